@@ -1,0 +1,55 @@
+# The two commands are `make demo` and `make test`; the others are their parts.
+PORT ?= 5178
+DATA ?= data
+PY := .venv/bin/python
+
+.PHONY: demo test setup bench lint shots types check-browser
+
+demo: setup
+	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
+
+setup: .venv/.ready web/dist/index.html
+
+.venv/.ready: requirements.lock pyproject.toml
+	test -x $(PY) || python3 -m venv .venv
+	.venv/bin/pip install -q -r requirements.lock
+	.venv/bin/pip install -q --no-deps -e .
+	.venv/bin/gray-quill warm
+	touch $@
+
+.venv/.dev: .venv/.ready requirements-dev.lock
+	.venv/bin/pip install -q -r requirements-dev.lock
+	touch $@
+
+web/node_modules/.ready: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+WEB_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/package.json
+web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
+	cd web && npm run --silent build
+
+web/dist-parity/live-ink.js: web/node_modules/.ready $(wildcard web/src/ink/*.ts) web/vite.parity.config.ts
+	cd web && npm run --silent build:parity
+
+# The front end's types follow the API; the OpenAPI document is kept beside them.
+types: .venv/.ready web/node_modules/.ready
+	$(PY) -m gray_quill.web.openapi > web/src/api/openapi.json
+	cd web && npm run --silent types
+
+check-browser:
+	@command -v chromium >/dev/null && command -v chromedriver >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium chromium-driver)
+
+lint: .venv/.dev web/node_modules/.ready
+	.venv/bin/ruff check src tests bench tools
+	.venv/bin/mypy
+	cd web && npm run --silent check && npm run --silent lint
+
+test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js
+	$(PY) -W error::RuntimeWarning -m unittest discover -s tests -t . -v
+
+bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
+	$(PY) bench/run.py
+
+shots: setup .venv/.dev check-browser
+	$(PY) tools/shots.py

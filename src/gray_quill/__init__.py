@@ -1,0 +1,3 @@
+"""Gray Quill: write once, then tune digital ink with evidence."""
+
+__version__ = "0.1.0"

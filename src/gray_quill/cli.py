@@ -1,0 +1,205 @@
+"""The command line: the same core as the screens. Errors are one line on stderr and exit status 2."""
+
+import argparse
+import dataclasses
+import json
+import pathlib
+import sys
+from collections.abc import Callable, Sequence
+from typing import Any, TypeVar
+
+from gray_quill import __version__
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
+from gray_quill.core.errors import FormatError, GrayQuillError, InputError, NotFound
+from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
+from gray_quill.core.hand.writer import write_text
+from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.panel.dither import METHODS
+from gray_quill.core.panel.proof import on_panel, proof_sheet
+from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import read_record
+from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.trace import Trace
+from gray_quill.formats.export import export_sheet
+from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.formats.pen_json import read_pen
+from gray_quill.formats.png import read_png, write_png
+
+T = TypeVar("T")
+DEFAULT_PAPER = "dotted A5"
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run one command; returns the exit status."""
+    args = _parser().parse_args(argv)
+    try:
+        args.run(args)
+    except GrayQuillError as error:
+        print(f"gray-quill: {error.message}", file=sys.stderr)
+        return 2
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser("gray-quill", description="Write once, then tune digital ink with evidence.")
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    def command(name: str, run: Callable[[argparse.Namespace], None], text: str) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=text, description=text)
+        sub.set_defaults(run=run)
+        return sub
+
+    write = command("write", _write, "Let a simulated hand write text on a simulated device.")
+    write.add_argument("text")
+    _choice(write, "--hand", SHIPPED_HANDS)
+    _choice(write, "--device", SHIPPED_DEVICES)
+    write.add_argument("--seed", type=int, default=1)
+    write.add_argument("-o", "--output", required=True, metavar="OUT.inkml")
+
+    read = command("read", _read, "Readings of a pen on the strokes of an InkML file.")
+    read.add_argument("input", metavar="IN.inkml")
+    _choice(read, "--pen", SHIPPED_PENS)
+    read.add_argument("--json", action="store_true", help="for machines")
+
+    ink = command("ink", _ink, "Ink an InkML file with a pen, as SVG, PNG or PDF by the ending of the output.")
+    ink.add_argument("input", metavar="IN.inkml")
+    _choice(ink, "--pen", SHIPPED_PENS)
+    ink.add_argument("--dpi", type=float, default=200)
+    ink.add_argument("--paper", metavar="SPEC", help=f'like "ruled 7mm A4 landscape" (a clear sheet of "{DEFAULT_PAPER}" size when left out)')
+    ink.add_argument("-o", "--output", required=True, metavar="OUT.svg|png|pdf")
+
+    proof = command("proof", _proof, "Show an InkML file or a PNG picture as a device's panel shows it.")
+    proof.add_argument("input", metavar="IN.inkml|IN.png")
+    _choice(proof, "--device", SHIPPED_DEVICES)
+    proof.add_argument("--pen", default="fen-fountain", help="a shipped pen or a pen's JSON file")
+    proof.add_argument("--paper", metavar="SPEC", default=DEFAULT_PAPER)
+    proof.add_argument("--dither", default="none", help=f"one of {', '.join(METHODS)}")
+    proof.add_argument("-o", "--output", required=True, metavar="OUT.png")
+
+    serve = command("serve", _serve, "Start the screens.")
+    demo = command("demo", _demo, "Fill in the demo data when there is none, then start the screens.")
+    demo.add_argument("--reset", action="store_true", help="put the demo data back as it was, after a backup")
+    for sub in (serve, demo):
+        sub.add_argument("--port", type=int, default=5178)
+        sub.add_argument("--data", type=pathlib.Path, default=pathlib.Path("data"), help="folder of the database")
+    command("bench", _bench, "Print the speed table, ours against peers.")
+    command("warm", _warm, "Compile the kernels, so that the first page is not slow.")
+    return parser
+
+
+def _choice(parser: argparse.ArgumentParser, flag: str, shipped: dict[str, Any]) -> None:
+    parser.add_argument(flag, required=True, help=f"a JSON file or one of {', '.join(shipped)}")
+
+
+def _item(kind: str, value: str, shipped: dict[str, T], read: Callable[[bytes], T]) -> T:
+    if value in shipped:
+        return shipped[value]
+    if pathlib.Path(value).is_file():
+        return read(_bytes(value))
+    raise NotFound(f"There is no {kind} {value!r}: neither a file nor one of {', '.join(shipped)}.")
+
+
+def _record(record: type[T]) -> Callable[[bytes], T]:
+    def read(data: bytes) -> T:
+        try:
+            return read_record(record, json.loads(data))
+        except (ValueError, RecursionError) as error:
+            raise FormatError(f"This is not a JSON file ({error}).") from None
+    return read
+
+
+def _pen(value: str) -> Recipe:
+    return _item("pen", value, SHIPPED_PENS, read_pen)
+
+
+def _hand(value: str) -> Hand:
+    return _item("hand", value, SHIPPED_HANDS, _record(Hand))
+
+
+def _device(value: str) -> Device:
+    return _item("device", value, SHIPPED_DEVICES, _record(Device))
+
+
+def _bytes(path: str) -> bytes:
+    try:
+        return pathlib.Path(path).read_bytes()
+    except OSError as error:
+        raise InputError(f"{path} cannot be read ({error.strerror}). Check the name.") from None
+
+
+def _save(path: str, data: bytes) -> None:
+    try:
+        pathlib.Path(path).write_bytes(data)
+    except OSError as error:
+        raise InputError(f"{path} cannot be written ({error.strerror}). Choose another place.") from None
+
+
+def _inked(path: str, pen: str) -> tuple[list[Trace], Recipe, list[Ink]]:
+    recipe, traces = _pen(pen), read_inkml(_bytes(path))
+    return traces, recipe, [settle(t, recipe) for t in traces]
+
+
+def _write(args: argparse.Namespace) -> None:
+    traces = write_text(args.text, _hand(args.hand), _device(args.device), args.seed)
+    _save(args.output, write_inkml(traces))
+
+
+def _read(args: argparse.Namespace) -> None:
+    traces, recipe, inks = _inked(args.input, args.pen)
+    readings = dataclasses.asdict(read_ink(traces, recipe, inks))
+    if args.json:
+        print(json.dumps(readings))
+        return
+    for name, value in readings.items():
+        print(f"{name:>16}  {value:.4g}" if isinstance(value, float) else f"{name:>16}  {value}")
+
+
+def _ink(args: argparse.Namespace) -> None:
+    if not 20 <= args.dpi <= 2400:
+        raise InputError("--dpi must lie from 20 to 2400.")
+    _, _, inks = _inked(args.input, args.pen)
+    paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
+    _save(args.output, export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper))
+
+
+def _proof(args: argparse.Namespace) -> None:
+    panel = _device(args.device).panel
+    data = _bytes(args.input)
+    if data.startswith(b"\x89PNG") or args.input.lower().endswith(".png"):
+        pixels = on_panel(read_png(data), panel, args.dither)
+    else:
+        _, _, inks = _inked(args.input, args.pen)
+        pixels = proof_sheet(inks, paper_from_spec(args.paper), panel, args.dither).pixels
+    _save(args.output, write_png(pixels, panel.ppi))
+
+
+def _serve(args: argparse.Namespace) -> None:
+    from gray_quill.web.server import serve
+    serve(args.data, args.port)
+
+
+def _demo(args: argparse.Namespace) -> None:
+    from gray_quill.demo.build import build_demo
+    from gray_quill.web.server import serve
+    build_demo(args.data, reset=args.reset)
+    serve(args.data, args.port)
+
+
+def _bench(_: argparse.Namespace) -> None:
+    bench = pathlib.Path(__file__).parents[2] / "bench" / "run.py"
+    if not bench.is_file():
+        raise NotFound("The bench lies in the project's folder bench/; run this from a checkout.")
+    import runpy
+    runpy.run_path(str(bench), run_name="__main__")
+
+
+def _warm(_: argparse.Namespace) -> None:
+    from gray_quill.demo.warm import warm_kernels
+    warm_kernels()
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,41 @@
+"""Colour arithmetic: the sRGB transfer (IEC 61966-2-1:1999), relative luminance and contrast ratio (WCAG 2.2)."""
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Floats = NDArray[np.float64]
+LUMINANCE_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
+
+
+def decode_srgb(encoded: ArrayLike) -> Floats:
+    """Encoded 0..1 to linear light."""
+    v = np.asarray(encoded, float)
+    return np.where(v <= 0.04045, v / 12.92, ((np.maximum(v, 0.04045) + 0.055) / 1.055) ** 2.4)
+
+
+def encode_srgb(linear: ArrayLike) -> Floats:
+    """Linear light to encoded 0..1."""
+    v = np.asarray(linear, float)
+    return np.where(v <= 0.0031308, v * 12.92, 1.055 * np.maximum(v, 0.0031308) ** (1 / 2.4) - 0.055)
+
+
+_DECODED = decode_srgb(np.arange(256) / 255)
+_ENCODED = np.round(encode_srgb(np.linspace(0, 1, 4096)) * 255).astype(np.uint8)
+
+
+def luminance(rgb8: ArrayLike) -> Floats:
+    """Relative luminance 0..1 of 8-bit sRGB, shape (..., 3) -> (...)."""
+    return np.asarray(_DECODED[np.asarray(rgb8, np.uint8)] @ LUMINANCE_WEIGHTS)
+
+
+def contrast(a: ArrayLike, b: ArrayLike) -> Floats:
+    """Contrast ratio 1..21 of two relative luminances."""
+    one, two = np.asarray(a, float), np.asarray(b, float)
+    return (np.maximum(one, two) + 0.05) / (np.minimum(one, two) + 0.05)
+
+
+def to_grey8(rgb8: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """8-bit grey of the same luminance, shape (h, w, 3) -> (h, w)."""
+    same = (rgb8[..., 0] == rgb8[..., 1]) & (rgb8[..., 1] == rgb8[..., 2])
+    grey = _ENCODED[np.round(luminance(rgb8) * 4095).astype(np.int64)]
+    return np.where(same, rgb8[..., 0], grey)

@@ -1,0 +1,48 @@
+"""What is written on: a digitiser and a panel, and the devices that ship with the product (all invented)."""
+
+import dataclasses
+
+from gray_quill.core.quantities import choice, flag, integer, number, text
+
+
+@dataclasses.dataclass(frozen=True)
+class Digitiser:
+    report_hz: float = number(240, 20, 2000, 1, "reports/s", "Report rate", "Pen positions reported a second")
+    levels: int = integer(4096, 2, 65536, "levels", "Force levels", "Distinct force values")
+    activation: float = number(0.01, 0, 0.3, 0.001, "of full force", "Activation", "Force under this is not noticed")
+    noise_mm: float = number(0.01, 0, 1, 0.001, "mm", "Noise", "RMS error of a reported position, each way")
+    clock_jitter: float = number(0.03, 0, 0.5, 0.01, "of an interval", "Clock jitter", "Unevenness of the reports in time")
+    dropped: float = number(0, 0, 0.3, 0.001, "of reports", "Dropped", "Share of reports that never arrive")
+    transport_ms: float = number(4, 0, 200, 0.1, "ms", "Transport", "From the glass to the system")
+    tilt: bool = flag(True, "Tilt", "Whether it reports how the pen leans")
+    hover: bool = flag(True, "Hover", "Whether it sees the pen above the glass")
+
+
+@dataclasses.dataclass(frozen=True)
+class Panel:
+    width_px: int = integer(1920, 100, 10000, "px", "Width", "Pixels across")
+    height_px: int = integer(1200, 100, 10000, "px", "Height", "Pixels down")
+    ppi: float = number(220, 50, 1000, 1, "px/inch", "Density", "Pixels an inch")
+    refresh_hz: float = number(60, 1, 360, 1, "Hz", "Refresh", "Full pictures a second")
+    greys: int = integer(256, 2, 256, "greys", "Greys", "Distinct greys it can show")
+    colour: bool = flag(True, "Colour", "Whether it shows colour")
+    fast_pen: bool = flag(False, "Fast pen path", "E-ink: pen strokes appear at once in two tones")
+
+
+@dataclasses.dataclass(frozen=True)
+class Device:
+    name: str = text("A device", "Name", "What the device is called", 60)
+    kind: str = choice("tablet", ("tablet", "laptop", "e-paper"), "Kind", "What sort of device it is")
+    digitiser: Digitiser = Digitiser()
+    panel: Panel = Panel()
+
+
+SHIPPED_DEVICES: dict[str, Device] = {
+    "tablet-11": Device("11-inch tablet", "tablet", Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3), Panel(2388, 1668, 264, 120)),
+    "convertible-13": Device("13-inch convertible", "laptop", Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5), Panel(2880, 1920, 255, 60)),
+    "clamshell-11": Device("11-inch clamshell", "laptop", Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False), Panel(1366, 768, 135, 60)),
+    "paper-slate-10": Device("10-inch e-paper slate", "e-paper", Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
+                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True)),
+    "paper-pad-8": Device("8-inch e-paper pad", "e-paper", Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
+                          Panel(1404, 1872, 300, 4, 8, colour=False)),
+}

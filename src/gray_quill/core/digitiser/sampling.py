@@ -1,0 +1,46 @@
+"""A motion through a digitiser: reports at its rate, with its noise, levels, activation threshold and losses."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from gray_quill.core.angles import spherical_to_tilt, tilt_to_spherical
+from gray_quill.core.digitiser.device import Digitiser
+from gray_quill.core.hand.motion import Motion
+from gray_quill.core.trace import Trace, make_trace
+
+STEEPEST_TILT_DEG = 60  # common practice, no source: pens report tilt up to about 60 degrees from upright
+
+
+def sample_motions(motions: Sequence[Motion], digitiser: Digitiser, rng: np.random.Generator) -> list[Trace]:
+    """One trace for each stroke that is pressed hard enough to be noticed."""
+    traces = [_sample(m, digitiser, rng) for m in motions]
+    return [t for t in traces if t is not None]
+
+
+def _sample(motion: Motion, digitiser: Digitiser, rng: np.random.Generator) -> Trace | None:
+    interval = 1 / digitiser.report_hz
+    first = rng.uniform(0, interval)
+    count = int((motion.t_s[-1] - first) / interval) + 1
+    if count < 1:
+        first, count = float(motion.t_s[-1]) / 2, 1
+    clock = first + np.arange(count) * interval
+    seen = np.clip(clock + rng.uniform(-0.5, 0.5, count) * digitiser.clock_jitter * interval, 0, motion.t_s[-1])
+    force = np.interp(seen, motion.t_s, motion.force)
+    steps = digitiser.levels - 1
+    force = np.round(force * steps) / steps
+    pressed = np.flatnonzero(force >= max(digitiser.activation, 1 / steps))
+    if not pressed.size:
+        return None
+    keep = np.zeros(count, bool)
+    keep[pressed[0]:pressed[-1] + 1] = True
+    lost = rng.random(count) < digitiser.dropped
+    lost[[pressed[0], pressed[-1]]] = False
+    keep &= ~lost
+    x = np.interp(seen, motion.t_s, motion.x_mm) + rng.normal(0, digitiser.noise_mm, count)
+    y = np.interp(seen, motion.t_s, motion.y_mm) + rng.normal(0, digitiser.noise_mm, count)
+    altitude = azimuth = None
+    if digitiser.tilt:
+        tx, ty = spherical_to_tilt(np.interp(seen, motion.t_s, motion.altitude)[keep], np.interp(seen, motion.t_s, np.unwrap(motion.azimuth))[keep])
+        altitude, azimuth = tilt_to_spherical(np.clip(tx, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG), np.clip(ty, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG))
+    return make_trace(seen[keep] - seen[keep][0], x[keep], y[keep], force[keep], altitude, azimuth)

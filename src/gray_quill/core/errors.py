@@ -1,0 +1,66 @@
+"""Everything Gray Quill raises on purpose. Each message says what to do.
+
+    GrayQuillError            status 400
+    ├── InputError            400  a value the user gave cannot be used
+    │   ├── TraceError             a stroke's samples are unusable
+    │   ├── RecordError            a recipe, hand, device or paper is out of its declared bounds
+    │   └── FormatError            a file is not what it claims to be
+    ├── NotFound              404  no such thing is kept
+    ├── Conflict              409  the change does not fit what is kept
+    ├── TooLarge              413  over a stated limit
+    └── WrongMedia            415  a kind of file or body that is not read here
+"""
+
+
+class GrayQuillError(Exception):
+    """Root of the tree. `message` is for the user, `field` names the value at fault where there is one."""
+
+    status = 400
+    code = "bad_request"
+
+    def __init__(self, message: str, field: str | None = None) -> None:
+        super().__init__(message)
+        self.message = message
+        self.field = field
+
+
+class InputError(GrayQuillError):
+    code = "bad_input"
+
+
+class TraceError(InputError):
+    code = "bad_trace"
+
+
+class RecordError(InputError):
+    code = "bad_record"
+
+
+class FormatError(InputError):
+    code = "bad_file"
+
+
+class NotFound(GrayQuillError):
+    status = 404
+    code = "not_found"
+
+
+class Conflict(GrayQuillError):
+    status = 409
+    code = "conflict"
+
+
+class TooLarge(GrayQuillError):
+    status = 413
+    code = "too_large"
+
+
+class WrongMedia(GrayQuillError):
+    status = 415
+    code = "wrong_media"
+
+
+def unknown_choice(what: str, got: object, options: object, field: str | None = None) -> RecordError:
+    """The error for a name that is not among the options; it lists them."""
+    listed = ", ".join(str(o) for o in options)  # type: ignore[attr-defined]
+    return RecordError(f"{what} {got!r} is not known. Choose one of: {listed}.", field)

@@ -1,0 +1,29 @@
+"""Who writes: a hand's habits, and the hands that ship with the product (invented people)."""
+
+import dataclasses
+
+from gray_quill.core.quantities import choice, number, text
+
+
+@dataclasses.dataclass(frozen=True)
+class Hand:
+    name: str = text("A hand", "Name", "What the hand is called", 60)
+    side: str = choice("right", ("left", "right"), "Writing hand", "Which hand holds the pen")
+    letters: str = choice("script", ("script", "plain"), "Letters", "Joined script or plain separate letters")
+    x_height_mm: float = number(2.6, 0.8, 20, 0.1, "mm", "Letter height", "Height of a small x")
+    slant_deg: float = number(6, -30, 45, 1, "deg", "Slant", "How far upright strokes lean to the right")
+    wander_mm: float = number(0.25, 0, 3, 0.05, "mm", "Baseline wander", "How far the line strays up and down")
+    speed_mm_s: float = number(60, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page")
+    tremor_mm: float = number(0.02, 0, 1, 0.005, "mm", "Tremor", "RMS amplitude of the 8 to 12 Hz tremor, each way")
+    force: float = number(0.45, 0.05, 0.95, 0.01, "of full force", "Everyday force", "Mean force on the glass")
+    force_swing: float = number(0.18, 0, 0.45, 0.01, "of full force", "Force swing", "How much heavier downstrokes are than upstrokes")
+    altitude_deg: float = number(55, 15, 90, 1, "deg", "Grip", "Angle between pen and page; 90 is upright")
+    azimuth_deg: float = number(45, -180, 180, 1, "deg", "Pen points", "Where the pen's top points, from right towards the writer; mirrored for a left hand")
+
+
+SHIPPED_HANDS: dict[str, Hand] = {
+    "left-steep": Hand("left hand, steep grip", "left", "plain", x_height_mm=2.1, slant_deg=-4, wander_mm=0.18, speed_mm_s=58,
+                       tremor_mm=0.012, force=0.34, force_swing=0.2, altitude_deg=72, azimuth_deg=50),
+    "right-firm": Hand("right hand, firm", "right", "script", x_height_mm=2.7, slant_deg=8, wander_mm=0.22, speed_mm_s=48, tremor_mm=0.045,
+                       force=0.62, force_swing=0.2, altitude_deg=52, azimuth_deg=40),
+}

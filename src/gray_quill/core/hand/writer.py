@@ -1,0 +1,31 @@
+"""The simulated hand on a simulated digitiser: text or prompts in, traces out. Seeded, repeats exactly."""
+
+import numpy as np
+
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.sampling import sample_motions
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.intent import Intent, text_intents
+from gray_quill.core.hand.motion import perform
+from gray_quill.core.hand.prompts import prompt_intents, prompts_for
+from gray_quill.core.paper import Paper
+from gray_quill.core.trace import Trace
+
+
+def write_text(text: str, hand: Hand, device: Device, seed: int, left_mm: float = 15, baseline_mm: float = 25, width_mm: float = 118,
+               line_mm: float | None = None) -> list[Trace]:
+    """The hand writes text, wrapped to a column, and the device reports it. One trace a stroke."""
+    rng = np.random.default_rng(seed)
+    return write_intents(text_intents(text, hand, left_mm, baseline_mm, width_mm, rng, line_mm), hand, device, rng)
+
+
+def fill_test_sheet(paper: Paper, hand: Hand, device: Device, seed: int) -> list[Trace]:
+    """The hand does every prompt of the test sheet."""
+    rng = np.random.default_rng(seed)
+    intents = [intent for prompt in prompts_for(paper) for intent in prompt_intents(prompt, hand, rng)]
+    return write_intents(intents, hand, device, rng)
+
+
+def write_intents(intents: list[Intent], hand: Hand, device: Device, rng: np.random.Generator) -> list[Trace]:
+    """Any strokes the hand means to make."""
+    return sample_motions(perform(hand, intents, rng), device.digitiser, rng)

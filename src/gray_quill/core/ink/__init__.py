@@ -1,0 +1,1 @@
+"""The ink: geometry and coverage that a pen makes of a trace."""

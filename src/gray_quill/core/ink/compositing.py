@@ -1,0 +1,103 @@
+"""Laying strokes over a page: W3C Compositing and Blending Level 1, in the sRGB space browsers blend in.
+
+    alpha_o = alpha_s + alpha_b (1 - alpha_s)
+    c_o = ((1 - alpha_s) alpha_b C_b + alpha_s ((1 - alpha_b) C_s + alpha_b B(C_b, C_s))) / alpha_o
+
+with B = C_s (normal), C_b C_s (multiply), C_b + C_s - C_b C_s (screen).
+"""
+
+import numba
+
+from gray_quill.core.ink.coverage import cover
+
+NORMAL, MULTIPLY, SCREEN = 0, 1, 2
+BLENDS = {"normal": NORMAL, "multiply": MULTIPLY, "screen": SCREEN}
+
+
+@numba.njit(cache=True, fastmath=True)
+def blended(mode, below, above):  # type: ignore[no-untyped-def]
+    """B(C_b, C_s) for channels in 0..1."""
+    if mode == MULTIPLY:
+        return below * above
+    if mode == SCREEN:
+        return below + above - below * above
+    return above
+
+
+@numba.njit(cache=True, fastmath=True)
+def _opaque(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
+    """One pixel of an 8-bit page whose backdrop is opaque."""
+    if mode == NORMAL:
+        for c in range(3):
+            below = page[j, i, c]
+            page[j, i, c] = int(below + (colour[c] - below) * alpha + 0.5)
+        return
+    for c in range(3):
+        below = page[j, i, c]
+        above = blended(mode, below / 255.0, colour[c] / 255.0) * 255.0
+        page[j, i, c] = int(below + (above - below) * alpha + 0.5)
+
+
+@numba.njit(cache=True, fastmath=True)
+def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
+    """One pixel of a float page (channels and alpha in 0..1, not premultiplied) that may be see-through."""
+    below_alpha = page[j, i, 3]
+    out = alpha + below_alpha * (1.0 - alpha)
+    if out <= 0.0:
+        return
+    for c in range(3):
+        below, above = page[j, i, c], colour[c] / 255.0
+        page[j, i, c] = ((1.0 - alpha) * below_alpha * below
+                         + alpha * ((1.0 - below_alpha) * above + below_alpha * blended(mode, below, above))) / out
+    page[j, i, 3] = out
+
+
+@numba.njit(cache=True, fastmath=True)
+def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity):  # type: ignore[no-untyped-def]
+    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow stroke's inside, or has no rows."""
+    hollow = inner.shape[0] > 0
+    channels = page.shape[2]
+    for j in range(top, bottom):
+        for i in range(row_lo[j], row_hi[j]):
+            value = cov[j, i]
+            if value <= 0.0:
+                continue
+            cov[j, i] = 0.0
+            inside = min(inner[j, i], value) if hollow else 0.0
+            if hollow:
+                inner[j, i] = 0.0
+            wall = (value - inside) * opacity
+            if channels == 3:
+                _opaque(page, j, i, colour, wall, mode)
+                if inside > 0.0:
+                    _opaque(page, j, i, fill, inside * fill_opacity, NORMAL)
+            elif channels == 4:
+                _clear(page, j, i, colour, wall, mode)
+                if inside > 0.0:
+                    _clear(page, j, i, fill, inside * fill_opacity, NORMAL)
+            else:
+                page[j, i, 0] = int(page[j, i, 0] + (255.0 - page[j, i, 0]) * wall + 0.5)
+        row_lo[j], row_hi[j] = page.shape[1], 0
+
+
+@numba.njit(cache=True, fastmath=True)
+def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, pieces, strokes,  # type: ignore[no-untyped-def]
+                shape, colour, opacity, mode, wall, fill, fill_opacity):
+    """Lay strokes on a page, one after another.
+
+    page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
+    cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch.
+    """
+    none = inner[:0]
+    for k in range(len(strokes) - 1):
+        hollow = wall[k] > 0
+        top, bottom = page.shape[0], 0
+        for p in range(strokes[k], strokes[k + 1]):
+            lo, hi = pieces[p], pieces[p + 1]
+            reach = long[lo:hi].max() * 0.75 + 2  # half the diagonal of a square tip and a pixel's margin
+            top = min(top, max(0, int(y[lo:hi].min() - reach)))
+            bottom = max(bottom, min(page.shape[0], int(y[lo:hi].max() + reach) + 1))
+            cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
+            if hollow:
+                cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)
+        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], opacity[k], mode[k], fill[k], fill_opacity[k])

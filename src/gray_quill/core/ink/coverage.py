@@ -1,0 +1,281 @@
+"""Coverage kernels: how much of each pixel a stroke covers.
+
+A stroke is the union of its segments, each the hull of its two footprints; the union is taken by maximum, so a stroke
+never darkens itself. Along an edge the coverage is the exact area a half-plane cuts from the pixel square, which depends
+on the distance and direction of the edge; a mark thinner than a pixel is the difference of its two edges.
+Positions and sizes here are in pixels; pixel (i, j) is the square from (i, j) to (i + 1, j + 1).
+"""
+
+import math
+
+import numba
+import numpy as np
+
+DISC, ELLIPSE, BOX = 0, 1, 2
+SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX}
+THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
+
+
+@numba.njit(cache=True, fastmath=True)
+def half_plane(d, nx, ny):  # type: ignore[no-untyped-def]
+    """Area of the unit square on the inner side of an edge with unit normal (nx, ny), `d` inside its centre.
+
+    The distribution function of the sum of two uniforms of widths |nx| and |ny|.
+    """
+    p, q = abs(nx), abs(ny)
+    if p < q:
+        p, q = q, p
+    half = (p + q) * 0.5
+    if d <= -half:
+        return 0.0
+    if d >= half:
+        return 1.0
+    if abs(d) <= (p - q) * 0.5:
+        return 0.5 + d / p
+    e = half - abs(d)
+    tail = e * e / (2.0 * p * q)
+    return 1.0 - tail if d > 0 else tail
+
+
+@numba.njit(cache=True, fastmath=True)
+def _strip(d, r, nx, ny):  # type: ignore[no-untyped-def]
+    """Area of the pixel within `r` of a line whose distance is `d`."""
+    return half_plane(r - d, nx, ny) - half_plane(-r - d, nx, ny)
+
+
+@numba.njit(cache=True, fastmath=True)
+def _overlap(centre, half):  # type: ignore[no-untyped-def]
+    """Length of the unit interval around 0 that lies within `half` of `centre`."""
+    return max(0.0, min(0.5, centre + half) - max(-0.5, centre - half))
+
+
+@numba.njit(cache=True, fastmath=True)
+def _mark(cov, row_lo, row_hi, i, j, value):  # type: ignore[no-untyped-def]
+    if value > cov[j, i]:
+        cov[j, i] = value
+        if i < row_lo[j]:
+            row_lo[j] = i
+        if i >= row_hi[j]:
+            row_hi[j] = i + 1
+
+
+@numba.njit(cache=True, fastmath=True)
+def _dot(cov, row_lo, row_hi, x, y, r, alpha):  # type: ignore[no-untyped-def]
+    height, width = cov.shape
+    side = r * 0.886226925  # half side of the square with the disc's area
+    for j in range(max(0, int(y - r - 1)), min(height, int(y + r + 2))):
+        for i in range(max(0, int(x - r - 1)), min(width, int(x + r + 2))):
+            dx, dy = i + 0.5 - x, j + 0.5 - y
+            if r < THIN_PX:
+                value = _overlap(dx, side) * _overlap(dy, side)
+            else:
+                d = math.sqrt(dx * dx + dy * dy)
+                value = half_plane(r - d, dx / d, dy / d) if d > 1e-9 else 1.0
+            if value > 0:
+                _mark(cov, row_lo, row_hi, i, j, value * alpha)
+
+
+@numba.njit(cache=True, fastmath=True)
+def _edge(d, half, flat, inv_p, inv_2pq):  # type: ignore[no-untyped-def]
+    """half_plane with what depends on the normal worked out beforehand: half = (p+q)/2, flat = (p-q)/2."""
+    if d <= -half:
+        return 0.0
+    if d >= half:
+        return 1.0
+    if abs(d) <= flat:
+        return 0.5 + d * inv_p
+    e = half - abs(d)
+    tail = e * e * inv_2pq
+    return 1.0 - tail if d > 0 else tail
+
+
+@numba.njit(cache=True, fastmath=True)
+def _cap(px, py, r):  # type: ignore[no-untyped-def]
+    """Coverage of the pixel at (px, py) from the centre of a disc of radius r."""
+    d = math.sqrt(px * px + py * py)
+    if d < 1e-9:
+        return min(1.0, 2 * r)
+    if d < r - 0.75:
+        return 1.0
+    if d > r + 0.75:
+        return 0.0
+    return _strip(d, r, px / d, py / d)
+
+
+@numba.njit(cache=True, fastmath=True)
+def _capsule(cov, row_lo, row_hi, x0, y0, r0, a0, x1, y1, r1, a1, first, last):  # type: ignore[no-untyped-def]
+    """Hull of two discs. `first`, `last`: whether the stroke ends here; an inner joint's disc is drawn by the segment before it."""
+    height, width = cov.shape
+    dx, dy = x1 - x0, y1 - y0
+    length = math.sqrt(dx * dx + dy * dy)
+    if length <= abs(r1 - r0) + 1e-9:
+        if r0 >= r1:
+            _dot(cov, row_lo, row_hi, x0, y0, r0, a0)
+        else:
+            _dot(cov, row_lo, row_hi, x1, y1, r1, a1)
+        return
+    ux, uy = dx / length, dy / length
+    b = (r0 - r1) / length
+    a = math.sqrt(1.0 - b * b)
+    p, q = max(abs(ux), abs(uy)), min(abs(ux), abs(uy))
+    half, flat, inv_p, inv_2pq = (p + q) / 2, (p - q) / 2, 1 / p, 1 / max(2 * p * q, 1e-12)
+    per_length = 1.0 / length
+    most = max(a0, a1)
+    reach = max(r0, r1) + 0.75
+    end = a * length
+    j_lo, j_hi = max(0, int(min(y0 - r0, y1 - r1) - 0.75)), min(height, int(max(y0 + r0, y1 + r1) + 1.75))
+    i_lo, i_hi = max(0, int(min(x0 - r0, x1 - r1) - 0.75)), min(width, int(max(x0 + r0, x1 + r1) + 1.75))
+    steep = abs(uy) > 0.05
+    slope = ux / uy if steep else 0.0
+    spread = reach / abs(uy) if steep else 0.0
+    for j in range(j_lo, j_hi):
+        py = j + 0.5 - y0
+        lo, hi = i_lo, i_hi
+        if steep:  # only the pixels of this row within reach of the axis line
+            mid = x0 + py * slope
+            lo, hi = max(lo, int(mid - spread)), min(hi, int(mid + spread + 1))
+        for i in range(lo, hi):
+            if cov[j, i] >= most:
+                continue
+            px = i + 0.5 - x0
+            along = px * ux + py * uy
+            across = abs(py * ux - px * uy)
+            k = a * along - b * across
+            if k < 0.0:
+                if not first:
+                    continue
+                if r0 < THIN_PX:
+                    value = _strip(across, r0, uy, ux) * max(0.0, min(1.0, along + 0.7854 * r0 + 0.5))
+                else:
+                    value = _cap(px, py, r0)
+                alpha = a0
+            elif k > end:
+                if last and r1 < THIN_PX:
+                    value = _strip(across, r1, uy, ux) * max(0.0, min(1.0, length - along + 0.7854 * r1 + 0.5))
+                else:
+                    value = _cap(px - dx, py - dy, r1)
+                alpha = a1
+            else:
+                inside = r0 - across * a - along * b
+                if inside <= -half:
+                    continue
+                here = r0 - along * b
+                value = _edge(inside, half, flat, inv_p, inv_2pq)
+                if here < 1.5:
+                    value -= _edge(inside - 2 * here, half, flat, inv_p, inv_2pq)
+                alpha = a0 + (a1 - a0) * min(1.0, max(0.0, along * per_length))
+            value *= alpha
+            if value > cov[j, i]:
+                cov[j, i] = value
+                row_lo[j] = min(row_lo[j], i)
+                row_hi[j] = max(row_hi[j], i + 1)
+
+
+@numba.njit(cache=True, fastmath=True)
+def _ellipses(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  # type: ignore[no-untyped-def]
+    """Hull of two ellipses of one mean aspect and direction: the plane is squeezed until they are discs."""
+    height, width = cov.shape
+    c, s = math.cos(phi), math.sin(phi)
+    q = (l0 + l1) / (s0 + s1)
+    r0, r1 = l0 / (2 * q), l1 / (2 * q)
+    dx, dy = x1 - x0, y1 - y0
+    ex, ey = (dx * c + dy * s) / q, -dx * s + dy * c  # the motion in the squeezed plane
+    length = math.sqrt(ex * ex + ey * ey)
+    reach = max(l0, l1) * 0.5
+    nested = length <= abs(r1 - r0) + 1e-9
+    ux, uy = (1.0, 0.0) if length < 1e-9 else (ex / length, ey / length)
+    b = 0.0 if nested else (r0 - r1) / length
+    a = math.sqrt(1.0 - b * b)
+    for j in range(max(0, int(min(y0, y1) - reach - 1)), min(height, int(max(y0, y1) + reach + 2))):
+        for i in range(max(0, int(min(x0, x1) - reach - 1)), min(width, int(max(x0, x1) + reach + 2))):
+            px, py = i + 0.5 - x0, j + 0.5 - y0
+            vx, vy = (px * c + py * s) / q, -px * s + py * c
+            along, side = vx * ux + vy * uy, vy * ux - vx * uy
+            k = a * along - b * abs(side)
+            share = 0.0 if length < 1e-9 else min(1.0, max(0.0, along / length))
+            if nested:
+                big = r1 > r0
+                gx, gy = (vx - ex, vy - ey) if big else (vx, vy)
+                d, here = math.sqrt(gx * gx + gy * gy), max(r0, r1)
+            elif k < 0.0:
+                gx, gy = vx, vy
+                d, here = math.sqrt(vx * vx + vy * vy), r0
+            elif k > a * length:
+                gx, gy = vx - ex, vy - ey
+                d, here = math.sqrt(gx * gx + gy * gy), r1
+            else:
+                sign = 1.0 if side >= 0 else -1.0
+                gx, gy = -uy * sign, ux * sign
+                here = r0 - along * b
+                d = abs(side) * a + along * b - r0 + here
+            norm = math.sqrt(gx * gx + gy * gy)
+            if norm < 1e-9:
+                gx, gy, norm = 0.0, 1.0, 1.0
+            gx, gy = gx / norm, gy / norm
+            nx, ny = gx * c / q - gy * s, gx * s / q + gy * c  # back to the page: M^T n
+            g = math.sqrt(nx * nx + ny * ny)
+            if (d - here) / g > 0.75:
+                continue
+            value = _strip(d / g, here / g, nx / g, ny / g)
+            if value > 0.0:
+                _mark(cov, row_lo, row_hi, i, j, value * (a0 + (a1 - a0) * share))
+
+
+@numba.njit(cache=True, fastmath=True)
+def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  # type: ignore[no-untyped-def]
+    """Hull of two rectangles of one direction: their common bounding box cut by the strip they sweep."""
+    height, width = cov.shape
+    c, s = math.cos(phi), math.sin(phi)
+    dx, dy = x1 - x0, y1 - y0
+    ex, ey = dx * c + dy * s, -dx * s + dy * c
+    length = math.sqrt(ex * ex + ey * ey)
+    nx, ny = (0.0, 1.0) if length < 1e-9 else (-ey / length, ex / length)
+    x_lo, x_hi = min(-l0, 2 * ex - l1) / 2, max(l0, 2 * ex + l1) / 2
+    y_lo, y_hi = min(-s0, 2 * ey - s1) / 2, max(s0, 2 * ey + s1) / 2
+    reach = (max(l0, l1) + max(s0, s1)) * 0.5
+    for j in range(max(0, int(min(y0, y1) - reach - 1)), min(height, int(max(y0, y1) + reach + 2))):
+        for i in range(max(0, int(min(x0, x1) - reach - 1)), min(width, int(max(x0, x1) + reach + 2))):
+            px, py = i + 0.5 - x0, j + 0.5 - y0
+            vx, vy = px * c + py * s, -px * s + py * c
+            value = min(half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s),
+                        half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c))
+            if value <= 0.0:
+                continue
+            share = 0.0
+            if length > 1e-9:
+                share = min(1.0, max(0.0, (vx * ex + vy * ey) / (length * length)))
+                half = ((l0 + (l1 - l0) * share) * abs(nx) + (s0 + (s1 - s0) * share) * abs(ny)) / 2
+                value = min(value, _strip(vx * nx + vy * ny, half, nx * c - ny * s, nx * s + ny * c))
+            if value > 0.0:
+                _mark(cov, row_lo, row_hi, i, j, value * (a0 + (a1 - a0) * share))
+
+
+@numba.njit(cache=True, fastmath=True)
+def cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, lo, hi):  # type: ignore[no-untyped-def]
+    """Raise `cov` (float32, height x width) to the coverage of path points lo..hi, times alpha.
+
+    row_lo, row_hi (int32, height) grow to the columns touched. shape: DISC, ELLIPSE or BOX. Lengths in px, full axes.
+    """
+    if hi - lo == 1:
+        if shape == DISC:
+            _dot(cov, row_lo, row_hi, x[lo], y[lo], long[lo] / 2, alpha[lo])
+        elif shape == ELLIPSE:
+            _ellipses(cov, row_lo, row_hi, x[lo], y[lo], long[lo], short[lo], alpha[lo], x[lo], y[lo], long[lo], short[lo], alpha[lo], angle[lo])
+        else:
+            _boxes(cov, row_lo, row_hi, x[lo], y[lo], long[lo], short[lo], alpha[lo], x[lo], y[lo], long[lo], short[lo], alpha[lo], angle[lo])
+        return
+    for k in range(lo, hi - 1):
+        if shape == DISC:
+            _capsule(cov, row_lo, row_hi, x[k], y[k], long[k] / 2, alpha[k], x[k + 1], y[k + 1], long[k + 1] / 2, alpha[k + 1],
+                     k == lo, k == hi - 2)
+        elif shape == ELLIPSE:
+            _ellipses(cov, row_lo, row_hi, x[k], y[k], long[k], short[k], alpha[k], x[k + 1], y[k + 1], long[k + 1], short[k + 1], alpha[k + 1],
+                      (angle[k] + angle[k + 1]) / 2)
+        else:
+            _boxes(cov, row_lo, row_hi, x[k], y[k], long[k], short[k], alpha[k], x[k + 1], y[k + 1], long[k + 1], short[k + 1], alpha[k + 1],
+                   (angle[k] + angle[k + 1]) / 2)
+
+
+def blank_cover(height: int, width: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """An empty coverage plane with its row bounds."""
+    return np.zeros((height, width), np.float32), np.full(height, width, np.int32), np.zeros(height, np.int32)

@@ -1,0 +1,173 @@
+"""Outlines: the same footprint sweep as the coverage kernels, as filled shapes in mm for SVG and PDF.
+
+`outline` gives rings to be filled by the nonzero rule. A round pen is walked once along its left and back along its right
+(fast); other footprints, and `exact_outline`, are the union of the hulls of consecutive footprints (exact, slower). The two
+are tested against each other.
+"""
+
+import math
+
+import numba
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry.polygon import orient
+
+from gray_quill.core.ink.settle import Ink
+
+Floats = NDArray[np.float64]
+TOLERANCE_MM = 0.002  # largest distance from a true arc to its chord
+DIRECTIONS = 48  # supports that make the hull of two footprints
+
+
+def outline(ink: Ink) -> list[Floats]:
+    """Closed rings, each (k, 2), first point not repeated, for the nonzero fill rule."""
+    if ink.shape != "round" or ink.recipe.body.hollow.on:
+        return exact_outline(ink)
+    radius = ink.long_mm / 2
+    return [_walk(ink.x_mm[lo:hi], ink.y_mm[lo:hi], radius[lo:hi], TOLERANCE_MM)
+            for lo, hi in zip(ink.pieces, ink.pieces[1:], strict=False)]
+
+
+def exact_outline(ink: Ink) -> list[Floats]:
+    """Rings of the exact union; a hollow stroke's inside is left out."""
+    area = ink_area(ink)
+    return area_rings(area.difference(inside_area(ink)) if ink.recipe.body.hollow.on else area)
+
+
+def inside_rings(ink: Ink) -> list[Floats]:
+    """Rings of what lies between a hollow stroke's walls."""
+    return area_rings(inside_area(ink).intersection(ink_area(ink)))
+
+
+def ink_area(ink: Ink) -> shapely.Geometry:
+    """The inked area as exact geometry."""
+    return _union(ink, ink.long_mm, ink.short_mm)
+
+
+def inside_area(ink: Ink) -> shapely.Geometry:
+    """The area between a hollow stroke's walls."""
+    wall = 2 * ink.recipe.body.hollow.wall_mm
+    return _union(ink, np.maximum(ink.long_mm - wall, 0), np.maximum(ink.short_mm - wall, 0))
+
+
+def area_rings(area: shapely.Geometry) -> list[Floats]:
+    """Exterior rings one way round and holes the other, so that the nonzero rule fills the same area."""
+    rings = []
+    for part in getattr(area, "geoms", [area]):
+        if part.geom_type == "Polygon" and not part.is_empty:
+            turned = orient(part)
+            rings += [np.asarray(ring.coords)[:-1, :2] for ring in (turned.exterior, *turned.interiors)]
+    return rings
+
+
+def _union(ink: Ink, long: Floats, short: Floats) -> shapely.Geometry:
+    parts = []
+    for lo, hi in zip(ink.pieces, ink.pieces[1:], strict=False):
+        prints = _footprint_supports(ink, long, short, lo, hi)
+        if hi - lo == 1:
+            parts.append(shapely.Polygon(prints[1][0]))
+            continue
+        height, points = prints
+        further = height[1:] > height[:-1]
+        hulls = np.where(further[..., None], points[1:], points[:-1])
+        parts += [shapely.Polygon(h) for h in hulls]
+    whole = shapely.make_valid(np.array(parts, dtype=object))
+    return shapely.union_all(shapely.buffer(whole, 0))
+
+
+def _footprint_supports(ink: Ink, long: Floats, short: Floats, lo: int, hi: int) -> tuple[Floats, Floats]:
+    """Support height (m, DIRECTIONS) and support point (m, DIRECTIONS, 2) of each footprint in every direction."""
+    u = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS + 0.01
+    angle = ink.angle[lo:hi, None]
+    a, b = long[lo:hi, None] / 2, short[lo:hi, None] / 2
+    cos, sin = np.cos(u - angle), np.sin(u - angle)
+    if ink.shape == "chisel":
+        px, py = a * np.sign(cos), b * np.sign(sin)
+    else:
+        reach = np.maximum(np.hypot(a * cos, b * sin), 1e-12)
+        px, py = a * a * cos / reach, b * b * sin / reach
+    c, s = np.cos(angle), np.sin(angle)
+    x = ink.x_mm[lo:hi, None] + px * c - py * s
+    y = ink.y_mm[lo:hi, None] + px * s + py * c
+    return x * np.cos(u) + y * np.sin(u), np.stack((x, y), -1)
+
+
+@numba.njit(cache=True)
+def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
+    """One ring around the union of the hulls of consecutive discs."""
+    n = len(x)
+    kept = np.empty(n, np.int64)
+    count = 0
+    for i in range(n):  # drop discs that lie inside a neighbour
+        while count:
+            j = kept[count - 1]
+            d = math.hypot(x[i] - x[j], y[i] - y[j])
+            if d <= r[i] - r[j] + 1e-9 and r[i] >= r[j]:
+                count -= 1
+            else:
+                break
+        if count:
+            j = kept[count - 1]
+            if math.hypot(x[i] - x[j], y[i] - y[j]) <= r[j] - r[i] + 1e-9:
+                continue
+        kept[count] = i
+        count += 1
+    step = 2 * math.acos(max(0.0, 1 - tolerance / max(r.max(), tolerance)))
+    arc = int(math.ceil(2 * math.pi / step)) + 2
+    ring = np.empty((count * (arc + 6) + 2 * arc, 2))
+    size = 0
+    if count == 1:
+        k = kept[0]
+        for i in range(arc):
+            t = 2 * math.pi * i / arc
+            ring[size, 0], ring[size, 1] = x[k] + r[k] * math.cos(t), y[k] + r[k] * math.sin(t)
+            size += 1
+        return ring[:size].copy()
+    # outward normals of each segment on its left (+) and right (-): n.u = (r0 - r1) / length
+    heading, lean = np.empty(count - 1), np.empty(count - 1)
+    for k in range(count - 1):
+        i, j = kept[k], kept[k + 1]
+        dx, dy = x[j] - x[i], y[j] - y[i]
+        heading[k] = math.atan2(dy, dx)
+        lean[k] = math.acos(min(1.0, max(-1.0, (r[i] - r[j]) / math.hypot(dx, dy))))
+    for side in (1, -1):
+        for s in range(count):
+            k = s if side == 1 else count - 1 - s
+            p = kept[k]
+            before = k - 1 if side == 1 else k
+            after = k if side == 1 else k - 1
+            if s == 0:  # the cap where this side begins is drawn by the side that ended here
+                start = heading[after] + side * lean[after]
+                ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(start), y[p] + r[p] * math.sin(start)
+                size += 1
+                continue
+            a0 = heading[before] + side * lean[before]
+            if s == count - 1:  # end of this side: cap round to the other
+                a1 = heading[before] - side * lean[before]
+                turn = (a1 - a0) * side
+                while turn > 0:
+                    turn -= 2 * math.pi
+                turn *= side
+            else:
+                a1 = heading[after] + side * lean[after]
+                turn = a1 - a0
+                turn -= 2 * math.pi * round(turn / (2 * math.pi))
+                if turn * side > 0:  # inner side of the turn: go through the centre where it is sharp
+                    ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(a0), y[p] + r[p] * math.sin(a0)
+                    size += 1
+                    if abs(turn) > 0.5:
+                        ring[size, 0], ring[size, 1] = x[p], y[p]
+                        size += 1
+                    if abs(turn) > 0.02:
+                        ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(a1), y[p] + r[p] * math.sin(a1)
+                        size += 1
+                    continue
+            own = 2 * math.acos(max(0.0, 1 - tolerance / max(r[p], tolerance)))
+            steps = min(arc, max(1, int(math.ceil(abs(turn) / own))))
+            first = 0 if abs(turn) > 0.02 else 1
+            for q in range(first, steps + 1):
+                t = a0 + turn * q / steps
+                ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(t), y[p] + r[p] * math.sin(t)
+                size += 1
+    return ring[:size].copy()

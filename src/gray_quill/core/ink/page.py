@@ -1,0 +1,148 @@
+"""Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
+
+import dataclasses
+from collections.abc import Iterable, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.ink.compositing import BLENDS, lay_strokes
+from gray_quill.core.ink.coverage import SHAPES, blank_cover
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.paper import Paper, ruling_marks
+from gray_quill.core.pen.wash import blend_on
+from gray_quill.core.units import px_per_mm
+
+Pixels = NDArray[np.uint8]
+
+
+@dataclasses.dataclass(frozen=True)
+class View:
+    """A window on the page: its top-left corner in mm, its density, and its size in pixels."""
+
+    left_mm: float
+    top_mm: float
+    px_per_mm: float
+    width_px: int
+    height_px: int
+
+
+def page_view(paper: Paper, dpi: float) -> View:
+    """The whole sheet at `dpi` pixels an inch."""
+    scale = px_per_mm(dpi)
+    return View(0, 0, scale, max(1, round(paper.width_mm * scale)), max(1, round(paper.height_mm * scale)))
+
+
+def box_view(box_mm: tuple[float, float, float, float], scale: float) -> View:
+    """The part of a page inside left, top, right, bottom, snapped outward to whole pixels of the page at `scale` px/mm."""
+    left, top = np.floor(box_mm[0] * scale), np.floor(box_mm[1] * scale)
+    right, bottom = np.ceil(box_mm[2] * scale), np.ceil(box_mm[3] * scale)
+    return View(left / scale, top / scale, scale, max(1, int(right - left)), max(1, int(bottom - top)))
+
+
+def rgb(colour: str) -> tuple[int, int, int]:
+    """Channels 0..255 of "#rrggbb"."""
+    return int(colour[1:3], 16), int(colour[3:5], 16), int(colour[5:7], 16)
+
+
+def draw_order(inks: Iterable[Ink]) -> list[Ink]:
+    """Washes that lie under the ink first, then all else, each in the order written."""
+    return sorted(inks, key=lambda ink: ink.recipe.wash.place != "under")
+
+
+def page_pixels(inks: Sequence[Ink], paper: Paper, view: View) -> Pixels:
+    """Paper, ruling and ink as opaque RGB, shape (height, width, 3)."""
+    page = np.empty((view.height_px, view.width_px, 3), np.uint8)
+    page[:] = rgb(paper.colour)
+    batch = _batch(draw_order(inks), view, paper.colour)
+    _lay(page, _ruling(paper, view))
+    _lay(page, batch)
+    return page
+
+
+def ink_pixels(inks: Sequence[Ink], view: View, paper_colour: str = "#ffffff") -> Pixels:
+    """Ink alone as RGBA, shape (height, width, 4); `paper_colour` decides what blend "auto" means."""
+    page = np.zeros((view.height_px, view.width_px, 4), np.float32)
+    _lay(page, _batch(draw_order(inks), view, paper_colour))
+    return np.asarray(page * 255 + 0.5, np.uint8)
+
+
+def opacity_plane(inks: Sequence[Ink], view: View) -> Pixels:
+    """How much the ink covers, 0..255, shape (height, width): all that a picture in one colour needs."""
+    page = np.zeros((view.height_px, view.width_px, 1), np.uint8)
+    _lay(page, _batch(inks, view, "#ffffff"))
+    return page[..., 0]
+
+
+@dataclasses.dataclass(frozen=True, eq=False)
+class _Batch:
+    """Strokes in pixels of a view, flat, as the kernels take them; `pieces` offset points, `strokes` offset pieces."""
+
+    x: NDArray[np.float64]
+    y: NDArray[np.float64]
+    long: NDArray[np.float64]
+    short: NDArray[np.float64]
+    angle: NDArray[np.float64]
+    alpha: NDArray[np.float64]
+    pieces: NDArray[np.int64]
+    strokes: NDArray[np.int64]
+    shape: NDArray[np.int64]
+    colour: NDArray[np.float64]
+    opacity: NDArray[np.float64]
+    mode: NDArray[np.int64]
+    wall: NDArray[np.float64]
+    fill: NDArray[np.float64]
+    fill_opacity: NDArray[np.float64]
+
+
+def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) -> None:
+    if batch is None:
+        return
+    cov, row_lo, row_hi = blank_cover(page.shape[0], page.shape[1])
+    inner = np.zeros_like(cov) if batch.wall.any() else cov[:0]
+    lay_strokes(page, cov, inner, row_lo, row_hi, *(getattr(batch, f.name) for f in dataclasses.fields(batch)))
+
+
+def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
+    scale = view.px_per_mm
+    right, bottom = view.left_mm + view.width_px / scale, view.top_mm + view.height_px / scale
+    margin = 1 / scale
+    seen = [ink for ink in inks if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))]
+    if not seen:
+        return None
+    bodies = [ink.recipe.body for ink in seen]
+    offsets = np.concatenate(([0], np.cumsum([len(ink.x_mm) for ink in seen])))
+    pieces = np.concatenate([[0]] + [ink.pieces[1:] + offsets[i] for i, ink in enumerate(seen)])
+    return _Batch(
+        (_joined(seen, "x_mm") - view.left_mm) * scale, (_joined(seen, "y_mm") - view.top_mm) * scale,
+        _joined(seen, "long_mm") * scale, _joined(seen, "short_mm") * scale, _joined(seen, "angle"), _joined(seen, "opacity"),
+        pieces.astype(np.int64), np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
+        np.array([SHAPES[ink.shape] for ink in seen]), np.array([rgb(b.colour) for b in bodies], float),
+        np.array([b.opacity for b in bodies]), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
+        np.array([b.hollow.wall_mm * scale if b.hollow.on else 0.0 for b in bodies]),
+        np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies]),
+    )
+
+
+def _joined(inks: Sequence[Ink], column: str) -> NDArray[np.float64]:
+    return np.concatenate([getattr(ink, column) for ink in inks])
+
+
+def _meets(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
+    return a[0] <= b[2] and a[2] >= b[0] and a[1] <= b[3] and a[3] >= b[1]
+
+
+def _ruling(paper: Paper, view: View) -> _Batch | None:
+    marks = ruling_marks(paper)
+    ends = np.concatenate((marks.lines.reshape(-1, 2), marks.dots)).reshape(-1, 2)
+    if not len(ends):
+        return None
+    scale = view.px_per_mm
+    lengths = np.concatenate((np.full(len(marks.lines), 2), np.full(len(marks.dots), 1)))
+    n = len(ends)
+    weight = np.full(n, marks.weight_mm * scale)
+    return _Batch(
+        (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n),
+        np.concatenate(([0], np.cumsum(lengths))).astype(np.int64), np.array([0, len(lengths)]), np.array([SHAPES["round"]]),
+        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1),
+    )

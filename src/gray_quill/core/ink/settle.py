@@ -1,0 +1,185 @@
+"""Settled ink: the finished stroke, once the pen has lifted."""
+
+import dataclasses
+from functools import cached_property
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.ink.width import Samples, across_motion_mm, pen_samples
+from gray_quill.core.pen.body import PATTERNS
+from gray_quill.core.pen.ends import taper_term
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.trace import Trace
+
+Floats = NDArray[np.float64]
+STEP_MM = 0.25  # longest straight piece between path points
+CORNER_COS = 0.6  # turns sharper than this (53 degrees) stay corners instead of being rounded
+
+
+@dataclasses.dataclass(frozen=True, eq=False)
+class Ink:
+    """A stroke's geometry on the page. Arrays (m,), one entry a path point; pieces split them where a pattern interrupts.
+
+    long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's.
+    at: position among the trace's samples (2.5 = halfway between the third and fourth). pieces: offsets, shape (k + 1,).
+    """
+
+    recipe: Recipe
+    x_mm: Floats
+    y_mm: Floats
+    long_mm: Floats
+    short_mm: Floats
+    angle: Floats
+    opacity: Floats
+    at: Floats
+    pieces: NDArray[np.int64]
+
+    @cached_property
+    def shape(self) -> str:
+        """Outline of the footprint: round, ellipse or chisel."""
+        tip = self.recipe.wash.tip.shape
+        return "ellipse" if tip == "round" and bool(np.any(self.long_mm > self.short_mm * 1.001)) else tip
+
+    @cached_property
+    def box_mm(self) -> tuple[float, float, float, float]:
+        """Left, top, right, bottom of the ink."""
+        reach = float(self.long_mm.max()) / 2 * (1.4143 if self.shape == "chisel" else 1)
+        return (float(self.x_mm.min()) - reach, float(self.y_mm.min()) - reach,
+                float(self.x_mm.max()) + reach, float(self.y_mm.max()) + reach)
+
+    def mark_width_mm(self) -> Floats:
+        """Width of the mark across the motion at each point; the long side for a dot."""
+        if len(self.x_mm) < 2:
+            return self.long_mm
+        heading = np.arctan2(np.gradient(self.y_mm), np.gradient(self.x_mm))
+        return across_motion_mm(self.shape, self.long_mm, self.short_mm, self.angle, heading)
+
+
+def settle(trace: Trace, recipe: Recipe) -> Ink:
+    """The ink this pen makes of this trace."""
+    samples = pen_samples(trace, recipe)
+    x, y = straightened(samples.x_mm, samples.y_mm, recipe.wash.straighten)
+    x, y, at, along = smooth_path(x, y, STEP_MM)
+    low = at.astype(np.int64)
+    high = np.minimum(low + 1, len(samples.t_s) - 1)
+    share = at - low
+
+    def between(column: Floats) -> Floats:
+        return column[low] * (1 - share) + column[high] * share
+
+    width = recipe.body.width_mm * np.exp(between(samples.press + samples.pace) + taper_term(recipe.ends, along))
+    aspect = between(samples.aspect)
+    if recipe.wash.tip.shape == "round":
+        long, short = width * aspect, width
+    else:
+        long, short = width, width / aspect
+    ink = Ink(recipe, x, y, long, short, between(samples.angle), between(samples.opacity), at, np.array([0, len(x)]))
+    return patterned(ink, along) if recipe.body.line.pattern != "solid" else ink
+
+
+def width_terms(trace: Trace, recipe: Recipe) -> dict[str, Floats]:
+    """The four terms of ln width at each sample of the trace: body, press, pace, taper; shapes (n,)."""
+    samples: Samples = pen_samples(trace, recipe)
+    n = len(trace)
+    ink = settle(trace, dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, line=type(recipe.body.line)())))
+    at = np.searchsorted(ink.at, np.arange(n) - 1e-9)
+    total = np.log((ink.short_mm if recipe.wash.tip.shape == "round" else ink.long_mm)[at])
+    body = np.full(n, np.log(recipe.body.width_mm))
+    press, pace = samples.press[:n], samples.pace[:n]
+    return {"body": body, "press": press, "pace": pace, "taper": total - body - press - pace}
+
+
+def straightened(x: Floats, y: Floats, strength: float) -> tuple[Floats, Floats]:
+    """The path drawn towards the straight line that fits it best (total least squares), by 0..1."""
+    if strength == 0 or len(x) < 3:
+        return x, y
+    cx, cy = x.mean(), y.mean()
+    _, _, axes = np.linalg.svd(np.column_stack((x - cx, y - cy)), full_matrices=False)
+    ux, uy = axes[0]
+    along = (x - cx) * ux + (y - cy) * uy
+    return x + strength * (cx + along * ux - x), y + strength * (cy + along * uy - y)
+
+
+@numba.njit(cache=True)
+def smooth_path(x, y, step_mm):  # type: ignore[no-untyped-def]
+    """Cubic Hermite through all samples (Catmull-Rom tangents by chord length), corners kept.
+
+    Returns x, y, `at`, the position of each new point among the samples, and the arc length up to each.
+    """
+    n = len(x)
+    count = 1
+    pieces = np.empty(n, np.int64)
+    for i in range(n - 1):
+        d = np.hypot(x[i + 1] - x[i], y[i + 1] - y[i])
+        pieces[i] = max(1, int(np.ceil(d / step_mm)))
+        count += pieces[i]
+    xs, ys, at = np.empty(count), np.empty(count), np.empty(count)
+    k = 0
+    for i in range(n - 1):
+        dx, dy = x[i + 1] - x[i], y[i + 1] - y[i]
+        d = np.hypot(dx, dy)
+        m = pieces[i]
+        t0x, t0y, t1x, t1y = dx, dy, dx, dy
+        if m > 1:
+            t0x, t0y = _tangent(x, y, i, dx, dy, d)
+            t1x, t1y = _tangent(x, y, i + 1, dx, dy, d)
+        for j in range(m):
+            u = j / m
+            h1 = u * u * (3 - 2 * u)
+            h2 = u * (1 - u) * (1 - u)
+            h3 = -u * u * (1 - u)
+            xs[k] = x[i] + h1 * dx + h2 * t0x + h3 * t1x
+            ys[k] = y[i] + h1 * dy + h2 * t0y + h3 * t1y
+            at[k] = i + u
+            k += 1
+    xs[k], ys[k], at[k] = x[n - 1], y[n - 1], n - 1
+    along = np.zeros(count)
+    for k in range(1, count):
+        along[k] = along[k - 1] + np.hypot(xs[k] - xs[k - 1], ys[k] - ys[k - 1])
+    return xs, ys, at, along
+
+
+@numba.njit(cache=True)
+def _tangent(x, y, i, dx, dy, d):  # type: ignore[no-untyped-def]
+    """Tangent at sample i, as long as the segment (dx, dy) of length d that asks for it."""
+    if i == 0 or i == len(x) - 1:
+        return dx, dy
+    ax, ay = x[i] - x[i - 1], y[i] - y[i - 1]
+    bx, by = x[i + 1] - x[i], y[i + 1] - y[i]
+    la, lb = np.hypot(ax, ay), np.hypot(bx, by)
+    if la < 1e-9 or lb < 1e-9 or ax * bx + ay * by < CORNER_COS * la * lb:
+        return dx, dy
+    tx = (ax / la * lb + bx / lb * la) / (la + lb)
+    ty = (ay / la * lb + by / lb * la) / (la + lb)
+    return tx * d, ty * d
+
+
+def patterned(ink: Ink, along_mm: Floats) -> Ink:
+    """The ink cut into the pieces of its line pattern, by arc length.
+
+    Round caps reach half a width beyond a piece, so each piece's path is one width shorter than its visible length.
+    """
+    width = ink.recipe.body.width_mm
+    lengths = np.array(PATTERNS[ink.recipe.body.line.pattern]) * width * ink.recipe.body.line.scale
+    total = along_mm[-1]
+    period = lengths.sum()
+    cuts: list[tuple[float, float]] = []
+    for start in np.arange(0, total + period, period):
+        edges = start + np.concatenate(([0.0], np.cumsum(lengths)))
+        cuts += [(edges[i], edges[i + 1]) for i in range(0, len(lengths), 2)]
+    columns = (ink.x_mm, ink.y_mm, ink.long_mm, ink.short_mm, ink.angle, ink.opacity, ink.at)
+    kept, pieces = [], [0]
+    for on, off in cuts:
+        first, last = on + (width / 2 if on else 0), min(off - width / 2, total)
+        if first > total:
+            break
+        last = max(first, last)
+        inside = (along_mm > first) & (along_mm < last)
+        points = np.unique(np.concatenate(([first], along_mm[inside], [last])))
+        kept.append([np.interp(points, along_mm, c) for c in columns])
+        pieces.append(pieces[-1] + len(points))
+    merged = [np.concatenate([k[i] for k in kept]) for i in range(len(columns))]
+    x, y, long, short, angle, opacity, at = merged
+    return Ink(ink.recipe, x, y, long, short, angle, opacity, at, np.array(pieces))

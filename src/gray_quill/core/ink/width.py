@@ -1,0 +1,73 @@
+"""Width in the log domain: ln w = ln width_mm + press + pace + taper, at each sample of the trace.
+
+The first three terms are here; the taper needs the finished path and is added in settle.py.
+"""
+
+import dataclasses
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.pen.lean import lean_aspect
+from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
+from gray_quill.core.pen.press import opacity_factor, press_term
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.steady import steady_path
+from gray_quill.core.trace import Trace
+
+Floats = NDArray[np.float64]
+
+
+@dataclasses.dataclass(frozen=True, eq=False)
+class Samples:
+    """What the pen knows at each sample, before the stroke is finished. All arrays (n,).
+
+    press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity. aspect, angle: the footprint's long side
+    over its short side, and the direction (radians) of the long side.
+    """
+
+    t_s: Floats
+    x_mm: Floats
+    y_mm: Floats
+    speed_mm_s: Floats
+    press: Floats
+    pace: Floats
+    opacity: Floats
+    aspect: Floats
+    angle: Floats
+
+
+def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
+    """The trace through Steady, Press, Pace, Lean and the tip. When the pen lifts, the tip catches up to the lift point."""
+    x, y = steady_path(recipe.steady, trace.t_s, trace.x_mm, trace.y_mm)
+    speed = causal_speed_mm_s(trace.t_s, x, y)
+    aspect, angle = footprint(recipe, trace.altitude, trace.azimuth)
+    columns = np.empty((9, len(x) + 1))
+    for row, values in zip(columns, (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace_term(recipe.pace, speed),
+                                     opacity_factor(recipe.press, trace.force), aspect, angle), strict=True):
+        row[:-1] = values
+        row[-1] = values[-1]
+    columns[1:3, -1] = trace.x_mm[-1], trace.y_mm[-1]
+    behind = abs(x[-1] - trace.x_mm[-1]) + abs(y[-1] - trace.y_mm[-1])
+    return Samples(*(columns if behind > 1e-6 else columns[:, :-1]))
+
+
+def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats, Floats]:
+    """Aspect (>= 1) and direction of the footprint's long side: the tip's own, else the leaning lead's along the azimuth."""
+    tip = recipe.wash.tip
+    if tip.shape != "round":
+        return np.full(len(altitude), tip.aspect), np.full(len(altitude), -np.radians(tip.angle_deg))
+    if recipe.lean.side_mm <= recipe.body.width_mm:
+        return np.ones(len(altitude)), np.zeros(len(altitude))
+    return lean_aspect(recipe.lean, recipe.body.width_mm, altitude), np.unwrap(azimuth)
+
+
+def across_motion_mm(shape: str, long_mm: Floats, short_mm: Floats, angle: Floats, heading: Floats) -> Floats:
+    """The mark's width across a motion in direction `heading`.
+
+    Ellipse: 2 sqrt(a^2 sin^2 + b^2 cos^2) with semi-axes a, b; rectangle: W |sin| + H |cos| (support functions).
+    """
+    sin, cos = np.sin(heading - angle), np.cos(heading - angle)
+    if shape == "chisel":
+        return np.asarray(long_mm * np.abs(sin) + short_mm * np.abs(cos))
+    return np.asarray(np.hypot(long_mm * sin, short_mm * cos))

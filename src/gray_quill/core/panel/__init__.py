@@ -1,0 +1,1 @@
+"""The panel: what a screen makes of the ink."""

@@ -1,0 +1,90 @@
+"""Proofs: a sheet as a panel shows it, pixel for pixel."""
+
+import dataclasses
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.colour import contrast, luminance, to_grey8
+from gray_quill.core.digitiser.device import Panel
+from gray_quill.core.ink.page import Pixels, View, page_pixels, page_view
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.panel.dither import reduce_greys
+from gray_quill.core.paper import Paper
+from gray_quill.core.readings.percentiles import weighted_percentiles
+
+VISIBLE = 3.0  # WCAG 2.2 SC 1.4.11: graphics that must be seen
+
+
+@dataclasses.dataclass(frozen=True, eq=False)
+class Proof:
+    """pixels: RGB (h, w, 3) as the panel shows it at px_per_mm of the page; greys_used: how many greys occur in it."""
+
+    pixels: Pixels
+    px_per_mm: float
+    greys_used: int
+
+
+def proof_sheet(inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "none", greys: int | None = None) -> Proof:
+    """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
+    view = page_view(paper, panel.ppi)
+    pixels = on_panel(page_pixels(inks, paper, view), panel, dither, greys)
+    return Proof(pixels, view.px_per_mm, len(np.unique(to_grey8(pixels))))
+
+
+def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | None = None) -> Pixels:
+    """A picture in the panel's tones; colour panels with all greys leave it alone."""
+    shown = greys or panel.greys
+    if panel.colour and shown == 256:
+        return pixels
+    grey = reduce_greys(to_grey8(pixels), shown, dither)
+    return np.repeat(grey[..., None], 3, axis=2)
+
+
+@dataclasses.dataclass(frozen=True)
+class PanelReadings:
+    """What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length whose
+    best contrast with the paper is under 3:1, darkest contrast reached, greys used, mean grey error 0..1 against the original."""
+
+    thinnest_px: float
+    thinnest_mm: float
+    hairline_share: float
+    best_contrast: float
+    greys_used: int
+    grey_error: float
+
+
+def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof) -> PanelReadings:
+    """Readings of a proof. The contrast at a point of the ink is the best within one pixel of the stroke's middle."""
+    view = page_view(paper, panel.ppi)
+    original = to_grey8(page_pixels(inks, paper, view)).astype(float)
+    error = float(np.abs(original - to_grey8(proof.pixels)).mean() / 255)
+    if not inks:
+        return PanelReadings(0, 0, 0, 1, proof.greys_used, error)
+    shown = luminance(proof.pixels)
+    ground = float(luminance(np.array([[int(paper.colour[i:i + 2], 16) for i in (1, 3, 5)]], np.uint8))[0])
+    widths, weights, seen = [], [], []
+    for ink in inks:
+        ratio = _best_contrast(shown, ground, ink, view)
+        length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
+        widths.append(ink.mark_width_mm())
+        weights.append(length)
+        seen.append(ratio)
+    width, weight, ratios = np.concatenate(widths), np.concatenate(weights), np.concatenate(seen)
+    thin = float(weighted_percentiles(width, weight, (5,))[0])
+    return PanelReadings(thin * view.px_per_mm, thin, float(weight[ratios < VISIBLE].sum() / weight.sum()), float(ratios.max()), proof.greys_used, error)
+
+
+def _best_contrast(shown: NDArray[np.float64], ground: float, ink: Ink, view: View) -> NDArray[np.float64]:
+    i = (ink.x_mm * view.px_per_mm).astype(int)
+    j = (ink.y_mm * view.px_per_mm).astype(int)
+    best = np.ones(len(i))
+    for dj in (-1, 0, 1):
+        for di in (-1, 0, 1):
+            jj, ii = j + dj, i + di
+            on = (jj >= 0) & (jj < shown.shape[0]) & (ii >= 0) & (ii < shown.shape[1])
+            best[on] = np.maximum(best[on], contrast(shown[jj[on], ii[on]], ground))
+    return best
+
+

@@ -1,0 +1,153 @@
+"""Sheets of paper: size, ruling, colour, all in true millimetres.
+
+Sizes: ISO 216:2007 (A series), ANSI/ASME Y14.1 letter and 11x17; 11x14 inch and the rulings are common practice.
+"""
+
+import dataclasses
+import re
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.errors import RecordError, unknown_choice
+from gray_quill.core.quantities import choice, number, read_record, tint
+
+Floats = NDArray[np.float64]
+
+SIZES_MM: dict[str, tuple[float, float]] = {
+    "A3": (297, 420), "A4": (210, 297), "A5": (148, 210), "A6": (105, 148), "A7": (74, 105),
+    "letter": (215.9, 279.4), "8.5x11": (215.9, 279.4), "11x14": (279.4, 355.6), "11x17": (279.4, 431.8),
+}
+RULINGS = ("blank", "ruled", "squared", "dotted", "staves")
+COLOURS = {"white": "#ffffff", "cream": "#fbf6e6", "grey": "#d9dad7", "dusk": "#2b3036", "black": "#101214"}
+ORIENTATIONS = ("portrait", "landscape")
+EDGE_MM = 8.0  # rulings of dots and staves keep this far from the edge
+STAVE_LINES = 5
+
+
+@dataclasses.dataclass(frozen=True)
+class Paper:
+    """A sheet. width_mm and height_mm are as it lies on the desk, so landscape is wider than high."""
+
+    width_mm: float = number(148, 30, 1000, 0.1, "mm", "Width", "Width of the sheet as it lies")
+    height_mm: float = number(210, 30, 1000, 0.1, "mm", "Height", "Height of the sheet as it lies")
+    ruling: str = choice("dotted", RULINGS, "Ruling", "What is printed on the sheet to guide the hand")
+    spacing_mm: float = number(5, 1.5, 30, 0.001, "mm", "Spacing", "Distance from rule to rule, dot to dot or stave line to line")
+    weight_mm: float = number(0.2, 0.05, 1.5, 0.01, "mm", "Line weight", "Thickness of rules, diameter of dots")
+    margin_mm: float = number(0, 0, 80, 0.01, "mm", "Margin line", "Distance of an upright margin line from the left edge; 0 leaves it out")
+    colour: str = tint("#fffdf8", "Paper colour", "Colour of the sheet")
+    rule_colour: str = tint("#c9c3b6", "Rule colour", "Colour of the ruling")
+
+
+# Common practice, no source: wide 11/32 in, medium 9/32 in, narrow 1/4 in, margin line 1 1/4 in.
+STATIONERY: dict[str, dict[str, object]] = {
+    "blank": {"ruling": "blank"},
+    "dotted": {"ruling": "dotted", "spacing_mm": 5, "weight_mm": 0.4},
+    "squared": {"ruling": "squared", "spacing_mm": 5, "weight_mm": 0.12},
+    "ruled": {"ruling": "ruled", "spacing_mm": 7, "weight_mm": 0.15},
+    "wide ruled": {"ruling": "ruled", "spacing_mm": 8.731, "weight_mm": 0.15, "margin_mm": 31.75},
+    "medium ruled": {"ruling": "ruled", "spacing_mm": 7.144, "weight_mm": 0.15, "margin_mm": 31.75},
+    "narrow ruled": {"ruling": "ruled", "spacing_mm": 6.35, "weight_mm": 0.15, "margin_mm": 31.75},
+    "fine squared": {"ruling": "squared", "spacing_mm": 2.5, "weight_mm": 0.1},
+    "wide dotted": {"ruling": "dotted", "spacing_mm": 7, "weight_mm": 0.4},
+    "staves": {"ruling": "staves", "spacing_mm": 2, "weight_mm": 0.15},
+}
+
+
+def paper_from_spec(spec: str) -> Paper:
+    """A sheet from plain words in any order: "dotted A5", "ruled 7mm A4 landscape cream", "blank 120x80 #f4f1e8".
+
+    A ruling (see STATIONERY), a size or WIDTHxHEIGHT in mm, a spacing with "mm", an orientation and a colour.
+    """
+    words = spec.split()
+    size, fields = SIZES_MM["A5"], dict(STATIONERY["blank"])
+    landscape, sheet_colour, spacing = False, "", 0.0
+    sizes = {name.lower(): mm for name, mm in SIZES_MM.items()}
+    for position, word in enumerate(words):
+        low = word.lower().rstrip(",")
+        pair = f"{words[position - 1].lower()} {low}" if position else ""
+        custom = re.fullmatch(r"(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", low)
+        if low in sizes:
+            size = sizes[low]
+        elif custom:
+            size = (float(custom[1]), float(custom[2]))
+        elif pair in STATIONERY:
+            fields = dict(STATIONERY[pair])
+        elif low in STATIONERY:
+            fields = dict(STATIONERY[low])
+        elif low in ORIENTATIONS:
+            landscape = low == "landscape"
+        elif low in COLOURS:
+            sheet_colour = COLOURS[low]
+        elif re.fullmatch(r"#[0-9a-f]{6}", low):
+            sheet_colour = low
+        elif re.fullmatch(r"\d+(\.\d+)?mm", low) or (re.fullmatch(r"\d+(\.\d+)?", low) and words[position + 1:position + 2] == ["mm"]):
+            spacing = float(low.removesuffix("mm"))
+        elif low not in ("mm", "wide", "medium", "narrow", "fine"):
+            known = [*SIZES_MM, *STATIONERY, *ORIENTATIONS, *COLOURS]
+            raise unknown_choice("The paper word", word, known, "paper")
+    fields |= {"width_mm": max(size) if landscape else size[0], "height_mm": min(size) if landscape else size[1]}
+    if spacing:
+        fields["spacing_mm"] = spacing
+    if sheet_colour:
+        fields |= {"colour": sheet_colour, "rule_colour": rule_colour_for(sheet_colour)}
+    return read_record(Paper, fields, "paper.")
+
+
+def is_dark(hex_colour: str) -> bool:
+    """Whether light ink reads better than dark on this colour (sRGB relative luminance under 0.18)."""
+    r, g, b = (int(hex_colour[i:i + 2], 16) / 255 for i in (1, 3, 5))
+    linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in (r, g, b)]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2] < 0.18
+
+
+def rule_colour_for(hex_colour: str) -> str:
+    """A ruling a quarter of the way from the sheet's colour towards black, or white on dark sheets."""
+    target = 255 if is_dark(hex_colour) else 0
+    mixed = [round(int(hex_colour[i:i + 2], 16) * 0.76 + target * 0.24) for i in (1, 3, 5)]
+    return "#{:02x}{:02x}{:02x}".format(*mixed)
+
+
+def describe_paper(paper: Paper) -> str:
+    """The sheet in the sentence's words: "dotted A5", "ruled 7 mm A4 landscape"."""
+    short, long = sorted((paper.width_mm, paper.height_mm))
+    size = next((n for n, mm in SIZES_MM.items() if abs(mm[0] - short) < 0.05 and abs(mm[1] - long) < 0.05), f"{paper.width_mm:g} x {paper.height_mm:g} mm")
+    spacing = f" {paper.spacing_mm:g} mm" if paper.ruling in ("ruled", "squared") else ""
+    return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "")
+
+
+@dataclasses.dataclass(frozen=True)
+class Marks:
+    """What is printed: lines of shape (n, 4) as x0, y0, x1, y1 and dots of shape (n, 2), in mm, all `weight_mm` thick."""
+
+    lines: Floats
+    dots: Floats
+    weight_mm: float
+
+
+def ruling_marks(paper: Paper) -> Marks:
+    """The ruling's geometry. Rules start one spacing and a head margin below the top edge, as stationery does."""
+    if paper.spacing_mm * 2 > min(paper.width_mm, paper.height_mm):
+        raise RecordError("The spacing is wider than half the sheet. Choose a smaller spacing.", "paper.spacing_mm")
+    w, h, s = paper.width_mm, paper.height_mm, paper.spacing_mm
+    lines: list[tuple[float, float, float, float]] = []
+    dots = np.zeros((0, 2))
+    if paper.ruling == "ruled":
+        lines = [(0, y, w, y) for y in np.arange(max(2.5 * s, 15), h - s * 0.5, s)]
+    elif paper.ruling == "squared":
+        lines = [(0, y, w, y) for y in np.arange(s, h - 1e-6, s)] + [(x, 0, x, h) for x in np.arange(s, w - 1e-6, s)]
+    elif paper.ruling == "dotted":
+        xs, ys = _centred(w, s), _centred(h, s)
+        dots = np.stack(np.meshgrid(xs, ys), -1).reshape(-1, 2)
+    elif paper.ruling == "staves":
+        height, gap = s * (STAVE_LINES - 1), s * 5
+        for top in np.arange(EDGE_MM + s, h - height - EDGE_MM, height + gap):
+            lines += [(EDGE_MM, top + i * s, w - EDGE_MM, top + i * s) for i in range(STAVE_LINES)]
+    if paper.margin_mm:
+        lines.append((paper.margin_mm, 0, paper.margin_mm, h))
+    return Marks(np.array(lines, float).reshape(-1, 4), dots, paper.weight_mm)
+
+
+def _centred(length_mm: float, spacing_mm: float) -> Floats:
+    count = int((length_mm - 2 * EDGE_MM) // spacing_mm) + 1
+    return np.asarray(length_mm / 2 + (np.arange(count) - (count - 1) / 2) * spacing_mm, dtype=np.float64)

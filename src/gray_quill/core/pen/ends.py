@@ -1,0 +1,51 @@
+"""Ends: tapers at the start and end of a stroke."""
+
+import dataclasses
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.quantities import number
+
+Floats = NDArray[np.float64]
+THINNEST = 0.02  # a needle tip still leaves a trace; ln 0 would not
+
+
+@dataclasses.dataclass(frozen=True)
+class Ends:
+    start_mm: float = number(0, 0, 40, 0.1, "mm", "Start taper", "Length over which the stroke swells to its width")
+    start_tip: float = number(1, 0, 1, 0.01, "", "Start tip", "1 is blunt, 0 a needle")
+    end_mm: float = number(0, 0, 40, 0.1, "mm", "End taper", "Length over which the stroke thins out")
+    end_tip: float = number(1, 0, 1, 0.01, "", "End tip", "1 is blunt, 0 a needle")
+    ease: float = number(0.6, 0, 1, 0.01, "", "Gentleness", "0 tapers abruptly, 1 gently")
+
+
+def ease_curve(u: Floats, ease: float) -> Floats:
+    """0..1 -> 0..1, rising. ease 0 reaches full width within the first tenth, ease 1 is the smooth cubic 3u^2 - 2u^3."""
+    u = np.clip(u, 0, 1)
+    abrupt = np.clip(u * 10, 0, 1)
+    gentle = u * u * (3 - 2 * u)
+    return np.asarray(abrupt + (gentle - abrupt) * ease)
+
+
+def taper(distance_mm: Floats, length_mm: float, tip: float, ease: float) -> Floats:
+    """tip + (1 - tip) ease(s / length), never under THINNEST; 1 where there is no taper."""
+    if length_mm <= 0 or tip >= 1:
+        return np.ones(len(distance_mm))
+    return np.asarray(np.maximum(tip + (1 - tip) * ease_curve(distance_mm / length_mm, ease), THINNEST))
+
+
+def taper_term(ends: Ends, distance_mm: Floats) -> Floats:
+    """ln taper along a stroke whose samples lie at `distance_mm` (rising from 0 to the stroke's length).
+
+    Where the tapers overlap on a short stroke both are shortened to fit, and the stroke keeps at least the smaller tip.
+    """
+    if ends.start_mm * (1 - ends.start_tip) == 0 and ends.end_mm * (1 - ends.end_tip) == 0:
+        return np.zeros(len(distance_mm))
+    length = float(distance_mm[-1])
+    both = (ends.start_mm if ends.start_tip < 1 else 0) + (ends.end_mm if ends.end_tip < 1 else 0)
+    shrink = min(1.0, length / both) if both > 0 else 1.0
+    start = taper(distance_mm, ends.start_mm * shrink, ends.start_tip, ends.ease)
+    end = taper(length - distance_mm, ends.end_mm * shrink, ends.end_tip, ends.ease)
+    floor = max(min(ends.start_tip, ends.end_tip), THINNEST)
+    return np.asarray(np.log(np.maximum(start * end, floor)))

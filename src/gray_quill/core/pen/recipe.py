@@ -1,0 +1,80 @@
+"""The pen recipe: eight groups, read from and written to `gray-quill/pen@1` JSON."""
+
+import dataclasses
+from collections.abc import Mapping
+from typing import Any
+
+from gray_quill.core.errors import RecordError
+from gray_quill.core.pen.body import Body
+from gray_quill.core.pen.ends import Ends
+from gray_quill.core.pen.lean import Lean
+from gray_quill.core.pen.pace import Pace
+from gray_quill.core.pen.press import SMALLEST_SPAN, Press
+from gray_quill.core.pen.steady import Steady
+from gray_quill.core.pen.tooth import Tooth
+from gray_quill.core.pen.wash import Wash
+from gray_quill.core.quantities import choice, describe_record, read_record, record_json, record_schema, text
+
+FORMAT = "gray-quill/pen@1"
+KINDS = ("ballpoint", "fountain", "brush", "flat nib", "pencil", "marker", "highlighter")
+
+
+@dataclasses.dataclass(frozen=True)
+class Recipe:
+    """A pen. Every field has a documented range and default; see `recipe_schema`."""
+
+    name: str = text("Untitled pen", "Name", "What the pen is called", 60)
+    kind: str = choice("ballpoint", KINDS, "Kind", "What the pen sets out to be")
+    body: Body = Body()
+    press: Press = Press()
+    pace: Pace = Pace()
+    lean: Lean = Lean()
+    ends: Ends = Ends()
+    steady: Steady = Steady()
+    tooth: Tooth = Tooth()
+    wash: Wash = Wash()
+
+
+GROUPS: dict[str, type] = {
+    "body": Body, "press": Press, "pace": Pace, "lean": Lean, "ends": Ends, "steady": Steady, "tooth": Tooth, "wash": Wash,
+}
+
+
+def read_recipe(data: object) -> Recipe:
+    """A recipe from JSON data; refuses unknown fields by name, values out of range, and recipes of a later version."""
+    if not isinstance(data, Mapping):
+        raise RecordError("A pen must be a JSON object with a format and groups.")
+    rest = dict(data)
+    named = rest.pop("format", FORMAT)
+    if named != FORMAT:
+        later = isinstance(named, str) and named.startswith("gray-quill/pen@")
+        hint = "It was made by a later version: update Gray Quill to read it." if later else f"The format must be {FORMAT!r}."
+        raise RecordError(f"This pen's format is {named!r}. {hint}", "format")
+    recipe = read_record(Recipe, rest)
+    if recipe.press.ceiling - recipe.press.floor < SMALLEST_SPAN:
+        raise RecordError(f"press.ceiling must lie at least {SMALLEST_SPAN} above press.floor.", "press.ceiling")
+    return recipe
+
+
+def write_recipe(recipe: Recipe) -> dict[str, Any]:
+    """The recipe as `gray-quill/pen@1` JSON data."""
+    return {"format": FORMAT, **record_json(recipe)}
+
+
+def recipe_schema() -> dict[str, Any]:
+    """JSON Schema of the recipe format."""
+    schema = record_schema(Recipe)
+    schema["properties"] = {"format": {"const": FORMAT}, **schema["properties"]}
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": FORMAT, **schema}
+
+
+def recipe_fields() -> dict[str, list[dict[str, Any]]]:
+    """Every field of every group as screens need it; sub-groups (line, hollow, tip) carry a dotted name."""
+    fields = {}
+    for group, record in GROUPS.items():
+        rows = describe_record(record)
+        for f in dataclasses.fields(record):
+            if not f.metadata:
+                rows += [{**row, "name": f"{f.name}.{row['name']}"} for row in describe_record(type(f.default))]
+        fields[group] = rows
+    return fields

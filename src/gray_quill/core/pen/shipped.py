@@ -1,0 +1,63 @@
+"""The pens that ship with the product, by their short names."""
+
+from typing import Any
+
+from gray_quill.core.pen.recipe import Recipe, read_recipe
+
+_SOFT_CURVE = [[0, 0], [0.4, 0.3], [1, 1]]
+_LIGHT_CURVE = [[0, 0], [0.25, 0.4], [1, 1]]
+
+_DATA: dict[str, dict[str, Any]] = {
+    "reed-ballpoint": {"name": "Reed ballpoint 0.4", "kind": "ballpoint", "body": {"width_mm": 0.4, "colour": "#1d3557"}},
+    "fen-fountain": {
+        "name": "Fen fountain 0.5", "kind": "fountain", "body": {"width_mm": 0.5, "colour": "#20242b"},
+        "press": {"floor": 0.02, "ceiling": 0.95, "points": _SOFT_CURVE, "range": 4}, "pace": {"exponent": 0.15, "reference_mm_s": 60},
+        "ends": {"start_mm": 0.6, "start_tip": 0.3, "end_mm": 1.4, "end_tip": 0.1, "ease": 0.6}, "steady": {"method": "one-euro", "amount": 3},
+    },
+    "heron-brush": {
+        "name": "Heron brush 1.6", "kind": "brush", "body": {"width_mm": 1.6, "colour": "#20242b"},
+        "press": {"floor": 0.02, "ceiling": 0.9, "points": [[0, 0], [0.5, 0.4], [1, 1]], "range": 12}, "pace": {"exponent": 0.22, "reference_mm_s": 70},
+        "ends": {"start_mm": 2, "start_tip": 0.15, "end_mm": 5, "end_tip": 0, "ease": 0.8}, "steady": {"method": "follow", "amount": 2.2},
+    },
+    "sedge-nib": {
+        "name": "Sedge flat nib 1.5", "kind": "flat nib", "body": {"width_mm": 1.5, "colour": "#2c2a4a"},
+        "wash": {"tip": {"shape": "ellipse", "aspect": 7, "angle_deg": 38}}, "steady": {"method": "one-euro", "amount": 2},
+    },
+    "moth-pencil-2b": {
+        "name": "Moth pencil 2B", "kind": "pencil", "body": {"width_mm": 0.45, "colour": "#3d3f44", "opacity": 0.82},
+        "press": {"floor": 0.01, "ceiling": 0.9, "points": _LIGHT_CURVE, "range": 1.8, "opacity_range": 3.5},
+        "lean": {"side_mm": 3.2, "from_deg": 48, "to_deg": 22}, "steady": {"method": "one-euro", "amount": 1},
+    },
+    "survey-marker": {
+        "name": "Survey marker 1.2", "kind": "marker", "body": {"width_mm": 1.2, "colour": "#8a3a2d", "opacity": 0.92},
+        "press": {"range": 1.25}, "steady": {"method": "one-euro", "amount": 2},
+    },
+    "needle-liner": {
+        "name": "Needle liner 0.2", "kind": "ballpoint", "body": {"width_mm": 0.2, "colour": "#20242b"},
+        "steady": {"method": "one-euro", "amount": 2},
+    },
+    "stitch-reed": {
+        "name": "Stitch reed 0.4", "kind": "ballpoint", "body": {"width_mm": 0.4, "colour": "#20242b", "line": {"pattern": "dash"}},
+        "steady": {"method": "one-euro", "amount": 3},
+    },
+    "hollow-reed": {
+        "name": "Hollow reed 1.8", "kind": "marker",
+        "body": {"width_mm": 1.8, "colour": "#2e5e5a", "hollow": {"on": True, "wall_mm": 0.2, "fill": "#cfe0dc", "fill_opacity": 0.7}},
+        "press": {"range": 1.6}, "steady": {"method": "one-euro", "amount": 3},
+    },
+    "dusk-wash": {
+        "name": "Dusk wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#f2c14e", "opacity": 0.55},
+        "wash": {"place": "under", "blend": "auto", "tip": {"shape": "chisel", "aspect": 3, "angle_deg": 78}}, "steady": {"method": "one-euro", "amount": 5},
+    },
+    "fern-wash": {
+        "name": "Fern wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#9ccb86", "opacity": 0.6},
+        "wash": {"place": "under", "blend": "auto", "tip": {"shape": "round"}}, "steady": {"method": "one-euro", "amount": 5},
+    },
+    "lamp-white": {
+        "name": "Lamp white 0.5", "kind": "fountain", "body": {"width_mm": 0.5, "colour": "#f4efdf"},
+        "press": {"floor": 0.02, "ceiling": 0.9, "points": _LIGHT_CURVE, "range": 3}, "pace": {"exponent": 0.1},
+        "ends": {"start_mm": 0.5, "start_tip": 0.4, "end_mm": 1, "end_tip": 0.2}, "steady": {"method": "one-euro", "amount": 3},
+    },
+}
+
+SHIPPED_PENS: dict[str, Recipe] = {name: read_recipe(data) for name, data in _DATA.items()}

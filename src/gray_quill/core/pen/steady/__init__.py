@@ -1,0 +1,60 @@
+"""Steady: causal smoothing while writing, in physical parameters that do not depend on the report rate.
+
+`amount` 0..10 is one-to-one with each method's own parameter (Hz, ms or mm); `parameter_of` and `amount_of` convert.
+A new method is one file with a `Method` and one line in METHODS.
+"""
+
+import dataclasses
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.errors import unknown_choice
+from gray_quill.core.pen.steady.base import Method
+from gray_quill.core.pen.steady.follow import FOLLOW
+from gray_quill.core.pen.steady.leash import LEASH
+from gray_quill.core.pen.steady.one_euro import ONE_EURO
+from gray_quill.core.pen.steady.window import WINDOW
+from gray_quill.core.quantities import choice, number
+
+Floats = NDArray[np.float64]
+
+METHODS: dict[str, Method] = {m.name: m for m in (ONE_EURO, FOLLOW, LEASH, WINDOW)}
+NONE = "none"
+
+
+@dataclasses.dataclass(frozen=True)
+class Steady:
+    method: str = choice(NONE, (NONE, *METHODS), "Method", "How the path is calmed while you write")
+    amount: float = number(0, 0, 10, 0.1, "", "Amount", "0 leaves the path untouched, 10 is the calmest and slowest")
+    beta: float = number(0.05, 0, 2, 0.01, "Hz per mm/s", "Speed answer", "one-euro: how much quicker it follows when the hand is fast")
+    d_cutoff_hz: float = number(5, 0.2, 30, 0.1, "Hz", "Speed cutoff", "one-euro: how calmly it judges the hand's speed")
+
+
+def is_raw(steady: Steady) -> bool:
+    """Whether the path stays exactly as the hand made it."""
+    return steady.method == NONE or steady.amount == 0
+
+
+def steady_path(steady: Steady, t_s: Floats, x_mm: Floats, y_mm: Floats) -> tuple[Floats, Floats]:
+    """The steadied path at each sample, shapes (n,). The lift's catch-up is added by settling, not here."""
+    if is_raw(steady):
+        return x_mm, y_mm
+    method = METHODS[steady.method]
+    return method.run(t_s, x_mm, y_mm, method.parameter(steady.amount), steady.beta, steady.d_cutoff_hz)
+
+
+def parameter_of(method: str, amount: float) -> float:
+    """The method's own parameter (in its unit) for an amount."""
+    return _method(method).parameter(amount)
+
+
+def amount_of(method: str, parameter: float) -> float:
+    """The amount, clipped to 0..10, whose parameter this is."""
+    return float(np.clip(_method(method).amount(parameter), 0, 10))
+
+
+def _method(name: str) -> Method:
+    if name not in METHODS:
+        raise unknown_choice("The steadying method", name, METHODS, "steady.method")
+    return METHODS[name]

@@ -1,0 +1,42 @@
+"""one-euro: a low-pass whose cutoff rises with speed.
+
+Casiez, Roussel and Vogel, "1 Euro Filter", CHI 2012, Algorithm 1. The derivative is taken from the previous filtered
+value, and the cutoff follows the magnitude of the filtered velocity, so that the result does not depend on direction.
+In one dimension it is the paper's filter.
+"""
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.pen.steady.base import Method
+
+Floats = NDArray[np.float64]
+QUICK_HZ, CALM_HZ = 30.0, 0.8  # minimum cutoff at amounts 0 and 10
+
+
+@numba.njit(cache=True)
+def one_euro(t, x, y, min_cutoff_hz, beta, d_cutoff_hz):  # type: ignore[no-untyped-def]
+    """Filtered copies of x and y. beta in Hz per unit of x per second."""
+    n = len(t)
+    xs, ys = np.empty(n), np.empty(n)
+    xs[0], ys[0] = x[0], y[0]
+    vx = vy = 0.0
+    for i in range(1, n):
+        dt = t[i] - t[i - 1]
+        a_d = 1.0 / (1.0 + 1.0 / (2 * np.pi * d_cutoff_hz * dt))
+        vx += a_d * ((x[i] - xs[i - 1]) / dt - vx)
+        vy += a_d * ((y[i] - ys[i - 1]) / dt - vy)
+        cutoff = min_cutoff_hz + beta * np.sqrt(vx * vx + vy * vy)
+        a = 1.0 / (1.0 + 1.0 / (2 * np.pi * cutoff * dt))
+        xs[i] = xs[i - 1] + a * (x[i] - xs[i - 1])
+        ys[i] = ys[i - 1] + a * (y[i] - ys[i - 1])
+    return xs, ys
+
+
+ONE_EURO = Method(
+    "one-euro", "minimum cutoff", "Hz", "Calms slow strokes, lets go when the hand is fast",
+    parameter=lambda amount: float(QUICK_HZ * (CALM_HZ / QUICK_HZ) ** (amount / 10)),
+    amount=lambda hz: float(10 * np.log(max(hz, 1e-9) / QUICK_HZ) / np.log(CALM_HZ / QUICK_HZ)),
+    run=one_euro,
+)

@@ -1,0 +1,210 @@
+"""One declaration for each quantity: name, unit, range, step, default, one-line help.
+
+A record (a pen group, a hand, a device, a paper) is a frozen dataclass whose fields are made with `number`, `choice`,
+`flag`, `tint` or `text`. From that one declaration come the core's check (`read_record`), the JSON schema
+(`record_schema`), the slider on the screen and the table in the docs (`describe_record`).
+"""
+
+import dataclasses
+import itertools
+import math
+import re
+from collections.abc import Mapping, Sequence
+from typing import Any, TypeVar, get_type_hints
+
+from gray_quill.core.errors import RecordError, unknown_choice
+
+R = TypeVar("R")
+COLOUR = re.compile(r"#[0-9a-fA-F]{6}")
+
+
+@dataclasses.dataclass(frozen=True)
+class Quantity:
+    """What is known of one field. `kind` is number, integer, choice, flag, colour, text or points."""
+
+    kind: str
+    label: str
+    help: str
+    unit: str = ""
+    low: float = -math.inf
+    high: float = math.inf
+    step: float = 0.01
+    options: tuple[str, ...] = ()
+
+
+def number(default: float, low: float, high: float, step: float, unit: str, label: str, help: str) -> Any:
+    return _field(default, Quantity("number", label, help, unit, low, high, step))
+
+
+def integer(default: int, low: int, high: int, unit: str, label: str, help: str) -> Any:
+    return _field(default, Quantity("integer", label, help, unit, low, high, 1))
+
+
+def choice(default: str, options: Sequence[str], label: str, help: str) -> Any:
+    return _field(default, Quantity("choice", label, help, options=tuple(options)))
+
+
+def flag(default: bool, label: str, help: str) -> Any:
+    return _field(default, Quantity("flag", label, help))
+
+
+def tint(default: str, label: str, help: str) -> Any:
+    return _field(default, Quantity("colour", label, help))
+
+
+def text(default: str, label: str, help: str, longest: int = 80) -> Any:
+    return _field(default, Quantity("text", label, help, high=longest))
+
+
+def points(default: tuple[tuple[float, float], ...], label: str, help: str, low: int = 2, high: int = 6) -> Any:
+    return _field(default, Quantity("points", label, help, low=low, high=high))
+
+
+def _field(default: Any, quantity: Quantity) -> Any:
+    return dataclasses.field(default=default, metadata={"quantity": quantity})
+
+
+def quantities(record: type) -> dict[str, Quantity]:
+    """The declared quantities of a record class, by field name (sub-records are left out)."""
+    found = {f.name: f.metadata.get("quantity") for f in dataclasses.fields(record)}
+    return {name: q for name, q in found.items() if q is not None}
+
+
+def read_record(record: type[R], data: object, where: str = "") -> R:
+    """Build a record from JSON-like data. Missing fields take their defaults, unknown ones are refused by name.
+
+    `where` is the path so far ("press."), so that an error names the field as the user wrote it.
+    """
+    if not isinstance(data, Mapping):
+        raise RecordError(f"{where.rstrip('.') or 'This'} must be an object with named fields.", where.rstrip(".") or None)
+    fields = {f.name: f for f in dataclasses.fields(record)}  # type: ignore[arg-type]
+    for name in data:
+        if name not in fields:
+            raise unknown_choice("The field", f"{where}{name}", sorted(fields), f"{where}{name}")
+    hints = get_type_hints(record)
+    values: dict[str, Any] = {}
+    for name, value in data.items():
+        quantity = fields[name].metadata.get("quantity")
+        path = f"{where}{name}"
+        values[name] = read_record(hints[name], value, path + ".") if quantity is None else check(quantity, value, path)
+    try:
+        return record(**values)
+    except TypeError:
+        missing = [n for n, f in fields.items() if n not in values and f.default is f.default_factory is dataclasses.MISSING]
+        raise RecordError(f"Give the missing fields: {', '.join(where + m for m in missing)}.", where.rstrip(".") or None) from None
+
+
+def check(quantity: Quantity, value: object, path: str) -> Any:
+    """The value in the form the record keeps it, or a RecordError that says what would be right."""
+    return _CHECKS[quantity.kind](quantity, value, path)
+
+
+def _number(q: Quantity, value: object, path: str) -> float:
+    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
+        raise RecordError(f"{path} must be a number from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path)
+    if not q.low <= value <= q.high:
+        raise RecordError(f"{path} is {value:g}; it must lie from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path)
+    return float(value)
+
+
+def _integer(q: Quantity, value: object, path: str) -> int:
+    checked = _number(q, value, path)
+    if checked != int(checked):
+        raise RecordError(f"{path} must be a whole number.", path)
+    return int(checked)
+
+
+def _choice(q: Quantity, value: object, path: str) -> str:
+    if not isinstance(value, str) or value not in q.options:
+        raise unknown_choice(path, value, q.options, path)
+    return value
+
+
+def _flag(_: Quantity, value: object, path: str) -> bool:
+    if not isinstance(value, bool):
+        raise RecordError(f"{path} must be true or false.", path)
+    return value
+
+
+def _colour(_: Quantity, value: object, path: str) -> str:
+    if not isinstance(value, str) or not COLOUR.fullmatch(value):
+        raise RecordError(f"{path} must be a colour like #20242b.", path)
+    return value.lower()
+
+
+def _text(q: Quantity, value: object, path: str) -> str:
+    if not isinstance(value, str) or not 0 < len(value.strip()) <= q.high or not value.isprintable():
+        raise RecordError(f"{path} must be 1 to {q.high:g} printable characters.", path)
+    return value.strip()
+
+
+def _points(q: Quantity, value: object, path: str) -> tuple[tuple[float, float], ...]:
+    ok = isinstance(value, Sequence) and not isinstance(value, str) and q.low <= len(value) <= q.high
+    if not ok or not all(isinstance(p, Sequence) and not isinstance(p, str) and len(p) == 2 for p in value):  # type: ignore[attr-defined]
+        raise RecordError(f"{path} must be {q.low:g} to {q.high:g} pairs [x, y].", path)
+    unit = Quantity("number", "", "", low=0, high=1)
+    pairs = tuple((_number(unit, p[0], path), _number(unit, p[1], path)) for p in value)  # type: ignore[attr-defined]
+    rising = all(b[0] - a[0] >= 1e-3 and b[1] >= a[1] for a, b in itertools.pairwise(pairs))
+    if pairs[0] != (0, 0) or pairs[-1] != (1, 1) or not rising:
+        raise RecordError(f"{path} must rise from [0, 0] to [1, 1], each x larger than the last by 0.001 or more.", path)
+    return pairs
+
+
+_CHECKS = {"number": _number, "integer": _integer, "choice": _choice, "flag": _flag, "colour": _colour, "text": _text, "points": _points}
+
+
+def record_json(record: object) -> dict[str, Any]:
+    """A record as plain JSON data; tuples become lists."""
+    return _plain(dataclasses.asdict(record))  # type: ignore[call-overload, no-any-return]
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, dict):
+        return {k: _plain(v) for k, v in value.items()}
+    return [_plain(v) for v in value] if isinstance(value, (list, tuple)) else value
+
+
+def record_schema(record: type) -> dict[str, Any]:
+    """JSON Schema (2020-12) of a record, with ranges, defaults and help."""
+    hints = get_type_hints(record)
+    properties = {}
+    for f in dataclasses.fields(record):
+        q = f.metadata.get("quantity")
+        properties[f.name] = record_schema(hints[f.name]) if q is None else _schema(q, f.default)
+    return {"type": "object", "additionalProperties": False, "properties": properties}
+
+
+def _schema(q: Quantity, default: Any) -> dict[str, Any]:
+    out: dict[str, Any] = {"title": q.label, "description": f"{q.help} ({q.unit})" if q.unit else q.help}
+    if default is not dataclasses.MISSING:
+        out["default"] = _plain(default)
+    if q.kind in ("number", "integer"):
+        out |= {"type": q.kind, "minimum": q.low, "maximum": q.high}
+    elif q.kind == "choice":
+        out |= {"type": "string", "enum": list(q.options)}
+    elif q.kind == "flag":
+        out |= {"type": "boolean"}
+    elif q.kind == "colour":
+        out |= {"type": "string", "pattern": "^#[0-9a-fA-F]{6}$"}
+    elif q.kind == "text":
+        out |= {"type": "string", "minLength": 1, "maxLength": int(q.high)}
+    else:
+        pair = {"type": "array", "items": {"type": "number", "minimum": 0, "maximum": 1}, "minItems": 2, "maxItems": 2}
+        out |= {"type": "array", "items": pair, "minItems": int(q.low), "maxItems": int(q.high)}
+    return out
+
+
+def describe_record(record: type) -> list[dict[str, Any]]:
+    """What a screen needs to draw one control a field: name, kind, label, help, unit, range, step, options, default."""
+    rows = []
+    for f in dataclasses.fields(record):
+        q: Quantity | None = f.metadata.get("quantity")
+        if q is None:
+            continue
+        numeric = q.kind in ("number", "integer")
+        rows.append({
+            "name": f.name, "kind": q.kind, "label": q.label, "help": q.help, "unit": q.unit, "options": list(q.options),
+            "low": q.low if numeric else None, "high": q.high if numeric else None, "step": q.step if numeric else None,
+            "default": _plain(f.default),
+        })
+    return rows

@@ -1,0 +1,1 @@
+"""Readings: what is measured on ink, with units."""

@@ -1,0 +1,46 @@
+"""Filling a database with the demo data, on first start or when asked to put it back."""
+
+import pathlib
+
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.demo.scenes import scenes
+from gray_quill.store.database import FILE, back_up, connect, prepare
+from gray_quill.store.pens import add_pen, set_roll
+from gray_quill.store.settings import set_settings
+from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, list_sheets
+from gray_quill.store.things import add_thing
+
+ROLL = ("fen-fountain", "reed-ballpoint", "heron-brush", "sedge-nib", "moth-pencil-2b", "survey-marker", "dusk-wash", "fern-wash", "stitch-reed", "hollow-reed")
+
+
+def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
+    """Fill the database in `folder` when it holds no sheet, or anew when `reset` (after a backup). Returns whether it did."""
+    prepare(folder)
+    db = connect(folder)
+    if reset:
+        back_up(db, folder)
+        db.close()
+        for name in (FILE, FILE + "-wal", FILE + "-shm"):
+            (folder / name).unlink(missing_ok=True)
+        prepare(folder)
+        db = connect(folder)
+    try:
+        if list_sheets(db):
+            return False
+        for hand_id, hand in SHIPPED_HANDS.items():
+            add_thing(db, hand_id, hand)
+        for device_id, device in SHIPPED_DEVICES.items():
+            add_thing(db, device_id, device)
+        for pen_id, recipe in SHIPPED_PENS.items():
+            add_pen(db, pen_id, recipe, "as shipped")
+        set_roll(db, ROLL)
+        for number, scene in enumerate(scenes()):
+            made = f"2026-06-{14 + number}T21:30:00.000+00:00"
+            add_sheet(db, Sheet(scene.id, scene.name, scene.kind, scene.paper, scene.hand_id, scene.device_id, scene.pen_id, made, False))
+            add_strokes(db, scene.id, [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)])
+        set_settings(db, {"sheet_id": scene.id})
+        return True
+    finally:
+        db.close()

@@ -1,0 +1,305 @@
+"""InkML, W3C Recommendation of 20 September 2011: traces in and out.
+
+Written: one context with X Y (mm), F (0..FORCE_STEPS), OA OE (deg: azimuth clockwise from +x on a y-down page, elevation
+above it), T (s). Read: any channel order and units, contexts, values explicit or as first and second differences.
+Where a file leaves units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
+"""
+
+import io
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from xml.etree.ElementTree import Element, ParseError
+from xml.sax.saxutils import escape, quoteattr
+
+import defusedxml.ElementTree as SafeTree
+import numpy as np
+from defusedxml.common import DefusedXmlException
+
+from gray_quill.core.angles import tilt_to_spherical
+from gray_quill.core.errors import FormatError, TooLarge
+from gray_quill.core.trace import Trace, make_trace
+
+NAMESPACE = "http://www.w3.org/2003/InkML"
+FORCE_STEPS = 65535
+MOST_BYTES = 40_000_000
+MOST_TRACES = 20_000
+MOST_POINTS = 60_000
+DEEPEST = 24
+REPORTS_WITHOUT_TIME_HZ = 100.0
+MM_PER = {"m": 1000.0, "cm": 10.0, "mm": 1.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "px": 25.4 / 96, "dev": 25.4 / 96}
+S_PER = {"s": 1.0, "ms": 1e-3, "us": 1e-6, "min": 60.0}
+TOKEN = re.compile(r"""\s*([!'"]?)\s*(\*|\?|[TF]|#-?[0-9A-Fa-f]+|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)""")
+
+
+@dataclass
+class Channel:
+    name: str
+    kind: str = "decimal"
+    units: str = ""
+    default: float = 0.0
+    low: float | None = None
+    high: float | None = None
+    per_mm: float | None = None  # device units a millimetre, from the source's resolution
+
+
+@dataclass
+class Format:
+    regular: list[Channel] = field(default_factory=lambda: [Channel("X"), Channel("Y")])
+    intermittent: list[Channel] = field(default_factory=list)
+
+
+def write_inkml(traces: Sequence[Trace], pen: dict[str, str] | None = None) -> bytes:
+    """The traces as an InkML document; `pen` is a map of brush property names to values kept with them."""
+    properties = "".join(f"      <brushProperty name={quoteattr(k)} value={quoteattr(v)}/>\n" for k, v in (pen or {}).items())
+    brush = f'    <brush xml:id="pen">\n{properties}    </brush>\n' if properties else ""
+    reference = ' brushRef="#pen"' if properties else ""
+    lines = [
+        '<?xml version="1.0" encoding="UTF-8"?>', f'<ink xmlns="{NAMESPACE}">', "  <definitions>", brush.rstrip("\n") or None,
+        '    <context xml:id="sheet">', '      <traceFormat xml:id="format">',
+        '        <channel name="X" type="decimal" units="mm"/>', '        <channel name="Y" type="decimal" units="mm"/>',
+        f'        <channel name="F" type="integer" min="0" max="{FORCE_STEPS}"/>',
+        '        <channel name="OA" type="decimal" units="deg"/>', '        <channel name="OE" type="decimal" units="deg"/>',
+        '        <channel name="T" type="decimal" units="s"/>', "      </traceFormat>", "    </context>", "  </definitions>",
+    ]
+    for trace in traces:
+        force = np.round(trace.force * FORCE_STEPS).astype(int)
+        azimuth, altitude = np.degrees(trace.azimuth), np.degrees(trace.altitude)
+        points = ", ".join(
+            f"{x:.4f} {y:.4f} {f} {a:.3f} {e:.3f} {t:.6f}"
+            for x, y, f, a, e, t in zip(trace.x_mm, trace.y_mm, force, azimuth, altitude, trace.t_s, strict=True))
+        lines.append(f'  <trace contextRef="#sheet"{reference}>{escape(points)}</trace>')
+    return "\n".join(line for line in [*lines, "</ink>", ""] if line is not None).encode()
+
+
+def read_inkml(data: bytes) -> list[Trace]:
+    """All traces of a document, in order. Raises FormatError or TooLarge with what to do about it."""
+    if len(data) > MOST_BYTES:
+        raise TooLarge(f"This InkML file is over {MOST_BYTES // 1_000_000} MB. Split it into smaller files.")
+    root = _parsed(data)
+    if _local(root) != "ink":
+        raise FormatError("This is XML but not InkML: the outermost element must be <ink>.")
+    formats, contexts = _definitions(root)
+    found: list[Trace] = []
+    _collect(root, formats, contexts, Format(), found)
+    if not found:
+        raise FormatError("This InkML file holds no <trace> with points.")
+    return found
+
+
+def _parsed(data: bytes) -> Element:
+    depth, root = 0, None
+    try:
+        for event, element in SafeTree.iterparse(io.BytesIO(data), events=("start", "end"), forbid_dtd=True):
+            depth += 1 if event == "start" else -1
+            root = element if root is None else root
+            if depth > DEEPEST:
+                raise FormatError(f"This InkML file nests elements more than {DEEPEST} deep. Save it again without nested groups.")
+    except DefusedXmlException:
+        raise FormatError("This InkML file declares entities or a DTD, which are not read. Remove the <!DOCTYPE> part.") from None
+    except (ParseError, ValueError, LookupError) as error:
+        raise FormatError(f"This is not well-formed XML ({error}). Export the ink again as InkML.") from None
+    assert root is not None
+    return root
+
+
+def _local(element: Element) -> str:
+    return str(element.tag).rsplit("}", 1)[-1]
+
+
+def _id(element: Element) -> str:
+    return element.get("{http://www.w3.org/XML/1998/namespace}id") or element.get("id") or ""
+
+
+def _reference(element: Element, name: str) -> str:
+    return (element.get(name) or "").lstrip("#")
+
+
+def _definitions(root: Element) -> tuple[dict[str, Format], dict[str, Format]]:
+    """Formats and contexts by id. A context's format is its own, the one it refers to, or its source's."""
+    formats: dict[str, Format] = {}
+    sources: dict[str, Format] = {}
+    contexts: dict[str, Format] = {}
+    for element in root.iter():
+        if _local(element) == "traceFormat" and _id(element):
+            formats[_id(element)] = _format(element)
+    for element in root.iter():
+        if _local(element) == "inkSource":
+            inner = next((e for e in element.iter() if _local(e) == "traceFormat"), None)
+            if inner is not None:
+                sources[_id(element)] = _format(inner, element)
+    for element in root.iter():
+        if _local(element) == "context" and _id(element):
+            contexts[_id(element)] = _context(element, formats, sources, contexts)
+    return formats, contexts
+
+
+def _context(element: Element, formats: dict[str, Format], sources: dict[str, Format], contexts: dict[str, Format]) -> Format:
+    inner = next((e for e in element if _local(e) == "traceFormat"), None)
+    if inner is not None:
+        return _format(inner)
+    if _reference(element, "traceFormatRef") in formats:
+        return formats[_reference(element, "traceFormatRef")]
+    source = next((e for e in element if _local(e) == "inkSource"), None)
+    if source is not None and (inner := next((e for e in source.iter() if _local(e) == "traceFormat"), None)) is not None:
+        return _format(inner, source)
+    if _reference(element, "inkSourceRef") in sources:
+        return sources[_reference(element, "inkSourceRef")]
+    return contexts.get(_reference(element, "contextRef"), Format())
+
+
+def _format(element: Element, source: Element | None = None) -> Format:
+    regular, intermittent = [], []
+    for child in element.iter():
+        if _local(child) == "channel":
+            regular.append(_channel(child))
+    for group in element.iter():
+        if _local(group) == "intermittentChannels":
+            names = [_channel(c) for c in group if _local(c) == "channel"]
+            intermittent += names
+    late = {c.name for c in intermittent}
+    result = Format([c for c in regular if c.name not in late], intermittent)
+    for child in source.iter() if source is not None else ():
+        if _local(child) == "channelProperty" and child.get("name") == "resolution":
+            for channel in result.regular:
+                if channel.name == child.get("channel"):
+                    channel.per_mm = _resolution(child.get("value"), child.get("units"))
+    return result
+
+
+def _channel(element: Element) -> Channel:
+    def value(name: str) -> float | None:
+        text = element.get(name)
+        try:
+            return None if text is None else float(text)
+        except ValueError:
+            return None
+
+    kind = element.get("type", "decimal")
+    return Channel(element.get("name", "?"), kind, (element.get("units") or "").lower(), value("default") or 0.0, value("min"), value("max"))
+
+
+def _resolution(value: str | None, units: str | None) -> float | None:
+    match = re.fullmatch(r"1/(\w+)", units or "")
+    try:
+        return float(value or "") / MM_PER[match[1]] if match and match[1] in MM_PER else None
+    except ValueError:
+        return None
+
+
+def _collect(element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format, found: list[Trace]) -> None:
+    for child in element:
+        name = _local(child)
+        if name == "traceFormat" and element is not child and _local(element) == "ink":
+            current = _format(child)
+        elif name == "context" and _local(element) == "ink":
+            current = contexts.get(_id(child)) or _context(child, formats, {}, contexts)
+        elif name in ("trace", "traceGroup"):
+            used = contexts.get(_reference(child, "contextRef"), current)
+            if name == "traceGroup":
+                _collect(child, formats, contexts, used, found)
+            elif (child.text or "").strip():
+                if len(found) >= MOST_TRACES:
+                    raise TooLarge(f"This InkML file has more than {MOST_TRACES} traces. Split it into smaller files.")
+                found.append(_trace(child, used, len(found) + 1))
+
+
+def _trace(element: Element, form: Format, number: int) -> Trace:
+    values = decode_trace(element.text or "", [c.kind for c in form.regular], [c.kind for c in form.intermittent], number)
+    columns = {c.name: (c, values[i]) for i, c in enumerate(form.regular)}
+    columns |= {c.name: (c, values[len(form.regular) + i]) for i, c in enumerate(form.intermittent)}
+    if "X" not in columns or "Y" not in columns:
+        raise FormatError(f"Trace {number} has no X and Y channel. Its traceFormat must name both.")
+    position = [_scaled(*columns[n], MM_PER, "dev") for n in ("X", "Y")]
+    count = len(position[0])
+    altitude, azimuth = _angles(columns)
+    return make_trace(_times(element, columns, count), position[0], position[1], _force(columns), altitude, azimuth)
+
+
+def _scaled(channel: Channel, values: np.ndarray, per_unit: dict[str, float], default: str) -> np.ndarray:
+    if channel.per_mm and per_unit is MM_PER:
+        return values / channel.per_mm
+    if channel.units and channel.units not in per_unit:
+        raise FormatError(f"Channel {channel.name} is in {channel.units!r}; units read here are {', '.join(per_unit)}.")
+    return values * per_unit[channel.units or default]
+
+
+def _times(element: Element, columns: dict[str, tuple[Channel, np.ndarray]], count: int) -> np.ndarray:
+    if "T" in columns:
+        t = _scaled(*columns["T"], S_PER, "ms")
+        return np.asarray(t - t[0] if count else t)
+    try:
+        duration = float(element.get("duration", "")) / 1000
+    except ValueError:
+        duration = (count - 1) / REPORTS_WITHOUT_TIME_HZ
+    return np.linspace(0, duration, count) if duration > 0 else np.arange(count) / REPORTS_WITHOUT_TIME_HZ
+
+
+def _force(columns: dict[str, tuple[Channel, np.ndarray]]) -> np.ndarray | None:
+    if "F" not in columns:
+        return None
+    channel, values = columns["F"]
+    low = channel.low or 0.0
+    high = channel.high if channel.high is not None else max(1.0, float(np.nanmax(values)))
+    return np.asarray((values - low) / max(high - low, 1e-9))
+
+
+def _angles(columns: dict[str, tuple[Channel, np.ndarray]]) -> tuple[np.ndarray | None, np.ndarray | None]:
+    def degrees(name: str) -> np.ndarray:
+        channel, values = columns[name]
+        return np.degrees(values) if channel.units == "rad" else values
+
+    if "OE" in columns:
+        azimuth = np.radians(degrees("OA")) if "OA" in columns else np.zeros(len(columns["OE"][1]))
+        return np.radians(degrees("OE")), azimuth
+    if "OTX" in {n.upper() for n in columns}:
+        names = {n.upper(): n for n in columns}
+        tilt_y = degrees(names["OTY"]) if "OTY" in names else np.zeros(len(columns[names["OTX"]][1]))
+        return tilt_to_spherical(np.clip(degrees(names["OTX"]), -90, 90), np.clip(tilt_y, -90, 90))
+    return None, None
+
+
+def decode_trace(text: str, regular: Sequence[str], intermittent: Sequence[str] = (), number: int = 1) -> np.ndarray:
+    """Channel values of one trace's text, shape (channels, points).
+
+    regular, intermittent: the channels' types (decimal, integer, boolean). Prefix state is kept for each channel: ! explicit,
+    ' first difference, " second difference. * keeps the value (or the running difference), ? gives none (NaN).
+    """
+    channels = [*regular, *intermittent]
+    value, delta, mode = [0.0] * len(channels), [0.0] * len(channels), ["!"] * len(channels)
+    points = text.split(",")
+    if len(points) > MOST_POINTS:
+        raise TooLarge(f"Trace {number} has {len(points)} points; {MOST_POINTS} is the most for one stroke. Split it.")
+    out = np.empty((len(channels), len(points)))
+    for row, point in enumerate(points):
+        tokens = TOKEN.findall(point)
+        if TOKEN.sub("", point).strip() or not len(regular) <= len(tokens) <= len(channels):
+            raise FormatError(f"Trace {number}, point {row + 1} ({point.strip()[:40]!r}) does not hold the {len(regular)} channels of its format.")
+        for k, (prefix, word) in enumerate(tokens):
+            mode[k] = prefix or mode[k]
+            out[k, row] = _step(word, k, value, delta, mode[k], number, row)
+        for k in range(len(tokens), len(channels)):
+            out[k, row] = value[k]
+    missing = np.isnan(out[:len(regular)])
+    if missing.any():
+        raise FormatError(f"Trace {number} leaves out a value (?) at point {int(missing.any(axis=0).argmax()) + 1}. Every stroke needs all its positions.")
+    return out
+
+
+def _step(word: str, k: int, value: list[float], delta: list[float], mode: str, number: int, row: int) -> float:
+    if word in "TF":
+        value[k] = float(word == "T")
+        return value[k]
+    if word == "?":
+        return float("nan")
+    if word == "*":
+        if mode != "!":
+            value[k] += delta[k]
+        return value[k]
+    try:
+        amount = float(int(word[1:], 16)) if word.startswith("#") else float(word)
+    except ValueError:
+        raise FormatError(f"Trace {number}, point {row + 1}: {word!r} is not a number.") from None
+    delta[k] = {"!": amount - value[k], "'": amount, '"': delta[k] + amount}[mode]
+    value[k] = amount if mode == "!" else value[k] + delta[k]
+    return value[k]

@@ -1,0 +1,48 @@
+"""PNG: pictures out with their density, and in with limits."""
+
+import io
+import zlib
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, UnidentifiedImageError
+
+from gray_quill.core.errors import FormatError, TooLarge
+
+MOST_PIXELS = 60_000_000
+PNG_HEAD = b"\x89PNG\r\n\x1a\n"
+
+
+def write_png(pixels: NDArray[np.uint8], dpi: float | None = None, compress: int = 4) -> bytes:
+    """Grey (h, w), RGB (h, w, 3) or RGBA (h, w, 4) as PNG, with its density where one is given."""
+    if pixels.shape[0] * pixels.shape[1] > MOST_PIXELS:
+        raise TooLarge(f"That picture would have over {MOST_PIXELS // 1_000_000} million pixels. Choose a lower dpi.", "dpi")
+    out = io.BytesIO()
+    extra = {"dpi": (dpi, dpi)} if dpi else {}
+    Image.fromarray(pixels).save(out, "PNG", compress_level=compress, **extra)
+    return out.getvalue()
+
+
+def write_tinted_png(plane: NDArray[np.uint8], colour: tuple[int, int, int]) -> bytes:
+    """A plane of opacities (h, w) as a see-through PNG of one colour: 256 palette entries, one byte a pixel, quick to make."""
+    out = io.BytesIO()
+    picture = Image.fromarray(plane).convert("L")
+    picture = Image.frombuffer("P", picture.size, picture.tobytes(), "raw", "P", 0, 1)
+    picture.putpalette(bytes(colour) * 256)
+    picture.save(out, "PNG", compress_level=1, compress_type=zlib.Z_RLE, transparency=bytes(range(256)))
+    return out.getvalue()
+
+
+def read_png(data: bytes) -> NDArray[np.uint8]:
+    """RGB pixels (h, w, 3) of a PNG, laid on white; refuses other files and pictures over MOST_PIXELS."""
+    if not data.startswith(PNG_HEAD):
+        raise FormatError("This file is not a PNG picture. Save it as PNG.")
+    try:
+        with Image.open(io.BytesIO(data), formats=("PNG",)) as picture:
+            if picture.width * picture.height > MOST_PIXELS:
+                raise TooLarge(f"This picture has over {MOST_PIXELS // 1_000_000} million pixels. Scale it down.")
+            rgba = picture.convert("RGBA")
+            ground = Image.new("RGBA", rgba.size, "white")
+            return np.asarray(Image.alpha_composite(ground, rgba).convert("RGB"))
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
+        raise FormatError("This PNG file is damaged. Save it again.") from None

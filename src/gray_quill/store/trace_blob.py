@@ -1,0 +1,35 @@
+"""Traces as compact blobs.
+
+Layout, little-endian: 4 bytes "GQT1"; uint8 flags (1: no force, 2: no tilt); uint32 n; n float64 t_s; then n float32 each of
+x_mm, y_mm, force and, unless flag 2, altitude and azimuth.
+"""
+
+import struct
+
+import numpy as np
+
+from gray_quill.core.trace import Trace, make_trace
+
+MAGIC = b"GQT1"
+HEAD = struct.Struct("<4sBI")
+NO_FORCE, NO_TILT = 1, 2
+
+
+def pack_trace(trace: Trace) -> bytes:
+    """The trace as bytes."""
+    flags = NO_FORCE * ("force" in trace.absent) + NO_TILT * ("tilt" in trace.absent)
+    columns = [trace.x_mm, trace.y_mm, trace.force] + ([] if flags & NO_TILT else [trace.altitude, trace.azimuth])
+    body = [trace.t_s.astype("<f8").tobytes(), *(c.astype("<f4").tobytes() for c in columns)]
+    return HEAD.pack(MAGIC, flags, len(trace)) + b"".join(body)
+
+
+def unpack_trace(blob: bytes) -> Trace:
+    """The trace of a blob made by pack_trace."""
+    magic, flags, n = HEAD.unpack_from(blob)
+    if magic != MAGIC:
+        raise ValueError("not a trace blob")
+    t = np.frombuffer(blob, "<f8", n, HEAD.size)
+    rest = np.frombuffer(blob, "<f4", -1, HEAD.size + 8 * n).reshape(-1, n).astype(float)
+    force = None if flags & NO_FORCE else rest[2]
+    tilt = (None, None) if flags & NO_TILT else (rest[3], rest[4])
+    return make_trace(t, rest[0], rest[1], force, *tilt)

@@ -1,0 +1,88 @@
+"""The app factory: blueprints, the error form, and who may ask."""
+
+import pathlib
+
+from flask import Flask, Response, jsonify, request, send_from_directory
+from werkzeug.exceptions import HTTPException
+
+from gray_quill.core.errors import GrayQuillError
+from gray_quill.store.database import prepare
+from gray_quill.web import context
+from gray_quill.web.api import openapi_document
+from gray_quill.web.desk import desk
+from gray_quill.web.ink_source import InkMemory
+from gray_quill.web.panels import panels
+from gray_quill.web.pens import pens
+from gray_quill.web.reink import reink
+from gray_quill.web.sheets import sheets
+
+DIST = pathlib.Path(__file__).parents[3] / "web" / "dist"
+MOST_BYTES = 42_000_000
+POLICY = ("default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; "
+          "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'")
+
+
+def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
+    """An app over the database in `folder`, which is made or brought up to date."""
+    prepare(folder)
+    app = Flask(__name__, static_folder=None)
+    app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BYTES)
+    app.extensions["ink_memory"] = InkMemory()
+    app.teardown_appcontext(context.close_db)
+    app.before_request(_check_asker)
+    app.after_request(_protect)
+    app.register_error_handler(GrayQuillError, _refuse)
+    app.register_error_handler(HTTPException, _refuse_http)
+    for blueprint in (desk, pens, sheets, reink, panels):
+        app.register_blueprint(blueprint, url_prefix="/api")
+    app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
+    app.add_url_rule("/", "first_page", lambda: _page(dist))
+    app.add_url_rule("/<path:name>", "page", lambda name: _file(dist, name))
+    return app
+
+
+def _check_asker() -> tuple[Response, int] | None:
+    """Only pages of this server on this machine may ask: a foreign Host or Origin is refused."""
+    host = request.host.rsplit(":", 1)[0]
+    origin = request.headers.get("Origin")
+    if host not in ("127.0.0.1", "localhost", "[::1]") or (origin and origin != f"{request.scheme}://{request.host}"):
+        return _error(403, "forbidden", "This server answers only its own pages on this machine. Open the address it printed.")
+    return None
+
+
+def _protect(reply: Response) -> Response:
+    reply.headers["Content-Security-Policy"] = POLICY
+    reply.headers["X-Content-Type-Options"] = "nosniff"
+    reply.headers["Referrer-Policy"] = "no-referrer"
+    return reply
+
+
+def _error(status: int, code: str, message: str, field: str | None = None) -> tuple[Response, int]:
+    return jsonify({"error": {"code": code, "message": message, **({"field": field} if field else {})}}), status
+
+
+def _refuse(error: GrayQuillError) -> tuple[Response, int]:
+    return _error(error.status, error.code, error.message, error.field)
+
+
+def _refuse_http(error: HTTPException) -> tuple[Response, int]:
+    texts = {404: "There is nothing at this address.", 405: "This address does not take that method.",
+             413: f"That is over {MOST_BYTES // 1_000_000} MB. Send less at a time.", 500: "Something went wrong here; nothing you kept is lost. Try again."}
+    status = error.code or 500
+    return _error(status, error.name.lower().replace(" ", "_"), texts.get(status, error.description or error.name))
+
+
+def _page(dist: pathlib.Path) -> Response | tuple[Response, int]:
+    if not (dist / "index.html").is_file():
+        return _error(404, "not_built", "The screens are not built yet. Run make setup.")
+    reply = send_from_directory(dist, "index.html")
+    reply.headers["Cache-Control"] = "no-cache"
+    return reply
+
+
+def _file(dist: pathlib.Path, name: str) -> Response | tuple[Response, int]:
+    if (dist / name).is_file():
+        reply = send_from_directory(dist, name)
+        reply.headers["Cache-Control"] = "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
+        return reply
+    return _error(404, "not_found", "There is nothing at this address.") if name.startswith("api/") or "." in name else _page(dist)

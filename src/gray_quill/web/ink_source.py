@@ -1,0 +1,63 @@
+"""Ink on request: strokes of a sheet with their pens, settled once and remembered while they are in use."""
+
+import sqlite3
+import threading
+from collections import OrderedDict
+from collections.abc import Sequence
+
+from gray_quill.core.errors import InputError
+from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.readings.lines import longest_line
+from gray_quill.core.trace import Trace
+from gray_quill.store.pens import get_pen
+from gray_quill.store.sheets import load_traces, stroke_index
+from gray_quill.web.models import Source
+
+MOST_REMEMBERED = 20_000
+
+
+class InkMemory:
+    """Traces and settled ink by stroke id. Both never change for an id, so remembering them is safe."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._kept: OrderedDict[str, tuple[Trace, Ink]] = OrderedDict()
+
+    def strokes(self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]]) -> list[tuple[Trace, Ink]]:
+        """Trace and settled ink of each (stroke id, pen id, revision)."""
+        with self._lock:
+            missing = [entry for entry in index if entry[0] not in self._kept]
+        traces = load_traces(db, [i for i, _, _ in missing])
+        recipes: dict[tuple[str, int], Recipe] = {}
+        fresh = {}
+        for stroke_id, pen_id, revision in missing:
+            key = (pen_id, revision)
+            if key not in recipes:
+                recipes[key] = get_pen(db, pen_id, revision).recipe
+            fresh[stroke_id] = (traces[stroke_id], settle(traces[stroke_id], recipes[key]))
+        with self._lock:
+            found = [fresh.get(i) or self._kept[i] for i, _, _ in index]
+            for (stroke_id, _, _), pair in zip(index, found, strict=True):
+                self._kept[stroke_id] = pair
+                self._kept.move_to_end(stroke_id)
+            while len(self._kept) > max(MOST_REMEMBERED, len(index)):
+                self._kept.popitem(last=False)
+        return found
+
+    def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
+        """Settled ink of a sheet in the order written."""
+        return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id))]
+
+    def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
+        """The traces a source names. Raises InputError when there are none."""
+        index = stroke_index(db, source.sheet_id)
+        if source.stroke_ids is not None:
+            wanted = set(source.stroke_ids)
+            index = [entry for entry in index if entry[0] in wanted]
+        traces = [trace for trace, _ in self.strokes(db, index)]
+        if source.part == "line" and source.stroke_ids is None:
+            traces = [traces[i] for i in longest_line(traces)]
+        if not traces:
+            raise InputError("There is no ink on this sheet yet. Write a line, or let the hand write one.", "source")
+        return traces

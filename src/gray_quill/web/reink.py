@@ -1,0 +1,77 @@
+"""Re-inking: the writer's own ink with any recipe, its readings, and the force it was written with."""
+
+import base64
+import dataclasses
+
+import numpy as np
+from flask import Blueprint
+
+from gray_quill.core.ink.page import View, opacity_plane, rgb
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.readings.anchors import find_anchors
+from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.trace import bounds_mm
+from gray_quill.formats.png import write_tinted_png
+from gray_quill.store.pens import get_pen
+from gray_quill.store.readings import keep_readings
+from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.web.api import operation
+from gray_quill.web.context import db, memory
+from gray_quill.web.models import ForceReply, Preview, PreviewReply, ReadBody, ReadReply, Source
+
+reink = Blueprint("reink", __name__)
+FORCE_BINS = 50
+MARGIN_MM = 2.5
+MOST_STROKES_READ = 400
+
+
+@operation(reink, "POST", "/preview", PreviewReply, body=Preview)
+def make_preview(body: Preview) -> PreviewReply:
+    """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
+    recipe = read_recipe(body.recipe)
+    traces = memory().traces_of(db(), body.source)
+    left, top, right, bottom = bounds_mm(traces)
+    across, down = right - left + 2 * MARGIN_MM, bottom - top + 2 * MARGIN_MM
+    scale = min(body.width_px / across, body.height_px / down)
+    middle = ((left + right) / 2, (top + bottom) / 2)
+    view = View(middle[0] - body.width_px / scale / 2, middle[1] - body.height_px / scale / 2, scale, body.width_px, body.height_px)
+    plane = opacity_plane([settle(t, recipe) for t in traces], view)
+    image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
+    box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
+    return PreviewReply(image=f"data:image/png;base64,{image}", box_mm=box, scale=scale)
+
+
+@operation(reink, "POST", "/readings", ReadReply, body=ReadBody)
+def read_with(body: ReadBody) -> ReadReply:
+    """Readings of a recipe on the source's ink, and where on the page they can be seen."""
+    recipe = read_recipe(body.recipe)
+    traces = memory().traces_of(db(), body.source)[-MOST_STROKES_READ:]
+    inks = [settle(t, recipe) for t in traces]
+    readings = read_ink(traces, recipe, inks)
+    return ReadReply(readings=dataclasses.asdict(readings), anchors=find_anchors(traces, recipe, inks), strokes=len(traces))
+
+
+@operation(reink, "GET", "/sheets/<sheet_id>/readings", ReadReply)
+def read_sheet_ink(sheet_id: str) -> ReadReply:
+    """Readings of the sheet's ink written with its newest pen revision; kept with the sheet."""
+    get_sheet(db(), sheet_id)
+    index = stroke_index(db(), sheet_id)
+    if not index:
+        return ReadReply(readings={}, anchors={}, strokes=0)
+    _, pen_id, revision = index[-1]
+    pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:])
+    traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
+    recipe = get_pen(db(), pen_id, revision).recipe
+    readings = read_ink(traces, recipe, inks)
+    keep_readings(db(), sheet_id, pen_id, revision, readings)
+    return ReadReply(readings=dataclasses.asdict(readings), anchors=find_anchors(traces, recipe, inks), strokes=len(traces))
+
+
+@operation(reink, "POST", "/force", ForceReply, body=Source)
+def read_force(body: Source) -> ForceReply:
+    """How often the hand pressed how hard, for the press chart."""
+    traces = memory().traces_of(db(), body)
+    force = np.concatenate([t.force for t in traces])
+    counts, _ = np.histogram(force, FORCE_BINS, (0, 1))
+    return ForceReply(counts=counts.tolist(), samples=len(force), absent=sorted(set().union(*(t.absent for t in traces))))

@@ -1,0 +1,27 @@
+"""Replies that are not JSON, and ids made from names."""
+
+import re
+from collections.abc import Collection
+from urllib.parse import quote
+
+from flask import Response
+
+
+def png(data: bytes) -> Response:
+    return Response(data, mimetype="image/png", headers={"Cache-Control": "no-store"})
+
+
+def download(data: bytes, media: str, name: str) -> Response:
+    """A file to keep; the name is safe in a header."""
+    plain = re.sub(r"[^A-Za-z0-9._ -]", "_", name)
+    return Response(data, mimetype=media, headers={
+        "Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}", "Cache-Control": "no-store"})
+
+
+def free_id(name: str, taken: Collection[str]) -> str:
+    """An id like the name, not among those taken."""
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "item"
+    number, candidate = 2, stem
+    while candidate in taken:
+        candidate, number = f"{stem}-{number}", number + 1
+    return candidate

@@ -1,0 +1,38 @@
+"""A pen's swatch: one flourish by a simulated hand that shows its range, its tips and its lean."""
+
+from functools import lru_cache
+
+import numpy as np
+
+from gray_quill.core.digitiser.device import Digitiser
+from gray_quill.core.digitiser.sampling import sample_motions
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.intent import Intent
+from gray_quill.core.hand.motion import perform
+from gray_quill.core.ink.page import View, ink_pixels
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.quantities import COLOUR
+from gray_quill.core.trace import Trace
+from gray_quill.formats.png import write_png
+
+WIDTH_MM, HEIGHT_MM, PX_PER_MM = 32.0, 12.0, 8.0
+
+
+@lru_cache(maxsize=1)
+def flourish() -> Trace:
+    """A wave with a loop, light to firm to light, leaning in its second half."""
+    u = np.linspace(0, 1, 60)
+    loop = 2 * np.pi * 2
+    x = 3 + 26 * u + 1.8 * np.sin(u * loop + 0.6) - 1.8 * np.sin(0.6)
+    y = 6.4 - 2.9 * np.sin(u * loop)
+    hand = Hand("swatch", "right", force=0.5, tremor_mm=0, speed_mm_s=50, altitude_deg=50)
+    rng = np.random.default_rng(4)
+    steady = Digitiser(noise_mm=0, clock_jitter=0)
+    return sample_motions(perform(hand, [Intent(np.column_stack((x, y)), (0.12, 0.5, 0.85, 0.6, 0.3, 0.9, 0.15), lean_deg=38)], rng), steady, rng)[0]
+
+
+def swatch_png(recipe: Recipe, ground: str) -> bytes:
+    """The flourish in this pen, see-through."""
+    view = View(0, 0, PX_PER_MM, round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM))
+    return write_png(ink_pixels([settle(flourish(), recipe)], view, ground if COLOUR.fullmatch(ground) else "#ffffff"), compress=6)
