@@ -1,5 +1,6 @@
 """Colour arithmetic: the sRGB transfer (IEC 61966-2-1:1999), relative luminance and contrast ratio (WCAG 2.2)."""
 
+import numba
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
@@ -36,6 +37,18 @@ def contrast(a: ArrayLike, b: ArrayLike) -> Floats:
 
 def to_grey8(rgb8: NDArray[np.uint8]) -> NDArray[np.uint8]:
     """8-bit grey of the same luminance, shape (h, w, 3) -> (h, w)."""
-    same = (rgb8[..., 0] == rgb8[..., 1]) & (rgb8[..., 1] == rgb8[..., 2])
-    grey = _ENCODED[np.round(luminance(rgb8) * 4095).astype(np.int64)]
-    return np.where(same, rgb8[..., 0], grey)
+    return np.asarray(_grey_of(np.ascontiguousarray(rgb8), _DECODED, _ENCODED))
+
+
+@numba.njit(cache=True)
+def _grey_of(rgb8, decoded, encoded):  # type: ignore[no-untyped-def]
+    height, width = rgb8.shape[:2]
+    out = np.empty((height, width), np.uint8)
+    for j in range(height):
+        for i in range(width):
+            r, g, b = rgb8[j, i, 0], rgb8[j, i, 1], rgb8[j, i, 2]
+            if r == g and g == b:
+                out[j, i] = r
+            else:
+                out[j, i] = encoded[int((0.2126 * decoded[r] + 0.7152 * decoded[g] + 0.0722 * decoded[b]) * 4095 + 0.5)]
+    return out

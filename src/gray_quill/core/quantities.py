@@ -170,7 +170,7 @@ def record_schema(record: type) -> dict[str, Any]:
     properties = {}
     for f in dataclasses.fields(record):
         q = f.metadata.get("quantity")
-        properties[f.name] = record_schema(hints[f.name]) if q is None else _schema(q, f.default)
+        properties[f.name] = {**record_schema(hints[f.name]), "default": record_json(f.default)} if q is None else _schema(q, f.default)
     return {"type": "object", "additionalProperties": False, "properties": properties}
 
 

@@ -27,6 +27,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     prepare(folder)
     app = Flask(__name__, static_folder=None)
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BYTES)
+    app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory()
     app.teardown_appcontext(context.close_db)
     app.before_request(_check_asker)

@@ -30,7 +30,8 @@ def read_desk() -> Desk:
         hands=[HandItem(id=i, hand=record_json(h)) for i, h in list_things(db(), Hand).items()],
         devices=[DeviceItem(id=i, device=record_json(d)) for i, d in list_things(db(), Device).items()],
         pens=[pen_item(p) for p in list_pens(db())], sheets=[sheet_item(s, counts.get(s.id, 0)) for s in sheets], sheet_id=sheet_id,
-        surface=settings.get("surface", "auto"), side=settings.get("side", "hand"), stationery=STATIONERY, paper_sizes_mm=SIZES_MM,
+        surface=settings.get("surface", "auto"), side=settings.get("side", "hand"), stationery=STATIONERY,
+        paper_sizes_mm={name: list(mm) for name, mm in SIZES_MM.items()},
         paper_colours=COLOURS, recipe_fields=recipe_fields(), hand_fields=describe_record(Hand),
     )
 

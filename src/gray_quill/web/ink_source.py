@@ -11,7 +11,7 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import load_traces, stroke_index
+from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.web.models import Source
 
 MOST_REMEMBERED = 20_000
@@ -50,13 +50,20 @@ class InkMemory:
         return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id))]
 
     def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
-        """The traces a source names. Raises InputError when there are none."""
+        """The traces a source names. Raises InputError when there are none.
+
+        The line is looked for among strokes of the sheet's pen when it has written some, and never among washes.
+        """
         index = stroke_index(db, source.sheet_id)
         if source.stroke_ids is not None:
             wanted = set(source.stroke_ids)
             index = [entry for entry in index if entry[0] in wanted]
-        traces = [trace for trace, _ in self.strokes(db, index)]
+        pairs = self.strokes(db, index)
+        traces = [trace for trace, _ in pairs]
         if source.part == "line" and source.stroke_ids is None:
+            pen_id = get_sheet(db, source.sheet_id).pen_id
+            own = [t for (t, ink), entry in zip(pairs, index, strict=True) if entry[1] == pen_id and ink.recipe.wash.place == "over"]
+            traces = own or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
             traces = [traces[i] for i in longest_line(traces)]
         if not traces:
             raise InputError("There is no ink on this sheet yet. Write a line, or let the hand write one.", "source")

@@ -21,7 +21,7 @@ HandJson = Annotated[dict[str, Any], WithJsonSchema(record_schema(Hand))]
 DeviceJson = Annotated[dict[str, Any], WithJsonSchema(record_schema(Device))]
 PaperJson = Annotated[dict[str, Any], WithJsonSchema(record_schema(Paper))]
 Column = Annotated[list[float], Field(max_length=MOST_SAMPLES)]
-Box = tuple[float, float, float, float]
+Box = list[float]  # left, top, right, bottom in mm
 
 
 class Done(Model):
@@ -73,7 +73,7 @@ class Desk(Model):
     surface: str
     side: str
     stationery: dict[str, dict[str, Any]]
-    paper_sizes_mm: dict[str, tuple[float, float]]
+    paper_sizes_mm: dict[str, list[float]]
     paper_colours: dict[str, str]
     recipe_fields: dict[str, list[dict[str, Any]]]
     hand_fields: list[dict[str, Any]]
@@ -227,7 +227,7 @@ class ReadBody(Model):
 
 class ReadReply(Model):
     readings: dict[str, float]
-    anchors: dict[str, tuple[float, float]]
+    anchors: dict[str, list[list[float]]]
     strokes: int
 
 

@@ -7,11 +7,11 @@ import numpy as np
 from flask import Blueprint
 
 from gray_quill.core.ink.page import View, opacity_plane, rgb
-from gray_quill.core.ink.settle import settle
-from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.readings.anchors import find_anchors
 from gray_quill.core.readings.ink_readings import read_ink
-from gray_quill.core.trace import bounds_mm
+from gray_quill.core.trace import Trace, bounds_mm
 from gray_quill.formats.png import write_tinted_png
 from gray_quill.store.pens import get_pen
 from gray_quill.store.readings import keep_readings
@@ -39,7 +39,7 @@ def make_preview(body: Preview) -> PreviewReply:
     plane = opacity_plane([settle(t, recipe) for t in traces], view)
     image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
     box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
-    return PreviewReply(image=f"data:image/png;base64,{image}", box_mm=box, scale=scale)
+    return PreviewReply(image=f"data:image/png;base64,{image}", box_mm=list(box), scale=scale)
 
 
 @operation(reink, "POST", "/readings", ReadReply, body=ReadBody)
@@ -49,23 +49,26 @@ def read_with(body: ReadBody) -> ReadReply:
     traces = memory().traces_of(db(), body.source)[-MOST_STROKES_READ:]
     inks = [settle(t, recipe) for t in traces]
     readings = read_ink(traces, recipe, inks)
-    return ReadReply(readings=dataclasses.asdict(readings), anchors=find_anchors(traces, recipe, inks), strokes=len(traces))
+    return ReadReply(readings=dataclasses.asdict(readings), anchors=_anchors(traces, recipe, inks), strokes=len(traces))
+
+
+def _anchors(traces: list[Trace], recipe: Recipe, inks: list[Ink]) -> dict[str, list[list[float]]]:
+    return {name: [list(spot) for spot in spots] for name, spots in find_anchors(traces, recipe, inks).items()}
 
 
 @operation(reink, "GET", "/sheets/<sheet_id>/readings", ReadReply)
 def read_sheet_ink(sheet_id: str) -> ReadReply:
-    """Readings of the sheet's ink written with its newest pen revision; kept with the sheet."""
-    get_sheet(db(), sheet_id)
-    index = stroke_index(db(), sheet_id)
+    """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one; kept with the sheet."""
+    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
     if not index:
         return ReadReply(readings={}, anchors={}, strokes=0)
-    _, pen_id, revision = index[-1]
+    _, pen_id, revision = next((e for e in reversed(index) if e[1] == sheet.pen_id), index[-1])
     pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:])
     traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
     recipe = get_pen(db(), pen_id, revision).recipe
     readings = read_ink(traces, recipe, inks)
     keep_readings(db(), sheet_id, pen_id, revision, readings)
-    return ReadReply(readings=dataclasses.asdict(readings), anchors=find_anchors(traces, recipe, inks), strokes=len(traces))
+    return ReadReply(readings=dataclasses.asdict(readings), anchors=_anchors(traces, recipe, inks), strokes=len(traces))
 
 
 @operation(reink, "POST", "/force", ForceReply, body=Source)

@@ -50,7 +50,7 @@ def new_sheet(body: NewSheet) -> SheetItem:
 def read_sheet(sheet_id: str) -> SheetDetail:
     """A sheet, its prompts when it is a test sheet, and the ids of its strokes."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    prompts = [PromptItem(name=p.name, ask=p.ask, box_mm=p.box_mm) for p in prompts_for(sheet.paper)] if sheet.kind == "test" else []
+    prompts = [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper)] if sheet.kind == "test" else []
     return SheetDetail(sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index])
 
 
@@ -81,10 +81,10 @@ def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:
     return StrokesKept(kept=[s.id for s in strokes], new=new, box_mm=_box([s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]))
 
 
-def _box(ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> tuple[float, float, float, float]:
+def _box(ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> list[float]:
     boxes = [ink.box_mm for _, ink in memory().strokes(db(), [(i, *p) for i, p in zip(ids, pens, strict=True)])]
     lows, highs = [min(b[k] for b in boxes) for k in (0, 1)], [max(b[k] for b in boxes) for k in (2, 3)]
-    return lows[0], lows[1], highs[0], highs[1]
+    return [*lows, *highs]
 
 
 @operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", StrokesKept, body=StrokeIds)

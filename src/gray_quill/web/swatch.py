@@ -21,15 +21,15 @@ WIDTH_MM, HEIGHT_MM, PX_PER_MM = 32.0, 12.0, 8.0
 
 @lru_cache(maxsize=1)
 def flourish() -> Trace:
-    """A wave with a loop, light to firm to light, leaning in its second half."""
+    """A wave from light to firm to light, with the pen leaning."""
     u = np.linspace(0, 1, 60)
-    loop = 2 * np.pi * 2
-    x = 3 + 26 * u + 1.8 * np.sin(u * loop + 0.6) - 1.8 * np.sin(0.6)
-    y = 6.4 - 2.9 * np.sin(u * loop)
+    x = 3 + 26 * u
+    y = 6 - 2.4 * np.sin(u * 2 * np.pi * 1.5 - 0.5)
     hand = Hand("swatch", "right", force=0.5, tremor_mm=0, speed_mm_s=50, altitude_deg=50)
     rng = np.random.default_rng(4)
     steady = Digitiser(noise_mm=0, clock_jitter=0)
-    return sample_motions(perform(hand, [Intent(np.column_stack((x, y)), (0.12, 0.5, 0.85, 0.6, 0.3, 0.9, 0.15), lean_deg=38)], rng), steady, rng)[0]
+    wave = Intent(np.column_stack((x, y)), (0.12, 0.3, 0.6, 0.78, 0.6, 0.35, 0.3, 0.5, 0.4, 0.15), lean_deg=38)
+    return sample_motions(perform(hand, [wave], rng), steady, rng)[0]
 
 
 def swatch_png(recipe: Recipe, ground: str) -> bytes:

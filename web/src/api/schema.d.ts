@@ -387,7 +387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Readings of the sheet's ink written with its newest pen revision; kept with the sheet. */
+        /** Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one; kept with the sheet. */
         get: operations["read_sheet_ink"];
         put?: never;
         post?: never;
@@ -476,10 +476,7 @@ export interface components {
             };
             /** Paper Sizes Mm */
             paper_sizes_mm: {
-                [key: string]: [
-                    number,
-                    number
-                ];
+                [key: string]: number[];
             };
             /** Pens */
             pens: components["schemas"]["PenItem"][];
@@ -526,7 +523,20 @@ export interface components {
         DeviceItem: {
             /** Device */
             device: {
-                digitiser?: {
+                /**
+                 * @default {
+                 *       "activation": 0.01,
+                 *       "clock_jitter": 0.03,
+                 *       "dropped": 0,
+                 *       "hover": true,
+                 *       "levels": 4096,
+                 *       "noise_mm": 0.01,
+                 *       "report_hz": 240,
+                 *       "tilt": true,
+                 *       "transport_ms": 4
+                 *     }
+                 */
+                digitiser: {
                     /**
                      * Activation
                      * @description Force under this is not noticed (of full force)
@@ -595,7 +605,18 @@ export interface components {
                  * @default A device
                  */
                 name: string;
-                panel?: {
+                /**
+                 * @default {
+                 *       "colour": true,
+                 *       "fast_pen": false,
+                 *       "greys": 256,
+                 *       "height_px": 1200,
+                 *       "ppi": 220,
+                 *       "refresh_hz": 60,
+                 *       "width_px": 1920
+                 *     }
+                 */
+                panel: {
                     /**
                      * Colour
                      * @description Whether it shows colour
@@ -691,7 +712,7 @@ export interface components {
                 altitude_deg: number;
                 /**
                  * Pen points
-                 * @description Where the pen's top points, from rightwards towards the writer; mirrored for a left hand (deg)
+                 * @description Where the pen's top points, from right towards the writer; mirrored for a left hand (deg)
                  * @default 45
                  */
                 azimuth_deg: number;
@@ -773,7 +794,7 @@ export interface components {
                 altitude_deg: number;
                 /**
                  * Pen points
-                 * @description Where the pen's top points, from rightwards towards the writer; mirrored for a left hand (deg)
+                 * @description Where the pen's top points, from right towards the writer; mirrored for a left hand (deg)
                  * @default 45
                  */
                 azimuth_deg: number;
@@ -859,14 +880,39 @@ export interface components {
             on_roll: boolean;
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -892,7 +938,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -920,7 +972,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -961,7 +1022,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -987,7 +1055,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -1001,7 +1075,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -1042,7 +1134,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -1069,7 +1169,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -1078,7 +1183,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -1105,7 +1223,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -1138,14 +1263,39 @@ export interface components {
             note: string;
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -1171,7 +1321,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -1199,7 +1355,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -1240,7 +1405,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -1266,7 +1438,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -1280,7 +1458,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -1321,7 +1517,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -1348,7 +1552,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -1357,7 +1566,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -1384,7 +1606,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -1536,14 +1765,39 @@ export interface components {
             note: string;
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -1569,7 +1823,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -1597,7 +1857,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -1638,7 +1907,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -1664,7 +1940,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -1678,7 +1960,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -1719,7 +2019,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -1746,7 +2054,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -1755,7 +2068,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -1782,7 +2108,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -1826,14 +2159,39 @@ export interface components {
             height_px: number;
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -1859,7 +2217,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -1887,7 +2251,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -1928,7 +2301,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -1954,7 +2334,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -1968,7 +2354,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -2009,7 +2413,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -2036,7 +2448,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -2045,7 +2462,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -2072,7 +2502,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -2108,12 +2545,7 @@ export interface components {
          */
         PreviewReply: {
             /** Box Mm */
-            box_mm: [
-                number,
-                number,
-                number,
-                number
-            ];
+            box_mm: number[];
             /** Image */
             image: string;
             /** Scale */
@@ -2124,12 +2556,7 @@ export interface components {
             /** Ask */
             ask: string;
             /** Box Mm */
-            box_mm: [
-                number,
-                number,
-                number,
-                number
-            ];
+            box_mm: number[];
             /** Name */
             name: string;
         };
@@ -2150,14 +2577,39 @@ export interface components {
         ReadBody: {
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -2183,7 +2635,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -2211,7 +2669,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -2252,7 +2719,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -2278,7 +2752,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -2292,7 +2772,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -2333,7 +2831,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -2360,7 +2866,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -2369,7 +2880,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -2396,7 +2920,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -2425,10 +2956,7 @@ export interface components {
         ReadReply: {
             /** Anchors */
             anchors: {
-                [key: string]: [
-                    number,
-                    number
-                ];
+                [key: string]: number[][];
             };
             /** Readings */
             readings: {
@@ -2446,14 +2974,39 @@ export interface components {
             paper_colour: string;
             /** gray-quill/pen@1 */
             recipe: {
-                body?: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
                     /**
                      * Colour
                      * @description Colour of the ink
                      * @default #20242b
                      */
                     colour: string;
-                    hollow?: {
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
                         /**
                          * Filling
                          * @description Colour between the walls
@@ -2479,7 +3032,13 @@ export interface components {
                          */
                         wall_mm: number;
                     };
-                    line?: {
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
                         /**
                          * Line
                          * @description Whole line or a pattern along it
@@ -2507,7 +3066,16 @@ export interface components {
                      */
                     width_mm: number;
                 };
-                ends?: {
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
                     /**
                      * Gentleness
                      * @description 0 tapers abruptly, 1 gently
@@ -2548,7 +3116,14 @@ export interface components {
                  * @enum {string}
                  */
                 kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
-                lean?: {
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
                     /**
                      * Leaning from
                      * @description Altitude at which the side begins to touch (deg)
@@ -2574,7 +3149,13 @@ export interface components {
                  * @default Untitled pen
                  */
                 name: string;
-                pace?: {
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
                     /**
                      * Thinner with speed
                      * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
@@ -2588,7 +3169,25 @@ export interface components {
                      */
                     reference_mm_s: number;
                 };
-                press?: {
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
                     /**
                      * Ceiling
                      * @description Force above this writes the thickest line (of full force)
@@ -2629,7 +3228,15 @@ export interface components {
                      */
                     range: number;
                 };
-                steady?: {
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
                     /**
                      * Amount
                      * @description 0 leaves the path untouched, 10 is the calmest and slowest
@@ -2656,7 +3263,12 @@ export interface components {
                      */
                     method: "none" | "one-euro" | "follow" | "leash" | "window";
                 };
-                tooth?: {
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
@@ -2665,7 +3277,20 @@ export interface components {
                      */
                     grain: "none";
                 };
-                wash?: {
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
                     /**
                      * Blend
                      * @description W3C blend mode; auto multiplies on light paper and screens on dark
@@ -2692,7 +3317,14 @@ export interface components {
                      * @default 0
                      */
                     straighten: number;
-                    tip?: {
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
                         /**
                          * Tip angle
                          * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
@@ -2920,12 +3552,7 @@ export interface components {
          */
         StrokesKept: {
             /** Box Mm */
-            box_mm: [
-                number,
-                number,
-                number,
-                number
-            ];
+            box_mm: number[];
             /** Kept */
             kept: string[];
             /** New */

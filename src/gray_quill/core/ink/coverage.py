@@ -181,13 +181,17 @@ def _ellipses(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):
     dx, dy = x1 - x0, y1 - y0
     ex, ey = (dx * c + dy * s) / q, -dx * s + dy * c  # the motion in the squeezed plane
     length = math.sqrt(ex * ex + ey * ey)
-    reach = max(l0, l1) * 0.5
+    half_long, half_short = max(l0, l1) * 0.5, max(s0, s1) * 0.5
+    reach_x, reach_y = math.hypot(half_long * c, half_short * s), math.hypot(half_long * s, half_short * c)
+    most = max(a0, a1)
     nested = length <= abs(r1 - r0) + 1e-9
     ux, uy = (1.0, 0.0) if length < 1e-9 else (ex / length, ey / length)
     b = 0.0 if nested else (r0 - r1) / length
     a = math.sqrt(1.0 - b * b)
-    for j in range(max(0, int(min(y0, y1) - reach - 1)), min(height, int(max(y0, y1) + reach + 2))):
-        for i in range(max(0, int(min(x0, x1) - reach - 1)), min(width, int(max(x0, x1) + reach + 2))):
+    for j in range(max(0, int(min(y0, y1) - reach_y - 1)), min(height, int(max(y0, y1) + reach_y + 2))):
+        for i in range(max(0, int(min(x0, x1) - reach_x - 1)), min(width, int(max(x0, x1) + reach_x + 2))):
+            if cov[j, i] >= most:
+                continue
             px, py = i + 0.5 - x0, j + 0.5 - y0
             vx, vy = (px * c + py * s) / q, -px * s + py * c
             along, side = vx * ux + vy * uy, vy * ux - vx * uy
@@ -232,9 +236,13 @@ def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  #
     nx, ny = (0.0, 1.0) if length < 1e-9 else (-ey / length, ex / length)
     x_lo, x_hi = min(-l0, 2 * ex - l1) / 2, max(l0, 2 * ex + l1) / 2
     y_lo, y_hi = min(-s0, 2 * ey - s1) / 2, max(s0, 2 * ey + s1) / 2
-    reach = (max(l0, l1) + max(s0, s1)) * 0.5
-    for j in range(max(0, int(min(y0, y1) - reach - 1)), min(height, int(max(y0, y1) + reach + 2))):
-        for i in range(max(0, int(min(x0, x1) - reach - 1)), min(width, int(max(x0, x1) + reach + 2))):
+    half_long, half_short = max(l0, l1) * 0.5, max(s0, s1) * 0.5
+    reach_x, reach_y = half_long * abs(c) + half_short * abs(s), half_long * abs(s) + half_short * abs(c)
+    most = max(a0, a1)
+    for j in range(max(0, int(min(y0, y1) - reach_y - 1)), min(height, int(max(y0, y1) + reach_y + 2))):
+        for i in range(max(0, int(min(x0, x1) - reach_x - 1)), min(width, int(max(x0, x1) + reach_x + 2))):
+            if cov[j, i] >= most:
+                continue
             px, py = i + 0.5 - x0, j + 0.5 - y0
             vx, vy = px * c + py * s, -px * s + py * c
             value = min(half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s),

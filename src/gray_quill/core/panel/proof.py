@@ -6,7 +6,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.colour import contrast, luminance, to_grey8
+from gray_quill.core.colour import contrast, decode_srgb, luminance, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.page import Pixels, View, page_pixels, page_view
 from gray_quill.core.ink.settle import Ink
@@ -19,18 +19,17 @@ VISIBLE = 3.0  # WCAG 2.2 SC 1.4.11: graphics that must be seen
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Proof:
-    """pixels: RGB (h, w, 3) as the panel shows it at px_per_mm of the page; greys_used: how many greys occur in it."""
+    """pixels, original: RGB (h, w, 3) at the panel's density, as it shows them and as they were before."""
 
     pixels: Pixels
-    px_per_mm: float
-    greys_used: int
+    original: Pixels
 
 
 def proof_sheet(inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "none", greys: int | None = None) -> Proof:
     """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
     view = page_view(paper, panel.ppi)
-    pixels = on_panel(page_pixels(inks, paper, view), panel, dither, greys)
-    return Proof(pixels, view.px_per_mm, len(np.unique(to_grey8(pixels))))
+    original = page_pixels(inks, paper, view)
+    return Proof(on_panel(original, panel, dither, greys), original)
 
 
 def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | None = None) -> Pixels:
@@ -58,14 +57,15 @@ class PanelReadings:
 def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof) -> PanelReadings:
     """Readings of a proof. The contrast at a point of the ink is the best within one pixel of the stroke's middle."""
     view = page_view(paper, panel.ppi)
-    original = to_grey8(page_pixels(inks, paper, view)).astype(float)
-    error = float(np.abs(original - to_grey8(proof.pixels)).mean() / 255)
+    toned = to_grey8(proof.pixels)
+    error = float(np.abs(to_grey8(proof.original).astype(np.int16) - toned).mean() / 255)
+    used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
     if not inks:
-        return PanelReadings(0, 0, 0, 1, proof.greys_used, error)
-    shown = luminance(proof.pixels)
+        return PanelReadings(0, 0, 0, 1, used, error)
+    shown = decode_srgb(np.arange(256) / 255)[toned]  # a grey's luminance is its decoded value
     ground = float(luminance(np.array([[int(paper.colour[i:i + 2], 16) for i in (1, 3, 5)]], np.uint8))[0])
     widths, weights, seen = [], [], []
-    for ink in inks:
+    for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
         ratio = _best_contrast(shown, ground, ink, view)
         length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
         widths.append(ink.mark_width_mm())
@@ -73,7 +73,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
         seen.append(ratio)
     width, weight, ratios = np.concatenate(widths), np.concatenate(weights), np.concatenate(seen)
     thin = float(weighted_percentiles(width, weight, (5,))[0])
-    return PanelReadings(thin * view.px_per_mm, thin, float(weight[ratios < VISIBLE].sum() / weight.sum()), float(ratios.max()), proof.greys_used, error)
+    return PanelReadings(thin * view.px_per_mm, thin, float(weight[ratios < VISIBLE].sum() / weight.sum()), float(ratios.max()), used, error)
 
 
 def _best_contrast(shown: NDArray[np.float64], ground: float, ink: Ink, view: View) -> NDArray[np.float64]:

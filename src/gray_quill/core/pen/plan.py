@@ -11,7 +11,7 @@ from gray_quill.core.ink.width import footprint
 from gray_quill.core.pen.body import PATTERNS
 from gray_quill.core.pen.ends import taper
 from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
-from gray_quill.core.pen.press import opacity_factor, press_term
+from gray_quill.core.pen.press import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
 from gray_quill.core.pen.wash import blend_on
@@ -25,7 +25,8 @@ FASTEST_MM_S = 4000.0
 def compile_plan(recipe: Recipe, paper_colour: str) -> dict[str, Any]:
     """Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
 
-    press, opacity: FORCE_STEPS entries over force 0..1. pace: its first and last value over ln(v + dot_speed_mm_s), which it is
+    press, press_share (what the press chart draws), opacity: FORCE_STEPS entries over force 0..1.
+    pace: its first and last value over ln(v + dot_speed_mm_s), which it is
     linear in, from speed 0 to fastest_mm_s. start: TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2.
     """
     force = np.linspace(0, 1, FORCE_STEPS)
@@ -36,7 +37,8 @@ def compile_plan(recipe: Recipe, paper_colour: str) -> dict[str, Any]:
     along = np.linspace(0, start_mm, TAPER_STEPS)
     return {
         "name": recipe.name, "colour": body.colour, "opacity": body.opacity, "ln_width": float(np.log(body.width_mm)),
-        "press": _table(press_term(recipe.press, force)), "opacity_over_force": _table(opacity_factor(recipe.press, force)),
+        "press": _table(press_term(recipe.press, force)), "press_share": _table(press_share(recipe.press, force)),
+        "opacity_over_force": _table(opacity_factor(recipe.press, force)),
         "pace": _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S]))), "dot_speed_mm_s": DOT_SPEED_MM_S, "fastest_mm_s": FASTEST_MM_S,
         "speed_tau_ms": SPEED_TAU_MS, "start_mm": start_mm, "start": _table(np.log(taper(along, start_mm, recipe.ends.start_tip, recipe.ends.ease))),
         "shape": tip.shape, "aspect": _table(aspect), "angle": float(angle[0]) if tip.shape != "round" else None,

@@ -10,26 +10,32 @@ from gray_quill.core.readings.drag import corner_losses_mm
 from gray_quill.core.readings.ink_readings import path_pairs
 from gray_quill.core.trace import Trace
 
-Point = tuple[float, float]
+Spot = tuple[float, float]
+MOST_SPOTS = 24
+NEAR_BEST = 0.8  # spots that show the reading at least this share as strongly as the best one
 
 
-def find_anchors(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink]) -> dict[str, Point]:
-    """Page positions (mm): width (the thickest mark), tips (a thin end), trail (where the tip is farthest behind), corner (most lost)."""
-    out: dict[str, Point] = {}
-    thick = max(inks, key=lambda ink: float(ink.short_mm.max()))
-    k = int(thick.short_mm.argmax())
-    out["width"] = (float(thick.x_mm[k]), float(thick.y_mm[k]))
-    last = max(inks, key=lambda ink: len(ink.x_mm))
-    out["tips"] = (float(last.x_mm[-1]), float(last.y_mm[-1]))
+def find_anchors(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink]) -> dict[str, list[Spot]]:
+    """Page positions (mm), best first, one a stroke: width (a thick mark), tips (a stroke's end), trail (the tip far behind),
+    corner (much of one lost). Several each, so that a screen can choose one in sight."""
+    found: dict[str, list[tuple[float, Spot]]] = {"width": [], "tips": [], "trail": [], "corner": []}
+    for ink in inks:
+        k = int(ink.short_mm.argmax())
+        found["width"].append((float(ink.short_mm[k]), (float(ink.x_mm[k]), float(ink.y_mm[k]))))
+        found["tips"].append((min(float(len(ink.x_mm)), 20.0), (float(ink.x_mm[-1]), float(ink.y_mm[-1]))))
     raw, steadied, caught_up = path_pairs(traces, recipe)
-    worst_trail, worst_corner = 0.0, 0.0
     for r, s, c in zip(raw, steadied, caught_up, strict=True):
         gap = np.hypot(r[1] - s[1], r[2] - s[2])
-        if gap.max() > worst_trail:
-            worst_trail, i = float(gap.max()), int(gap.argmax())
-            out["trail"] = (float(s[1][i]), float(s[2][i]))
+        i = int(gap.argmax())
+        if gap[i] > 0:
+            found["trail"].append((float(gap[i]), (float(s[1][i]), float(s[2][i]))))
         at, loss = corner_losses_mm(r, c)
-        if len(loss) and loss.max() > worst_corner:
-            worst_corner, i = float(loss.max()), int(at[loss.argmax()])
-            out["corner"] = (float(r[1][i]), float(r[2][i]))
-    return out
+        if len(loss) and loss.max() > 0:
+            i = int(at[loss.argmax()])
+            found["corner"].append((float(loss.max()), (float(r[1][i]), float(r[2][i]))))
+    return {name: _best(spots) for name, spots in found.items() if spots}
+
+
+def _best(spots: list[tuple[float, Spot]]) -> list[Spot]:
+    ranked = sorted(spots, key=lambda s: -s[0])
+    return [spot for strength, spot in ranked if strength >= NEAR_BEST * ranked[0][0]][:MOST_SPOTS]

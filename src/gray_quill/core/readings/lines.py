@@ -11,7 +11,7 @@ MOST_SAMPLES = 3000
 
 
 def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> list[int]:
-    """Indices of the strokes of the line with the most writing: those whose middles lie in one band of height.
+    """Indices of the strokes of the line that reaches farthest across the page: those whose middles lie in one band of height.
 
     The band is twice the median stroke's height. When the line has more samples than `most_samples`, its first strokes that fit.
     """
@@ -21,8 +21,7 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
     height = boxes[:, 3] - boxes[:, 1]
     band = float(np.clip(2 * np.median(height), 4, 14))
     middle = (boxes[:, 1] + boxes[:, 3]) / 2
-    reach = np.maximum(boxes[:, 2] - boxes[:, 0], 0.5) + np.array([len(t) / 50 for t in traces])
-    best = max(range(len(traces)), key=lambda i: (float(reach[_near(middle, middle[i], band)].sum()), -i))
+    best = max(range(len(traces)), key=lambda i: (_covered(boxes[_near(middle, middle[i], band)]), -i))
     line: list[int] = []
     total = 0
     for i in np.flatnonzero(_near(middle, middle[best], band)).tolist():
@@ -31,6 +30,14 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
         line.append(i)
         total += len(traces[i])
     return line
+
+
+def _covered(boxes: NDArray[np.float64]) -> float:
+    """How many mm of the page's width lie under some box, to the millimetre."""
+    under = np.zeros(2000, bool)
+    for left, right in zip(np.clip(boxes[:, 0], 0, 1990).astype(int), np.clip(boxes[:, 2], 0, 1990).astype(int), strict=True):
+        under[left:right + 1] = True
+    return float(under.sum())
 
 
 def _near(middle: NDArray[np.float64], at: float, band: float) -> NDArray[np.bool_]:

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { useRoute, useRouter } from 'vue-router'
+import KeyList from './components/KeyList.vue'
+import PenRoll from './components/PenRoll.vue'
+import TheSentence from './components/TheSentence.vue'
+import TheStations from './components/TheStations.vue'
+import { useSurface } from './components/use-surface'
+import { STATIONS } from './stations'
+import { useDesk } from './stores/desk'
+import { useInk } from './stores/ink'
+
+const desk = useDesk()
+const ink = useInk()
+const route = useRoute()
+const router = useRouter()
+const keys = ref(false)
+useSurface()
+
+onMounted(async () => {
+  await desk.load()
+  await ink.resume()
+})
+
+function pickByKey(digit: string) {
+  const pen = desk.roll[digit === '0' ? 9 : Number(digit) - 1]
+  if (!pen) return
+  if (pen.id === desk.sheet?.pen_id) void router.push('/pen')
+  else void desk.changeSheet({ pen_id: pen.id })
+}
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
+  if (event.key === 'Escape') keys.value = false
+  if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+  if (/^\d$/.test(event.key)) pickByKey(event.key)
+  else if (event.key === '?') keys.value = !keys.value
+  else if (event.key === '[' || event.key === ']') {
+    const at = STATIONS.findIndex((s) => s.path === route.name)
+    const next = STATIONS[at + (event.key === ']' ? 1 : -1)]
+    if (next) void router.push(`/${next.path}`)
+  }
+})
+</script>
+
+<template>
+  <div class="frame" :class="[`stations-${desk.stationSide}`]">
+    <TheSentence class="top" />
+    <p v-if="desk.trouble" class="trouble" role="alert">
+      <span>{{ desk.trouble }}</span>
+      <button type="button" class="word-button" @click="desk.trouble = ''">Understood</button>
+    </p>
+    <TheStations class="side" @keys="keys = !keys" />
+    <main class="middle">
+      <RouterView v-if="desk.sheet" />
+      <section v-else-if="desk.desk" class="empty">
+        <p class="book">There is no sheet on the desk yet.</p>
+        <button type="button" class="word-button strong" @click="desk.putDown('free')">Put down a sheet</button>
+      </section>
+    </main>
+    <PenRoll class="foot" />
+    <KeyList v-if="keys" @close="keys = false" />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  height: 100%;
+  grid-template: 'top top' 64px 'trouble trouble' auto 'side middle' minmax(0, 1fr) 'side foot' 76px / 124px minmax(0, 1fr);
+}
+
+.frame.stations-right {
+  grid-template: 'top top' 64px 'trouble trouble' auto 'middle side' minmax(0, 1fr) 'foot side' 76px / minmax(0, 1fr) 124px;
+}
+
+.top { grid-area: top; }
+.side { grid-area: side; }
+.middle { grid-area: middle; min-height: 0; position: relative; }
+.foot { grid-area: foot; }
+
+.trouble {
+  grid-area: trouble;
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  padding: 8px 28px;
+  color: var(--harm);
+  border-bottom: var(--line) solid var(--harm);
+}
+
+.empty {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 16px;
+  height: 100%;
+}
+
+@media (max-width: 900px) {
+  .frame,
+  .frame.stations-right {
+    grid-template: 'top' auto 'trouble' auto 'middle' minmax(0, 1fr) 'foot' 76px 'side' 52px / minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+defineEmits<{ close: [] }>()
+const KEYS = [
+  ['1 to 9, 0', 'take a pen from the roll; the same key again tunes it'],
+  ['[ and ]', 'the station before, the station after'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'redo'],
+  ['Ctrl S', 'keep the pen you are tuning as a revision'],
+  ['arrows', 'move a point of the press curve, a slider, or the lens'],
+  ['Delete', 'take a point out of the press curve'],
+  ['Escape', 'close what is open'],
+  ['?', 'this list'],
+] as const
+</script>
+
+<template>
+  <aside class="keys card" aria-label="Keys">
+    <h2 class="book">Keys</h2>
+    <dl>
+      <template v-for="[key, what] in KEYS" :key="key">
+        <dt>{{ key }}</dt>
+        <dd>{{ what }}</dd>
+      </template>
+    </dl>
+    <button type="button" class="word-button" @click="$emit('close')">Close</button>
+  </aside>
+</template>
+
+<style scoped>
+.keys {
+  position: fixed;
+  z-index: 30;
+  inset: auto 24px 96px auto;
+  padding: 16px 24px;
+  border-color: var(--ink);
+}
+
+h2 { font-size: 17px; font-style: italic; font-weight: 500; margin-bottom: 8px; }
+dl { display: grid; grid-template-columns: auto auto; gap: 6px 20px; margin-bottom: 12px; }
+dt { font-weight: 650; }
+</style>

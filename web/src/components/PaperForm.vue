@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { ElColorPicker, ElInputNumber, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
+import { computed } from 'vue'
+import type { SheetItem } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+import { isDark } from './numbers'
+
+type Paper = SheetItem['paper']
+const props = defineProps<{ paper: Paper }>()
+const emit = defineEmits<{ change: [paper: Paper] }>()
+const desk = useDesk()
+const set = (part: Partial<Paper>) => emit('change', { ...props.paper, ...part })
+
+const landscape = computed(() => props.paper.width_mm > props.paper.height_mm)
+const sizeName = computed(() => {
+  const [short, long] = [props.paper.width_mm, props.paper.height_mm].sort((a, b) => a - b)
+  return Object.entries(desk.desk?.paper_sizes_mm ?? {}).find(([, mm]) => Math.abs(mm[0]! - short!) < 0.05 && Math.abs(mm[1]! - long!) < 0.05)?.[0] ?? 'own size'
+})
+
+function setSize(name: string) {
+  const mm = desk.desk?.paper_sizes_mm[name]
+  if (mm) set(landscape.value ? { width_mm: mm[1]!, height_mm: mm[0]! } : { width_mm: mm[0]!, height_mm: mm[1]! })
+}
+
+function turn(way: string) {
+  if ((way === 'landscape') !== landscape.value) set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
+}
+
+function colour(value: string) {
+  const channels = [1, 3, 5].map((i) => parseInt(value.slice(i, i + 2), 16))
+  const dark = isDark(value)
+  const rule = '#' + channels.map((c) => Math.round(c * 0.76 + (dark ? 255 : 0) * 0.24).toString(16).padStart(2, '0')).join('')
+  set({ colour: value, rule_colour: rule })
+}
+</script>
+
+<template>
+  <div class="form">
+    <label>Size
+      <ElSelect :model-value="sizeName" aria-label="Size" @update:model-value="setSize">
+        <ElOption v-for="name in Object.keys(desk.desk?.paper_sizes_mm ?? {})" :key="name" :value="name" />
+      </ElSelect>
+    </label>
+    <label>Lies
+      <ElRadioGroup :model-value="landscape ? 'landscape' : 'portrait'" aria-label="Orientation" @update:model-value="(v) => turn(String(v))">
+        <ElRadioButton value="portrait">portrait</ElRadioButton><ElRadioButton value="landscape">landscape</ElRadioButton>
+      </ElRadioGroup>
+    </label>
+    <label>Width, mm <ElInputNumber :model-value="paper.width_mm" :min="30" :max="1000" :precision="1" @change="(v) => v && set({ width_mm: v })" /></label>
+    <label>Height, mm <ElInputNumber :model-value="paper.height_mm" :min="30" :max="1000" :precision="1" @change="(v) => v && set({ height_mm: v })" /></label>
+    <label>Spacing, mm <ElInputNumber :model-value="paper.spacing_mm" :min="1.5" :max="30" :step="0.5" :precision="2" @change="(v) => v && set({ spacing_mm: v })" /></label>
+    <label>Line weight, mm <ElInputNumber :model-value="paper.weight_mm" :min="0.05" :max="1.5" :step="0.05" :precision="2" @change="(v) => v && set({ weight_mm: v })" /></label>
+    <label>Colour
+      <span class="colours">
+        <button v-for="(value, name) in desk.desk?.paper_colours" :key="name" type="button" class="spot" :style="{ background: value }" :aria-label="name" :title="String(name)"
+          :aria-pressed="value === paper.colour" @click="colour(value)" />
+        <ElColorPicker :model-value="paper.colour" aria-label="Own colour" @change="(v) => v && colour(v)" />
+      </span>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.form { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 24px; }
+label { display: grid; gap: 4px; font-size: var(--small); }
+.colours { display: flex; gap: 8px; align-items: center; }
+.spot { width: 44px; height: 44px; border: var(--line) solid var(--edge); border-radius: var(--corner); }
+.spot[aria-pressed='true'] { outline: 3px solid var(--accent); outline-offset: 1px; }
+</style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { useRouter } from 'vue-router'
+import { useDesk } from '@/stores/desk'
+import PenSwatch from './PenSwatch.vue'
+
+const desk = useDesk()
+const router = useRouter()
+
+function press(id: string) {
+  if (id === desk.sheet?.pen_id) void router.push('/pen')
+  else void desk.changeSheet({ pen_id: id })
+}
+</script>
+
+<template>
+  <div class="roll" role="toolbar" aria-label="Pen roll">
+    <button v-for="(pen, i) in desk.roll" :key="pen.id" type="button" :class="{ picked: pen.id === desk.sheet?.pen_id }"
+      :aria-pressed="pen.id === desk.sheet?.pen_id" :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name" @click="press(pen.id)">
+      <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
+      <PenSwatch :pen="pen" />
+      <span class="name">{{ pen.recipe.name }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.roll {
+  display: flex;
+  overflow-x: auto;
+  border-top: var(--line) solid var(--rule);
+  padding: 0 8px;
+}
+
+button {
+  position: relative;
+  flex: 1 0 104px;
+  max-width: 150px;
+  display: grid;
+  grid-template-rows: 46px 20px;
+  justify-items: center;
+  align-content: center;
+  border-top: 4px solid transparent;
+}
+
+button.picked { border-top-color: var(--accent); }
+button.picked .name { font-weight: 700; }
+button:hover .name { text-decoration: underline; }
+.place { position: absolute; left: 8px; top: 2px; font-size: var(--small); color: var(--graphite); }
+.name { font-size: var(--small); max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; padding: 0 4px; }
+</style>

@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { computed, ref } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+import DeviceOutline from './DeviceOutline.vue'
+import HandForm from './HandForm.vue'
+import PaperForm from './PaperForm.vue'
+import PaperSwatch from './PaperSwatch.vue'
+import PenSwatch from './PenSwatch.vue'
+import type { Part } from './TheSentence.vue'
+
+const props = defineProps<{ part: Part }>()
+const emit = defineEmits<{ close: [] }>()
+const desk = useDesk()
+const search = ref('')
+const making = ref(false)
+const TITLES: Record<Part, string> = { sheet: 'Which sheet', pen: 'Which pen', hand: 'Whose hand', device: 'On what', paper: 'On which paper' }
+
+const found = (words: string) => words.toLowerCase().includes(search.value.trim().toLowerCase())
+const sheets = computed(() => (desk.desk?.sheets ?? []).filter((s) => found(s.name)))
+const pens = computed(() => (desk.desk?.pens ?? []).filter((p) => found(`${p.recipe.name} ${p.recipe.kind}`)))
+const hands = computed(() => (desk.desk?.hands ?? []).filter((h) => found(h.hand.name)))
+const devices = computed(() => (desk.desk?.devices ?? []).filter((d) => found(d.device.name)))
+const papers = computed(() => Object.keys(desk.desk?.stationery ?? {}).filter(found))
+const size = computed(() => {
+  const p = desk.sheet!.paper
+  return `${p.width_mm}x${p.height_mm}`
+})
+const paperOf = (name: string): Schemas['SheetItem']['paper'] => {
+  const now = desk.sheet!.paper
+  const set = desk.desk!.stationery[name]!
+  return { ...now, spacing_mm: 5, weight_mm: 0.2, margin_mm: 0, ...set } as Schemas['SheetItem']['paper']
+}
+
+async function choose(change: Partial<Schemas['SheetChange']>) {
+  await desk.changeSheet(change)
+  if (!desk.trouble) emit('close')
+}
+
+async function open(id: string) {
+  await desk.openSheet(id)
+  emit('close')
+}
+
+async function putDown(kind: 'free' | 'test') {
+  await desk.putDown(kind)
+  if (!desk.trouble) emit('close')
+}
+
+async function bringIn(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  await desk.attempt(async () => {
+    const answer = await take(api.POST('/api/sheet-files/{sheet_id}', {
+      params: { path: { sheet_id: desk.sheet!.id } }, body: '', bodySerializer: () => file, headers: { 'Content-Type': 'application/inkml+xml' },
+    }))
+    desk.replaceSheet(answer)
+    await desk.openSheet(answer.id)
+    emit('close')
+  })
+}
+</script>
+
+<template>
+  <section class="choices card" :aria-label="TITLES[props.part]">
+    <div class="head">
+      <h2 class="book">{{ TITLES[part] }}</h2>
+      <ElInput v-model="search" placeholder="Find by name" aria-label="Find by name" clearable style="width: 220px" />
+    </div>
+
+    <div v-if="part === 'sheet'" class="list">
+      <button v-for="s in sheets" :key="s.id" type="button" class="row" :class="{ now: s.id === desk.sheet?.id }" @click="open(s.id)">
+        <PaperSwatch :paper="s.paper" :width="34" :height="44" />
+        <span><b>{{ s.name }}</b><span class="small">{{ s.strokes }} strokes, {{ s.paper_words }}</span></span>
+      </button>
+    </div>
+    <div v-else-if="part === 'pen'" class="grid">
+      <button v-for="p in pens" :key="p.id" type="button" class="tile" :class="{ now: p.id === desk.sheet?.pen_id }" @click="choose({ pen_id: p.id })">
+        <PenSwatch :pen="p" /><b>{{ p.recipe.name }}</b><span class="small">{{ p.recipe.kind }}</span>
+      </button>
+    </div>
+    <div v-else-if="part === 'hand'" class="list">
+      <button v-for="h in hands" :key="h.id" type="button" class="row" :class="{ now: h.id === desk.sheet?.hand_id }" @click="choose({ hand_id: h.id })">
+        <span><b>{{ h.hand.name }}</b>
+          <span class="small">{{ h.hand.x_height_mm }} mm letters, {{ h.hand.speed_mm_s }} mm/s, force {{ Math.round(h.hand.force * 100) }} %, pen at {{ h.hand.altitude_deg }} degrees</span></span>
+      </button>
+    </div>
+    <div v-else-if="part === 'device'" class="grid">
+      <button v-for="d in devices" :key="d.id" type="button" class="tile" :class="{ now: d.id === desk.sheet?.device_id }" @click="choose({ device_id: d.id })">
+        <DeviceOutline :device="d.device" /><b>{{ d.device.name }}</b>
+        <span class="small">{{ d.device.panel.ppi }} px/inch, {{ d.device.digitiser.report_hz }} reports/s</span>
+      </button>
+    </div>
+    <div v-else class="grid">
+      <button v-for="name in papers" :key="name" type="button" class="tile" @click="choose({ paper: paperOf(name) })">
+        <PaperSwatch :paper="paperOf(name)" :width="62" :height="80" /><b>{{ name }}</b>
+      </button>
+    </div>
+
+    <div v-if="part === 'sheet'" class="foot">
+      <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
+      <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
+      <label class="word-button file">Bring in InkML<input type="file" accept=".inkml,.xml" class="visually-hidden" @change="bringIn" /></label>
+    </div>
+    <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>
+    <template v-if="part === 'paper'">
+      <button v-if="!making" type="button" class="word-button" @click="making = true">Size, spacing and colour</button>
+      <PaperForm v-else :paper="desk.sheet!.paper" :size="size" @change="(paper) => desk.changeSheet({ paper })" />
+    </template>
+    <template v-if="part === 'hand'">
+      <button v-if="!making" type="button" class="word-button" @click="making = true">New hand</button>
+      <HandForm v-else @made="(id) => choose({ hand_id: id })" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.choices {
+  position: absolute;
+  z-index: 20;
+  top: calc(100% - 4px);
+  left: 28px;
+  width: 640px;
+  max-width: calc(100vw - 56px);
+  max-height: calc(100vh - 160px);
+  overflow: auto;
+  padding: 12px 20px 16px;
+  border-color: var(--ink);
+}
+
+.head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 8px; }
+h2 { font-size: 17px; font-style: italic; font-weight: 500; }
+.list { display: grid; margin-bottom: 12px; }
+.row { display: flex; align-items: center; gap: 16px; min-height: 56px; padding: 4px 8px; text-align: left; border-top: var(--line) solid var(--rule); }
+.row span { display: grid; }
+.row:hover, .tile:hover { background: var(--accent-soft); }
+.now { box-shadow: inset 4px 0 0 var(--accent); }
+:root[data-surface='e-ink'] .now { border-left: 6px solid var(--ink); }
+b { font-weight: 650; }
+.grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(138px, 1fr)); gap: 8px; margin-bottom: 12px; }
+.tile { display: grid; justify-items: center; align-content: end; gap: 2px; min-height: 88px; padding: 8px; border: var(--line) solid var(--rule); text-align: center; }
+.foot { display: flex; gap: 12px; flex-wrap: wrap; }
+.file { display: inline-flex; align-items: center; cursor: pointer; }
+.file:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
+p { margin-top: 8px; }
+</style>

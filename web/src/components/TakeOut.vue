@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { ElCheckbox, ElOption, ElSelect } from 'element-plus'
+import { ref } from 'vue'
+import { Refusal } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+
+const emit = defineEmits<{ close: [] }>()
+const desk = useDesk()
+const FORMS = [
+  ['pdf', 'PDF', 'outlines, one page, true size'],
+  ['svg', 'SVG', 'outlines, for other programs and cutters'],
+  ['png', 'PNG', 'a picture'],
+  ['inkml', 'InkML', 'what your hand did, sample by sample'],
+] as const
+const dpi = ref(300)
+const paper = ref(true)
+const said = ref('')
+
+async function takeOut(form: string) {
+  if (!desk.sheet) return
+  await desk.attempt(async () => {
+    const answer = await fetch(`/api/sheets/${desk.sheet!.id}/export?form=${form}&dpi=${dpi.value}&paper=${paper.value}`)
+    if (!answer.ok) throw new Refusal((await answer.json()).error.message, answer.status)
+    const link = document.createElement('a')
+    const name = `${desk.sheet!.name}.${form}`
+    link.href = URL.createObjectURL(await answer.blob())
+    link.download = name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    said.value = `${name} is in your downloads.`
+  })
+}
+
+async function takeOutPen() {
+  const pen = desk.pen
+  if (!pen) return
+  const link = document.createElement('a')
+  link.href = `/api/pens/${pen.id}/revisions/${pen.revision}/file`
+  link.click()
+  said.value = `${pen.recipe.name} is in your downloads.`
+}
+</script>
+
+<template>
+  <section class="out card" :class="desk.stationSide" aria-label="Take out">
+    <h2 class="book">Take out {{ desk.sheet?.name }}</h2>
+    <div class="options">
+      <ElCheckbox v-model="paper" label="with its paper" size="large" />
+      <ElSelect v-model="dpi" aria-label="Dots an inch, for PNG" style="width: 150px">
+        <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`PNG at ${d} dpi`" />
+      </ElSelect>
+    </div>
+    <button v-for="[form, word, what] in FORMS" :key="form" type="button" class="choice" @click="takeOut(form)">
+      <b>{{ word }}</b> <span class="small">{{ what }}</span>
+    </button>
+    <button type="button" class="choice" @click="takeOutPen"><b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span></button>
+    <p class="small" role="status">{{ said }}</p>
+    <button type="button" class="word-button" @click="emit('close')">Close</button>
+  </section>
+</template>
+
+<style scoped>
+.out {
+  position: fixed;
+  z-index: 25;
+  bottom: 88px;
+  left: 24px;
+  width: 400px;
+  max-width: calc(100vw - 48px);
+  padding: 16px 20px;
+  border-color: var(--ink);
+}
+
+.out.right { left: auto; right: 24px; }
+h2 { font-size: 17px; font-style: italic; font-weight: 500; }
+.options { display: flex; justify-content: space-between; align-items: center; margin: 8px 0; }
+.choice { display: flex; gap: 12px; align-items: center; width: 100%; min-height: var(--target); border-top: var(--line) solid var(--rule); text-align: left; }
+.choice:hover { background: var(--accent-soft); }
+.choice b { width: 70px; font-weight: 650; }
+p { min-height: 20px; padding: 8px 0; }
+</style>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { onClickOutside, useEventListener } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useDesk } from '@/stores/desk'
+import { useInk } from '@/stores/ink'
+import { useDraft } from '@/stores/draft'
+import { article } from './numbers'
+import SentenceChoices from './SentenceChoices.vue'
+
+export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper'
+const desk = useDesk()
+const ink = useInk()
+const draft = useDraft()
+const open = ref<Part>()
+const box = useTemplateRef<HTMLElement>('box')
+onClickOutside(box, () => (open.value = undefined))
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if (e.key === 'Escape') open.value = undefined
+})
+const toggle = (part: Part) => (open.value = open.value === part ? undefined : part)
+
+const words = computed(() => {
+  const hand = desk.hand?.hand.name ?? ''
+  const device = desk.device?.device.name ?? ''
+  return { hand, device, handArticle: article(hand), deviceArticle: article(device) }
+})
+const state = computed(() => (draft.changed ? `revision ${draft.next} not kept yet` : ink.words))
+</script>
+
+<template>
+  <header ref="box">
+    <h1 v-if="desk.sheet" class="book">
+      <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>:
+      <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">{{ desk.pen?.recipe.name }}</button>
+      in {{ words.handArticle }} <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button>
+      on {{ words.deviceArticle }} <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
+      <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">{{ desk.sheet.paper_words }}</button>
+    </h1>
+    <p class="small" role="status">{{ state }}</p>
+    <SentenceChoices v-if="open && desk.sheet" :key="open" :part="open" @close="open = undefined" />
+  </header>
+</template>
+
+<style scoped>
+header {
+  position: relative;
+  z-index: 20;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 24px;
+  padding: 0 28px;
+  border-bottom: var(--line) solid var(--rule);
+  background: var(--paper);
+}
+
+h1 { margin: 0; font-size: 20px; font-weight: 400; line-height: 1.3; }
+h1 button { min-height: var(--target); font-style: italic; text-decoration: underline; text-decoration-color: var(--accent); text-decoration-thickness: 2px; text-underline-offset: 6px; }
+h1 button:hover, h1 button[aria-expanded='true'] { color: var(--accent); }
+p { flex: none; }
+
+@media (max-width: 900px) {
+  header { padding: 6px 16px; }
+  h1 { font-size: 18px; }
+  h1 button { min-height: 32px; }
+}
+</style>

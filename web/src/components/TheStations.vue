@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { STATIONS } from '@/stations'
+import { useDesk, type Surface } from '@/stores/desk'
+import TakeOut from './TakeOut.vue'
+
+defineEmits<{ keys: [] }>()
+const desk = useDesk()
+const taking = ref(false)
+const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
+const next = () => desk.setSurface(SURFACES[(SURFACES.indexOf((desk.desk?.surface ?? 'auto') as Surface) + 1) % SURFACES.length]!)
+</script>
+
+<template>
+  <nav aria-label="Stations" :class="desk.stationSide">
+    <ul>
+      <li v-for="s in STATIONS" :key="s.path">
+        <RouterLink :to="`/${s.path}`" active-class="here">{{ s.word }}</RouterLink>
+      </li>
+    </ul>
+    <div class="low">
+      <button type="button" class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take out</button>
+      <button type="button" class="plain-button" @click="next">Surface: {{ desk.desk?.surface ?? 'auto' }}</button>
+      <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
+    </div>
+    <TakeOut v-if="taking" @close="taking = false" />
+  </nav>
+</template>
+
+<style scoped>
+nav {
+  display: flex;
+  flex-direction: column;
+  justify-content: space-between;
+  padding: 18px 0 10px;
+  border-right: var(--line) solid var(--rule);
+}
+
+nav.right { border-right: 0; border-left: var(--line) solid var(--rule); }
+ul { list-style: none; }
+
+a {
+  display: flex;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0 24px 0 28px;
+  color: var(--graphite);
+  text-decoration: none;
+  border-left: 4px solid transparent;
+}
+
+a:hover { color: var(--ink); }
+a.here { color: var(--ink); font-weight: 650; border-left-color: var(--accent); }
+.low { display: grid; padding: 0 8px 0 32px; }
+.low button { font-size: var(--small); }
+
+@media (max-width: 900px) {
+  nav,
+  nav.right { flex-direction: row; align-items: center; padding: 0 12px; border: 0; border-top: var(--line) solid var(--rule); }
+  ul { display: flex; }
+  a { padding: 0 14px; border-left: 0; border-bottom: 4px solid transparent; }
+  a.here { border-bottom-color: var(--accent); }
+  .low { display: flex; gap: 18px; padding: 0; }
+  .keys { display: none; }
+}
+</style>

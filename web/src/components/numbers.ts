@@ -1,0 +1,18 @@
+/** A number with as many digits as its size deserves: three significant, at most two decimals, or three under a tenth. */
+export function say(value: number): string {
+  const size = Math.abs(value)
+  if (size >= 100) return value.toFixed(0)
+  if (size >= 10) return value.toFixed(1)
+  return size >= 0.1 || size === 0 ? value.toFixed(2) : value.toFixed(3)
+}
+
+/** Milliseconds and decibels: one decimal says all that can be known. */
+export const roughly = (value: number) => value.toFixed(1)
+
+export const percent = (share: number) => `${(share * 100).toFixed(share > 0 && share < 0.1 ? 1 : 0)} %`
+
+/** "a" or "an" before words that may start with a number. */
+export const article = (words: string) => (/^([aeiou]|8|11(?!\d)|18(?!\d))/i.test(words) ? 'an' : 'a')
+
+/** Whether light words read better than dark ones on "#rrggbb". */
+export const isDark = (colour: string) => [1, 3, 5].reduce((sum, i) => sum + parseInt(colour.slice(i, i + 2), 16), 0) < 330

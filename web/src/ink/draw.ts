@@ -1,0 +1,115 @@
+import type { Point } from './live'
+import type { PenPlan } from './plan'
+
+/** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
+export interface Ground { context: CanvasRenderingContext2D; scale: number }
+
+const DIRECTIONS = Array.from({ length: 28 }, (_, i) => (i * 2 * Math.PI) / 28 + 0.01)
+
+/** Add the hull of two discs (or one) to the path. */
+function capsule(c: CanvasRenderingContext2D, x0: number, y0: number, r0: number, x1: number, y1: number, r1: number) {
+  const d = Math.hypot(x1 - x0, y1 - y0)
+  if (d <= Math.abs(r1 - r0) + 1e-9) {
+    const [x, y, r] = r0 > r1 ? [x0, y0, r0] : [x1, y1, r1]
+    c.moveTo(x + r, y)
+    c.arc(x, y, r, 0, 2 * Math.PI)
+    return
+  }
+  const heading = Math.atan2(y1 - y0, x1 - x0)
+  const lean = Math.acos(Math.min(1, Math.max(-1, (r0 - r1) / d)))
+  c.moveTo(x0 + r0 * Math.cos(heading + lean), y0 + r0 * Math.sin(heading + lean))
+  c.arc(x0, y0, r0, heading + lean, heading - lean + 2 * Math.PI)
+  c.arc(x1, y1, r1, heading - lean, heading + lean)
+  c.closePath()
+}
+
+/** Add the hull of two turned footprints to the path, by the farther of the two in every direction. */
+function hull(c: CanvasRenderingContext2D, a: Point, b: Point, box: boolean, scale: number, wall: number) {
+  DIRECTIONS.forEach((u, i) => {
+    let far = -Infinity
+    let at: [number, number] = [0, 0]
+    for (const p of [a, b]) {
+      const long = Math.max(0, p.long / 2 - wall)
+      const short = Math.max(0, p.short / 2 - wall)
+      const cos = Math.cos(u - p.angle)
+      const sin = Math.sin(u - p.angle)
+      const reach = Math.max(Math.hypot(long * cos, short * sin), 1e-9)
+      const px = box ? long * Math.sign(cos) : (long * long * cos) / reach
+      const py = box ? short * Math.sign(sin) : (short * short * sin) / reach
+      const x = p.x + px * Math.cos(p.angle) - py * Math.sin(p.angle)
+      const y = p.y + px * Math.sin(p.angle) + py * Math.cos(p.angle)
+      const height = x * Math.cos(u) + y * Math.sin(u)
+      if (height > far) [far, at] = [height, [x * scale, y * scale]]
+    }
+    if (i === 0) c.moveTo(...at)
+    else c.lineTo(...at)
+  })
+  c.closePath()
+}
+
+function between(a: Point, b: Point, along: number): Point {
+  const u = b.along > a.along ? (along - a.along) / (b.along - a.along) : 0
+  const mix = (k: keyof Point) => a[k] + (b[k] - a[k]) * u
+  return { x: mix('x'), y: mix('y'), long: mix('long'), short: mix('short'), angle: mix('angle'), opacity: mix('opacity'), along }
+}
+
+/** The parts of a..b that the plan's line pattern leaves inked; a piece is a width shorter than it looks, for its round ends. */
+function inked(plan: PenPlan, a: Point, b: Point): [Point, Point][] {
+  const lengths = plan.pattern_mm
+  if (!lengths.length) return [[a, b]]
+  const period = lengths.reduce((sum, l) => sum + l, 0)
+  const half = plan.width_mm / 2
+  const out: [Point, Point][] = []
+  for (let start = Math.floor(a.along / period) * period; start <= b.along; start += period) {
+    let edge = start
+    lengths.forEach((length, i) => {
+      if (i % 2 === 0) {
+        const from = edge === 0 ? 0 : edge + half
+        const to = Math.max(from, edge + length - half)
+        const lo = Math.max(from, a.along)
+        const hi = Math.min(to, b.along)
+        if (lo <= hi) out.push([between(a, b, lo), between(a, b, hi)])
+      }
+      edge += length
+    })
+  }
+  return out
+}
+
+function fillSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0) {
+  const { context: c, scale } = ground
+  const turned = a.long > a.short * 1.001 || b.long > b.short * 1.001
+  for (const [p, q] of inked(plan, a, b)) {
+    c.beginPath()
+    if (turned) hull(c, p, q, plan.shape === 'chisel', scale, wall)
+    else capsule(c, p.x * scale, p.y * scale, Math.max(0, p.long / 2 - wall) * scale, q.x * scale, q.y * scale, Math.max(0, q.long / 2 - wall) * scale)
+    c.globalAlpha = wall ? 1 : (p.opacity + q.opacity) / 2
+    c.fill()
+  }
+  c.globalAlpha = 1
+}
+
+/** Draw points from..end of a stroke. The layer it is on carries the stroke's opacity and blend, so a stroke never darkens itself. */
+export function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from = 1) {
+  const { context: c } = ground
+  c.fillStyle = plan.colour
+  const first = points[0]
+  if (!first) return
+  if (from <= 1) fillSegment(ground, plan, first, first)
+  for (let i = Math.max(1, from); i < points.length; i += 1) fillSegment(ground, plan, points[i - 1]!, points[i]!)
+}
+
+/** Draw a whole hollow stroke: its outline, then its inside cleared and filled. */
+export function drawHollow(ground: Ground, plan: PenPlan, points: readonly Point[]) {
+  const { context: c } = ground
+  const hollow = plan.hollow
+  drawPoints(ground, plan, points)
+  if (!hollow) return
+  for (const [operation, style, alpha] of [['destination-out', '#000', 1], ['source-over', hollow.fill, hollow.fill_opacity]] as const) {
+    c.globalCompositeOperation = operation
+    c.fillStyle = style
+    if (alpha < 1) continue // see-through fillings appear when the stroke settles
+    for (let i = 0; i < points.length; i += 1) fillSegment(ground, plan, points[Math.max(0, i - 1)]!, points[i]!, hollow.wall_mm)
+  }
+  c.globalCompositeOperation = 'source-over'
+}

@@ -1,0 +1,60 @@
+import { lookUp, type PenPlan } from './plan'
+import { makeFilter } from './steady'
+
+/** What the device reports: page mm, seconds from the stroke's start, force 0..1, radians. */
+export interface Sample { tS: number; x: number; y: number; force: number; altitude: number; azimuth: number }
+
+/** Where and how the pen marks the page. `long` and `short` are full axes in mm; `angle` is the long one's direction. */
+export interface Point { x: number; y: number; long: number; short: number; angle: number; opacity: number; along: number }
+
+/** A pen at work on one stroke. Feed it samples as they come; it looks its plan up and returns where it marks. */
+export class LivePen {
+  readonly points: Point[] = []
+  private readonly filter
+  private last: { tS: number; x: number; y: number } | undefined
+  private speed = 0
+  private along = 0
+  private angle = 0
+  private readonly lnSpan: [number, number]
+
+  constructor(readonly plan: PenPlan) {
+    this.filter = makeFilter(plan.steady)
+    this.lnSpan = [Math.log(plan.dot_speed_mm_s), Math.log(plan.dot_speed_mm_s + plan.fastest_mm_s)]
+  }
+
+  add(sample: Sample): Point {
+    const [x, y] = this.filter(sample.tS, sample.x, sample.y)
+    if (this.last) {
+      const step = Math.hypot(x - this.last.x, y - this.last.y)
+      const dt = sample.tS - this.last.tS
+      this.speed += (1 - Math.exp((-dt * 1000) / this.plan.speed_tau_ms)) * (step / dt - this.speed)
+      this.along += step
+    }
+    this.last = { tS: sample.tS, x, y }
+    return this.mark(x, y, sample)
+  }
+
+  /** The pen lifts: the tip catches up to where the hand is. */
+  lift(sample: Sample): Point | undefined {
+    if (!this.last || Math.abs(this.last.x - sample.x) + Math.abs(this.last.y - sample.y) < 1e-6) return undefined
+    this.along += Math.hypot(sample.x - this.last.x, sample.y - this.last.y)
+    return this.mark(sample.x, sample.y, sample)
+  }
+
+  private mark(x: number, y: number, sample: Sample): Point {
+    const p = this.plan
+    const pace = (Math.log(this.speed + p.dot_speed_mm_s) - this.lnSpan[0]) / (this.lnSpan[1] - this.lnSpan[0])
+    const start = p.start_mm > 0 ? lookUp(p.start, this.along / p.start_mm) : 0
+    const width = Math.exp(p.ln_width + lookUp(p.press, sample.force) + lookUp(p.pace, pace) + start)
+    const aspect = lookUp(p.aspect, sample.altitude / (Math.PI / 2))
+    if (p.angle !== null) this.angle = p.angle
+    else this.angle += Math.atan2(Math.sin(sample.azimuth - this.angle), Math.cos(sample.azimuth - this.angle))
+    const round = p.shape === 'round'
+    const point: Point = {
+      x, y, long: round ? width * aspect : width, short: round ? width : width / aspect, angle: this.angle,
+      opacity: lookUp(p.opacity_over_force, sample.force), along: this.along,
+    }
+    this.points.push(point)
+    return point
+  }
+}

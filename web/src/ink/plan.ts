@@ -1,0 +1,33 @@
+/** The pen plan as core/pen/plan.py compiles it: tables to look up, no rules. */
+export interface PenPlan {
+  name: string
+  colour: string
+  opacity: number
+  ln_width: number
+  press: number[]
+  press_share: number[]
+  opacity_over_force: number[]
+  pace: [number, number]
+  dot_speed_mm_s: number
+  fastest_mm_s: number
+  speed_tau_ms: number
+  start_mm: number
+  start: number[]
+  shape: 'round' | 'ellipse' | 'chisel'
+  aspect: number[]
+  angle: number | null
+  pattern_mm: number[]
+  width_mm: number
+  hollow: { wall_mm: number; fill: string; fill_opacity: number } | null
+  place: 'over' | 'under'
+  blend: 'normal' | 'multiply' | 'screen'
+  steady: { method: string; parameter?: number; beta?: number; d_cutoff_hz?: number }
+}
+
+/** A value of a table of equal steps over 0..1, straight between entries. */
+export function lookUp(table: readonly number[], share: number): number {
+  const at = Math.min(Math.max(share, 0), 1) * (table.length - 1)
+  const low = Math.floor(at)
+  const here = table[low] ?? 0
+  return low + 1 < table.length ? here + ((table[low + 1] ?? here) - here) * (at - low) : here
+}

@@ -1,0 +1,21 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
+import '@fontsource-variable/literata/wght.css'
+import '@fontsource-variable/literata/wght-italic.css'
+import 'element-plus/theme-chalk/base.css'
+import './styles/tokens.css'
+import './styles/base.css'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import { createRouter, createWebHistory } from 'vue-router'
+import App from './App.vue'
+import { STATIONS } from './stations'
+
+const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    ...STATIONS.map((s) => ({ path: `/${s.path}`, name: s.path, component: s.load })),
+    { path: '/:rest(.*)*', redirect: `/${STATIONS[0]!.path}` },
+  ],
+})
+
+createApp(App).use(createPinia()).use(router).mount('#desk')

@@ -1,0 +1,6 @@
+/** The stations that work, in the order people work. */
+export const STATIONS = [
+  { path: 'sheet', word: 'Sheet', load: () => import('./sheet/SheetStation.vue') },
+  { path: 'pen', word: 'Pen', load: () => import('./pen/PenStation.vue') },
+  { path: 'panels', word: 'Panels', load: () => import('./panels/PanelsStation.vue') },
+]

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
+import { computed } from 'vue'
+import type { Field } from '@/components/field'
+import ValueSlider from '@/components/ValueSlider.vue'
+import { useDesk } from '@/stores/desk'
+import { useDraft, valueAt } from '@/stores/draft'
+
+/** One control for every declared field of a pen group. */
+const props = defineProps<{ group: string }>()
+const desk = useDesk()
+const draft = useDraft()
+const fields = computed(() => ((desk.desk?.recipe_fields[props.group] ?? []) as unknown as Field[]).filter((f) => f.kind !== 'points'))
+const value = (f: Field) => valueAt(draft.recipe, `${props.group}.${f.name}`)
+const kept = (f: Field) => valueAt(draft.kept, `${props.group}.${f.name}`)
+
+function change(f: Field, v: unknown) {
+  draft.set(`${props.group}.${f.name}`, v)
+}
+function changeOnce(f: Field, v: unknown) {
+  change(f, v)
+  draft.done()
+}
+</script>
+
+<template>
+  <div class="controls">
+    <template v-for="f in fields" :key="f.name">
+      <ValueSlider v-if="f.kind === 'number' || f.kind === 'integer'" :field="f" :value="value(f) as number" :kept="kept(f) as number" @change="(v) => change(f, v)" @done="draft.done" />
+      <label v-else class="row"><span :title="f.help">{{ f.label }}</span>
+        <ElRadioGroup v-if="f.kind === 'choice' && f.options.length <= 3" :model-value="value(f) as string" :aria-label="f.label" @change="(v) => changeOnce(f, v)">
+          <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
+        </ElRadioGroup>
+        <ElSelect v-else-if="f.kind === 'choice'" :model-value="value(f) as string" :aria-label="f.label" @change="(v: string) => changeOnce(f, v)">
+          <ElOption v-for="o in f.options" :key="o" :value="o" />
+        </ElSelect>
+        <ElSwitch v-else-if="f.kind === 'flag'" :model-value="value(f) as boolean" :aria-label="f.label" @change="(v) => changeOnce(f, v)" />
+        <ElColorPicker v-else :model-value="value(f) as string" :aria-label="f.label" @change="(v) => v && changeOnce(f, v.toLowerCase())" />
+      </label>
+    </template>
+    <slot />
+  </div>
+</template>
+
+<style scoped>
+.controls { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 4px 24px; align-items: end; }
+.row { display: grid; gap: 2px; font-size: var(--small); min-height: 64px; align-content: end; }
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { ref } from 'vue'
+import { api, take, type Box } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+import { useInk } from '@/stores/ink'
+
+/** Let the simulated hand of the sentence write, below what is there. */
+const desk = useDesk()
+const ink = useInk()
+const text = ref('hollow sedge, trap three')
+const seed = ref(1)
+const busy = ref(false)
+
+async function write(testSheet: boolean) {
+  const id = desk.sheet?.id
+  if (!id) return
+  busy.value = true
+  await desk.attempt(async () => {
+    const answer = await take(api.POST('/api/sheets/{sheet_id}/write', {
+      params: { path: { sheet_id: id } }, body: { text: testSheet ? '' : text.value, test_sheet: testSheet, seed: seed.value },
+    }))
+    seed.value += 1
+    ink.wrote(answer.kept)
+    ink.changed = { sheetId: id, box: answer.box_mm as Box }
+  })
+  busy.value = false
+}
+</script>
+
+<template>
+  <form class="writer" @submit.prevent="write(false)">
+    <ElInput v-model="text" maxlength="400" aria-label="Text for the simulated hand" />
+    <button type="submit" class="word-button" :disabled="busy || !text.trim()">Let the hand write</button>
+    <button v-if="desk.sheet?.kind === 'test'" type="button" class="word-button" :disabled="busy" @click="write(true)">Let it do the prompts</button>
+  </form>
+</template>
+
+<style scoped>
+.writer { display: grid; gap: 8px; }
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import type { Box, Schemas } from '@/api/client'
+import { drawHollow, drawPoints, type PenPlan } from '@/ink'
+import { useDesk } from '@/stores/desk'
+import { useInk, type NewStroke } from '@/stores/ink'
+import { usePlans } from '@/stores/plans'
+import { usePage } from './use-page'
+import { useWriting, type Wet } from './use-writing'
+
+const props = defineProps<{ prompts: Schemas['PromptItem'][] }>()
+const emit = defineEmits<{ settled: []; moved: [] }>()
+const desk = useDesk()
+const ink = useInk()
+const plans = usePlans()
+const frame = useTemplateRef<HTMLElement>('frame')
+const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
+const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
+const sheet = computed(() => desk.sheet)
+const page = usePage(sheet, frame)
+const plan = ref<PenPlan>()
+const wet = new Map<string, Wet>()
+const boxes = computed(() => props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({ ask, x: x!, y: y!, width: right! - x!, height: bottom! - y! })))
+
+watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper.colour], async () => {
+  const pen = desk.pen
+  const colour = sheet.value?.paper.colour
+  plan.value = undefined
+  if (!pen || !colour) return
+  await desk.attempt(async () => {
+    const made = await plans.planOf(pen, colour)
+    if (desk.pen?.id === pen.id && desk.pen.revision === pen.revision) plan.value = made
+  })
+}, { immediate: true })
+
+const { fingerInk, fingerWrites } = useWriting({
+  canvas: liveCanvas, frame, cssScale: page.cssScale, scale: page.scale,
+  pen: () => (plan.value && desk.pen ? { plan: plan.value, id: desk.pen.id, revision: desk.pen.revision } : undefined),
+  lifted: (stroke: NewStroke, drawn: Wet) => {
+    wet.set(stroke.id, drawn)
+    dry(drawn)
+    if (sheet.value) void ink.keep(sheet.value.id, stroke)
+  },
+})
+
+/** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
+function dry(stroke: Wet) {
+  const context = pageCanvas.value?.getContext('2d')
+  if (!context) return
+  const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
+  const ground = { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale: page.scale.value }
+  if (stroke.plan.hollow) drawHollow(ground, stroke.plan, stroke.points)
+  else drawPoints(ground, stroke.plan, stroke.points)
+  context.globalAlpha = stroke.plan.opacity
+  context.globalCompositeOperation = stroke.plan.blend === 'normal' ? 'source-over' : stroke.plan.blend
+  context.drawImage(layer, 0, 0)
+  context.globalAlpha = 1
+  context.globalCompositeOperation = 'source-over'
+}
+
+async function settle(box?: Box) {
+  const part = await page.fetchPart(box)
+  const context = pageCanvas.value?.getContext('2d')
+  if (!part || !context) return
+  context.drawImage(part.picture, part.left, part.top)
+  for (const [id, stroke] of wet) {
+    if (ink.waiting.has(id)) dry(stroke)
+    else wet.delete(id)
+  }
+  emit('settled')
+}
+
+watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async () => {
+  await nextTick()
+  await settle()
+  emit('moved')
+})
+watch(() => ink.changed, (now) => {
+  if (now && now.sheetId === sheet.value?.id) void settle(now.box)
+})
+onMounted(() => void settle())
+useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
+
+const zoomed = (z: number) => {
+  page.zoom.value = Math.min(6, Math.max(0.3, z))
+}
+/** Where a place on the page is on the screen, or undefined when it is scrolled out of sight. */
+function onScreen(mm: readonly [number, number]): { x: number; y: number } | undefined {
+  const canvas = pageCanvas.value?.getBoundingClientRect()
+  const seen = frame.value?.getBoundingClientRect()
+  if (!canvas || !seen) return undefined
+  const x = canvas.left + mm[0] * page.cssScale.value
+  const y = canvas.top + mm[1] * page.cssScale.value
+  return x >= seen.left && x <= seen.right && y >= seen.top && y <= seen.bottom ? { x, y } : undefined
+}
+defineExpose({ onScreen, frame })
+</script>
+
+<template>
+  <div class="holder">
+    <div ref="frame" class="scroll" tabindex="0" aria-label="The sheet">
+      <div class="page" :style="page.size.value.css">
+        <canvas ref="pageCanvas" :width="page.size.value.width" :height="page.size.value.height" data-layer="page" />
+        <svg v-if="prompts.length" class="prompts" :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`" aria-hidden="true">
+          <g v-for="p in boxes" :key="p.ask">
+            <rect :x="p.x" :y="p.y" :width="p.width" :height="p.height" />
+            <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
+          </g>
+        </svg>
+        <canvas ref="liveCanvas" class="live" :width="page.size.value.width" :height="page.size.value.height" data-layer="live" aria-label="Write here" />
+      </div>
+    </div>
+    <div class="tools small">
+      <span class="zoom">
+        <button type="button" class="plain-button" @click="zoomed(page.wholeZoom.value)">whole sheet</button>
+        <button type="button" class="plain-button" @click="zoomed(1)">full width</button>
+        <button type="button" class="plain-button" @click="zoomed(page.zoom.value * 1.4)">closer</button>
+        <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
+      </span>
+      <button type="button" class="plain-button" @click="fingerInk = fingerWrites() ? 'off' : 'on'">
+        {{ fingerWrites() ? 'a finger writes' : 'a finger moves the page' }}
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.holder { display: grid; grid-template-rows: minmax(0, 1fr) auto; min-height: 0; height: 100%; }
+.scroll { overflow: auto; min-height: 0; border: var(--line) solid var(--rule); background: var(--paper); scrollbar-width: thin; }
+.page { position: relative; margin: 0 auto; }
+canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; }
+.live { touch-action: none; cursor: crosshair; }
+.prompts { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+.prompts rect { fill: none; stroke: var(--accent); stroke-width: 0.15; stroke-dasharray: 0.8 1.2; }
+.prompts text { font: italic 2.7px var(--book); fill: #2e5e5a; }
+:root[data-surface='e-ink'] .prompts rect, :root[data-surface='e-ink'] .prompts text { stroke: none; fill: #000; fill-opacity: 1; }
+:root[data-surface='e-ink'] .prompts rect { fill: none; stroke: #000; stroke-width: 0.3; }
+.tools { display: flex; justify-content: space-between; min-height: var(--target); }
+.zoom { display: flex; gap: 20px; }
+</style>

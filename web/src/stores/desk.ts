@@ -1,0 +1,94 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { api, take, type DeviceItem, type HandItem, type PenItem, type Schemas, type SheetItem } from '@/api/client'
+
+export type Surface = 'auto' | 'paper' | 'night' | 'e-ink'
+
+/** The desk: which sheet lies on it, who writes on what with which pen, and what there is to choose from. */
+export const useDesk = defineStore('desk', () => {
+  const desk = ref<Schemas['Desk']>()
+  const trouble = ref('')
+
+  const sheet = computed<SheetItem | undefined>(() => desk.value?.sheets.find((s) => s.id === desk.value?.sheet_id))
+  const hand = computed<HandItem | undefined>(() => desk.value?.hands.find((h) => h.id === sheet.value?.hand_id))
+  const device = computed<DeviceItem | undefined>(() => desk.value?.devices.find((d) => d.id === sheet.value?.device_id))
+  const pen = computed<PenItem | undefined>(() => desk.value?.pens.find((p) => p.id === sheet.value?.pen_id))
+  const roll = computed(() => (desk.value?.pens ?? []).filter((p) => p.roll_place !== null))
+  /** Stations lie on the side the hand does not cover. */
+  const stationSide = computed<'left' | 'right'>(() => {
+    const set = desk.value?.side
+    if (set === 'left' || set === 'right') return set
+    return hand.value?.hand.side === 'left' ? 'right' : 'left'
+  })
+
+  /** Run something that may be refused; the refusal is shown in the frame. */
+  async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      const done = await work()
+      trouble.value = ''
+      return done
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : String(error)
+      return undefined
+    }
+  }
+
+  const load = () => attempt(async () => {
+    desk.value = await take(api.GET('/api/desk'))
+  })
+
+  /** Change who, what or which paper the sheet is for. */
+  const changeSheet = (change: Partial<Schemas['SheetChange']>) => attempt(async () => {
+    if (!sheet.value) return
+    const body = change as Schemas['SheetChange']
+    const changed = await take(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: sheet.value.id } }, body }))
+    replaceSheet(changed)
+  })
+
+  function replaceSheet(changed: SheetItem) {
+    if (!desk.value) return
+    const rest = desk.value.sheets.filter((s) => s.id !== changed.id)
+    const at = desk.value.sheets.findIndex((s) => s.id === changed.id)
+    rest.splice(at < 0 ? 0 : at, 0, changed)
+    desk.value.sheets = rest
+  }
+
+  const openSheet = (id: string) => attempt(async () => {
+    await take(api.PATCH('/api/desk', { body: { sheet_id: id } as Schemas['DeskChange'] }))
+    if (desk.value) desk.value.sheet_id = id
+  })
+
+  /** Put down a new sheet like the one on the desk, with the pen last used. */
+  const putDown = (kind: 'free' | 'test', paper?: Schemas['NewSheet']['paper']) => attempt(async () => {
+    const like = sheet.value
+    const first = desk.value
+    if (!first) return
+    const count = first.sheets.filter((s) => s.kind === kind).length + 1
+    const body: Schemas['NewSheet'] = {
+      id: `sheet-${crypto.randomUUID().slice(0, 13)}`, kind, name: kind === 'test' ? `Test sheet ${count}` : `Sheet ${count}`,
+      paper: paper ?? like?.paper ?? 'dotted A5', hand_id: like?.hand_id ?? first.hands[0]!.id,
+      device_id: like?.device_id ?? first.devices[0]!.id, pen_id: like?.pen_id ?? first.pens[0]!.id,
+    }
+    replaceSheet(await take(api.POST('/api/sheets', { body })))
+    await openSheet(body.id)
+  })
+
+  const setSurface = (surface: Surface) => attempt(async () => {
+    if (desk.value) desk.value.surface = surface
+    await take(api.PATCH('/api/desk', { body: { surface } as Schemas['DeskChange'] }))
+  })
+
+  const setSide = (side: 'hand' | 'left' | 'right') => attempt(async () => {
+    if (desk.value) desk.value.side = side
+    await take(api.PATCH('/api/desk', { body: { side } as Schemas['DeskChange'] }))
+  })
+
+  function replacePen(changed: PenItem) {
+    if (!desk.value) return
+    const at = desk.value.pens.findIndex((p) => p.id === changed.id)
+    if (at < 0) desk.value.pens.push(changed)
+    else desk.value.pens[at] = changed
+  }
+
+  return { desk, trouble, sheet, hand, device, pen, roll, stationSide, attempt, load, changeSheet, openSheet, putDown, setSurface, setSide, replacePen, replaceSheet }
+})

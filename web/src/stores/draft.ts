@@ -1,0 +1,92 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, take, type PenItem, type Recipe } from '@/api/client'
+import { useDesk } from './desk'
+
+interface Draft { recipe: Recipe; past: Recipe[]; future: Recipe[] }
+
+/** The pen being tuned: a draft beside its kept revision, with its own undo. Switching pens keeps each pen's draft. */
+export const useDraft = defineStore('draft', () => {
+  const desk = useDesk()
+  const drafts = ref(new Map<string, Draft>())
+  const revisions = shallowRef<PenItem[]>([])
+  let dragging = false
+
+  const pen = computed(() => desk.pen)
+  const kept = computed<Recipe | undefined>(() => pen.value?.recipe)
+  const draft = computed(() => (pen.value ? drafts.value.get(pen.value.id) : undefined))
+  const recipe = computed<Recipe | undefined>(() => draft.value?.recipe ?? kept.value)
+  const changed = computed(() => !!draft.value && JSON.stringify(draft.value.recipe) !== JSON.stringify(kept.value))
+  const next = computed(() => (pen.value?.newest ?? 0) + 1)
+  const undoable = computed(() => !!draft.value?.past.length)
+  const redoable = computed(() => !!draft.value?.future.length)
+
+  watch(pen, async (now, before) => {
+    if (!now || (before && before.id === now.id && before.revision === now.revision && revisions.value.length)) return
+    await desk.attempt(async () => {
+      revisions.value = (await take(api.GET('/api/pens/{pen_id}', { params: { path: { pen_id: now.id } } }))).revisions
+    })
+  }, { immediate: true })
+
+  function open(): Draft | undefined {
+    if (!pen.value) return undefined
+    let now = drafts.value.get(pen.value.id)
+    if (!now) {
+      drafts.value.set(pen.value.id, { recipe: pen.value.recipe, past: [], future: [] })
+      now = drafts.value.get(pen.value.id)
+    }
+    return now
+  }
+
+  /** Change the value at a path like "press.floor" or "body.line.pattern". All changes until `done` are one step of undo. */
+  function set(path: string, value: unknown) {
+    const now = open()
+    if (!now) return
+    const copy = JSON.parse(JSON.stringify(now.recipe)) as Recipe
+    const parts = path.split('.')
+    let at = copy as unknown as Record<string, unknown>
+    for (const part of parts.slice(0, -1)) at = at[part] as Record<string, unknown>
+    at[parts.at(-1)!] = value
+    replace(copy)
+  }
+
+  function replace(whole: Recipe) {
+    const now = open()
+    if (!now) return
+    if (!dragging) {
+      now.past.push(now.recipe)
+      now.future = []
+      dragging = true
+    }
+    now.recipe = whole
+  }
+
+  function done() {
+    dragging = false
+  }
+
+  function step(back: boolean) {
+    const now = draft.value
+    const [from, to] = now ? (back ? [now.past, now.future] : [now.future, now.past]) : [[], []]
+    const recipeThen = from.pop()
+    if (!now || !recipeThen) return
+    to.push(now.recipe)
+    now.recipe = recipeThen
+    dragging = false
+  }
+
+  const keep = (note = '') => desk.attempt(async () => {
+    const now = pen.value
+    if (!now || !recipe.value) return
+    const made = await take(api.POST('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: now.id } }, body: { recipe: recipe.value, note } }))
+    revisions.value = [made, ...revisions.value]
+    desk.replacePen(made)
+  })
+
+  return { pen, kept, recipe, revisions, changed, next, undoable, redoable, set, replace, done, undo: () => step(true), redo: () => step(false), keep }
+})
+
+/** The value of a recipe at a dotted path. */
+export function valueAt(recipe: Recipe | undefined, path: string): unknown {
+  return path.split('.').reduce<unknown>((at, part) => (at as Record<string, unknown> | undefined)?.[part], recipe)
+}

@@ -1,0 +1,12 @@
+// Builds the live-ink engine alone as one script, so that tests and the bench can run it in a browser without the screens.
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  build: {
+    target: 'es2022',
+    outDir: 'dist-parity',
+    lib: { entry: 'src/ink/index.ts', name: 'LiveInk', formats: ['iife'], fileName: () => 'live-ink.js' },
+  },
+})
