@@ -29,10 +29,16 @@ const oneEuro: Maker = (minCutoffHz, beta, dCutoffHz) => {
 
 const follow: Maker = (tauMs) => {
   let last: { t: number; x: number; y: number } | undefined
+  let tip: [number, number] = [0, 0]
   return (t, x, y) => {
-    const a = last ? 1 - Math.exp((-(t - last.t) * 1000) / tauMs) : 1
-    last = last ? { t, x: last.x + a * (x - last.x), y: last.y + a * (y - last.y) } : { t, x, y }
-    return [last.x, last.y]
+    if (last) {
+      const steps = ((t - last.t) * 1000) / tauMs
+      const e = Math.exp(-steps)
+      const late = (1 - e) / steps
+      tip = [x - (x - last.x) * late + e * (tip[0] - last.x), y - (y - last.y) * late + e * (tip[1] - last.y)]
+    } else tip = [x, y]
+    last = { t, x, y }
+    return tip
   }
 }
 

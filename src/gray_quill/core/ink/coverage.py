@@ -245,8 +245,8 @@ def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  #
                 continue
             px, py = i + 0.5 - x0, j + 0.5 - y0
             vx, vy = px * c + py * s, -px * s + py * c
-            value = min(half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s),
-                        half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c))
+            value = ((half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s))
+                     * (half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c)))
             if value <= 0.0:
                 continue
             share = 0.0

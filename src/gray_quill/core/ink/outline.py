@@ -16,7 +16,7 @@ from shapely.geometry.polygon import orient
 from gray_quill.core.ink.settle import Ink
 
 Floats = NDArray[np.float64]
-TOLERANCE_MM = 0.002  # largest distance from a true arc to its chord
+TOLERANCE_MM = 0.0008  # largest distance from a true arc to its chord
 DIRECTIONS = 48  # supports that make the hull of two footprints
 
 
@@ -125,12 +125,13 @@ def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
             size += 1
         return ring[:size].copy()
     # outward normals of each segment on its left (+) and right (-): n.u = (r0 - r1) / length
-    heading, lean = np.empty(count - 1), np.empty(count - 1)
+    heading, lean, reach = np.empty(count - 1), np.empty(count - 1), np.empty(count - 1)
     for k in range(count - 1):
         i, j = kept[k], kept[k + 1]
         dx, dy = x[j] - x[i], y[j] - y[i]
         heading[k] = math.atan2(dy, dx)
-        lean[k] = math.acos(min(1.0, max(-1.0, (r[i] - r[j]) / math.hypot(dx, dy))))
+        reach[k] = math.hypot(dx, dy)
+        lean[k] = math.acos(min(1.0, max(-1.0, (r[i] - r[j]) / reach[k])))
     for side in (1, -1):
         for s in range(count):
             k = s if side == 1 else count - 1 - s
@@ -145,18 +146,19 @@ def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
             a0 = heading[before] + side * lean[before]
             if s == count - 1:  # end of this side: cap round to the other
                 a1 = heading[before] - side * lean[before]
-                turn = (a1 - a0) * side
+                turn = a1 - a0  # round the outside: the ring runs the same way all along
                 while turn > 0:
                     turn -= 2 * math.pi
-                turn *= side
             else:
                 a1 = heading[after] + side * lean[after]
                 turn = a1 - a0
                 turn -= 2 * math.pi * round(turn / (2 * math.pi))
-                if turn * side > 0:  # inner side of the turn: go through the centre where it is sharp
+                if abs(turn) > math.pi - 1e-3:  # straight back: go round the outside on both sides
+                    turn = -math.pi
+                if turn > 0:  # inner side of the turn: go through the centre where the edge would run backwards
                     ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(a0), y[p] + r[p] * math.sin(a0)
                     size += 1
-                    if abs(turn) > 0.5:
+                    if abs(turn) > 0.5 or r[p] * math.tan(abs(turn) / 2) > 0.5 * min(reach[before], reach[after]):
                         ring[size, 0], ring[size, 1] = x[p], y[p]
                         size += 1
                     if abs(turn) > 0.02:

@@ -115,7 +115,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <MarginNote v-if="r.wobble_in_mm" title="Wobble" help="How far the path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the quickest parts of letters.">
           <p><span class="number">{{ say(r.wobble_in_mm) }}</span> mm, <span class="number">{{ say(r.wobble_out_mm!) }}</span> in ink</p>
         </MarginNote>
-        <p class="small">from {{ r.samples }} reports in {{ read.strokes }} strokes, {{ say(r.report_hz!) }} a second<template v-if="r.gaps">, {{ r.gaps }} gaps</template></p>
+        <p class="small">from {{ r.samples }} reports in {{ read.strokes }} {{ read.strokes === 1 ? "stroke" : "strokes" }}, {{ say(r.report_hz!) }} a second<template v-if="r.gaps">, {{ r.gaps }} gaps</template></p>
       </template>
       <p v-else class="book first">Write on the sheet with your pen, a finger or the mouse. Your readings appear here. Or:</p>
       <HandWriter />

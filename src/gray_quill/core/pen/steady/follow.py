@@ -1,4 +1,12 @@
-"""follow: the tip follows the hand exponentially, alpha = 1 - exp(-dt / tau)."""
+"""follow: the tip follows the hand exponentially with time constant tau.
+
+The hand is taken to move straight from report to report, and the exponential follows that motion exactly:
+
+    y_i = x_i - v tau (1 - e) + e (y_(i-1) - x_(i-1)),  e = exp(-dt / tau), v the hand's velocity in between.
+
+Holding each report still until the next one, y_i = y_(i-1) + (1 - e)(x_i - y_(i-1)), would shorten the delay by half a report
+interval and so depend on the report rate; this form is late by tau at every rate.
+"""
 
 import math
 
@@ -12,14 +20,16 @@ LARGEST_MS = 150.0
 
 @numba.njit(cache=True)
 def follow(t, x, y, tau_ms, _beta, _d_cutoff_hz):  # type: ignore[no-untyped-def]
-    """Exponential smoothing with time constant tau_ms; a ramp is followed with a delay near tau."""
+    """Exponential smoothing with time constant tau_ms; a ramp is followed tau_ms late at any report rate."""
     n = len(t)
     xs, ys = np.empty(n), np.empty(n)
     xs[0], ys[0] = x[0], y[0]
     for i in range(1, n):
-        a = 1.0 - math.exp(-(t[i] - t[i - 1]) * 1000.0 / tau_ms)
-        xs[i] = xs[i - 1] + a * (x[i] - xs[i - 1])
-        ys[i] = ys[i - 1] + a * (y[i] - ys[i - 1])
+        steps = (t[i] - t[i - 1]) * 1000.0 / tau_ms
+        e = math.exp(-steps)
+        late = (1.0 - e) / steps
+        xs[i] = x[i] - (x[i] - x[i - 1]) * late + e * (xs[i - 1] - x[i - 1])
+        ys[i] = y[i] - (y[i] - y[i - 1]) * late + e * (ys[i - 1] - y[i - 1])
     return xs, ys
 
 

@@ -1,0 +1,86 @@
+"""SVG, PDF and PNG show the same page."""
+
+import io
+import re
+import unittest
+
+import numpy as np
+import pypdfium2
+from PIL import Image
+
+from gray_quill.core.errors import FormatError, TooLarge
+from gray_quill.core.ink.page import page_pixels, page_view
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.trace import moved
+from gray_quill.formats.export import export_sheet
+from gray_quill.formats.pen_json import read_pen, write_pen
+from gray_quill.formats.png import read_png, write_png, write_tinted_png
+from tests.zoo import wave, zoo
+
+DPI = 144
+
+
+def page_of(pens: tuple[str, ...]) -> tuple[list, object]:
+    paper = paper_from_spec("ruled 7mm A5")
+    return [settle(moved(wave(), 0, 18 * k - 25), SHIPPED_PENS[p]) for k, p in enumerate(pens)], paper
+
+
+class Pictures(unittest.TestCase):
+    def test_pdf_matches_png_for_every_kind_of_pen(self) -> None:
+        inks, paper = page_of(("reed-ballpoint", "fen-fountain", "heron-brush", "sedge-nib", "stitch-reed", "hollow-reed", "dusk-wash"))
+        raster = page_pixels(inks, paper, page_view(paper, DPI)).astype(float)
+        page = pypdfium2.PdfDocument(export_sheet(inks, paper, "pdf", DPI, True))[0]
+        self.assertAlmostEqual(page.get_size()[0], 148 * 72 / 25.4, delta=0.01)
+        shown = np.asarray(page.render(scale=DPI / 72).to_pil().convert("RGB"), float)[:raster.shape[0], :raster.shape[1]]
+        difference = np.abs(shown - raster[:shown.shape[0], :shown.shape[1]]) / 255
+        self.assertLess(difference.mean(), 0.02)
+        self.assertLess((difference.max(axis=2) > 0.35).mean(), 0.002)
+
+    def test_png_keeps_its_density_and_leaves_the_paper_out_when_asked(self) -> None:
+        inks, paper = page_of(("fen-fountain",))
+        picture = Image.open(io.BytesIO(export_sheet(inks, paper, "png", 100, False)))
+        self.assertEqual((picture.mode, round(picture.info["dpi"][0])), ("RGBA", 100))
+        self.assertEqual(picture.size, (583, 827))
+        pixels = np.asarray(picture)
+        self.assertEqual(pixels[5, 5, 3], 0)
+        darkest = pixels[pixels[..., 3] == 255]
+        self.assertEqual(darkest[0, :3].tolist(), [0x20, 0x24, 0x2B])
+
+    def test_svg_holds_one_filled_path_a_stroke_in_mm(self) -> None:
+        inks, paper = page_of(("fen-fountain", "fern-wash"))
+        text = export_sheet(inks, paper, "svg", 0, True).decode()
+        self.assertIn('width="148mm" height="210mm" viewBox="0 0 148 210"', text)
+        self.assertLess(text.index("#9ccb86"), text.index("#20242b"), "a wash lies under ink written before it")
+        self.assertIn("mix-blend-mode:multiply", text)
+        numbers = [float(n) for n in re.findall(r"[ML]([\d.]+) ", text)]
+        self.assertTrue(0 <= min(numbers) and max(numbers) <= 148)
+        self.assertNotIn("<rect", export_sheet(inks, paper, "svg", 0, False).decode())
+
+    def test_a_dot_is_in_every_format(self) -> None:
+        paper = paper_from_spec("blank A7 white")
+        ink = [settle(zoo()["dot"], SHIPPED_PENS["survey-marker"])]
+        self.assertLess(np.asarray(pypdfium2.PdfDocument(export_sheet(ink, paper, "pdf", 0, True))[0].render(scale=3).to_pil().convert("L")).min(), 120)
+        self.assertLess(read_png(export_sheet(ink, paper, "png", 150, True)).min(), 120)
+
+    def test_png_in_refuses_what_is_none(self) -> None:
+        good = write_png(np.zeros((4, 4, 3), np.uint8))
+        for data, kind in ((b"GIF89a", FormatError), (good[:40], FormatError), (b"", FormatError)):
+            with self.assertRaises(kind):
+                read_png(data)
+        huge = write_png(np.zeros((8, 8), np.uint8))
+        huge = huge[:16] + (30_000).to_bytes(4, "big") * 2 + huge[24:]
+        with self.assertRaises((TooLarge, FormatError)):
+            read_png(huge)
+        tinted = Image.open(io.BytesIO(write_tinted_png(np.array([[0, 128, 255]], np.uint8), (10, 20, 30)))).convert("RGBA")
+        self.assertEqual(np.asarray(tinted)[0, 1:].tolist(), [[10, 20, 30, 128], [10, 20, 30, 255]])
+
+    def test_pen_json_round_trip_and_refusals(self) -> None:
+        for recipe in SHIPPED_PENS.values():
+            self.assertEqual(read_pen(write_pen(recipe)), recipe)
+        for data in (b"{", b"\xff", b"[" * 5000):
+            with self.assertRaises(FormatError):
+                read_pen(data)
+        with self.assertRaises(TooLarge):
+            read_pen(b" " * 200_000)
