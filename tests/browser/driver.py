@@ -29,7 +29,7 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
         options.add_argument("--" + flag)
     downloads = pathlib.Path(profile) / "downloads"
     downloads.mkdir()
-    options.add_experimental_option("prefs", {"download.default_directory": str(downloads)})
+    options.add_experimental_option("prefs", {"download.default_directory": str(downloads), "profile.default_content_setting_values.automatic_downloads": 1})
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     driver = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads

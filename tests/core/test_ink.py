@@ -1,6 +1,7 @@
 """Width, coverage, outlines and pages."""
 
 import dataclasses
+import itertools
 import unittest
 
 import numpy as np
@@ -83,7 +84,7 @@ class Width(unittest.TestCase):
         self.assertGreater(len(ink.pieces), 10)
         runs = [(ink.x_mm[lo] - 0.4, ink.x_mm[hi - 1] + 0.4) for lo, hi in zip(ink.pieces[1:-1], ink.pieces[2:-1], strict=False)]
         np.testing.assert_allclose([b - a for a, b in runs], 4.0, rtol=0.01)
-        np.testing.assert_allclose([b[0] - a[1] for a, b in zip(runs, runs[1:], strict=False)], 2.4, rtol=0.01)
+        np.testing.assert_allclose([b[0] - a[1] for a, b in itertools.pairwise(runs)], 2.4, rtol=0.01)
 
 
 class Zoo(unittest.TestCase):
@@ -146,7 +147,7 @@ def _supersampled(shape: str, x: np.ndarray, y: np.ndarray, long: np.ndarray, sh
         px, py = (a * np.cos(u), b * np.sin(u)) if shape != "chisel" else (np.array([a, -a, -a, a]), np.array([b, b, -b, -b]))
         c, s = np.cos(angle[k]), np.sin(angle[k])
         prints.append(np.column_stack((x[k] + px * c - py * s, y[k] + px * s + py * c)))
-    area = shapely.union_all([shapely.MultiPoint(np.vstack(pair)).convex_hull for pair in zip(prints, prints[1:], strict=False)])
+    area = shapely.union_all([shapely.MultiPoint(np.vstack(pair)).convex_hull for pair in itertools.pairwise(prints)])
     grid = (np.arange(64 * 16) + 0.5) / 16
     gx, gy = np.meshgrid(grid, grid)
     shapely.prepare(area)

@@ -1,6 +1,7 @@
 """Recipes, papers, hands and traces: what is taken, what is refused, and in which words."""
 
 import dataclasses
+import itertools
 import math
 import unittest
 
@@ -74,7 +75,7 @@ class Papers(unittest.TestCase):
             paper = paper_from_spec(name)
             marks = ruling_marks(paper)
             ys = sorted(set(marks.lines[marks.lines[:, 1] == marks.lines[:, 3]][:, 1].tolist() or marks.dots[:, 1].tolist()))
-            gaps = [round(b - a, 6) for a, b in zip(ys, ys[1:], strict=False)]
+            gaps = [round(b - a, 6) for a, b in itertools.pairwise(ys)]
             self.assertEqual(min(gaps), paper.spacing_mm, name)
             self.assertTrue(0 < ys[0] and ys[-1] < paper.height_mm)
 

@@ -1,6 +1,7 @@
 """Steadying and the readings of what it costs."""
 
 import dataclasses
+import itertools
 import unittest
 
 import numpy as np
@@ -56,7 +57,7 @@ class Steadying(unittest.TestCase):
         shaky = make_trace(base.t_s, base.x_mm + rng.normal(0, 0.08, len(base)), base.y_mm + rng.normal(0, 0.08, len(base)), base.force)
         for method in METHODS:
             reads = [read_ink([shaky], pen(method, a)) for a in (1, 3, 6)]
-            for less, more in zip(reads, reads[1:], strict=False):
+            for less, more in itertools.pairwise(reads):
                 self.assertLess(more.wobble_out_mm, less.wobble_out_mm + 1e-9, method)
                 self.assertGreater(more.trail_mm, less.trail_mm, method)
 

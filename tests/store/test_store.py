@@ -10,13 +10,13 @@ import numpy as np
 from gray_quill.core.errors import Conflict, NotFound
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.demo.build import build_demo
 from gray_quill.store.database import BACKUPS_KEPT, FILE, connect, migrate, migrations, prepare, transaction
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history, set_roll
 from gray_quill.store.readings import keep_readings, kept_readings
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, bin_strokes, list_strokes
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
-from gray_quill.core.readings.ink_readings import read_ink
 from tests.zoo import wave, zoo
 
 

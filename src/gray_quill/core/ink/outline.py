@@ -17,7 +17,7 @@ from gray_quill.core.ink.settle import Ink
 
 Floats = NDArray[np.float64]
 TOLERANCE_MM = 0.0008  # largest distance from a true arc to its chord
-DIRECTIONS = 48  # supports that make the hull of two footprints
+DIRECTIONS = 96  # supports that make the hull of two footprints
 
 
 def outline(ink: Ink) -> list[Floats]:

@@ -21,12 +21,17 @@ def bayer(order: int) -> NDArray[np.int64]:
     return m
 
 
-def reduce_greys(grey: Grey, greys: int, method: str = "none") -> Grey:
-    """The picture in `greys` levels from 0 to 255, shape kept."""
+def check_choice(greys: int, method: str) -> None:
+    """Refuse a number of greys or a method that is not known."""
     if not 2 <= greys <= 256:
         raise RecordError("A panel shows 2 to 256 greys.", "greys")
     if method not in METHODS:
         raise unknown_choice("The dither", method, METHODS, "dither")
+
+
+def reduce_greys(grey: Grey, greys: int, method: str = "none") -> Grey:
+    """The picture in `greys` levels from 0 to 255, shape kept."""
+    check_choice(greys, method)
     if greys == 256:
         return grey
     if method == "diffuse":

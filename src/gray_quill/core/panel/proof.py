@@ -10,7 +10,7 @@ from gray_quill.core.colour import contrast, decode_srgb, luminance, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.page import Pixels, View, page_pixels, page_view
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.panel.dither import reduce_greys
+from gray_quill.core.panel.dither import check_choice, reduce_greys
 from gray_quill.core.paper import Paper
 from gray_quill.core.readings.percentiles import weighted_percentiles
 
@@ -35,6 +35,7 @@ def proof_sheet(inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "
 def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | None = None) -> Pixels:
     """A picture in the panel's tones; colour panels with all greys leave it alone."""
     shown = greys or panel.greys
+    check_choice(shown, dither)
     if panel.colour and shown == 256:
         return pixels
     grey = reduce_greys(to_grey8(pixels), shown, dither)

@@ -1,0 +1,70 @@
+"""Live ink against settled ink, in the browser: widths within 2 % and positions within 0.1 mm at every sample outside the end taper."""
+
+import pathlib
+import unittest
+
+import numpy as np
+
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.hand.writer import write_text
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.plan import compile_plan
+from gray_quill.core.pen.recipe import read_recipe, write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.pen.steady import METHODS
+from gray_quill.core.trace import Trace
+from tests.browser.driver import browser
+from tests.zoo import zoo
+
+SCRIPT = pathlib.Path(__file__).parents[2] / "web" / "dist-parity" / "live-ink.js"
+RUN = """
+const [plan, samples] = arguments
+const pen = new LiveInk.LivePen(plan)
+return samples.map(([tS, x, y, force, altitude, azimuth]) => {
+  const p = pen.add({ tS, x, y, force, altitude, azimuth })
+  return [p.x, p.y, p.long, p.short, p.angle, p.opacity]
+})
+"""
+
+
+def rows(trace: Trace) -> list[list[float]]:
+    return np.column_stack((trace.t_s, trace.x_mm, trace.y_mm, trace.force, trace.altitude, trace.azimuth)).tolist()
+
+
+class Parity(unittest.TestCase):
+    def test_every_shipped_pen_and_every_steadying_method(self) -> None:
+        traces = [t for hand in SHIPPED_HANDS.values() for t in write_text("moth 9", hand, SHIPPED_DEVICES["tablet-11"], 5)]
+        traces += [t for name, t in zoo().items() if name != "ten minutes"]
+        plain = write_recipe(SHIPPED_PENS["fen-fountain"])
+        pens = dict(SHIPPED_PENS)
+        pens |= {method: read_recipe({**plain, "steady": {"method": method, "amount": 5}}) for method in METHODS}
+        compared = 0
+        with browser() as driver:
+            driver.get("about:blank")
+            source = SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk"
+            for name, recipe in pens.items():
+                driver.execute_script(source)
+                for trace in traces:
+                    live = np.array(driver.execute_script(RUN, compile_plan(recipe, "#ffffff"), rows(trace)))
+                    compared += self.compare(name, trace, recipe, live)
+        self.assertGreater(compared, 20_000)
+
+    def compare(self, name: str, trace: Trace, recipe, live: np.ndarray) -> int:  # type: ignore[no-untyped-def]
+        solid = write_recipe(recipe)
+        solid["body"]["line"] = {"pattern": "solid"}
+        ink = settle(trace, read_recipe(solid))
+        at = np.searchsorted(ink.at, np.arange(len(trace)) - 1e-9)
+        along = np.concatenate(([0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+        ends = recipe.ends
+        tapered = ends.end_mm if ends.end_tip < 1 else 0
+        both = tapered + (ends.start_mm if ends.start_tip < 1 else 0)
+        outside = along[-1] - along[at] >= tapered if along[-1] > both else np.zeros(len(at), bool)
+        self.assertLess(np.hypot(live[:, 0] - ink.x_mm[at], live[:, 1] - ink.y_mm[at]).max(), 0.1, name)
+        np.testing.assert_allclose(live[outside, 2], ink.long_mm[at][outside], rtol=0.02, err_msg=name)
+        np.testing.assert_allclose(live[outside, 3], ink.short_mm[at][outside], rtol=0.02, err_msg=name)
+        np.testing.assert_allclose(live[:, 5], ink.opacity[at], atol=0.01, err_msg=name)
+        if ink.shape != "round":
+            turn = np.angle(np.exp(2j * (live[:, 4] - ink.angle[at]))) / 2
+            self.assertLess(np.abs(turn[ink.long_mm[at] > 1.05 * ink.short_mm[at]]).max(initial=0), 0.02, name)
+        return int(outside.sum())

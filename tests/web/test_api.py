@@ -1,0 +1,219 @@
+"""The API: what it takes, what it refuses and in which words, and that its description is true."""
+
+import io
+import json
+import pathlib
+import tempfile
+import unittest
+
+import numpy as np
+from jsonschema import Draft202012Validator
+from openapi_spec_validator import validate
+from PIL import Image
+from referencing import Registry, Resource
+from referencing.jsonschema import DRAFT202012
+
+from gray_quill.core.pen.recipe import write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.demo.build import build_demo
+from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.store.database import connect
+from gray_quill.store.sheets import list_strokes
+from gray_quill.web.app import create_app
+from tests.zoo import wave
+
+STROKE = {"id": "one", "pen_id": "fen-fountain", "revision": 1, "t_ms": [0, 10, 20], "x_mm": [10, 11, 12], "y_mm": [20, 20, 21], "force": [0.2, 0.5, 0.4]}
+
+
+class ApiCase(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.temporary = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(cls.temporary.cleanup)
+        cls.folder = pathlib.Path(cls.temporary.name)
+        build_demo(cls.folder)
+        cls.app = create_app(cls.folder)
+        cls.document = cls.app.test_client().get("/api/openapi.json").json
+
+    def setUp(self) -> None:
+        self.client = self.app.test_client()
+
+    def strokes(self, sheet: str) -> list:
+        db = connect(self.folder)
+        try:
+            return list_strokes(db, sheet)
+        finally:
+            db.close()
+
+    def ask(self, method: str, path: str, body: object = None, **more: object):  # type: ignore[no-untyped-def]
+        """The reply, checked against the OpenAPI document."""
+        reply = self.client.open(path, method=method, json=body, **more)
+        if reply.mimetype == "application/json" and "/file" not in path:
+            self.check(method, path.split("?")[0], reply)
+        return reply
+
+    def check(self, method: str, path: str, reply) -> None:  # type: ignore[no-untyped-def]
+        template = next(p for p in self.document["paths"] if len(p.split("/")) == len(path.split("/")) and method.lower() in self.document["paths"][p]
+                        and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), path.split("/"), strict=True)))
+        responses = self.document["paths"][template][method.lower()]["responses"]
+        schema = responses["200" if reply.status_code == 200 else "4XX"]["content"]["application/json"]["schema"]
+        registry = Registry().with_resource("urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012))
+        reference = {"$ref": "urn:api" + schema["$ref"]}
+        Draft202012Validator(reference, registry=registry).validate(reply.json)
+
+
+class Contract(ApiCase):
+    def test_the_openapi_document_is_valid_and_the_one_kept_with_the_front_end(self) -> None:
+        validate(self.document)
+        kept = pathlib.Path(__file__).parents[2] / "web/src/api/openapi.json"
+        self.assertEqual(json.loads(kept.read_text()), self.document, "run make types")
+
+    def test_shipped_pens_fit_the_published_schema(self) -> None:
+        schema = self.document["components"]["schemas"]["NewPen"]["properties"]["recipe"]
+        for recipe in SHIPPED_PENS.values():
+            Draft202012Validator(schema).validate(write_recipe(recipe))
+
+
+class Writing(ApiCase):
+    def test_strokes_are_kept_once_shown_binned_and_given_back(self) -> None:
+        self.ask("POST", "/api/sheets", {"id": "w", "name": "W", "paper": "blank A6", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"})
+        for new in (1, 0):
+            reply = self.ask("POST", "/api/sheets/w/strokes", {"strokes": [STROKE]}).json
+            self.assertEqual((reply["kept"], reply["new"]), (["one"], new))
+        kept = self.strokes("w")[0].trace
+        np.testing.assert_allclose(kept.t_s, [0, 0.01, 0.02])
+        np.testing.assert_allclose(kept.force, [0.2, 0.5, 0.4], atol=1e-6)
+
+        def darkest() -> int:
+            page = self.ask("GET", "/api/sheets/w/page.png?scale=8&left=9&top=19&right=13&bottom=22")
+            return int(np.asarray(Image.open(io.BytesIO(page.data)).convert("L")).min())
+
+        self.assertLess(darkest(), 90)
+        self.ask("PUT", "/api/sheets/w/strokes/bin", {"ids": ["one"], "binned": True})
+        self.assertGreater(darkest(), 200)
+        self.ask("PUT", "/api/sheets/w/strokes/bin", {"ids": ["one"], "binned": False})
+        self.assertLess(darkest(), 90)
+
+    def test_the_hand_writes_below_what_is_there_until_the_sheet_is_full(self) -> None:
+        self.ask("POST", "/api/sheets", {"id": "h", "name": "H", "paper": "blank A7", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"})
+        last = 0.0
+        for seed in range(30):
+            reply = self.ask("POST", "/api/sheets/h/write", {"text": "moth", "seed": seed})
+            if reply.status_code == 400:
+                self.assertIn("full", reply.json["error"]["message"])
+                break
+            self.assertGreater(reply.json["box_mm"][3], last)
+            last = reply.json["box_mm"][3]
+        else:
+            self.fail("the sheet never filled up")
+
+    def test_a_page_part_is_the_same_pixels_as_the_whole(self) -> None:
+        whole = np.asarray(Image.open(io.BytesIO(self.ask("GET", "/api/sheets/trap-log/page.png?scale=5").data)))
+        part = np.asarray(Image.open(io.BytesIO(self.ask("GET", "/api/sheets/trap-log/page.png?scale=5&left=20&top=40&right=60&bottom=80").data)))
+        np.testing.assert_array_equal(part, whole[200:400, 100:300])
+
+
+class Tuning(ApiCase):
+    def test_preview_and_readings_follow_the_recipe(self) -> None:
+        source = {"sheet_id": "trap-log"}
+        pictures, ratios = set(), []
+        for ratio in (1, 4, 9):
+            recipe = {"body": {"width_mm": 0.5}, "press": {"range": ratio}}
+            pictures.add(self.ask("POST", "/api/preview", {"recipe": recipe, "source": source}).json["image"])
+            ratios.append(self.ask("POST", "/api/readings", {"recipe": recipe, "source": source}).json["readings"]["range_ratio"])
+        self.assertEqual(len(pictures), 3)
+        self.assertAlmostEqual(ratios[0], 1, delta=0.01)
+        self.assertTrue(ratios[0] < ratios[1] < ratios[2])
+
+    def test_a_revision_is_added_and_files_go_out_and_come_in(self) -> None:
+        recipe = write_recipe(SHIPPED_PENS["heron-brush"]) | {"name": "Heron, tamed"}
+        made = self.ask("POST", "/api/pens/heron-brush/revisions", {"recipe": recipe, "note": "tamer"}).json
+        self.assertEqual((made["revision"], made["newest"]), (2, 2))
+        self.assertEqual([r["revision"] for r in self.ask("GET", "/api/pens/heron-brush").json["revisions"]], [2, 1])
+        file = self.client.get("/api/pens/heron-brush/revisions/2/file").data
+        back = self.client.post("/api/pen-files", data=file, content_type="application/json").json
+        self.assertEqual((back["id"], back["recipe"]["name"]), ("heron-tamed", "Heron, tamed"))
+
+    def test_force_histogram_counts_every_report(self) -> None:
+        force = self.ask("POST", "/api/force", {"sheet_id": "trap-log", "part": "sheet"}).json
+        self.assertEqual(sum(force["counts"]), force["samples"])
+        self.assertEqual(force["samples"], sum(len(s.trace) for s in self.strokes("trap-log")))
+
+
+class TakingOut(ApiCase):
+    def test_every_form_comes_out_and_inkml_comes_back_in(self) -> None:
+        for form, magic in (("svg", b"<svg"), ("png", b"\x89PNG"), ("pdf", b"%PDF"), ("inkml", b"<?xml")):
+            reply = self.client.get(f"/api/sheets/count-by-trap/export?form={form}&dpi=80")
+            self.assertTrue(reply.data.startswith(magic), form)
+            self.assertIn("Count by trap." + form, reply.headers["Content-Disposition"])
+        sheet = self.client.post("/api/sheet-files/count-by-trap", data=reply.data, content_type="application/inkml+xml").json
+        self.assertEqual(sheet["strokes"], len(read_inkml(reply.data)))
+        for one, two in zip(self.strokes("count-by-trap"), self.strokes(sheet["id"]), strict=True):
+            self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
+
+    def test_proofs_have_the_panels_pixels_and_greys(self) -> None:
+        picture = Image.open(io.BytesIO(self.client.get("/api/sheets/trap-log/proof.png?device_id=paper-pad-8&dither=diffuse").data))
+        self.assertEqual(picture.size, (1748, 2480))
+        self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
+        self.assertLessEqual(self.ask("GET", "/api/sheets/trap-log/proof?device_id=paper-slate-10&greys=2").json["readings"]["greys_used"], 2)
+
+
+class Refusals(ApiCase):
+    def test_bad_requests_are_answered_with_what_to_do_and_change_nothing(self) -> None:
+        before = [len(self.strokes(s)) for s in ("trap-log", "count-by-trap")]
+        many = list(range(100_000))
+        cases = [
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"x_mm": [1, 2]}]}, 400, "x_mm has 2 samples"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [0, 20, 10]}]}, 400, "backwards"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [-5, 0, 10]}]}, 400, "negative"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"id": "x", "t_ms": many, "x_mm": many, "y_mm": many}]}, 422, "50000"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"id": "../etc"}]}, 422, "id"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"revision": 77}]}, 404, "no revision 77"),
+            ("POST", "/api/sheets/trap-log/strokes", {"strokes": []}, 422, "at least 1"),
+            ("POST", "/api/sheets/trap-log/strokes", {"ink": []}, 422, "strokes"),
+            ("POST", "/api/sheets/ghost/strokes", {"strokes": [STROKE]}, 404, "no sheet 'ghost'"),
+            ("POST", "/api/sheets", {"id": "trap-log", "name": "x", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"}, 409, "already"),
+            ("POST", "/api/sheets", {"id": "n", "name": "x", "hand_id": "nobody", "device_id": "tablet-11", "pen_id": "fen-fountain"}, 404, "no hand"),
+            ("PATCH", "/api/sheets/trap-log", {"paper": "dotted A99"}, 400, "A99"),
+            ("PATCH", "/api/sheets/trap-log", {"paper": {"spacing_mm": 0.1}}, 400, "1.5 to 30 mm"),
+            ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {"body": {"width": 1}}}, 400, "width_mm"),
+            ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {"format": "gray-quill/pen@9"}}, 400, "later version"),
+            ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "width_px": 99999}, 422, "4000"),
+            ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["ghost"]}}, 400, "no ink"),
+            ("POST", "/api/hands", {"id": "a", "hand": {"speed_mm_s": "fast"}}, 400, "hand.speed_mm_s"),
+            ("PUT", "/api/roll", {"pen_ids": ["fen-fountain", "fen-fountain"]}, 409, "different"),
+            ("GET", "/api/sheets/trap-log/page.png?scale=60&right=9999", None, 400, "million pixels"),
+            ("GET", "/api/sheets/trap-log/page.png?scale=abc", None, 422, "scale"),
+            ("GET", "/api/sheets/trap-log/export?form=docx", None, 422, "form"),
+            ("GET", "/api/sheets/trap-log/proof?device_id=tablet-11&greys=1", None, 422, "greys"),
+        ]
+        for method, path, body, status, words in cases:
+            with self.subTest(path=path, words=words):
+                reply = self.ask(method, path, body)
+                self.assertEqual(reply.status_code, status, reply.data[:200])
+                self.assertIn(words, reply.json["error"]["message"])
+        self.assertEqual([len(self.strokes(s)) for s in ("trap-log", "count-by-trap")], before)
+
+    def test_unreadable_bodies_uploads_and_strangers_are_refused(self) -> None:
+        nan = json.dumps({"strokes": [STROKE | {"id": "n", "x_mm": [1, float("nan"), 2]}]})
+        bomb = b"<!DOCTYPE ink [<!ENTITY a 'a'>]><ink xmlns='http://www.w3.org/2003/InkML'><trace>&a;</trace></ink>"
+        for path, data, media, status in (
+            ("/api/sheets/trap-log/strokes", "{", "application/json", 400), ("/api/sheets/trap-log/strokes", nan, "application/json", 422),
+            ("/api/sheets/trap-log/strokes", "x", "text/plain", 400), ("/api/sheet-files/trap-log", bomb, "application/inkml+xml", 400),
+            ("/api/sheet-files/trap-log", b"\x00" * 100, "application/inkml+xml", 400), ("/api/pen-files", b"[]", "application/json", 400),
+            ("/api/sheet-files/trap-log", b" " * 43_000_000, "application/inkml+xml", 413),
+        ):
+            reply = self.client.post(path, data=data, content_type=media)
+            self.assertEqual(reply.status_code, status, path)
+            self.assertTrue(reply.json["error"]["message"])
+        self.assertEqual(self.client.get("/api/desk", headers={"Host": "evil.example"}).status_code, 403)
+        self.assertEqual(self.client.patch("/api/desk", json={}, headers={"Origin": "http://evil.example"}).status_code, 403)
+        self.assertEqual(self.client.get("/api/nothing").status_code, 404)
+        self.assertEqual(self.client.delete("/api/desk").status_code, 405)
+        self.assertIn("default-src 'none'", self.client.get("/api/desk").headers["Content-Security-Policy"])
+
+    def test_inkml_of_one_wave_survives_the_trip_through_the_api(self) -> None:
+        data = write_inkml([wave()])
+        sheet = self.client.post("/api/sheet-files/trap-log", data=data, content_type="application/inkml+xml").json
+        out = read_inkml(self.client.get(f"/api/sheets/{sheet['id']}/export?form=inkml").data)
+        self.assertLess(np.abs(out[0].xy_mm - wave().xy_mm).max(), 0.005)
