@@ -6,7 +6,7 @@ import dataclasses
 import numpy as np
 from flask import Blueprint
 
-from gray_quill.core.ink.page import View, opacity_plane, rgb
+from gray_quill.core.ink.page import Pixels, View, opacity_plane, rgb
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.readings.anchors import find_anchors
@@ -36,10 +36,23 @@ def make_preview(body: Preview) -> PreviewReply:
     scale = min(body.width_px / across, body.height_px / down)
     middle = ((left + right) / 2, (top + bottom) / 2)
     view = View(middle[0] - body.width_px / scale / 2, middle[1] - body.height_px / scale / 2, scale, body.width_px, body.height_px)
-    plane = opacity_plane([settle(t, recipe) for t in traces], view)
+    inks = [settle(t, recipe) for t in traces]
+    plane, x, y = _inked_part(inks, view)
     image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
     box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
-    return PreviewReply(image=f"data:image/png;base64,{image}", box_mm=list(box), scale=scale)
+    return PreviewReply(image=f"data:image/png;base64,{image}", left_px=x, top_px=y,
+                        width_px=plane.shape[1], height_px=plane.shape[0], box_mm=list(box), scale=scale)
+
+
+def _inked_part(inks: list[Ink], view: View) -> tuple[Pixels, int, int]:
+    """The picture cut to its ink, and where its corner lies: blank margins would only cost time to pack and unpack."""
+    boxes = np.array([ink.box_mm for ink in inks])
+    low = np.floor((boxes[:, :2].min(axis=0) - (view.left_mm, view.top_mm)) * view.px_per_mm).astype(int) - 1
+    high = np.ceil((boxes[:, 2:].max(axis=0) - (view.left_mm, view.top_mm)) * view.px_per_mm).astype(int) + 1
+    x, y = max(0, low[0]), max(0, low[1])
+    width, height = max(1, min(view.width_px, high[0]) - x), max(1, min(view.height_px, high[1]) - y)
+    part = View(view.left_mm + x / view.px_per_mm, view.top_mm + y / view.px_per_mm, view.px_per_mm, int(width), int(height))
+    return opacity_plane(inks, part), int(x), int(y)
 
 
 @operation(reink, "POST", "/readings", ReadReply, body=ReadBody)

@@ -2541,15 +2541,25 @@ export interface components {
         };
         /**
          * PreviewReply
-         * @description image: a data URL, see-through; box_mm: the part of the page it shows; scale: its pixels a millimetre.
+         * @description image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is width_px wide.
+         *
+         *     box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre.
          */
         PreviewReply: {
             /** Box Mm */
             box_mm: number[];
+            /** Height Px */
+            height_px: number;
             /** Image */
             image: string;
+            /** Left Px */
+            left_px: number;
             /** Scale */
             scale: number;
+            /** Top Px */
+            top_px: number;
+            /** Width Px */
+            width_px: number;
         };
         /** PromptItem */
         PromptItem: {

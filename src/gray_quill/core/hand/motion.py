@@ -67,7 +67,7 @@ def _timed_path(intent: Intent, hand: Hand) -> tuple[Floats, Floats, Floats]:
     path = intent.path
     if len(path) < 2 or float(np.hypot(*np.diff(path, axis=0).T).sum()) < PATH_STEP_MM:
         return np.repeat(path[0, 0], 2), np.repeat(path[0, 1], 2), np.array([0.0, intent.dwell_s])
-    x, y, _, along = smooth_path(path[:, 0].copy(), path[:, 1].copy(), PATH_STEP_MM)
+    x, y, _, along = smooth_path(path[:, 0].copy(), path[:, 1].copy(), 0.001, PATH_STEP_MM, np.inf, np.inf)
     even = np.linspace(0, along[-1], max(4, int(along[-1] / PATH_STEP_MM) + 1))
     x, y = np.interp(even, along, x), np.interp(even, along, y)
     step = even[1]

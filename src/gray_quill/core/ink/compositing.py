@@ -80,13 +80,13 @@ def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, f
         row_lo[j], row_hi[j] = page.shape[1], 0
 
 
-@numba.njit(cache=True, fastmath=True)
+@numba.njit(cache=True, fastmath=True, nogil=True)
 def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, pieces, strokes,  # type: ignore[no-untyped-def]
                 shape, colour, opacity, mode, wall, fill, fill_opacity):
     """Lay strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
-    cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch.
+    cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch. Lets go of the interpreter while it works.
     """
     none = inner[:0]
     for k in range(len(strokes) - 1):
@@ -95,8 +95,10 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
         for p in range(strokes[k], strokes[k + 1]):
             lo, hi = pieces[p], pieces[p + 1]
             reach = long[lo:hi].max() * 0.75 + 2  # half the diagonal of a square tip and a pixel's margin
-            top = min(top, max(0, int(y[lo:hi].min() - reach)))
-            bottom = max(bottom, min(page.shape[0], int(y[lo:hi].max() + reach) + 1))
+            first, last = max(0, int(y[lo:hi].min() - reach)), min(page.shape[0], int(y[lo:hi].max() + reach) + 1)
+            if first >= last:
+                continue
+            top, bottom = min(top, first), max(bottom, last)
             cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
             if hollow:
                 cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)

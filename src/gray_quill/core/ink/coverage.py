@@ -13,6 +13,7 @@ import numpy as np
 
 DISC, ELLIPSE, BOX = 0, 1, 2
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX}
+THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
 
 
@@ -282,6 +283,32 @@ def cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, lo, hi): 
         else:
             _boxes(cov, row_lo, row_hi, x[k], y[k], long[k], short[k], alpha[k], x[k + 1], y[k + 1], long[k + 1], short[k + 1], alpha[k + 1],
                    (angle[k] + angle[k + 1]) / 2)
+
+
+@numba.njit(cache=True)
+def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
+    """Indices of the path points worth drawing, and the pieces' offsets among them.
+
+    A point is passed over while it lies within THIN_STEP_PX of the last one kept and the width has hardly changed: at that
+    distance neither could be seen, and each point costs as much as any other. First and last points of pieces stay.
+    """
+    keep = np.empty(len(x), np.int64)
+    offsets = np.empty_like(pieces)
+    count = 0
+    for p in range(len(pieces) - 1):
+        offsets[p] = count
+        lo, hi = pieces[p], pieces[p + 1]
+        last = lo
+        keep[count] = lo
+        count += 1
+        for i in range(lo + 1, hi):
+            dx, dy = x[i] - x[last], y[i] - y[last]
+            if i == hi - 1 or dx * dx + dy * dy > THIN_STEP_PX * THIN_STEP_PX or abs(width[i] - width[last]) > 0.3:
+                keep[count] = i
+                count += 1
+                last = i
+    offsets[len(pieces) - 1] = count
+    return keep[:count], offsets
 
 
 def blank_cover(height: int, width: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:

@@ -14,7 +14,8 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import Trace
 
 Floats = NDArray[np.float64]
-STEP_MM = 0.25  # longest straight piece between path points
+TOLERANCE_MM = 0.006  # how far a straight piece may lie from the curve
+TAPER_STEP_MM = 0.2  # longest piece where the width tapers
 CORNER_COS = 0.6  # turns sharper than this (53 degrees) stay corners instead of being rounded
 
 
@@ -61,7 +62,8 @@ def settle(trace: Trace, recipe: Recipe) -> Ink:
     """The ink this pen makes of this trace."""
     samples = pen_samples(trace, recipe)
     x, y = straightened(samples.x_mm, samples.y_mm, recipe.wash.straighten)
-    x, y, at, along = smooth_path(x, y, STEP_MM)
+    ends = recipe.ends
+    x, y, at, along = smooth_path(x, y, TOLERANCE_MM, TAPER_STEP_MM, ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0)
     low = at.astype(np.int64)
     high = np.minimum(low + 1, len(samples.t_s) - 1)
     share = at - low
@@ -103,17 +105,25 @@ def straightened(x: Floats, y: Floats, strength: float) -> tuple[Floats, Floats]
 
 
 @numba.njit(cache=True)
-def smooth_path(x, y, step_mm):  # type: ignore[no-untyped-def]
+def smooth_path(x, y, tolerance_mm, step_mm, start_mm=0.0, end_mm=0.0):  # type: ignore[no-untyped-def]
     """Cubic Hermite through all samples (Catmull-Rom tangents by chord length), corners kept.
 
+    Segments are divided so that straight pieces lie within tolerance_mm of the curve, and are no longer than step_mm within
+    start_mm and end_mm of the ends.
     Returns x, y, `at`, the position of each new point among the samples, and the arc length up to each.
     """
     n = len(x)
     count = 1
     pieces = np.empty(n, np.int64)
+    so_far = np.zeros(n)
     for i in range(n - 1):
-        d = np.hypot(x[i + 1] - x[i], y[i + 1] - y[i])
-        pieces[i] = max(1, int(np.ceil(d / step_mm)))
+        so_far[i + 1] = so_far[i] + np.hypot(x[i + 1] - x[i], y[i + 1] - y[i])
+    for i in range(n - 1):
+        d = so_far[i + 1] - so_far[i]
+        bend = max(_bend(x, y, i), _bend(x, y, i + 1))
+        pieces[i] = max(1, int(np.ceil(np.sqrt(d * bend / 8 / tolerance_mm))))  # sagitta of an arc of length d turning by bend
+        if so_far[i] < start_mm or so_far[n - 1] - so_far[i + 1] < end_mm:
+            pieces[i] = max(pieces[i], int(np.ceil(d / step_mm)))
         count += pieces[i]
     xs, ys, at = np.empty(count), np.empty(count), np.empty(count)
     k = 0
@@ -139,6 +149,19 @@ def smooth_path(x, y, step_mm):  # type: ignore[no-untyped-def]
     for k in range(1, count):
         along[k] = along[k - 1] + np.hypot(xs[k] - xs[k - 1], ys[k] - ys[k - 1])
     return xs, ys, at, along
+
+
+@numba.njit(cache=True)
+def _bend(x, y, i):  # type: ignore[no-untyped-def]
+    """How much the path turns at sample i, radians; 0 at its ends and at corners, which stay."""
+    if i == 0 or i == len(x) - 1:
+        return 0.0
+    ax, ay = x[i] - x[i - 1], y[i] - y[i - 1]
+    bx, by = x[i + 1] - x[i], y[i + 1] - y[i]
+    dot, cross = ax * bx + ay * by, ax * by - ay * bx
+    if dot < CORNER_COS * np.sqrt((ax * ax + ay * ay) * (bx * bx + by * by)):
+        return 0.0
+    return abs(np.arctan2(cross, dot))
 
 
 @numba.njit(cache=True)

@@ -11,7 +11,7 @@ import HandWriter from '../sheet/HandWriter.vue'
 import { changes } from './changes'
 import GroupControls from './GroupControls.vue'
 import PressChart from './PressChart.vue'
-import { useReink } from './use-reink'
+import { useReink, type Picture } from './use-reink'
 import { isDark } from '@/components/numbers'
 
 const desk = useDesk()
@@ -23,7 +23,7 @@ const { width, height } = useElementSize(strip)
 const { pixelRatio } = useDevicePixelRatio()
 const size = computed(() => ({ width: Math.min(4000, Math.round(width.value * pixelRatio.value)), height: Math.round(height.value * pixelRatio.value) }))
 /** Pictures are shown pixel for pixel. */
-const fit = computed(() => ({ width: `${size.value.width / pixelRatio.value}px`, height: `${size.value.height / pixelRatio.value}px` }))
+const fit = (p: Picture) => ({ left: `${p.left / pixelRatio.value}px`, top: `${p.top / pixelRatio.value}px`, width: `${p.width / pixelRatio.value}px`, height: `${p.height / pixelRatio.value}px` })
 const label = computed(() => ({ background: desk.sheet?.paper.colour, color: isDark(desk.sheet?.paper.colour ?? '#ffffff') ? '#d8d4c8' : '#565c65' }))
 const kept = useReink(computed(() => draft.kept), size)
 const now = useReink(computed(() => draft.recipe), size)
@@ -75,11 +75,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <div class="bench">
       <div class="ink card" :style="{ background: desk.sheet!.paper.colour }">
         <div ref="strip" class="strip">
-          <img v-if="kept.picture.value" :src="kept.picture.value.image" alt="Your line with the kept revision" data-ink="kept" :style="fit" />
+          <img v-if="kept.picture.value" :src="kept.picture.value.image" alt="Your line with the kept revision" data-ink="kept" :style="fit(kept.picture.value)" />
           <span class="small book" :style="label">kept revision {{ draft.pen!.revision }}</span>
         </div>
         <div class="strip">
-          <img v-if="now.picture.value" :src="now.picture.value.image" alt="Your line with the pen as it is set now" data-ink="now" :style="fit" />
+          <img v-if="now.picture.value" :src="now.picture.value.image" alt="Your line with the pen as it is set now" data-ink="now" :style="fit(now.picture.value)" />
           <span class="small book" :style="label">now</span>
         </div>
         <div v-if="now.empty.value" class="none">
@@ -124,7 +124,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .ink { position: relative; display: grid; grid-template-rows: 1fr 1fr; min-height: 0; }
 .strip { position: relative; min-height: 0; overflow: hidden; }
 .strip + .strip { border-top: var(--line) solid var(--rule); }
-.strip img { position: absolute; inset: 0 auto auto 0; }
+.strip img { position: absolute; }
 .strip span { position: absolute; right: 10px; top: 4px; font-style: italic; padding: 0 6px; }
 .none { position: absolute; inset: 0; display: grid; place-content: center; gap: 12px; background: var(--card); padding: 24px; }
 .tools { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); gap: 12px; height: 312px; }

@@ -1,0 +1,203 @@
+"""The speed table: ours against peers, as ratios within one run. Run as `make bench` or `gray-quill bench`."""
+
+import pathlib
+import sys
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+sys.path.insert(0, str(pathlib.Path(__file__).parents[1]))
+import aggdraw
+import shapely
+from OneEuroFilter import OneEuroFilter
+from tests.browser.driver import browser, served, wait_for
+
+from gray_quill.core.ink.outline import outline
+from gray_quill.core.ink.page import page_pixels, page_view
+from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.pen.plan import compile_plan
+from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.pen.steady.one_euro import one_euro
+from gray_quill.core.trace import Trace, make_trace
+
+ROUNDS = 7
+FRAME_MS = 1000 / 60
+PEN = read_recipe({"body": {"width_mm": 0.5}, "press": {"range": 3}, "ends": {"start_mm": 0.6, "start_tip": 0.3, "end_mm": 1.2, "end_tip": 0.2}})
+
+
+def best_ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
+    """The quickest of some rounds, ms."""
+    times = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        work()
+        times.append(time.perf_counter() - start)
+    return min(times) * 1000
+
+
+def page_of_strokes(strokes: int = 500, points: int = 80) -> list[Trace]:
+    """Handwriting-sized strokes in lines on an A4 page."""
+    rng = np.random.default_rng(1)
+    out = []
+    for i in range(strokes):
+        t = np.arange(points) / 240
+        x0, y0 = 12 + (i % 20) * 9.3, 14 + (i // 20) * 10.8
+        a = 2 * np.pi * (2.4 * t / t[-1]) + rng.uniform(0, 6)
+        out.append(make_trace(t, x0 + 7.5 * t / t[-1] + 0.9 * np.cos(a), y0 + 1.6 * np.sin(a), 0.5 + 0.35 * np.sin(a)))
+    return out
+
+
+def raster(inks: list[Ink]) -> tuple[float, float]:
+    """Page of ink against aggdraw filling polygons that are ready."""
+    paper = paper_from_spec("blank A4")
+    view = page_view(paper, 200)
+    paths = []
+    for ink in inks:
+        for ring in outline(ink):
+            paths.append((ring * view.px_per_mm).ravel().tolist())
+
+    def theirs() -> bytes:
+        draw = aggdraw.Draw("RGB", (view.width_px, view.height_px), "white")
+        brush = aggdraw.Brush("black")
+        for p in paths:
+            draw.polygon(p, brush)
+        draw.flush()
+        return draw.tobytes()  # type: ignore[no-any-return]
+
+    return best_ms(lambda: page_pixels(inks, paper, view)), best_ms(theirs)
+
+
+def outlines(inks: list[Ink]) -> tuple[float, float]:
+    lines = [shapely.LineString(np.column_stack((ink.x_mm, ink.y_mm))) for ink in inks]
+    return best_ms(lambda: [outline(ink) for ink in inks]), best_ms(lambda: [line.buffer(0.25) for line in lines])
+
+
+def euro() -> tuple[float, float]:
+    n = 100_000
+    t = 1 + np.arange(n) / 240
+    x = np.cumsum(np.random.default_rng(2).normal(0, 0.1, n))
+    y = np.zeros(n)
+    reference = OneEuroFilter(freq=240, mincutoff=1.0, beta=0.01, dcutoff=1.0)
+    values, times = x.tolist(), t.tolist()
+    return best_ms(lambda: one_euro(t, x, y, 1.0, 0.01, 1.0)), best_ms(lambda: [reference(v, s) for v, s in zip(values, times, strict=True)], 3)
+
+
+ASK = """
+const done = arguments[arguments.length - 1]
+const [recipe, ids, rounds] = arguments
+const times = []
+for (let i = 0; i < rounds; i += 1) {
+  const wanted = { ...recipe, press: { ...recipe.press, range: 2 + i / 10 } }
+  const start = performance.now()
+  const answer = await fetch('/api/preview', { method: 'POST', headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ recipe: wanted, source: { sheet_id: 'bench', part: 'sheet' }, width_px: 2400, height_px: 720 }) })
+  const image = new Image()
+  image.src = (await answer.json()).image
+  await image.decode()
+  times.push(performance.now() - start)
+}
+done(times)
+"""
+
+
+def preview(driver, url: str) -> float:  # type: ignore[no-untyped-def]
+    """p95 ms from asking for a re-inked line of 3,000 points to its decoded picture, 1200 x 360 at 2x."""
+    driver.get(url)
+    wait_for(driver, "document.querySelector('.margin')?.textContent.includes('Drag')", "the first page to come to rest", 30)
+    time.sleep(1)
+    n, strokes = 100, []
+    for k in range(30):
+        t = np.arange(n) / 240
+        a = 2 * np.pi * 2.5 * t / t[-1]
+        strokes.append({"id": f"bench-{k}", "pen_id": "fen-fountain", "revision": 1, "t_ms": (t * 1000).tolist(),
+                        "x_mm": (8 + 4.2 * k + 3.5 * t / t[-1]).tolist(), "y_mm": (40 + 3 * np.sin(a)).tolist(), "force": (0.5 + 0.3 * np.sin(a)).tolist()})
+    driver.execute_async_script("""
+const done = arguments[arguments.length - 1]
+const post = (path, body) => fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+post('/api/sheets', { id: 'bench', name: 'Bench', hand_id: 'right-firm', device_id: 'tablet-11', pen_id: 'fen-fountain' })
+  .then(() => post('/api/sheets/bench/strokes', { strokes: arguments[0] })).then(done)""", strokes)
+    recipe = {"body": {"width_mm": 0.5}, "press": {"range": 4}, "steady": {"method": "one-euro", "amount": 3}}
+    run = "const run = async function () {" + ASK + "}; run(...arguments)"
+    driver.execute_async_script(run, recipe, None, 5)
+    times = driver.execute_async_script(run, recipe, None, 60)
+    return float(np.percentile(times, 95))
+
+
+LIVE = """
+const done = arguments[arguments.length - 1]
+const [plan, seconds, hz] = arguments
+const canvas = document.createElement('canvas')
+canvas.width = 1600; canvas.height = 1100
+document.body.append(canvas)
+const context = canvas.getContext('2d', { desynchronized: true })
+let pen = new LiveInk.LivePen(plan)
+let drawn = 0
+let sample = 0
+const handler = []
+const frames = []
+const start = performance.now()
+canvas.addEventListener('pointermove', event => {
+  const begun = performance.now()
+  for (const s of LiveInk.readEvent(event, { left: 0, top: 0, pxPerMm: 8, startMs: 0 }, -1)) {
+    const tS = sample / hz
+    const x = 100 + 60 * Math.sin(tS * 2.1) + 5 * Math.sin(tS * 31)
+    const y = 65 + 45 * Math.cos(tS * 1.3) + 5 * Math.cos(tS * 29)
+    pen.add({ ...s, tS, x, y, force: 0.5 + 0.4 * Math.sin(tS * 7) })
+    sample += 1
+  }
+  handler.push(performance.now() - begun)
+})
+function frame() {
+  const due = Math.floor((performance.now() - start) / 1000 * hz)
+  while (sample < due) canvas.dispatchEvent(new PointerEvent('pointermove', { pointerType: 'pen', pressure: 0.5 }))
+  const begun = performance.now()
+  LiveInk.drawPoints({ context, scale: 8 }, plan, pen.points, drawn)
+  drawn = pen.points.length
+  frames.push(performance.now() - begun)
+  if (performance.now() - start < seconds * 1000) requestAnimationFrame(frame)
+  else setTimeout(() => done({ handler, frames, samples: sample }), 300)
+}
+requestAnimationFrame(frame)
+"""
+
+
+def live(driver) -> dict[str, float]:  # type: ignore[no-untyped-def]
+    """Ten seconds of 240 reports a second through the live-ink engine in the browser."""
+    script = pathlib.Path(__file__).parents[1] / "web" / "dist-parity" / "live-ink.js"
+    driver.get("about:blank")
+    driver.execute_script(script.read_text() + "\nwindow.LiveInk = LiveInk")
+    result = driver.execute_async_script(LIVE, compile_plan(SHIPPED_PENS["fen-fountain"], "#ffffff"), 10, 240)
+    return {"handler_p95_ms": float(np.percentile(result["handler"], 95)), "frame_p95_ms": float(np.percentile(result["frames"], 95)),
+            "longest_ms": max([*result["handler"], *result["frames"]]), "samples": result["samples"]}
+
+
+def row(work: str, peer: str, ours: str, theirs: str, ratio: float, goal: float) -> bool:
+    met = ratio <= goal
+    print(f"{work:<58} {peer:<34} {ours:>10} {theirs:>10} {ratio:>7.3f} {goal:>6.2f}  {'met' if met else 'NOT MET'}", flush=True)
+    return met
+
+
+def main() -> None:
+    print(f"{'work':<58} {'peer or limit':<34} {'ours':>10} {'theirs':>10} {'ratio':>7} {'goal':>6}")
+    inks = [settle(t, PEN) for t in page_of_strokes()]
+    points = sum(len(ink.x_mm) for ink in inks)
+    ms = "{:.1f} ms".format
+    ours, theirs = raster(inks)
+    row(f"raster page, 500 strokes / {points // 1000}k points, A4 at 200 dpi", "aggdraw, ready polygons", ms(ours), ms(theirs), ours / theirs, 0.4)
+    ours, theirs = outlines(inks)
+    row("outlines of the same strokes, variable width", "shapely buffer, constant width", ms(ours), ms(theirs), ours / theirs, 0.25)
+    ours, theirs = euro()
+    row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
+    with served() as server, browser() as driver:
+        p95 = preview(driver, server.url)
+        row("re-ink preview, 3,000 points, 1200x360 at 2x, p95", "frames of a 60 Hz screen", ms(p95), ms(FRAME_MS), p95 / FRAME_MS, 3)
+        got = live(driver)
+    row(f"live ink, {got['samples']:.0f} reports in 10 s: handler p95", "1 ms", f"{got['handler_p95_ms']:.3f} ms", "1.0 ms", got["handler_p95_ms"], 1)
+    row("live ink: longest task from ink", "50 ms", ms(got["longest_ms"]), "50.0 ms", got["longest_ms"] / 50, 1)
+
+
+if __name__ == "__main__":
+    main()
