@@ -9,7 +9,8 @@ OUT = pathlib.Path(__file__).parents[1] / "docs" / "pen-fields.md"
 
 def fields_doc() -> str:
     """The table as Markdown."""
-    lines = [f"# Fields of a pen (`{FORMAT}`)", "", "Made by `tools/make_fields_doc.py` from the declarations in `core/pen/`. Missing fields take their defaults.", ""]
+    lines = [f"# Fields of a pen (`{FORMAT}`)", "",
+             "Made by `tools/make_fields_doc.py` from the declarations in `core/pen/`. Missing fields take their defaults.", ""]
     for group, rows in recipe_fields().items():
         lines += [f"## {group}", "", "| field | what it does | range | default |", "|---|---|---|---|"]
         for row in rows:

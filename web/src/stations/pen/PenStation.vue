@@ -3,7 +3,7 @@ import { useDevicePixelRatio, useElementSize, useEventListener } from '@vueuse/c
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import MarginNote from '@/components/MarginNote.vue'
+import ReadingNote from '@/components/ReadingNote.vue'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
@@ -65,10 +65,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <template>
   <section v-if="draft.recipe && press" class="station" :class="desk.stationSide">
     <aside class="margin" aria-label="Readings, kept and now">
-      <MarginNote v-for="n in notes" :key="n.title" :title="n.title" :help="n.help" :tone="n.attention ? 'attention' : 'plain'">
+      <ReadingNote v-for="n in notes" :key="n.title" :title="n.title" :help="n.help" :tone="n.attention ? 'attention' : 'plain'">
         <p v-if="n.was"><span class="small">{{ n.was }} →</span> <span class="number">{{ n.now }}</span></p>
         <p v-else>{{ n.now }}</p>
-      </MarginNote>
+      </ReadingNote>
       <p class="small">{{ missing }}</p>
     </aside>
 

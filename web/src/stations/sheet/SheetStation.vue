@@ -3,7 +3,7 @@ import { useDebounceFn, useEventListener, useResizeObserver } from '@vueuse/core
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import LeaderLines from '@/components/LeaderLines.vue'
-import MarginNote from '@/components/MarginNote.vue'
+import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, roughly, say } from '@/components/numbers'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
@@ -95,26 +95,26 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <button type="button" class="word-button" :disabled="!ink.redoable.length" @click="redo">Redo</button>
       </div>
       <template v-if="read?.strokes">
-        <MarginNote data-anchor="width" title="Light and firm" help="The thinnest and thickest your pen drew, without the outermost 5 % of its length on either side. The line ends at the thickest mark.">
+        <ReadingNote data-anchor="width" title="Light and firm" help="The thinnest and thickest your pen drew, without the outermost 5 % of its length on either side. The line ends at the thickest mark.">
           <p><span class="number">{{ say(r.width_p05_mm!) }}</span> to <span class="number">{{ say(r.width_p95_mm!) }}</span> mm, ×{{ say(r.range_ratio!) }}</p>
           <p class="small">{{ was('range_ratio', (v) => `×${say(v)}`) }}</p>
-        </MarginNote>
-        <MarginNote data-anchor="trail" title="Drag" help="How long the steadied tip needs to get where your nib is, and how far behind it trails on the way. The line ends where it trailed farthest. Less steadying in the Pen station shortens both.">
+        </ReadingNote>
+        <ReadingNote data-anchor="trail" title="Drag" help="How long the steadied tip needs to get where your nib is, and how far behind it trails on the way. The line ends where it trailed farthest. Less steadying in the Pen station shortens both.">
           <p v-if="r.drag_ms"><span class="number">{{ roughly(r.drag_ms) }}</span> ms, the ink trails <span class="number">{{ say(r.trail_mm!) }}</span> mm</p>
           <p v-else>none: this pen does not steady</p>
           <p v-if="r.drag_ms" class="small">calms {{ roughly(r.wobble_db!) }} dB of tremor</p>
-        </MarginNote>
-        <MarginNote data-anchor="tips" title="Tips" help="Width at the very start and end of strokes over their middle width; 1 is blunt, 0 a needle.">
+        </ReadingNote>
+        <ReadingNote data-anchor="tips" title="Tips" help="Width at the very start and end of strokes over their middle width; 1 is blunt, 0 a needle.">
           <p>start <span class="number">{{ say(r.start_tip!) }}</span>, end <span class="number">{{ say(r.end_tip!) }}</span></p>
-        </MarginNote>
-        <MarginNote title="Your force" :tone="r.ceiling_share! > 0.05 || r.floor_share! > 0.05 ? 'attention' : 'plain'"
+        </ReadingNote>
+        <ReadingNote title="Your force" :tone="r.ceiling_share! > 0.05 || r.floor_share! > 0.05 ? 'attention' : 'plain'"
           help="Where nine tenths of your force lie. Samples stuck at the pen's floor or ceiling all come out equally thin or thick; the Pen station can move both.">
           <p><span class="number">{{ percent(r.force_p05!) }}</span> to <span class="number">{{ percent(r.force_p95!) }}</span></p>
           <p class="small">{{ percent(r.floor_share!) }} at the floor, {{ percent(r.ceiling_share!) }} at the ceiling</p>
-        </MarginNote>
-        <MarginNote v-if="r.wobble_in_mm" title="Wobble" help="How far the path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the quickest parts of letters.">
+        </ReadingNote>
+        <ReadingNote v-if="r.wobble_in_mm" title="Wobble" help="How far the path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the quickest parts of letters.">
           <p><span class="number">{{ say(r.wobble_in_mm) }}</span> mm, <span class="number">{{ say(r.wobble_out_mm!) }}</span> in ink</p>
-        </MarginNote>
+        </ReadingNote>
         <p class="small">from {{ r.samples }} reports in {{ read.strokes }} {{ read.strokes === 1 ? "stroke" : "strokes" }}, {{ say(r.report_hz!) }} a second<template v-if="r.gaps">, {{ r.gaps }} gaps</template></p>
       </template>
       <p v-else class="book first">Write on the sheet with your pen, a finger or the mouse. Your readings appear here. Or:</p>
