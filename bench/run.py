@@ -11,7 +11,6 @@ sys.path.insert(0, str(pathlib.Path(__file__).parents[1]))
 import aggdraw
 import shapely
 from OneEuroFilter import OneEuroFilter
-from tests.browser.driver import browser, served, wait_for
 
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import page_pixels, page_view
@@ -22,6 +21,7 @@ from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady.one_euro import one_euro
 from gray_quill.core.trace import Trace, make_trace
+from tests.browser.driver import browser, served, wait_for
 
 ROUNDS = 7
 FRAME_MS = 1000 / 60
