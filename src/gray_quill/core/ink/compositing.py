@@ -6,11 +6,15 @@
 with B = C_s (normal), C_b C_s (multiply), C_b + C_s - C_b C_s (screen).
 """
 
+import math
+
 import numba
+import numpy as np
 
 from gray_quill.core.ink.coverage import cover
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
+PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths
 BLENDS = {"normal": NORMAL, "multiply": MULTIPLY, "screen": SCREEN}
 
 
@@ -80,15 +84,48 @@ def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, f
         row_lo[j], row_hi[j] = page.shape[1], 0
 
 
+@numba.njit(cache=True, fastmath=True)
+def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, angle, alpha, lo, hi, opacity):  # type: ignore[no-untyped-def]
+    """Coverage of one piece that darkens where it crosses itself; `cov` ends as the whole stroke's opacity.
+
+    done: opacity of finished passes over a pixel; now: coverage of the pass under way; met: arc length at which it was last touched.
+    A pixel touched again after more than PASS_WIDTHS widths of path has been crossed a second time.
+    """
+    height, width = cov.shape
+    along = 0.0
+    for k in range(lo, max(lo + 1, hi - 1)):
+        last = min(k + 2, hi)
+        cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, k, last)
+        along += math.hypot(x[last - 1] - x[k], y[last - 1] - y[k])
+        reach = max(long[k], long[last - 1]) * 0.75 + 2
+        for j in range(max(0, int(min(y[k], y[last - 1]) - reach)), min(height, int(max(y[k], y[last - 1]) + reach) + 1)):
+            for i in range(max(0, int(min(x[k], x[last - 1]) - reach)), min(width, int(max(x[k], x[last - 1]) + reach) + 1)):
+                value = cov[j, i]
+                if value <= 0.0:
+                    continue
+                cov[j, i] = 0.0
+                if now[j, i] > 0.0 and along - met[j, i] > PASS_WIDTHS * long[k]:
+                    done[j, i] = 1.0 - (1.0 - done[j, i]) * (1.0 - now[j, i] * opacity)
+                    now[j, i] = 0.0
+                now[j, i] = max(now[j, i], value)
+                met[j, i] = along
+    for j in range(height):
+        for i in range(row_lo[j], row_hi[j]):
+            if now[j, i] > 0.0:
+                cov[j, i] = 1.0 - (1.0 - done[j, i]) * (1.0 - now[j, i] * opacity)
+                done[j, i] = now[j, i] = 0.0
+
+
 @numba.njit(cache=True, fastmath=True, nogil=True)
 def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, pieces, strokes,  # type: ignore[no-untyped-def]
-                shape, colour, opacity, mode, wall, fill, fill_opacity):
+                shape, colour, opacity, mode, wall, fill, fill_opacity, builds):
     """Lay strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
     cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch. Lets go of the interpreter while it works.
     """
     none = inner[:0]
+    passes = np.zeros((3,) + cov.shape, np.float32) if builds.any() else np.zeros((3, 0, 0), np.float32)
     for k in range(len(strokes) - 1):
         hollow = wall[k] > 0
         top, bottom = page.shape[0], 0
@@ -99,7 +136,10 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
             if first >= last:
                 continue
             top, bottom = min(top, first), max(bottom, last)
-            cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
+            if builds[k]:
+                _pass_over(cov, row_lo, row_hi, passes[0], passes[1], passes[2], shape[k], x, y, long, short, angle, alpha, lo, hi, opacity[k])
+            else:
+                cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
             if hollow:
                 cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)
-        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], opacity[k], mode[k], fill[k], fill_opacity[k])
+        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] else opacity[k], mode[k], fill[k], fill_opacity[k])

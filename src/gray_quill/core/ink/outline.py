@@ -17,7 +17,7 @@ from gray_quill.core.ink.settle import Ink
 
 Floats = NDArray[np.float64]
 TOLERANCE_MM = 0.0008  # largest distance from a true arc to its chord
-DIRECTIONS = 96  # supports that make the hull of two footprints
+DIRECTIONS = 72  # supports that make the hull of two footprints
 
 
 def outline(ink: Ink) -> list[Floats]:
@@ -78,7 +78,10 @@ def _union(ink: Ink, long: Floats, short: Floats) -> shapely.Geometry:
 
 def _footprint_supports(ink: Ink, long: Floats, short: Floats, lo: int, hi: int) -> tuple[Floats, Floats]:
     """Support height (m, DIRECTIONS) and support point (m, DIRECTIONS, 2) of each footprint in every direction."""
-    u = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS + 0.01
+    even = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS + 0.01
+    # directions even around the footprint squeezed to a disc, so that an ellipse's long sides get their share
+    ratio = 1.0 if ink.shape == "chisel" else float(np.median(ink.long_mm[lo:hi] / ink.short_mm[lo:hi]))
+    u = np.arctan2(ratio * np.sin(even), np.cos(even)) + float(np.median(ink.angle[lo:hi]))
     angle = ink.angle[lo:hi, None]
     a, b = long[lo:hi, None] / 2, short[lo:hi, None] / 2
     cos, sin = np.cos(u - angle), np.sin(u - angle)

@@ -96,6 +96,7 @@ class _Batch:
     wall: NDArray[np.float64]
     fill: NDArray[np.float64]
     fill_opacity: NDArray[np.float64]
+    builds: NDArray[np.bool_]
 
 
 def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) -> None:
@@ -138,6 +139,7 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
         np.array([b.opacity for b in bodies]), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
         np.array([b.hollow.wall_mm * scale if b.hollow.on else 0.0 for b in bodies]),
         np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies]),
+        np.array([ink.recipe.wash.build_up for ink in seen]),
     )
 
 
@@ -161,5 +163,5 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
     return _Batch(
         (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n),
         np.concatenate(([0], np.cumsum(lengths))).astype(np.int64), np.array([0, len(lengths)]), np.array([SHAPES["round"]]),
-        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1),
+        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1), np.zeros(1, bool),
     )

@@ -16,6 +16,7 @@ from gray_quill.core.readings.wobble import Timed, calmed_db, shake
 from gray_quill.core.trace import Trace, path_length_mm
 
 Floats = NDArray[np.float64]
+WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
 
 
@@ -27,6 +28,9 @@ class Readings:
     strokes. wobble: RMS mm off the low-passed path before and after steadying; wobble_db: calming in the 8-12 Hz band.
     drag_ms, trail_mm: delay and mean distance of the steadied tip behind the nib. frechet_mm: faithfulness.
     corner_loss_mm: farthest the ink stays from a sharp corner of the trace. gaps: missing reports.
+    taper_start_mm, taper_end_mm: path until the width first reaches 95 % of the stroke's median, median over strokes.
+    max_taper_slope: largest change of width per mm of path within the tapers. press_steps: widths between width_p05 and width_p95 that
+    can be told apart, at a Weber fraction of WEBER. effort: mm the tip trails at the hand's own median speed.
     """
 
     samples: int
@@ -52,6 +56,11 @@ class Readings:
     frechet_mm: float
     corner_loss_mm: float
     gaps: int
+    taper_start_mm: float
+    taper_end_mm: float
+    max_taper_slope: float
+    press_steps: float
+    effort: float
 
 
 def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None = None) -> Readings:
@@ -66,6 +75,7 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
     intervals = [np.diff(t.t_s) for t in traces if len(t) > 1]
     median = float(np.median(np.concatenate(intervals))) if intervals else 0.0
     start, end = tips(inks)
+    drag = 0.0 if recipe.steady.method == "none" or recipe.steady.amount == 0 else drag_ms(raw, steadied)
     same = recipe.steady.method == "none" or recipe.steady.amount == 0
     before = shake(raw)
     after = before if same else shake(steadied)
@@ -76,12 +86,36 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
         force_p95=float(np.percentile(force, 95)), floor_share=float((force <= recipe.press.floor).mean()),
         ceiling_share=float((force >= recipe.press.ceiling).mean()), start_tip=start, end_tip=end,
         wobble_in_mm=before.wobble_mm, wobble_out_mm=after.wobble_mm, wobble_db=calmed_db(before, after),
-        drag_ms=0.0 if same else drag_ms(raw, steadied), trail_mm=trail_mm(raw, steadied),
+        drag_ms=drag, trail_mm=trail_mm(raw, steadied),
         frechet_mm=0.0 if same else faithfulness_mm(raw, steadied),
         corner_loss_mm=0.0 if same else max((float(loss.max()) for r, s in zip(raw, caught_up, strict=True)
                                              if len(loss := corner_losses_mm(r, s)[1])), default=0.0),
-        gaps=int(sum((i > GAP_INTERVALS * median).sum() for i in intervals)),
+        gaps=int(sum((i > GAP_INTERVALS * median).sum() for i in intervals)), **_tapers(inks, recipe),
+        press_steps=1 + float(np.log(p95 / p05) / np.log(1 + WEBER)), effort=drag / 1000 * _median_speed(traces),
     )
+
+
+def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
+    """Lengths of both tapers and the steepest change of width within them."""
+    zones = [recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0, recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0]
+    lengths, slope = [], 0.0
+    for ink in inks:
+        if len(ink.x_mm) < 3:
+            continue
+        along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+        full = np.flatnonzero(ink.short_mm >= 0.95 * np.median(ink.short_mm))
+        lengths.append((along[full[0]], along[-1] - along[full[-1]]))
+        step = np.diff(along)
+        near = ((along[1:] <= zones[0]) | (along[-1] - along[:-1] <= zones[1])) & (step > 0.02)
+        if near.any():
+            slope = max(slope, float((np.abs(np.diff(ink.short_mm))[near] / step[near]).max()))
+    start, end = np.median(np.array(lengths), axis=0) if lengths else (0.0, 0.0)
+    return {"taper_start_mm": float(start), "taper_end_mm": float(end), "max_taper_slope": slope}
+
+
+def _median_speed(traces: Sequence[Trace]) -> float:
+    speeds = [np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) / np.diff(t.t_s) for t in traces if len(t) > 1]
+    return float(np.median(np.concatenate(speeds))) if speeds else 0.0
 
 
 def ink_widths(inks: Sequence[Ink]) -> tuple[Floats, Floats]:

@@ -1,0 +1,121 @@
+"""What a control does: the share of inked pixels that differ across its range on this trace, and why when there are none."""
+
+import dataclasses
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.errors import unknown_choice
+from gray_quill.core.ink.page import Pixels, View, ink_pixels
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.recipe import GROUPS, Recipe
+from gray_quill.core.quantities import Quantity, quantities
+from gray_quill.core.trace import Trace, bounds_mm
+
+PX_PER_MM = 5.0
+DIFFERS = 24  # of 255, in any channel laid on the paper
+MOST_PIXELS = 400_000
+
+
+@dataclasses.dataclass(frozen=True)
+class Effect:
+    """field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why it is 0."""
+
+    field: str
+    share: float
+    reason: str
+
+
+def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_colour: str) -> list[Effect]:
+    """The effect of every control of a group on these traces, in the order the group declares them."""
+    if group not in GROUPS:
+        raise unknown_choice("The group", group, GROUPS, "group")
+    left, top, right, bottom = bounds_mm(traces)
+    margin = 4.0
+    scale = min(PX_PER_MM, np.sqrt(MOST_PIXELS / ((right - left + 2 * margin) * (bottom - top + 2 * margin))))
+    view = View(left - margin, top - margin, float(scale), int((right - left + 2 * margin) * scale), int((bottom - top + 2 * margin) * scale))
+    out = []
+    for path, quantity in _controls(GROUPS[group], group):
+        pictures = [_picture(traces, _with(recipe, path, value), view, paper_colour) for value in _extremes(quantity, recipe, path)]
+        share = max((_differing(pictures[0], other) for other in pictures[1:]), default=0.0)
+        out.append(Effect(path, share, "" if share > 0 else _reason(path, traces, recipe)))
+    return out
+
+
+def _controls(record: type, prefix: str) -> list[tuple[str, Quantity]]:
+    own = [(f"{prefix}.{name}", q) for name, q in quantities(record).items() if q.kind != "points" and not (q.kind == "choice" and len(q.options) < 2)]
+    for f in dataclasses.fields(record):
+        if not f.metadata:
+            own += _controls(type(f.default), f"{prefix}.{f.name}")
+    return own
+
+
+def _extremes(q: Quantity, recipe: Recipe, path: str) -> list[Any]:
+    if q.kind == "choice":
+        return list(q.options)
+    if q.kind == "flag":
+        return [False, True]
+    if q.kind == "colour":
+        return ["#000000", "#ffffff"]
+    low, high = q.low, q.high
+    if path == "press.floor":
+        high = min(high, recipe.press.ceiling - 0.05)
+    if path == "press.ceiling":
+        low = max(low, recipe.press.floor + 0.05)
+    return [low, high]
+
+
+def _with(record: Any, path: str, value: Any) -> Any:
+    head, _, rest = path.partition(".")
+    return dataclasses.replace(record, **{head: _with(getattr(record, head), rest, value) if rest else value})
+
+
+def _picture(traces: Sequence[Trace], recipe: Recipe, view: View, paper_colour: str) -> Pixels:
+    return ink_pixels([settle(t, recipe) for t in traces], view, paper_colour)
+
+
+def _differing(one: Pixels, other: Pixels) -> float:
+    inked: NDArray[np.bool_] = (one[..., 3] > 12) | (other[..., 3] > 12)
+    if not inked.any():
+        return 0.0
+    a, b = one[inked].astype(np.int16), other[inked].astype(np.int16)
+    laid = [p[:, :3] * (p[:, 3:] / 255) + 128 * (1 - p[:, 3:] / 255) for p in (a, b)]  # on middle grey, where any ink shows
+    return float((np.abs(laid[0] - laid[1]).max(axis=1) > DIFFERS).mean())
+
+
+def _reason(path: str, traces: Sequence[Trace], recipe: Recipe) -> str:
+    absent = set().union(*(t.absent for t in traces))
+    steady, tip = recipe.steady, recipe.wash.tip
+    if path.startswith("lean."):
+        if "tilt" in absent:
+            return "This trace carries no tilt."
+        if tip.shape != "round":
+            return "A tip with a shape of its own does not lean."
+        return (
+            "Nothing to widen: set the side of the lead longer than the width."
+            if recipe.lean.side_mm <= recipe.body.width_mm
+            else "The pen never leans that far here."
+        )
+    if path.startswith("press."):
+        if "force" in absent:
+            return "This trace carries no force."
+        return (
+            "Thin to thick is 1, so force changes nothing."
+            if recipe.press.range == 1 and recipe.press.opacity_range == 1
+            else "The force here never gets there."
+        )
+    if path.startswith("pace."):
+        return "Thinner with speed is 0." if recipe.pace.exponent == 0 else "The hand keeps one speed here."
+    if path.startswith("ends."):
+        return "Both tips are blunt or their tapers have no length."
+    if path.startswith("steady."):
+        return "No method is chosen." if steady.method == "none" else "The amount is 0." if steady.amount == 0 else "Only one-euro uses it."
+    if path.startswith("body.hollow"):
+        return "The stroke is not hollow."
+    if path.startswith("body.line"):
+        return "The line is whole."
+    if path.startswith("wash.tip"):
+        return "The tip is round."
+    return "On this ink alone it makes no difference; it shows where strokes meet others, or themselves."
