@@ -12,7 +12,7 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.intent import Intent
 from gray_quill.core.hand.motion import MOTION_HZ, perform, power_law_speed, tremor
 from gray_quill.core.hand.prompts import prompts_for
-from gray_quill.core.hand.writer import fill_test_sheet, write_text
+from gray_quill.core.hand.writer import fill_prompts, write_text
 from gray_quill.core.panel.dither import METHODS, reduce_greys
 from gray_quill.core.panel.proof import panel_readings, proof_sheet
 from gray_quill.core.paper import paper_from_spec
@@ -68,7 +68,7 @@ class Writer(unittest.TestCase):
     def test_the_test_sheet_fills_every_prompt(self) -> None:
         for spec in ("dotted A5", "blank A4 landscape"):
             paper = paper_from_spec(spec)
-            traces = fill_test_sheet(paper, LEFT, TABLET, 1)
+            traces = fill_prompts(paper, LEFT, TABLET, 1)
             for prompt in prompts_for(paper):
                 left, top, right, bottom = prompt.box_mm
                 inside = [t for t in traces if left - 3 < t.x_mm.mean() < right + 3 and top - 3 < t.y_mm.mean() < bottom + 3]

@@ -38,7 +38,8 @@ def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
         set_roll(db, ROLL)
         for number, scene in enumerate(scenes()):
             made = f"2026-06-{14 + number}T21:30:00.000+00:00"
-            add_sheet(db, Sheet(scene.id, scene.name, scene.kind, scene.paper, scene.hand_id, scene.device_id, scene.pen_id, made, False))
+            prompts = "test" if scene.kind == "test" else None
+            add_sheet(db, Sheet(scene.id, scene.name, scene.kind, scene.paper, scene.hand_id, scene.device_id, scene.pen_id, made, False, prompts))
             add_strokes(db, scene.id, [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)])
         set_settings(db, {"sheet_id": scene.id})
         return True

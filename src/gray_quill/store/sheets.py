@@ -25,6 +25,7 @@ class Sheet:
     pen_id: str
     created_at: str
     binned: bool
+    prompts: str | None = None
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -39,7 +40,7 @@ class Stroke:
 
 def _sheet(row: sqlite3.Row) -> Sheet:
     return Sheet(row["id"], row["name"], row["kind"], read_record(Paper, json.loads(row["paper"])), row["hand_id"], row["device_id"],
-                 row["pen_id"], row["created_at"], row["binned_at"] is not None)
+                 row["pen_id"], row["created_at"], row["binned_at"] is not None, row["prompts"])
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
@@ -58,9 +59,9 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
     with transaction(db):
         if db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet.id,)).fetchone():
             raise Conflict(f"There is a sheet {sheet.id!r} already.", "id")
-        db.execute("INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        db.execute("INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                    (sheet.id, sheet.name, sheet.kind, json.dumps(record_json(sheet.paper)), sheet.hand_id, sheet.device_id, sheet.pen_id,
-                    sheet.created_at or now()))
+                    sheet.created_at or now(), sheet.prompts))
     return get_sheet(db, sheet.id)
 
 

@@ -59,7 +59,15 @@ class SheetItem(Model):
     device_id: str
     pen_id: str
     created_at: str
+    prompts: Literal["test", "strip"] | None
     strokes: int
+
+
+class Swatch(Model):
+    """A colour of the writer's own palette."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30)]
+    colour: Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
 
 
 class Desk(Model):
@@ -72,6 +80,7 @@ class Desk(Model):
     sheet_id: str | None
     surface: str
     side: str
+    palette: list[Swatch]
     stationery: dict[str, dict[str, Any]]
     paper_sizes_mm: dict[str, list[float]]
     paper_colours: dict[str, str]
@@ -83,6 +92,7 @@ class DeskChange(Model):
     sheet_id: Id | None = None
     surface: Literal["auto", "paper", "night", "e-ink"] | None = None
     side: Literal["hand", "left", "right"] | None = None
+    palette: Annotated[list[Swatch], Field(max_length=24)] | None = None
 
 
 class Roll(Model):
@@ -126,7 +136,7 @@ class Plan(Model):
 class NewSheet(Model):
     id: Id
     name: Name
-    kind: Literal["free", "test"] = "free"
+    kind: Literal["free", "test", "strip"] = "free"
     paper: PaperJson | Annotated[str, StringConstraints(max_length=80)] = "dotted A5"
     hand_id: Id
     device_id: Id
@@ -152,6 +162,7 @@ class SheetDetail(Model):
     sheet: SheetItem
     prompts: list[PromptItem]
     stroke_ids: list[str]
+    colours: list[str]
 
 
 class NewStroke(Model):
@@ -185,7 +196,7 @@ class StrokeIds(Model):
 
 class WriteText(Model):
     text: Annotated[str, StringConstraints(max_length=4000)] = ""
-    test_sheet: bool = False
+    prompts: bool = False
     seed: int = Field(1, ge=0, le=2**31)
 
 

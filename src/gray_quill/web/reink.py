@@ -31,17 +31,21 @@ def make_preview(body: Preview) -> PreviewReply:
     """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
     recipe = read_recipe(body.recipe)
     traces = memory().traces_of(db(), body.source)
-    left, top, right, bottom = bounds_mm(traces)
-    across, down = right - left + 2 * MARGIN_MM, bottom - top + 2 * MARGIN_MM
-    scale = min(body.width_px / across, body.height_px / down)
-    middle = ((left + right) / 2, (top + bottom) / 2)
-    view = View(middle[0] - body.width_px / scale / 2, middle[1] - body.height_px / scale / 2, scale, body.width_px, body.height_px)
+    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
+    scale = view.px_per_mm
     inks = [settle(t, recipe) for t in traces]
     plane, x, y = _inked_part(inks, view)
     image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
     box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
     return PreviewReply(image=f"data:image/png;base64,{image}", left_px=x, top_px=y,
                         width_px=plane.shape[1], height_px=plane.shape[0], box_mm=list(box), scale=scale)
+
+
+def fitted_view(box_mm: tuple[float, float, float, float], width_px: int, height_px: int) -> View:
+    """The view that shows a box with a margin, in its middle, as large as it fits."""
+    left, top, right, bottom = box_mm
+    scale = min(width_px / (right - left + 2 * MARGIN_MM), height_px / (bottom - top + 2 * MARGIN_MM))
+    return View((left + right) / 2 - width_px / scale / 2, (top + bottom) / 2 - height_px / scale / 2, scale, width_px, height_px)
 
 
 def _inked_part(inks: list[Ink], view: View) -> tuple[Pixels, int, int]:

@@ -8,7 +8,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import prompts_for
-from gray_quill.core.hand.writer import fill_test_sheet, write_text
+from gray_quill.core.hand.writer import fill_prompts, write_text
 from gray_quill.core.ink.page import box_view, page_pixels
 from gray_quill.core.trace import Trace, bounds_mm, make_trace
 from gray_quill.formats.inkml import read_inkml
@@ -42,16 +42,20 @@ def new_sheet(body: NewSheet) -> SheetItem:
     get_thing(db(), Hand, body.hand_id)
     get_thing(db(), Device, body.device_id)
     get_pen(db(), body.pen_id)
-    sheet = Sheet(body.id, body.name, body.kind, paper_of(body.paper), body.hand_id, body.device_id, body.pen_id, "", False)
+    prompts = None if body.kind == "free" else body.kind
+    kind = "free" if body.kind == "free" else "test"
+    sheet = Sheet(body.id, body.name, kind, paper_of(body.paper), body.hand_id, body.device_id, body.pen_id, "", False, prompts)
     return sheet_item(add_sheet(db(), sheet), 0)
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>", SheetDetail)
 def read_sheet(sheet_id: str) -> SheetDetail:
-    """A sheet, its prompts when it is a test sheet, and the ids of its strokes."""
+    """A sheet, its prompts when it has some, the ids of its strokes and the colours of its ink."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    prompts = [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper)] if sheet.kind == "test" else []
-    return SheetDetail(sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index])
+    prompts = [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper, sheet.prompts)] if sheet.prompts else []
+    pens = {entry[1:] for entry in index}
+    colours = sorted({get_pen(db(), pen_id, revision).recipe.body.colour for pen_id, revision in pens})
+    return SheetDetail(sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index], colours=colours)
 
 
 @operation(sheets, "PATCH", "/sheets/<sheet_id>", SheetItem, body=SheetChange)
@@ -101,11 +105,11 @@ def change_stroke_bin(sheet_id: str, body: StrokeIds) -> StrokesKept:
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText)
 def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
-    """Let the sheet's simulated hand write text below what is there, or fill the test sheet."""
+    """Let the sheet's simulated hand write text below what is there, or do its prompts."""
     sheet = get_sheet(db(), sheet_id)
     hand, device, pen = get_thing(db(), Hand, sheet.hand_id), get_thing(db(), Device, sheet.device_id), get_pen(db(), sheet.pen_id)
-    if body.test_sheet:
-        traces = fill_test_sheet(sheet.paper, hand, device, body.seed)
+    if body.prompts:
+        traces = fill_prompts(sheet.paper, hand, device, body.seed, sheet.prompts or "test")
     else:
         traces = _written_below(sheet, body, hand, device)
     stem = f"hand-{len(stroke_index(db(), sheet_id))}-{body.seed}"

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to change about a pen on this ink, why, and what it will do. */
+        post: operations["read_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin/pens": {
         parameters: {
             query?: never;
@@ -39,6 +56,91 @@ export interface paths {
         patch: operations["change_desk"];
         trace?: never;
     };
+    "/api/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of two pens on the same ink that differ, largest first. */
+        post: operations["read_differences"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much each control of a group changes this ink, and why when it does not. */
+        post: operations["read_effects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fit floor, ceiling and curve to the force of the source's ink. */
+        post: operations["fit_to_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Remember a fit for a hand on a device. */
+        put: operations["remember_fit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fits/{hand_id}/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The fit remembered for a hand on a device, if any. */
+        get: operations["read_fit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/force": {
         parameters: {
             query?: never;
@@ -67,6 +169,57 @@ export interface paths {
         put?: never;
         /** Keep a hand, new or changed. */
         post: operations["add_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ink coloured by its width, force or speed. */
+        post: operations["read_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a pen does what its kind says, by numbers. */
+        post: operations["judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One pen at rising widths, opacities or ranges over an older dark line. */
+        post: operations["read_ladder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -301,7 +454,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A sheet, its prompts when it is a test sheet, and the ids of its strokes. */
+        /** A sheet, its prompts when it has some, the ids of its strokes and the colours of its ink. */
         get: operations["read_sheet"];
         put?: never;
         post?: never;
@@ -440,8 +593,76 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let the sheet's simulated hand write text below what is there, or fill the test sheet. */
+        /** Let the sheet's simulated hand write text below what is there, or do its prompts. */
         post: operations["let_hand_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The calmest setting under a drag, or the one with least drag that brings wobble under a bound. */
+        post: operations["solve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the hand did at a spot of the ink, and the terms that made its width. */
+        post: operations["read_spot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/steady": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Amount and physical parameter of a steadying method, from either. */
+        get: operations["convert_steady"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wobble against drag for every method and amount, and the setting in use. */
+        post: operations["trade"];
         delete?: never;
         options?: never;
         head?: never;
@@ -452,10 +673,414 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AdviceItem */
+        AdviceItem: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Doing */
+            doing: string;
+            /** Evidence */
+            evidence: string;
+            /** Reading */
+            reading: string;
+            /** Recipe */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            } | null;
+            /** Title */
+            title: string;
+        };
+        /** AdviceReply */
+        AdviceReply: {
+            /** Advice */
+            advice: components["schemas"]["AdviceItem"][];
+        };
         /** BinChange */
         BinChange: {
             /** Binned */
             binned: boolean;
+        };
+        /** ConvertReply */
+        ConvertReply: {
+            /** Amount */
+            amount: number;
+            /** Parameter */
+            parameter: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * Desk
@@ -470,6 +1095,8 @@ export interface components {
             }[];
             /** Hands */
             hands: components["schemas"]["HandItem"][];
+            /** Palette */
+            palette: components["schemas"]["Swatch"][];
             /** Paper Colours */
             paper_colours: {
                 [key: string]: string;
@@ -503,6 +1130,11 @@ export interface components {
         };
         /** DeskChange */
         DeskChange: {
+            /**
+             * Palette
+             * @default null
+             */
+            palette: components["schemas"]["Swatch"][] | null;
             /**
              * Sheet Id
              * @default null
@@ -664,6 +1296,774 @@ export interface components {
             /** Id */
             id: string;
         };
+        /** DifferBody */
+        DifferBody: {
+            /** gray-quill/pen@1 */
+            one: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            /** gray-quill/pen@1 */
+            other: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            source: components["schemas"]["Source"];
+        };
+        /** DifferReply */
+        DifferReply: {
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+        };
+        /** Difference */
+        Difference: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+            /** Reading */
+            reading: string;
+        };
         /** Done */
         Done: {
             /**
@@ -671,6 +2071,401 @@ export interface components {
              * @default true
              */
             done: boolean;
+        };
+        /** EffectItem */
+        EffectItem: {
+            /** Field */
+            field: string;
+            /** Reason */
+            reason: string;
+            /** Share */
+            share: number;
+        };
+        /** EffectsBody */
+        EffectsBody: {
+            /** Group */
+            group: string;
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            source: components["schemas"]["Source"];
+        };
+        /** EffectsReply */
+        EffectsReply: {
+            /** Effects */
+            effects: components["schemas"]["EffectItem"][];
         };
         /** ErrorDetail */
         ErrorDetail: {
@@ -687,6 +2482,128 @@ export interface components {
         /** ErrorReply */
         ErrorReply: {
             error: components["schemas"]["ErrorDetail"];
+        };
+        /** Failed */
+        Failed: {
+            /** Reading */
+            reading: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
+        };
+        /** FitBody */
+        FitBody: {
+            /**
+             * Blend
+             * @default 0.6
+             */
+            blend: number;
+            /** Press */
+            press: {
+                /**
+                 * Ceiling
+                 * @description Force above this writes the thickest line (of full force)
+                 * @default 0.95
+                 */
+                ceiling: number;
+                /**
+                 * Floor
+                 * @description Force below this writes the thinnest line (of full force)
+                 * @default 0.02
+                 */
+                floor: number;
+                /**
+                 * Faint to full
+                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                 * @default 1
+                 */
+                opacity_range: number;
+                /**
+                 * Curve
+                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                 * @default [
+                 *       [
+                 *         0,
+                 *         0
+                 *       ],
+                 *       [
+                 *         1,
+                 *         1
+                 *       ]
+                 *     ]
+                 */
+                points: number[][];
+                /**
+                 * Thin to thick
+                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                 * @default 1
+                 */
+                range: number;
+            };
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * FitReply
+         * @description before, after: how the press record uses the force. cubic: x1, y1, x2, y2 of the two-point form and its largest error.
+         */
+        FitReply: {
+            /** After */
+            after: {
+                [key: string]: number;
+            };
+            /** Before */
+            before: {
+                [key: string]: number;
+            };
+            /** Cubic */
+            cubic: {
+                [key: string]: number;
+            };
+            /** Press */
+            press: {
+                /**
+                 * Ceiling
+                 * @description Force above this writes the thickest line (of full force)
+                 * @default 0.95
+                 */
+                ceiling: number;
+                /**
+                 * Floor
+                 * @description Force below this writes the thinnest line (of full force)
+                 * @default 0.02
+                 */
+                floor: number;
+                /**
+                 * Faint to full
+                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                 * @default 1
+                 */
+                opacity_range: number;
+                /**
+                 * Curve
+                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                 * @default [
+                 *       [
+                 *         0,
+                 *         0
+                 *       ],
+                 *       [
+                 *         1,
+                 *         1
+                 *       ]
+                 *     ]
+                 */
+                points: number[][];
+                /**
+                 * Thin to thick
+                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                 * @default 1
+                 */
+                range: number;
+            };
+            /** Samples */
+            samples: number;
         };
         /**
          * ForceReply
@@ -781,6 +2698,1311 @@ export interface components {
             };
             /** Id */
             id: string;
+        };
+        /** HeatBody */
+        HeatBody: {
+            /**
+             * Height Px
+             * @default 360
+             */
+            height_px: number;
+            /**
+             * Quantity
+             * @default width
+             * @enum {string}
+             */
+            quantity: "width" | "force" | "speed";
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            source: components["schemas"]["Source"];
+            /**
+             * Width Px
+             * @default 1200
+             */
+            width_px: number;
+        };
+        /** HeatReply */
+        HeatReply: {
+            /** Box Mm */
+            box_mm: number[];
+            /** Colours */
+            colours: string[];
+            /** High */
+            high: number;
+            /** Image */
+            image: string;
+            /** Low */
+            low: number;
+            /** Unit */
+            unit: string;
+        };
+        /** JudgeBody */
+        JudgeBody: {
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+        };
+        /** JudgeReply */
+        JudgeReply: {
+            /** Demands */
+            demands: string[];
+            /** Failed */
+            failed: components["schemas"]["Failed"][];
+            /** Kind */
+            kind: string;
+            /** Met */
+            met: boolean;
+            /** Nature */
+            nature: {
+                [key: string]: number;
+            };
+            /** Nearest */
+            nearest: string;
+        };
+        /** KeepFit */
+        KeepFit: {
+            /** Device Id */
+            device_id: string;
+            /** Hand Id */
+            hand_id: string;
+            /** Press */
+            press: {
+                /**
+                 * Ceiling
+                 * @description Force above this writes the thickest line (of full force)
+                 * @default 0.95
+                 */
+                ceiling: number;
+                /**
+                 * Floor
+                 * @description Force below this writes the thinnest line (of full force)
+                 * @default 0.02
+                 */
+                floor: number;
+                /**
+                 * Faint to full
+                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                 * @default 1
+                 */
+                opacity_range: number;
+                /**
+                 * Curve
+                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                 * @default [
+                 *       [
+                 *         0,
+                 *         0
+                 *       ],
+                 *       [
+                 *         1,
+                 *         1
+                 *       ]
+                 *     ]
+                 */
+                points: number[][];
+                /**
+                 * Thin to thick
+                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                 * @default 1
+                 */
+                range: number;
+            };
+        };
+        /** KeptFit */
+        KeptFit: {
+            /** Press */
+            press: {
+                /**
+                 * Ceiling
+                 * @description Force above this writes the thickest line (of full force)
+                 * @default 0.95
+                 */
+                ceiling: number;
+                /**
+                 * Floor
+                 * @description Force below this writes the thinnest line (of full force)
+                 * @default 0.02
+                 */
+                floor: number;
+                /**
+                 * Faint to full
+                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                 * @default 1
+                 */
+                opacity_range: number;
+                /**
+                 * Curve
+                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                 * @default [
+                 *       [
+                 *         0,
+                 *         0
+                 *       ],
+                 *       [
+                 *         1,
+                 *         1
+                 *       ]
+                 *     ]
+                 */
+                points: number[][];
+                /**
+                 * Thin to thick
+                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                 * @default 1
+                 */
+                range: number;
+            } | null;
+        };
+        /** LadderBody */
+        LadderBody: {
+            /**
+             * Height Px
+             * @default 360
+             */
+            height_px: number;
+            /**
+             * Over
+             * @default width
+             * @enum {string}
+             */
+            over: "width" | "opacity" | "range";
+            /**
+             * Paper Colour
+             * @default #ffffff
+             */
+            paper_colour: string;
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            /**
+             * Width Px
+             * @default 1200
+             */
+            width_px: number;
+        };
+        /** LadderReply */
+        LadderReply: {
+            /** Image */
+            image: string;
+            /** Values */
+            values: number[];
         };
         /** NewHand */
         NewHand: {
@@ -1650,7 +4872,7 @@ export interface components {
              * @default free
              * @enum {string}
              */
-            kind: "free" | "test";
+            kind: "free" | "test" | "strip";
             /** Name */
             name: string;
             /**
@@ -2142,6 +5364,388 @@ export interface components {
             revision: number;
             /** Roll Place */
             roll_place: number | null;
+        };
+        /**
+         * PenOn
+         * @description A recipe on some ink.
+         */
+        PenOn: {
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            source: components["schemas"]["Source"];
         };
         /** Plan */
         Plan: {
@@ -3448,6 +7052,8 @@ export interface components {
         };
         /** SheetDetail */
         SheetDetail: {
+            /** Colours */
+            colours: string[];
             /** Prompts */
             prompts: components["schemas"]["PromptItem"][];
             sheet: components["schemas"]["SheetItem"];
@@ -3527,8 +7133,56 @@ export interface components {
             paper_words: string;
             /** Pen Id */
             pen_id: string;
+            /** Prompts */
+            prompts: ("test" | "strip") | null;
             /** Strokes */
             strokes: number;
+        };
+        /** SolveBody */
+        SolveBody: {
+            /**
+             * Most Drag Ms
+             * @default null
+             */
+            most_drag_ms: number | null;
+            /**
+             * Most Wobble Mm
+             * @default null
+             */
+            most_wobble_mm: number | null;
+            source: components["schemas"]["Source"];
+            /** Steady */
+            steady: {
+                /**
+                 * Amount
+                 * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                 * @default 0
+                 */
+                amount: number;
+                /**
+                 * Speed answer
+                 * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                 * @default 0.05
+                 */
+                beta: number;
+                /**
+                 * Speed cutoff
+                 * @description one-euro: how calmly it judges the hand's speed (Hz)
+                 * @default 5
+                 */
+                d_cutoff_hz: number;
+                /**
+                 * Method
+                 * @description How the path is calmed while you write
+                 * @default none
+                 * @enum {string}
+                 */
+                method: "none" | "one-euro" | "follow" | "leash" | "window";
+            };
+        };
+        /** SolveReply */
+        SolveReply: {
+            point: components["schemas"]["TradePointItem"] | null;
         };
         /**
          * Source
@@ -3549,6 +7203,396 @@ export interface components {
              */
             stroke_ids: string[] | null;
         };
+        /** SpotBody */
+        SpotBody: {
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "grain": "none"
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none";
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "place": "over",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       }
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to its own straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel";
+                    };
+                };
+            };
+            source: components["schemas"]["Source"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /** SpotReply */
+        SpotReply: {
+            /** Spot */
+            spot: {
+                [key: string]: number;
+            };
+        };
         /** StrokeIds */
         StrokeIds: {
             /** Binned */
@@ -3568,18 +7612,85 @@ export interface components {
             /** New */
             new: number;
         };
+        /**
+         * Swatch
+         * @description A colour of the writer's own palette.
+         */
+        Swatch: {
+            /** Colour */
+            colour: string;
+            /** Name */
+            name: string;
+        };
+        /** TradeBody */
+        TradeBody: {
+            source: components["schemas"]["Source"];
+            /** Steady */
+            steady: {
+                /**
+                 * Amount
+                 * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                 * @default 0
+                 */
+                amount: number;
+                /**
+                 * Speed answer
+                 * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                 * @default 0.05
+                 */
+                beta: number;
+                /**
+                 * Speed cutoff
+                 * @description one-euro: how calmly it judges the hand's speed (Hz)
+                 * @default 5
+                 */
+                d_cutoff_hz: number;
+                /**
+                 * Method
+                 * @description How the path is calmed while you write
+                 * @default none
+                 * @enum {string}
+                 */
+                method: "none" | "one-euro" | "follow" | "leash" | "window";
+            };
+        };
+        /** TradePointItem */
+        TradePointItem: {
+            /** Amount */
+            amount: number;
+            /** Drag Ms */
+            drag_ms: number;
+            /** Method */
+            method: string;
+            /** Parameter */
+            parameter: number;
+            /** Wobble Mm */
+            wobble_mm: number;
+        };
+        /** TradeReply */
+        TradeReply: {
+            /** Methods */
+            methods: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            now: components["schemas"]["TradePointItem"];
+            /** Points */
+            points: components["schemas"]["TradePointItem"][];
+        };
         /** WriteText */
         WriteText: {
+            /**
+             * Prompts
+             * @default false
+             */
+            prompts: boolean;
             /**
              * Seed
              * @default 1
              */
             seed: number;
-            /**
-             * Test Sheet
-             * @default false
-             */
-            test_sheet: boolean;
             /**
              * Text
              * @default
@@ -3595,6 +7706,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    read_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PenOn"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_pen_bin: {
         parameters: {
             query?: never;
@@ -3686,6 +7830,170 @@ export interface operations {
             };
         };
     };
+    read_differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_effects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectsBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectsReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    fit_to_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    remember_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepFit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hand_id: string;
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFit"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_force: {
         parameters: {
             query?: never;
@@ -3739,6 +8047,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgeReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderReply"];
                 };
             };
             /** @description Refused, with what to do */
@@ -4514,6 +8921,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StrokesKept"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    solve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolveBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolveReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_spot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    convert_steady: {
+        parameters: {
+            query: {
+                method: string;
+                amount?: number | null;
+                parameter?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConvertReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    trade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TradeBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeReply"];
                 };
             };
             /** @description Refused, with what to do */

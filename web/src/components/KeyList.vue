@@ -2,6 +2,7 @@
 defineEmits<{ close: [] }>()
 const KEYS = [
   ['1 to 9, 0', 'take a pen from the roll; the same key again tunes it'],
+  ['Shift with arrows', 'move a pen along the roll'],
   ['[ and ]', 'the station before, the station after'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],

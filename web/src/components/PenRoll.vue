@@ -1,10 +1,27 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDesk } from '@/stores/desk'
 import PenSwatch from './PenSwatch.vue'
 
 const desk = useDesk()
 const router = useRouter()
+
+const dragged = ref<string>()
+
+/** Move a pen to another place on the roll. */
+function move(id: string, to: number) {
+  const ids = desk.roll.map((p) => p.id).filter((i) => i !== id)
+  ids.splice(Math.min(Math.max(to, 0), ids.length), 0, id)
+  void desk.attempt(() => desk.orderRoll(ids))
+}
+
+function key(event: KeyboardEvent, id: string, place: number) {
+  const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (!step || !event.shiftKey) return
+  event.preventDefault()
+  move(id, place + step)
+}
 
 function press(id: string) {
   if (id === desk.sheet?.pen_id) void router.push('/pen')
@@ -15,7 +32,8 @@ function press(id: string) {
 <template>
   <div class="roll" role="toolbar" aria-label="Pen roll">
     <button v-for="(pen, i) in desk.roll" :key="pen.id" type="button" :class="{ picked: pen.id === desk.sheet?.pen_id }"
-      :aria-pressed="pen.id === desk.sheet?.pen_id" :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name" @click="press(pen.id)">
+      :aria-pressed="pen.id === desk.sheet?.pen_id" :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name" draggable="true"
+      @click="press(pen.id)" @keydown="key($event, pen.id, i)" @dragstart="dragged = pen.id" @dragover.prevent @drop.prevent="dragged && move(dragged, i)">
       <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
       <PenSwatch :pen="pen" />
       <span class="name">{{ pen.recipe.name }}</span>

@@ -43,7 +43,7 @@ async function open(id: string) {
   emit('close')
 }
 
-async function putDown(kind: 'free' | 'test') {
+async function putDown(kind: 'free' | 'test' | 'strip') {
   await desk.putDown(kind)
   if (!desk.trouble) emit('close')
 }
@@ -101,6 +101,7 @@ async function bringIn(event: Event) {
     <div v-if="part === 'sheet'" class="foot">
       <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
       <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
+      <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
       <label class="word-button file">Bring in InkML<input type="file" accept=".inkml,.xml" class="visually-hidden" @change="bringIn" /></label>
     </div>
     <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>

@@ -59,13 +59,13 @@ export const useDesk = defineStore('desk', () => {
   })
 
   /** Put down a new sheet like the one on the desk, with the pen last used. */
-  const putDown = (kind: 'free' | 'test', paper?: Schemas['NewSheet']['paper']) => attempt(async () => {
+  const putDown = (kind: 'free' | 'test' | 'strip', paper?: Schemas['NewSheet']['paper']) => attempt(async () => {
     const like = sheet.value
     const first = desk.value
     if (!first) return
-    const count = first.sheets.filter((s) => s.kind === kind).length + 1
+    const count = first.sheets.filter((s) => (s.prompts ?? 'free') === kind).length + 1
     const body: Schemas['NewSheet'] = {
-      id: `sheet-${crypto.randomUUID().slice(0, 13)}`, kind, name: kind === 'test' ? `Test sheet ${count}` : `Sheet ${count}`,
+      id: `sheet-${crypto.randomUUID().slice(0, 13)}`, kind, name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
       paper: paper ?? like?.paper ?? 'dotted A5', hand_id: like?.hand_id ?? first.hands[0]!.id,
       device_id: like?.device_id ?? first.devices[0]!.id, pen_id: like?.pen_id ?? first.pens[0]!.id,
     }
@@ -83,6 +83,14 @@ export const useDesk = defineStore('desk', () => {
     await take(api.PATCH('/api/desk', { body: { side } as Schemas['DeskChange'] }))
   })
 
+  /** Put these pens on the roll in this order. */
+  const orderRoll = async (ids: string[]) => {
+    await take(api.PUT('/api/roll', { body: { pen_ids: ids } }))
+    if (!desk.value) return
+    for (const p of desk.value.pens) p.roll_place = ids.includes(p.id) ? ids.indexOf(p.id) : null
+    desk.value.pens.sort((a, b) => (a.roll_place ?? 99) - (b.roll_place ?? 99))
+  }
+
   function replacePen(changed: PenItem) {
     if (!desk.value) return
     const at = desk.value.pens.findIndex((p) => p.id === changed.id)
@@ -90,5 +98,5 @@ export const useDesk = defineStore('desk', () => {
     else desk.value.pens[at] = changed
   }
 
-  return { desk, trouble, sheet, hand, device, pen, roll, stationSide, attempt, load, changeSheet, openSheet, putDown, setSurface, setSide, replacePen, replaceSheet }
+  return { desk, trouble, sheet, hand, device, pen, roll, stationSide, attempt, load, changeSheet, openSheet, putDown, setSurface, setSide, orderRoll, replacePen, replaceSheet }
 })

@@ -17,6 +17,7 @@ from gray_quill.core.trace import Trace, bounds_mm
 PX_PER_MM = 5.0
 DIFFERS = 24  # of 255, in any channel laid on the paper
 MOST_PIXELS = 400_000
+SMALLEST = 0.002  # a share below this is a stray pixel, not an effect
 
 
 @dataclasses.dataclass(frozen=True)
@@ -40,6 +41,7 @@ def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_c
     for path, quantity in _controls(GROUPS[group], group):
         pictures = [_picture(traces, _with(recipe, path, value), view, paper_colour) for value in _extremes(quantity, recipe, path)]
         share = max((_differing(pictures[0], other) for other in pictures[1:]), default=0.0)
+        share = share if share >= SMALLEST else 0.0
         out.append(Effect(path, share, "" if share > 0 else _reason(path, traces, recipe)))
     return out
 

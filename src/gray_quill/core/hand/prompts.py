@@ -34,8 +34,19 @@ _GRID = (
 SAMPLE_TEXT = "moth seen at trap nine, wings folded"
 
 
-def prompts_for(paper: Paper) -> list[Prompt]:
-    """The prompts with their boxes on this sheet."""
+# the force strip: name, what to do, factor on the hand's everyday force
+STRIP = (("light", "Write this line as lightly as you can: hollow sedge", 0.45), ("everyday", "Now as you write every day: hollow sedge", 1.0),
+         ("firm", "Now as firmly as you ever would: hollow sedge", 1.5))
+STRIP_TEXT = "hollow sedge, a lamp and a moth"
+KINDS = ("test", "strip")
+
+
+def prompts_for(paper: Paper, kind: str = "test") -> list[Prompt]:
+    """The prompts of a test sheet or a force strip with their boxes on this sheet."""
+    if kind == "strip":
+        row = min(40.0, (paper.height_mm - 2 * MARGIN_MM) / len(STRIP))
+        right = paper.width_mm - MARGIN_MM
+        return [Prompt(name, ask, (MARGIN_MM, MARGIN_MM + k * row, right, MARGIN_MM + (k + 1) * row - 5)) for k, (name, ask, _) in enumerate(STRIP)]
     width, height = paper.width_mm - 2 * MARGIN_MM, paper.height_mm - 2 * MARGIN_MM
     row, gap = height / 5, 6.0
     column = (width - gap) / 2
@@ -44,6 +55,13 @@ def prompts_for(paper: Paper) -> list[Prompt]:
         left, top = MARGIN_MM + c * (column + gap), MARGIN_MM + r * row
         out.append(Prompt(name, ask, (left, top, left + (width if span == 2 else column), top + row - gap)))
     return out
+
+
+def prompt_hand(prompt: Prompt, hand: Hand) -> Hand:
+    """The hand as it does a prompt: lighter or firmer on the force strip."""
+    factor = {name: f for name, _, f in STRIP}.get(prompt.name, 1.0)
+    force = min(0.9, hand.force * factor)
+    return dataclasses.replace(hand, force=force, force_swing=min(hand.force_swing * factor, 0.95 - force))
 
 
 def prompt_intents(prompt: Prompt, hand: Hand, rng: np.random.Generator) -> list[Intent]:
@@ -71,5 +89,7 @@ def prompt_intents(prompt: Prompt, hand: Hand, rng: np.random.Generator) -> list
         rows = np.arange(top + 8, bottom - 2, 0.9)
         zigzag = np.array([[(left + 4, right - 8)[i % 2], y] for i, y in enumerate(rows)])
         return [Intent(zigzag, (0.3, 0.34, 0.3), 1.9, lean_deg=34)]
+    if prompt.name in {name for name, _, _ in STRIP}:
+        return text_intents(STRIP_TEXT, hand, left + 2, middle + 2, width, rng)
     small = dataclasses.replace(hand, x_height_mm=min(hand.x_height_mm * 0.72, 1.9))
     return text_intents(SAMPLE_TEXT, small, left, middle, width, rng)

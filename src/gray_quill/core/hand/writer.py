@@ -7,7 +7,7 @@ from gray_quill.core.digitiser.sampling import sample_motions
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent, text_intents
 from gray_quill.core.hand.motion import perform
-from gray_quill.core.hand.prompts import prompt_intents, prompts_for
+from gray_quill.core.hand.prompts import prompt_hand, prompt_intents, prompts_for
 from gray_quill.core.paper import Paper
 from gray_quill.core.trace import Trace
 
@@ -19,11 +19,10 @@ def write_text(text: str, hand: Hand, device: Device, seed: int, left_mm: float 
     return write_intents(text_intents(text, hand, left_mm, baseline_mm, width_mm, rng, line_mm), hand, device, rng)
 
 
-def fill_test_sheet(paper: Paper, hand: Hand, device: Device, seed: int) -> list[Trace]:
-    """The hand does every prompt of the test sheet."""
+def fill_prompts(paper: Paper, hand: Hand, device: Device, seed: int, kind: str = "test") -> list[Trace]:
+    """The hand does every prompt of a test sheet or a force strip."""
     rng = np.random.default_rng(seed)
-    intents = [intent for prompt in prompts_for(paper) for intent in prompt_intents(prompt, hand, rng)]
-    return write_intents(intents, hand, device, rng)
+    return [trace for prompt in prompts_for(paper, kind) for trace in write_intents(prompt_intents(prompt, hand, rng), prompt_hand(prompt, hand), device, rng)]
 
 
 def write_intents(intents: list[Intent], hand: Hand, device: Device, rng: np.random.Generator) -> list[Trace]:

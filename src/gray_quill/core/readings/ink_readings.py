@@ -29,8 +29,9 @@ class Readings:
     drag_ms, trail_mm: delay and mean distance of the steadied tip behind the nib. frechet_mm: faithfulness.
     corner_loss_mm: farthest the ink stays from a sharp corner of the trace. gaps: missing reports.
     taper_start_mm, taper_end_mm: path until the width first reaches 95 % of the stroke's median, median over strokes.
-    max_taper_slope: largest change of width per mm of path within the tapers. press_steps: widths between width_p05 and width_p95 that
-    can be told apart, at a Weber fraction of WEBER. effort: mm the tip trails at the hand's own median speed.
+    max_taper_slope: largest change of width per mm of path within the tapers of strokes longer than both.
+    press_steps: widths between width_p05 and width_p95 that can be told apart,
+    at a Weber fraction of WEBER. effort: mm the tip trails at the hand's own median speed.
     """
 
     samples: int
@@ -59,7 +60,7 @@ class Readings:
     taper_start_mm: float
     taper_end_mm: float
     max_taper_slope: float
-    press_steps: float
+    press_steps: int
     effort: float
 
 
@@ -91,7 +92,7 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
         corner_loss_mm=0.0 if same else max((float(loss.max()) for r, s in zip(raw, caught_up, strict=True)
                                              if len(loss := corner_losses_mm(r, s)[1])), default=0.0),
         gaps=int(sum((i > GAP_INTERVALS * median).sum() for i in intervals)), **_tapers(inks, recipe),
-        press_steps=1 + float(np.log(p95 / p05) / np.log(1 + WEBER)), effort=drag / 1000 * _median_speed(traces),
+        press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)), effort=drag / 1000 * _median_speed(traces),
     )
 
 
@@ -100,13 +101,13 @@ def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
     zones = [recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0, recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0]
     lengths, slope = [], 0.0
     for ink in inks:
-        if len(ink.x_mm) < 3:
-            continue
         along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+        if along[-1] <= max(sum(zones), 0.5):
+            continue  # a stroke that is all taper has no body to taper from
         full = np.flatnonzero(ink.short_mm >= 0.95 * np.median(ink.short_mm))
         lengths.append((along[full[0]], along[-1] - along[full[-1]]))
         step = np.diff(along)
-        near = ((along[1:] <= zones[0]) | (along[-1] - along[:-1] <= zones[1])) & (step > 0.02)
+        near = ((along[1:] <= zones[0]) | (along[-1] - along[:-1] <= zones[1])) & (step > 0.05)
         if near.any():
             slope = max(slope, float((np.abs(np.diff(ink.short_mm))[near] / step[near]).max()))
     start, end = np.median(np.array(lengths), axis=0) if lengths else (0.0, 0.0)

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from gray_quill.core.errors import InputError
 from gray_quill.core.pen.steady import METHODS, Steady, parameter_of, steady_path
 from gray_quill.core.readings.drag import drag_ms
 from gray_quill.core.readings.wobble import Timed, shake
@@ -36,6 +37,12 @@ def trade_point(traces: Sequence[Trace], steady: Steady) -> TradePoint:
 def trade_curves(traces: Sequence[Trace], steady: Steady) -> list[TradePoint]:
     """Every method at AMOUNTS, with the setting's own beta and derivative cutoff."""
     return [trade_point(traces, dataclasses.replace(steady, method=m, amount=a)) for m in METHODS for a in AMOUNTS]
+
+
+def check_shake(traces: Sequence[Trace]) -> None:
+    """Refuse traces on which wobble cannot be judged."""
+    if shake([(t.t_s, t.x_mm, t.y_mm) for t in traces]).wobble_mm == 0:
+        raise InputError("These strokes are too short to judge their wobble. Write a line in joined letters, or some loops.", "source")
 
 
 def calmest_under(traces: Sequence[Trace], steady: Steady, most_drag_ms: float) -> TradePoint:

@@ -8,7 +8,7 @@ const props = defineProps<{ points: Pair[]; floor: number; ceiling: number; coun
 const emit = defineEmits<{ points: [points: Pair[]]; floor: [v: number]; ceiling: [v: number]; done: [] }>()
 
 const W = 420
-const H = 290
+const H = 296
 const LEFT = 46
 const BOTTOM = 246
 const WIDE = W - LEFT - 16

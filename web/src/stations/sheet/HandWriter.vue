@@ -12,13 +12,13 @@ const text = ref('hollow sedge, trap three')
 const seed = ref(1)
 const busy = ref(false)
 
-async function write(testSheet: boolean) {
+async function write(prompts: boolean) {
   const id = desk.sheet?.id
   if (!id) return
   busy.value = true
   await desk.attempt(async () => {
     const answer = await take(api.POST('/api/sheets/{sheet_id}/write', {
-      params: { path: { sheet_id: id } }, body: { text: testSheet ? '' : text.value, test_sheet: testSheet, seed: seed.value },
+      params: { path: { sheet_id: id } }, body: { text: prompts ? '' : text.value, prompts, seed: seed.value },
     }))
     seed.value += 1
     ink.wrote(answer.kept)
@@ -32,7 +32,7 @@ async function write(testSheet: boolean) {
   <form class="writer" @submit.prevent="write(false)">
     <ElInput v-model="text" maxlength="400" aria-label="Text for the simulated hand" />
     <button type="submit" class="word-button" :disabled="busy || !text.trim()">Let the hand write</button>
-    <button v-if="desk.sheet?.kind === 'test'" type="button" class="word-button" :disabled="busy" @click="write(true)">Let it do the prompts</button>
+    <button v-if="desk.sheet?.prompts" type="button" class="word-button" :disabled="busy" @click="write(true)">Let it do the prompts</button>
   </form>
 </template>
 

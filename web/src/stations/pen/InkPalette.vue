@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { computed, ref, watch } from 'vue'
+import { api, take } from '@/api/client'
+import { say } from '@/components/numbers'
+import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
+
+/** The writer's own colours, all in one view, each with its contrast to the paper. */
+const desk = useDesk()
+const draft = useDraft()
+const name = ref('')
+const onSheet = ref<string[]>([])
+watch(() => desk.sheet?.id, async (id) => {
+  if (id) onSheet.value = (await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })).catch(() => ({ colours: [] }))).colours
+}, { immediate: true })
+const colour = computed(() => draft.recipe!.body!.colour.toLowerCase())
+
+const linear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
+const light = (hex: string) => [0.2126, 0.7152, 0.0722].reduce((sum, w, i) => sum + w * linear(parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16) / 255), 0)
+/** WCAG 2.2 contrast ratio. */
+function contrast(hex: string) {
+  const [a, b] = [light(hex), light(desk.sheet!.paper.colour)].sort((x, y) => y - x)
+  return (a! + 0.05) / (b! + 0.05)
+}
+
+function choose(hex: string) {
+  draft.set('body.colour', hex)
+  draft.done()
+}
+
+const save = (palette: { name: string; colour: string }[]) => desk.attempt(async () => {
+  await take(api.PATCH('/api/desk', { body: { palette, sheet_id: null, surface: null, side: null } }))
+  desk.desk!.palette = palette
+})
+const add = () => save([...desk.desk!.palette.filter((s) => s.colour !== colour.value), { name: name.value.trim(), colour: colour.value }]).then(() => (name.value = ''))
+const remove = () => save(desk.desk!.palette.filter((s) => s.colour !== colour.value))
+const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.value))
+</script>
+
+<template>
+  <div>
+    <h2>Colours <em class="book">contrast {{ say(contrast(colour)) }}:1 on this paper</em></h2>
+    <div class="palette" role="listbox" aria-label="Own colours">
+      <button v-for="s in desk.desk?.palette" :key="s.colour" type="button" role="option" :aria-selected="s.colour === colour" @click="choose(s.colour)">
+        <span class="spot" :style="{ background: s.colour }"></span><span class="small">{{ s.name }} {{ contrast(s.colour).toFixed(1) }}</span>
+      </button>
+    </div>
+    <p v-if="onSheet.length" class="pick small">pick up from the sheet
+      <button v-for="c in onSheet" :key="c" type="button" :aria-label="`Pick up ${c}`" @click="choose(c)"><span class="spot" :style="{ background: c }"></span></button>
+    </p>
+    <div class="own">
+      <template v-if="own"><button type="button" class="word-button" @click="remove">Take {{ own.name }} out</button></template>
+      <template v-else><ElInput v-model="name" placeholder="Name for this colour" maxlength="30" aria-label="Name for this colour" /><button type="button" class="word-button" :disabled="!name.trim() || desk.desk!.palette.length >= 24" @click="add">Keep it</button></template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.palette { display: grid; grid-template-columns: repeat(4, 1fr); gap: 2px 8px; margin: 4px 0 8px; }
+.palette button { display: flex; align-items: center; gap: 8px; min-height: 44px; padding: 2px; border-radius: var(--corner); text-align: left; line-height: 1.15; }
+.palette button[aria-selected='true'] { outline: 3px solid var(--accent); }
+.spot { flex: none; width: 26px; height: 26px; border: var(--line) solid var(--edge); border-radius: var(--corner); }
+.pick { display: flex; align-items: center; flex-wrap: wrap; }
+.pick button { display: grid; place-content: center; width: 44px; height: 44px; }
+.own { display: flex; gap: 8px; }
+</style>
