@@ -134,6 +134,22 @@ class Tuning(ApiCase):
         back = self.client.post("/api/pen-files", data=file, content_type="application/json").json
         self.assertEqual((back["id"], back["recipe"]["name"]), ("heron-tamed", "Heron, tamed"))
 
+    def test_the_bench_answers_on_the_writers_own_ink(self) -> None:
+        pen = {"recipe": write_recipe(SHIPPED_PENS["fen-fountain"]), "source": {"sheet_id": "trap-log"}}
+        trade = self.ask("POST", "/api/trade", {"steady": pen["recipe"]["steady"], "source": pen["source"]}).json
+        self.assertEqual({p["method"] for p in trade["points"]}, set(trade["methods"]))
+        amount = self.ask("GET", f"/api/steady?method=one-euro&parameter={trade['now']['parameter']}").json["amount"]
+        self.assertAlmostEqual(amount, 3, places=6)
+        for path, body, key in (("/api/heat", {**pen, "quantity": "speed"}, "image"), ("/api/effects", {**pen, "group": "ends"}, "effects"), ("/api/advice", pen, "advice"),
+                                ("/api/judge", {"recipe": pen["recipe"]}, "nearest"), ("/api/ladder", {"recipe": pen["recipe"], "over": "opacity"}, "values"),
+                                ("/api/differences", {"one": pen["recipe"], "other": {}, "source": pen["source"]}, "differences")):
+            reply = self.ask("POST", path, body)
+            self.assertTrue(reply.status_code == 200 and reply.json[key], path)
+        fit = self.ask("POST", "/api/fit", {"press": {"range": 4}, "source": {"sheet_id": "trap-log", "part": "sheet"}, "blend": 1}).json
+        self.assertEqual(self.ask("GET", "/api/fits/right-firm/tablet-11").json["press"], None)
+        self.ask("PUT", "/api/fits", {"hand_id": "right-firm", "device_id": "tablet-11", "press": fit["press"]})
+        self.assertEqual(self.ask("GET", "/api/fits/right-firm/tablet-11").json["press"], fit["press"])
+
     def test_force_histogram_counts_every_report(self) -> None:
         force = self.ask("POST", "/api/force", {"sheet_id": "trap-log", "part": "sheet"}).json
         self.assertEqual(sum(force["counts"]), force["samples"])
@@ -180,6 +196,14 @@ class Refusals(ApiCase):
             ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {"format": "gray-quill/pen@9"}}, 400, "later version"),
             ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "width_px": 99999}, 422, "4000"),
             ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["ghost"]}}, 400, "no ink"),
+            ("POST", "/api/effects", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "group": "nib"}, 400, "body, press"),
+            ("POST", "/api/heat", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "quantity": "mood"}, 422, "force"),
+            ("POST", "/api/solve", {"steady": {}, "source": {"sheet_id": "trap-log"}}, 400, "most drag"),
+            ("POST", "/api/spot", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "x_mm": 900, "y_mm": 9}, 404, "no ink there"),
+            ("POST", "/api/fit", {"press": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["trap-log-40"]}, "blend": 2}, 422, "blend"),
+            ("GET", "/api/steady?method=magic&amount=3", None, 400, "one-euro"),
+            ("GET", "/api/steady?method=leash", None, 400, "either amount or parameter"),
+            ("PATCH", "/api/desk", {"palette": [{"name": "x", "colour": "red"}]}, 422, "palette"),
             ("POST", "/api/hands", {"id": "a", "hand": {"speed_mm_s": "fast"}}, 400, "hand.speed_mm_s"),
             ("PUT", "/api/roll", {"pen_ids": ["fen-fountain", "fen-fountain"]}, 409, "different"),
             ("GET", "/api/sheets/trap-log/page.png?scale=60&right=9999", None, 400, "million pixels"),

@@ -55,6 +55,7 @@ DEFINITIONS: dict[str, tuple[Demand, ...]] = {
         Demand("force_range", 1.6, 8, "varies inside letters with force"),
         Demand("light_answer", 1.05, MANY, "answers light force"),
         Demand("tip", 0, 0.75, "tapers at an end"),
+        Demand("width_mm", 0, 1.4, "writes letters"),
         Demand("direction_range", 0, 3, "is not ruled by direction alone"),
     ),
     "brush": (

@@ -99,7 +99,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     </aside>
 
     <div class="bench">
-      <InkStrips :source="source" @spot="pressSpot" :corners="now.corners.value" @against="(r) => (against = r)">
+      <InkStrips :source="source" :corners="now.corners.value" @spot="pressSpot" @against="(r) => (against = r)">
         <div v-if="now.empty.value" class="none">
           <p class="book">There is no line on {{ desk.sheet!.name }} to tune this pen against. Write one on the sheet, or:</p>
           <HandWriter />
