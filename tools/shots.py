@@ -8,7 +8,7 @@ sys.path.insert(0, str(pathlib.Path(__file__).parents[1]))
 from tests.browser.driver import browser, resize, served, wait_for
 
 OUT = pathlib.Path(__file__).parents[1] / "docs" / "screenshots"
-# name, station, sheet, surface, width, height
+# Each picture: name, station, sheet, surface, width, height, and the tabs pressed before it is taken.
 SHOTS = [
     ("sheet", "sheet", "trap-log", "paper", 1280, 800),
     ("sheet-left-hand", "sheet", "dusk-to-dawn", "paper", 1280, 800),
@@ -16,6 +16,8 @@ SHOTS = [
     ("sheet-portrait", "sheet", "trap-log", "paper", 800, 1280),
     ("test-sheet", "sheet", "test-sheet", "paper", 1280, 800),
     ("pen", "pen", "trap-log", "paper", 1280, 800),
+    ("pen-steady", "pen", "trap-log", "paper", 1280, 800, "steady"),
+    ("pen-heat", "pen", "trap-log", "paper", 1280, 800, "heat", "body"),
     ("pen-night", "pen", "count-by-trap", "night", 1280, 800),
     ("pen-e-ink", "pen", "trap-log", "e-ink", 1280, 800),
     ("pen-portrait", "pen", "trap-log", "paper", 800, 1280),
@@ -30,7 +32,7 @@ def main() -> None:
     wanted = set(sys.argv[2:])
     out.mkdir(parents=True, exist_ok=True)
     with served() as server, browser() as driver:
-        for name, station, sheet, surface, width, height in SHOTS:
+        for name, station, sheet, surface, width, height, *tabs in SHOTS:
             if wanted and name not in wanted:
                 continue
             driver.get(server.url)
@@ -42,6 +44,9 @@ def main() -> None:
             driver.get(f"{server.url}/{station}")
             wait_for(driver, "document.querySelector('.station')", "the station", 30)
             time.sleep(3)
+            for tab in tabs:
+                driver.execute_script("[...document.querySelectorAll('[role=tab]')].find(b => b.textContent.trim() === arguments[0]).click()", tab)
+                time.sleep(2)
             driver.save_screenshot(str(out / f"{name}.png"))
         for entry in driver.get_log("browser"):
             print(entry["level"], entry["message"])

@@ -107,7 +107,7 @@ class PenBench(unittest.TestCase):
         factor = [float(rows[n].replace("×", "")) for n in ("press", "pace", "ends")]
         self.assertAlmostEqual(float(rows["body"].split()[0]) * factor[0] * factor[1] * factor[2], float(rows["width"].split()[0]), delta=0.02)
         # beside another pen, the differences are listed
-        driver.execute_script(tab.format("'beside other pens'") + ".click()")
+        driver.execute_script(tab.format("'beside others'") + ".click()")
         wait_for(driver, "document.querySelector('.views .el-select__wrapper')", "the choice of pens")
         driver.execute_script("document.querySelector('.views .el-select__wrapper').click()")
         wait_for(driver, "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && i.textContent.trim() === 'Heron brush 1.6')", "the pens")

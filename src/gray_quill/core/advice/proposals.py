@@ -22,6 +22,7 @@ LIGHT_MS = 15.0
 SHAKY_MM = 0.06
 LOST_CORNER_MM = 0.25
 ABRUPT_MM_PER_MM = 0.8
+ROOM_FOR_TAPERS = 0.6  # of a typical stroke's length
 FEW_REPORTS_MM = 1.2
 COARSE_STEP = 0.08  # relative width between neighbouring force levels that can be seen (Weber fraction of about 1/12; from memory)
 
@@ -163,13 +164,18 @@ def abrupt_tips(look: Look) -> Advice | None:
     r, ends = look.readings, look.recipe.ends
     if r.max_taper_slope <= ABRUPT_MM_PER_MM or (ends.start_mm == 0 and ends.end_mm == 0):
         return None
-    factor = min(4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_PER_MM))
+    both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
+    lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
+    room = ROOM_FOR_TAPERS * float(np.median(lengths)) / both if both > 0 and len(lengths) else 1.0
+    factor = min(4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_PER_MM), room)  # tapers must leave a typical stroke its body
+    if factor < 1.1:
+        return None
     longer = dataclasses.replace(
         ends, start_mm=round(min(40, ends.start_mm * factor), 1), end_mm=round(min(40, ends.end_mm * factor), 1), ease=max(ends.ease, 0.8)
     )
     recipe = dataclasses.replace(look.recipe, ends=longer)
     after = read_ink(look.traces, recipe).max_taper_slope
-    if after > 0.9 * r.max_taper_slope:
+    if not 0 < after <= 0.9 * r.max_taper_slope:
         return None
     return Advice(
         "Tips are abrupt",

@@ -13,7 +13,7 @@ import OneStrip from './OneStrip.vue'
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
 const props = defineProps<{ source: Schemas['Source']; corners: number[][] }>()
 const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; against: [recipe: Recipe | undefined] }>()
-const VIEWS = { change: 'before and after', heat: 'heat', widths: 'thin, middle, thick', ladder: 'ladder', pens: 'beside other pens' } as const
+const VIEWS = { change: 'before and after', heat: 'heat', widths: 'thin, middle, thick', ladder: 'ladder', pens: 'beside others' } as const
 const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
@@ -29,12 +29,17 @@ const rungs = shallowRef<Schemas['LadderReply']>()
 
 const label = computed(() => ({ background: desk.sheet?.paper.colour, color: isDark(desk.sheet?.paper.colour ?? '#ffffff') ? '#d8d4c8' : '#565c65' }))
 const scaled = (recipe: Recipe, k: number): Recipe => ({ ...recipe, body: { ...recipe.body!, width_mm: Math.min(20, Math.max(0.05, recipe.body!.width_mm * k)) } })
+/** What this pen can stand beside: the other pens, and its own earlier revisions. */
+const choices = computed(() => [
+  ...desk.desk!.pens.filter((p) => p.id !== draft.pen!.id).map((p) => ({ key: p.id, words: p.recipe.name, recipe: p.recipe })),
+  ...draft.revisions.map((p) => ({ key: `revision-${p.revision}`, words: `${p.recipe.name}, revision ${p.revision}`, recipe: p.recipe })),
+])
 const strips = computed(() => {
   const now = draft.recipe!
   if (view.value === 'change') return [{ key: 'kept', words: `kept revision ${draft.pen!.revision}`, recipe: draft.kept! }, { key: 'now', words: 'now', recipe: now }]
   if (view.value === 'widths') return [0.6, 1, 1.7].map((k) => ({ key: `x${k}`, words: `${say(scaled(now, k).body!.width_mm)} mm`, recipe: scaled(now, k) }))
-  const beside = others.value.map((id) => desk.desk!.pens.find((p) => p.id === id)).filter((p) => !!p)
-  return [{ key: 'now', words: `${now.name}, now`, recipe: now }, ...beside.map((p) => ({ key: p.id, words: p.recipe.name, recipe: p.recipe }))]
+  const beside = others.value.map((key) => choices.value.find((c) => c.key === key)).filter((c) => !!c)
+  return [{ key: 'now', words: `${now.name}, now`, recipe: now }, ...beside]
 })
 watch([view, others], () => emit('against', view.value === 'pens' && others.value.length ? strips.value[1]?.recipe : undefined), { deep: true })
 
@@ -59,7 +64,7 @@ const shown = (v: number) => (over.value === 'width' ? `${say(v)} mm` : over.val
       <ElSelect v-if="view === 'heat'" v-model="quantity" aria-label="Heat of" style="width: 110px"><ElOption v-for="q in ['width', 'force', 'speed']" :key="q" :value="q" /></ElSelect>
       <ElSelect v-if="view === 'ladder'" v-model="over" aria-label="Ladder of" style="width: 120px"><ElOption v-for="q in ['width', 'opacity', 'range']" :key="q" :value="q" /></ElSelect>
       <ElSelect v-if="view === 'pens'" v-model="others" multiple :multiple-limit="3" collapse-tags placeholder="Choose up to three" aria-label="Other pens" style="width: 230px">
-        <ElOption v-for="p in desk.desk!.pens.filter((q) => q.id !== draft.pen!.id)" :key="p.id" :value="p.id" :label="p.recipe.name" />
+        <ElOption v-for="c in choices" :key="c.key" :value="c.key" :label="c.words" />
       </ElSelect>
     </div>
     <div ref="area" class="area card" :style="{ background: desk.sheet!.paper.colour }">

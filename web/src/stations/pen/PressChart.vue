@@ -127,7 +127,7 @@ const label = (i: number) => (i === 0 ? 'Floor' : i === props.points.length - 1 
 </template>
 
 <style scoped>
-svg { width: 100%; height: auto; display: block; touch-action: none; user-select: none; }
+svg { width: 100%; max-width: 440px; height: auto; display: block; touch-action: none; user-select: none; }
 text { font: 12.5px var(--face); fill: var(--graphite); }
 .ground { fill: transparent; }
 .bar { fill: color-mix(in srgb, var(--edge) 42%, transparent); }
