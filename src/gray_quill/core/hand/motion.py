@@ -10,7 +10,6 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import gaussian_filter1d
-from scipy.signal import butter, sosfilt
 
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
@@ -103,6 +102,8 @@ def tremor(rms_mm: float, count: int, rng: np.random.Generator) -> Floats:
     """Two rows of band-passed noise of the given RMS, shape (2, count)."""
     if rms_mm == 0:
         return np.zeros((2, count))
+    from scipy.signal import butter, sosfilt  # late, as in readings/wobble.py
+
     settle = int(MOTION_HZ)
     noise = sosfilt(butter(2, TREMOR_HZ, "bandpass", fs=MOTION_HZ, output="sos"), rng.standard_normal((2, count + settle)))
     gain = np.sqrt((TREMOR_HZ[1] - TREMOR_HZ[0]) / (MOTION_HZ / 2) * np.pi / 2 * 0.7071)  # noise bandwidth of a 2nd-order band-pass

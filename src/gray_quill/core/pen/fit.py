@@ -8,7 +8,6 @@ import dataclasses
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import least_squares
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.pen.press import SMALLEST_SPAN, Press, press_share, press_term
@@ -83,6 +82,8 @@ def cubic_bezier(form: tuple[float, float, float, float], x: Floats) -> Floats:
 
 def cubic_form(press: Press) -> CubicForm:
     """The two-point cubic nearest to the press curve between floor and ceiling (least squares over 101 points)."""
+    from scipy.optimize import least_squares  # late, as in readings/wobble.py
+
     x = np.linspace(0, 1, 101)
     plain = dataclasses.replace(press, floor=0.0, ceiling=1.0)
     target = press_share(plain, x)

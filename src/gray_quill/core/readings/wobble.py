@@ -6,7 +6,6 @@ from collections.abc import Sequence
 import numba
 import numpy as np
 from numpy.typing import NDArray
-from scipy.signal import butter, sosfiltfilt
 
 Floats = NDArray[np.float64]
 Timed = tuple[Floats, Floats, Floats]  # t_s, x_mm, y_mm of one stroke
@@ -14,7 +13,6 @@ EVEN_HZ = 240.0
 LOWPASS_HZ = 7.0  # 8th order, run both ways: 90 % of a shake at 8 Hz and all of one at 10 Hz is left in the difference
 SHORTEST_S = 0.3
 BAND_HZ = (8.0, 12.0)  # physiological tremor (Elble and Koller 1990; from memory)
-_SOS = butter(8, LOWPASS_HZ, fs=EVEN_HZ, output="sos")
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -34,7 +32,7 @@ def shake(strokes: Sequence[Timed]) -> Shake:
             continue
         now = np.arange(0, t[-1], 1 / EVEN_HZ)
         path = np.vstack((np.interp(now, t, x), np.interp(now, t, y)))
-        calm = np.asarray(sosfiltfilt(_SOS, path, padtype="odd", padlen=min(len(now) - 1, 120)))
+        calm = _lowpass(path)
         squares += float((distance_to_path(path[0], path[1], calm[0], calm[1]) ** 2).sum())
         taper = np.hanning(len(now))
         hz = np.fft.rfftfreq(len(now), 1 / EVEN_HZ)
@@ -48,6 +46,14 @@ def shake(strokes: Sequence[Timed]) -> Shake:
 def calmed_db(before: Shake, after: Shake) -> float:
     """How much weaker the 8-12 Hz band is after steadying, dB; 0 when there is nothing to compare."""
     return float(10 * np.log10(before.band_power / after.band_power)) if before.band_power > 0 and after.band_power > 0 else 0.0
+
+
+def _lowpass(path: Floats) -> Floats:
+    """Zero-phase low-pass of the rows of `path`, shape (2, n)."""
+    from scipy.signal import butter, sosfiltfilt  # late: scipy.signal takes most of a second to import, which the first page need not wait for
+
+    sections = butter(8, LOWPASS_HZ, fs=EVEN_HZ, output="sos")
+    return np.asarray(sosfiltfilt(sections, path, padtype="odd", padlen=min(path.shape[1] - 1, 120)))
 
 
 @numba.njit(cache=True)

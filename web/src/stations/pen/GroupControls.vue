@@ -64,6 +64,6 @@ function changeOnce(f: Field, v: unknown) {
 
 <style scoped>
 .controls { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 4px 24px; align-items: start; }
-.effect { min-height: 19px; font-style: italic; margin-top: -4px; }
+.effect { max-width: calc(100% - 84px); min-height: 19px; font-style: italic; margin-top: -4px; }
 .row { display: grid; gap: 2px; font-size: var(--small); min-height: 64px; align-content: end; }
 </style>
