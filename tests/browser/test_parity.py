@@ -8,12 +8,13 @@ import numpy as np
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.writer import write_text
+from gray_quill.core.ink.page import View, ink_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS
-from gray_quill.core.trace import Trace
+from gray_quill.core.trace import Trace, make_trace
 from tests.browser.driver import browser
 from tests.zoo import zoo
 
@@ -68,3 +69,28 @@ class Parity(unittest.TestCase):
             turn = np.angle(np.exp(2j * (live[:, 4] - ink.angle[at]))) / 2
             self.assertLess(np.abs(turn[ink.long_mm[at] > 1.05 * ink.short_mm[at]]).max(initial=0), 0.02, name)
         return int(outside.sum())
+
+
+class Texture(unittest.TestCase):
+    def test_live_grain_has_the_tone_of_settled_grain(self) -> None:
+        """Mean tone within 5 % over a shaded stroke, drawn on a canvas as the sheet draws it."""
+        n = 400
+        t = np.arange(n) / 240
+        draw = ("const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = w; c.height = h;"
+                "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
+                "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }));"
+                "LiveInk.drawPoints({ context, scale }, plan, pen.points);"
+                "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) sum += d[i]; return sum")
+        with browser() as driver:
+            driver.get("about:blank")
+            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush"):
+                recipe = write_recipe(SHIPPED_PENS[name])
+                recipe["ends"] = {}
+                recipe["body"] |= {"opacity": 1, "width_mm": 3}
+                for force in (0.3, 0.8):
+                    pen = read_recipe(recipe)
+                    trace = make_trace(t, 8 + 30 * t, 12 + 4 * np.sin(4 * t), np.full(n, force), np.full(n, 0.8), np.zeros(n))
+                    live = driver.execute_script(draw, compile_plan(pen, "#ffffff"), rows(trace), 16, 70 * 16, 24 * 16)
+                    settled = float(ink_pixels([settle(trace, pen)], View(0, 0, 16, 70 * 16, 24 * 16))[..., 3].sum())
+                    self.assertAlmostEqual(live / settled, 1, delta=0.05, msg=f"{name} at {force}")

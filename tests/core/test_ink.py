@@ -177,6 +177,7 @@ class Outlines(unittest.TestCase):
             plain = write_recipe(SHIPPED_PENS[pen])
             plain["body"] |= {"opacity": 1, "hollow": {"on": False}}
             plain["press"]["opacity_range"] = 1
+            plain["tooth"] = {"grain": "none"}
             ink = settle(zoo()["leaning"], read_recipe(plain))
             left, top, right, bottom = ink.box_mm
             plane = opacity_plane([ink], View(left - 1, top - 1, 12, int((right - left + 2) * 12), int((bottom - top + 2) * 12)))

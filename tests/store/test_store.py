@@ -125,7 +125,7 @@ class Database(StoreCase):
             self.assertEqual((build_demo(folder), build_demo(folder)), (True, False))
             db = connect(folder)
             counts = [db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")]
-            self.assertEqual(counts, [2, 5, 12, 4])
+            self.assertEqual(counts, [2, 5, 15, 4])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
             db.execute("DELETE FROM strokes")
             db.close()

@@ -6,7 +6,9 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+from PIL import Image
 from reportlab.lib.colors import HexColor
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from gray_quill.core.ink.outline import inside_rings, outline
@@ -15,6 +17,7 @@ from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import mm_to_pt
+from gray_quill.formats.grain_picture import grain_picture, is_toothed
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
@@ -30,6 +33,9 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     for ink in draw_order(inks):
         body = ink.recipe.body
         canvas.setBlendMode(blend_on(ink.recipe.wash, paper.colour).capitalize())
+        if is_toothed(ink):
+            _picture(canvas, paper, ink)
+            continue
         _fill(canvas, paper, outline(ink), body.colour, stroke_opacity(ink))
         if body.hollow.on and body.hollow.fill_opacity > 0:
             canvas.setBlendMode("Normal")
@@ -50,6 +56,12 @@ def _fill(canvas: Any, paper: Paper, rings: Iterable[NDArray[np.float64]], colou
             path.lineTo(x, y)
         path.close()
     canvas.drawPath(path, stroke=0, fill=1, fillMode=NON_ZERO)
+
+
+def _picture(canvas: Any, paper: Paper, ink: Ink) -> None:
+    pixels, (left, top, width, height) = grain_picture(ink, paper)
+    unit = mm_to_pt(1)
+    canvas.drawImage(ImageReader(Image.fromarray(pixels)), left * unit, (paper.height_mm - top - height) * unit, width * unit, height * unit, mask="auto")
 
 
 def _paper(canvas: Any, paper: Paper) -> None:

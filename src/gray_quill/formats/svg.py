@@ -1,5 +1,6 @@
 """SVG: ink as filled outlines in millimetres, with or without the paper."""
 
+import base64
 from collections.abc import Iterable, Sequence
 from xml.sax.saxutils import escape
 
@@ -11,10 +12,12 @@ from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
+from gray_quill.formats.grain_picture import grain_picture, is_toothed
+from gray_quill.formats.png import write_png
 
 
 def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:
-    """A document of the paper's size. Outlines are filled by the nonzero rule; opacity and blend as in the raster page."""
+    """A document of the paper's size. Outlines are filled by the nonzero rule, toothed strokes are pictures; opacity and blend as in the raster page."""
     w, h = paper.width_mm, paper.height_mm
     parts = [f'<svg xmlns="http://www.w3.org/2000/svg" width="{w:g}mm" height="{h:g}mm" viewBox="0 0 {w:g} {h:g}">',
              f"<title>{escape(title)}</title>"]
@@ -37,6 +40,8 @@ def stroke_opacity(ink: Ink) -> float:
 def _stroke(ink: Ink, paper: Paper) -> str:
     body = ink.recipe.body
     blend = blend_on(ink.recipe.wash, paper.colour)
+    if is_toothed(ink):
+        return _picture(ink, paper, blend)
     style = f' style="mix-blend-mode:{blend}"' if blend != "normal" else ""
     opacity = stroke_opacity(ink)
     see_through = f' fill-opacity="{opacity:.4g}"' if opacity < 1 else ""
@@ -44,6 +49,13 @@ def _stroke(ink: Ink, paper: Paper) -> str:
     if body.hollow.on and body.hollow.fill_opacity > 0:
         out += f'<path fill="{body.hollow.fill}" fill-opacity="{body.hollow.fill_opacity:.4g}" d="{path_data(inside_rings(ink))}"/>'
     return out
+
+
+def _picture(ink: Ink, paper: Paper, blend: str) -> str:
+    pixels, (left, top, width, height) = grain_picture(ink, paper)
+    data = base64.b64encode(write_png(pixels, compress=6)).decode()
+    return (f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '
+            f'style="image-rendering:pixelated;mix-blend-mode:{blend}" href="data:image/png;base64,{data}"/>')
 
 
 def _paper(paper: Paper) -> list[str]:

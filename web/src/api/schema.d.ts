@@ -978,17 +978,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -1591,17 +1620,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -1966,17 +2024,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -2378,17 +2465,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -3005,17 +3121,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -3404,17 +3549,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -3909,17 +4083,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -4393,17 +4596,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -4776,17 +5008,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -5278,17 +5539,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -5663,17 +5953,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -6054,17 +6373,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -6482,17 +6830,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -6879,17 +7256,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {
@@ -7498,17 +7904,46 @@ export interface components {
                 };
                 /**
                  * @default {
-                 *       "grain": "none"
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "scale_mm": 0.4
                  *     }
                  */
                 tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
                     /**
                      * Grain
                      * @description The paper surface the pen catches on
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
                 };
                 /**
                  * @default {

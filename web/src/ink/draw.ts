@@ -1,4 +1,5 @@
 import type { Point } from './live'
+import { grainPattern } from './grain'
 import type { PenPlan } from './plan'
 
 /** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
@@ -83,7 +84,7 @@ function fillSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0
     c.beginPath()
     if (turned) hull(c, p, q, plan.shape === 'chisel', scale, wall)
     else capsule(c, p.x * scale, p.y * scale, Math.max(0, p.long / 2 - wall) * scale, q.x * scale, q.y * scale, Math.max(0, q.long / 2 - wall) * scale)
-    c.globalAlpha = wall ? 1 : (p.opacity + q.opacity) / 2
+    c.globalAlpha = wall || plan.grain ? 1 : (p.opacity + q.opacity) / 2
     c.fill()
   }
   c.globalAlpha = 1
@@ -91,12 +92,56 @@ function fillSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0
 
 /** Draw points from..end of a stroke. The layer it is on carries the stroke's opacity and blend, so a stroke never darkens itself. */
 export function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from = 1) {
-  const { context: c } = ground
-  c.fillStyle = plan.colour
+  if (plan.grain) return drawGrained(ground, plan, points)
+  ground.context.fillStyle = plan.colour
+  fillPoints(ground, plan, points, from)
+}
+
+function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
   const first = points[0]
   if (!first) return
   if (from <= 1) fillSegment(ground, plan, first, first)
   for (let i = Math.max(1, from); i < points.length; i += 1) fillSegment(ground, plan, points[i - 1]!, points[i]!)
+}
+
+interface Mask { ground: Ground; drawn: number; load: number }
+const masks = new WeakMap<readonly Point[], Mask>()
+
+/**
+ * Draw a toothed stroke: what it covers is kept apart as a mask, and the surface's pattern shows through it once, at the stroke's
+ * mean load so far. Painting the pattern segment by segment would darken where they overlap.
+ */
+function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: readonly Point[]) {
+  let mask = masks.get(points)
+  if (!mask || mask.ground.scale !== scale || mask.ground.context.canvas.width !== c.canvas.width) {
+    const layer = new OffscreenCanvas(c.canvas.width, c.canvas.height)
+    mask = { ground: { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale }, drawn: 0, load: 0 }
+    masks.set(points, mask)
+  }
+  if (!points.length) return
+  fillPoints(mask.ground, plan, points, mask.drawn)
+  for (let i = mask.drawn; i < points.length; i += 1) mask.load += points[i]!.opacity
+  mask.drawn = points.length
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const p of points) {
+    const reach = p.long / 2 + 1
+    left = Math.min(left, p.x - reach)
+    top = Math.min(top, p.y - reach)
+    right = Math.max(right, p.x + reach)
+    bottom = Math.max(bottom, p.y + reach)
+  }
+  const box = [Math.floor(left * scale), Math.floor(top * scale), Math.ceil((right - left) * scale), Math.ceil((bottom - top) * scale)] as const
+  c.save()
+  c.beginPath()
+  c.rect(...box)
+  c.clip()
+  c.clearRect(...box)
+  c.drawImage(mask.ground.context.canvas, 0, 0)
+  c.globalCompositeOperation = 'source-in'
+  c.imageSmoothingEnabled = !plan.grain!.crisp
+  c.fillStyle = grainPattern(c, plan, mask.load / points.length, scale) ?? plan.colour
+  c.fillRect(...box)
+  c.restore()
 }
 
 /** Draw a whole hollow stroke: its outline, then its inside cleared and filled. */

@@ -45,14 +45,18 @@ export class LivePen {
     const p = this.plan
     const pace = (Math.log(this.speed + p.dot_speed_mm_s) - this.lnSpan[0]) / (this.lnSpan[1] - this.lnSpan[0])
     const start = p.start_mm > 0 ? lookUp(p.start, this.along / p.start_mm) : 0
-    const width = Math.exp(p.ln_width + lookUp(p.press, sample.force) + lookUp(p.pace, pace) + start)
-    const aspect = lookUp(p.aspect, sample.altitude / (Math.PI / 2))
+    const paceTerm = lookUp(p.pace, pace)
+    const upright = sample.altitude / (Math.PI / 2)
+    const width = Math.exp(p.ln_width + lookUp(p.press, sample.force) + paceTerm + start)
+    const aspect = lookUp(p.aspect, upright)
+    let opacity = lookUp(p.opacity_over_force, sample.force)
+    if (p.grain) opacity = Math.min(1, opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm))
     if (p.angle !== null) this.angle = p.angle
     else this.angle += Math.atan2(Math.sin(sample.azimuth - this.angle), Math.cos(sample.azimuth - this.angle))
     const round = p.shape === 'round'
     const point: Point = {
       x, y, long: round ? width * aspect : width, short: round ? width : width / aspect, angle: this.angle,
-      opacity: lookUp(p.opacity_over_force, sample.force), along: this.along,
+      opacity, along: this.along,
     }
     this.points.push(point)
     return point

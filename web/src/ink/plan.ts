@@ -7,6 +7,7 @@ export interface PenPlan {
   press: number[]
   press_share: number[]
   opacity_over_force: number[]
+  grain: Grain | null
   pace: [number, number]
   dot_speed_mm_s: number
   fastest_mm_s: number
@@ -22,6 +23,18 @@ export interface PenPlan {
   place: 'over' | 'under'
   blend: 'normal' | 'multiply' | 'screen'
   steady: { method: string; parameter?: number; beta?: number; d_cutoff_hz?: number }
+}
+
+/** A paper surface, and how a load becomes a mark on it (see core/ink/grain.py). */
+export interface Grain {
+  size: number
+  heights: string
+  per_mm: number
+  depth: number
+  soft: number
+  crisp: boolean
+  load_over_altitude: number[]
+  pace_share: number
 }
 
 /** A value of a table of equal steps over 0..1, straight between entries. */

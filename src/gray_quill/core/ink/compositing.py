@@ -12,6 +12,7 @@ import numba
 import numpy as np
 
 from gray_quill.core.ink.coverage import cover
+from gray_quill.core.ink.grain import toothed as toothed_mark
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
 PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths
@@ -57,9 +58,13 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity):  # type: ignore[no-untyped-def]
-    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow stroke's inside, or has no rows."""
+def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity, tile, depth, soft, left, above, step):  # type: ignore[no-untyped-def]
+    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow stroke's inside, or has no rows.
+
+    tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py. Pixel (i, j) lies at (left + i, above + j) * step samples.
+    """
     hollow = inner.shape[0] > 0
+    toothed = tile.shape[0] > 0
     channels = page.shape[2]
     for j in range(top, bottom):
         for i in range(row_lo[j], row_hi[j]):
@@ -67,6 +72,8 @@ def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, f
             if value <= 0.0:
                 continue
             cov[j, i] = 0.0
+            if toothed:
+                value = toothed_mark(tile, (left + i) * step, (above + j) * step, step, value, depth, soft)
             inside = min(inner[j, i], value) if hollow else 0.0
             if hollow:
                 inner[j, i] = 0.0
@@ -118,7 +125,7 @@ def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, an
 
 @numba.njit(cache=True, fastmath=True, nogil=True)
 def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, pieces, strokes,  # type: ignore[no-untyped-def]
-                shape, colour, opacity, mode, wall, fill, fill_opacity, builds):
+                shape, colour, opacity, mode, wall, fill, fill_opacity, builds, surface, depth, soft, step, tiles, left, above):
     """Lay strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
@@ -142,4 +149,5 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
                 cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
             if hollow:
                 cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)
-        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] else opacity[k], mode[k], fill[k], fill_opacity[k])
+        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] else opacity[k], mode[k], fill[k], fill_opacity[k],
+             tiles[surface[k]] if surface[k] >= 0 else tiles[0][:0], depth[k], soft[k], left, above, step[k])

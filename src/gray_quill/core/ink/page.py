@@ -9,12 +9,15 @@ from numpy.typing import NDArray
 
 from gray_quill.core.ink.compositing import BLENDS, lay_strokes
 from gray_quill.core.ink.coverage import SHAPES, blank_cover, thinned
+from gray_quill.core.ink.grain import TILE, WAVELENGTH, fade, surface
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
+from gray_quill.core.pen.tooth import GRAINS, Tooth
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import px_per_mm
 
 Pixels = NDArray[np.uint8]
+_TOOTHED = {name: k for k, name in enumerate(GRAINS[1:])}
 TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
 
 
@@ -97,6 +100,13 @@ class _Batch:
     fill: NDArray[np.float64]
     fill_opacity: NDArray[np.float64]
     builds: NDArray[np.bool_]
+    surface: NDArray[np.int64]
+    depth: NDArray[np.float64]
+    soft: NDArray[np.float64]
+    step: NDArray[np.float64]
+    tiles: NDArray[np.float32]
+    left: float
+    above: float
 
 
 def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) -> None:
@@ -106,7 +116,7 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) ->
     if height * page.shape[1] < TWO_BANDS_PX:
         _lay_band(page, batch)
         return
-    below = dataclasses.replace(batch, y=batch.y - height // 2)
+    below = dataclasses.replace(batch, y=batch.y - height // 2, above=batch.above + height // 2)
     other = threading.Thread(target=_lay_band, args=(page[height // 2:], below))
     other.start()
     _lay_band(page[:height // 2], batch)
@@ -126,7 +136,7 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     seen = [ink for ink in inks if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))]
     if not seen:
         return None
-    bodies = [ink.recipe.body for ink in seen]
+    bodies, teeth = [ink.recipe.body for ink in seen], [ink.recipe.tooth for ink in seen]
     offsets = np.concatenate(([0], np.cumsum([len(ink.x_mm) for ink in seen])))
     pieces = np.concatenate([[0]] + [ink.pieces[1:] + offsets[i] for i, ink in enumerate(seen)]).astype(np.int64)
     x, y, long, short = ((_joined(seen, "x_mm") - view.left_mm) * scale, (_joined(seen, "y_mm") - view.top_mm) * scale,
@@ -139,8 +149,19 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
         np.array([b.opacity for b in bodies]), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
         np.array([b.hollow.wall_mm * scale if b.hollow.on else 0.0 for b in bodies]),
         np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies]),
-        np.array([ink.recipe.wash.build_up for ink in seen]),
+        np.array([ink.recipe.wash.build_up for ink in seen]), np.array([_TOOTHED.get(t.grain, -1) for t in teeth]), np.array([t.depth for t in teeth]),
+        np.array([fade(t) for t in teeth]), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth]), _tiles(teeth),
+        view.left_mm * scale, view.top_mm * scale,
     )
+
+
+def _tiles(teeth: Sequence[Tooth]) -> NDArray[np.float32]:
+    """The height fields in use at their places in _TOOTHED; surfaces nobody uses stay blank."""
+    used = {t.grain for t in teeth} - {"none"}
+    if not used:
+        return np.zeros((1, 1, 1), np.float32)
+    blank = np.zeros((TILE, TILE), np.float32)
+    return np.stack([surface(name) if name in used else blank for name in _TOOTHED])
 
 
 def _joined(inks: Sequence[Ink], column: str) -> NDArray[np.float64]:
@@ -164,4 +185,5 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
         (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n),
         np.concatenate(([0], np.cumsum(lengths))).astype(np.int64), np.array([0, len(lengths)]), np.array([SHAPES["round"]]),
         np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1), np.zeros(1, bool),
+        np.full(1, -1), np.zeros(1), np.ones(1), np.ones(1), _tiles([]), 0.0, 0.0,
     )

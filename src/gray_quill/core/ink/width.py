@@ -8,11 +8,12 @@ import dataclasses
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.pen.lean import lean_aspect
+from gray_quill.core.pen.lean import lean_aspect, lean_share
 from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import steady_path
+from gray_quill.core.pen.tooth import PACE_SHARE, grade_load, load_over_lean
 from gray_quill.core.trace import Trace
 
 Floats = NDArray[np.float64]
@@ -22,7 +23,7 @@ Floats = NDArray[np.float64]
 class Samples:
     """What the pen knows at each sample, before the stroke is finished. All arrays (n,).
 
-    press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity. aspect, angle: the footprint's long side
+    press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity (the load, of a toothed pen). aspect, angle: the footprint's long side
     over its short side, and the direction (radians) of the long side.
     """
 
@@ -42,9 +43,12 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
     x, y = steady_path(recipe.steady, trace.t_s, trace.x_mm, trace.y_mm)
     speed = causal_speed_mm_s(trace.t_s, x, y)
     aspect, angle = footprint(recipe, trace.altitude, trace.azimuth)
+    pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, trace.force)
+    if recipe.tooth.grain != "none":
+        leaning = load_over_lean(lean_share(recipe.lean, trace.altitude))
+        opacity = np.clip(opacity * grade_load(recipe.tooth.grade) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
     columns = np.empty((9, len(x) + 1))
-    for row, values in zip(columns, (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace_term(recipe.pace, speed),
-                                     opacity_factor(recipe.press, trace.force), aspect, angle), strict=True):
+    for row, values in zip(columns, (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace, opacity, aspect, angle), strict=True):
         row[:-1] = values
         row[-1] = values[-1]
     columns[1:3, -1] = trace.x_mm[-1], trace.y_mm[-1]

@@ -3,17 +3,21 @@
 `compile_plan` is the one place that turns a recipe into what live ink needs; web/src/ink/ reads it and has no rules of its own.
 """
 
+import base64
 from typing import Any
 
 import numpy as np
 
+from gray_quill.core.ink.grain import TILE, WAVELENGTH, fade, surface
 from gray_quill.core.ink.width import footprint
 from gray_quill.core.pen.body import PATTERNS
 from gray_quill.core.pen.ends import taper
+from gray_quill.core.pen.lean import lean_share
 from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
+from gray_quill.core.pen.tooth import PACE_SHARE, grade_load, load_over_lean
 from gray_quill.core.pen.wash import blend_on
 
 FORCE_STEPS = 1024
@@ -35,10 +39,13 @@ def compile_plan(recipe: Recipe, paper_colour: str) -> dict[str, Any]:
     tip, body, steady = recipe.wash.tip, recipe.body, recipe.steady
     start_mm = recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0
     along = np.linspace(0, start_mm, TAPER_STEPS)
+    toothed = recipe.tooth.grain != "none"
+    hardness = grade_load(recipe.tooth.grade) if toothed else 1.0
     return {
         "name": recipe.name, "colour": body.colour, "opacity": body.opacity, "ln_width": float(np.log(body.width_mm)),
         "press": _table(press_term(recipe.press, force)), "press_share": _table(press_share(recipe.press, force)),
-        "opacity_over_force": _table(opacity_factor(recipe.press, force)),
+        "opacity_over_force": _table(hardness * opacity_factor(recipe.press, force)),
+        "grain": _grain(recipe, altitude) if toothed else None,
         "pace": _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S]))), "dot_speed_mm_s": DOT_SPEED_MM_S, "fastest_mm_s": FASTEST_MM_S,
         "speed_tau_ms": SPEED_TAU_MS, "start_mm": start_mm, "start": _table(np.log(taper(along, start_mm, recipe.ends.start_tip, recipe.ends.ease))),
         "shape": tip.shape, "aspect": _table(aspect), "angle": float(angle[0]) if tip.shape != "round" else None,
@@ -49,6 +56,15 @@ def compile_plan(recipe: Recipe, paper_colour: str) -> dict[str, Any]:
             "method": steady.method, "parameter": METHODS[steady.method].parameter(steady.amount),
             "beta": steady.beta, "d_cutoff_hz": steady.d_cutoff_hz},
     }
+
+
+def _grain(recipe: Recipe, altitude: np.ndarray) -> dict[str, Any]:
+    """What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a mark."""
+    tooth = recipe.tooth
+    heights = np.round(surface(tooth.grain) * 255).astype(np.uint8)
+    leaning = load_over_lean(lean_share(recipe.lean, altitude))
+    return {"size": TILE, "heights": base64.b64encode(heights.tobytes()).decode(), "per_mm": WAVELENGTH / tooth.scale_mm, "depth": tooth.depth,
+            "soft": fade(tooth), "crisp": tooth.crisp, "load_over_altitude": _table(leaning), "pace_share": PACE_SHARE}
 
 
 def _table(values: np.ndarray) -> list[float]:

@@ -27,6 +27,24 @@ _DATA: dict[str, dict[str, Any]] = {
         "name": "Moth pencil 2B", "kind": "pencil", "body": {"width_mm": 0.45, "colour": "#3d3f44", "opacity": 0.82},
         "press": {"floor": 0.01, "ceiling": 0.9, "points": _LIGHT_CURVE, "range": 1.8, "opacity_range": 3.5},
         "lean": {"side_mm": 3.2, "from_deg": 48, "to_deg": 22}, "steady": {"method": "one-euro", "amount": 1},
+        "tooth": {"grain": "cold-pressed", "depth": 0.85, "scale_mm": 0.35, "grade": "2B"},
+    },
+    "lichen-pencil-2h": {
+        "name": "Lichen pencil 2H", "kind": "pencil", "body": {"width_mm": 0.35, "colour": "#4a4d52", "opacity": 0.85},
+        "press": {"floor": 0.01, "ceiling": 0.9, "points": _LIGHT_CURVE, "range": 1.5, "opacity_range": 2.5},
+        "lean": {"side_mm": 2.4, "from_deg": 48, "to_deg": 22}, "steady": {"method": "one-euro", "amount": 1},
+        "tooth": {"grain": "smooth", "depth": 0.8, "scale_mm": 0.25, "grade": "2H"},
+    },
+    "alder-charcoal": {
+        "name": "Alder charcoal 8B", "kind": "pencil", "body": {"width_mm": 1.3, "colour": "#22231f", "opacity": 0.9},
+        "press": {"floor": 0.02, "ceiling": 0.9, "range": 2, "opacity_range": 3}, "lean": {"side_mm": 7, "from_deg": 55, "to_deg": 20},
+        "tooth": {"grain": "rough", "depth": 0.9, "scale_mm": 0.6, "grade": "8B"},
+    },
+    "heath-brush": {
+        "name": "Heath dry brush 2", "kind": "brush", "body": {"width_mm": 2, "colour": "#2e5e5a"},
+        "press": {"floor": 0.02, "ceiling": 0.9, "points": [[0, 0], [0.5, 0.4], [1, 1]], "range": 8, "opacity_range": 2},
+        "ends": {"start_mm": 1.5, "start_tip": 0.3, "end_mm": 5, "end_tip": 0, "ease": 0.8}, "steady": {"method": "follow", "amount": 2},
+        "tooth": {"grain": "laid", "depth": 0.7, "scale_mm": 0.5, "grade": "6B"},
     },
     "survey-marker": {
         "name": "Survey marker 1.2", "kind": "marker", "body": {"width_mm": 1.2, "colour": "#8a3a2d", "opacity": 0.92},

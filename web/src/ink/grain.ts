@@ -1,0 +1,31 @@
+import type { PenPlan } from './plan'
+
+const LEVELS = 64
+const made = new WeakMap<PenPlan, (CanvasPattern | null)[]>()
+
+/** The mark a load leaves on the plan's surface as a repeating pattern, on a ground of `scale` pixels a millimetre. */
+export function grainPattern(context: CanvasRenderingContext2D, plan: PenPlan, load: number, scale: number): CanvasPattern | null {
+  const grain = plan.grain
+  if (!grain) return null
+  let patterns = made.get(plan)
+  if (!patterns) made.set(plan, (patterns = Array.from({ length: LEVELS }, () => null)))
+  const level = Math.min(LEVELS - 1, Math.max(0, Math.round(load * LEVELS) - 1))
+  const pattern = (patterns[level] ??= context.createPattern(tile(plan, (level + 1) / LEVELS), 'repeat'))
+  pattern?.setTransform(new DOMMatrix().scale(scale / grain.per_mm))
+  return pattern
+}
+
+function tile(plan: PenPlan, load: number): OffscreenCanvas {
+  const { size, heights, depth, soft } = plan.grain!
+  const bytes = atob(heights)
+  const canvas = new OffscreenCanvas(size, size)
+  const context = canvas.getContext('2d')!
+  const picture = context.createImageData(size, size)
+  const [r, g, b] = [1, 3, 5].map((i) => parseInt(plan.colour.slice(i, i + 2), 16))
+  for (let k = 0; k < size * size; k += 1) {
+    const mark = Math.min(1, Math.max(0, (load * (1 + soft) - (1 - bytes.charCodeAt(k) / 255)) / soft))
+    picture.data.set([r!, g!, b!, 255 * (load * (1 - depth) + mark * depth)], 4 * k)
+  }
+  context.putImageData(picture, 0, 0)
+  return canvas
+}
