@@ -29,7 +29,7 @@ WEB_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts w
 web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 	cd web && npm run --silent build
 
-web/dist-parity/live-ink.js: web/node_modules/.ready $(wildcard web/src/ink/*.ts) web/vite.parity.config.ts
+web/dist-parity/live-ink.js: web/node_modules/.ready $(WEB_SOURCES) web/vite.parity.config.ts
 	cd web && npm run --silent build:parity
 
 # The front end's types follow the API; the OpenAPI document is kept beside them.

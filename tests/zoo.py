@@ -27,14 +27,23 @@ def zoo() -> dict[str, Trace]:
         "self-crossing": make_trace(u / 4, 40 + 10 * np.sin(u), 40 + 8 * np.sin(2 * u), 0.5 + 0.4 * np.sin(u)),
         "very fast": make_trace(t / 100, x, y, np.full(200, 0.5)),
         "very slow": make_trace(t * 100, x / 10, y, np.full(200, 0.5)),
-        "ten minutes": make_trace(long_t, 50 + 20 * np.cos(long_t / 3), 50 + 20 * np.sin(long_t / 2), 0.5 + 0.3 * np.sin(long_t)),
+        "ten minutes": make_trace(
+            long_t, 50 + 20 * np.cos(long_t / 3), 50 + 20 * np.sin(long_t / 2), 0.5 + 0.3 * np.sin(long_t)
+        ),
         "no force, no tilt": make_trace(t, x, y),
         "leaning": make_trace(t, x, y, np.full(200, 0.5), np.linspace(1.5, 0.2, 200), np.linspace(6.0, 7.0, 200)),
-        "jittering clock": make_trace(jitter, x + rng.normal(0, 0.05, 200), y + rng.normal(0, 0.05, 200), np.full(200, 0.5)),
+        "jittering clock": make_trace(
+            jitter, x + rng.normal(0, 0.05, 200), y + rng.normal(0, 0.05, 200), np.full(200, 0.5)
+        ),
     }
 
 
 def wave(seconds: float = 2.0, hz: float = 240.0, height_mm: float = 4.0, force: float | None = None) -> Trace:
     """A smooth line of writing-like waves."""
     t = np.arange(0, seconds, 1 / hz)
-    return make_trace(t, 15 + 25 * t, 40 + height_mm * np.sin(2 * np.pi * 1.2 * t), 0.5 + 0.35 * np.sin(9 * t) if force is None else np.full(len(t), force))
+    return make_trace(
+        t,
+        15 + 25 * t,
+        40 + height_mm * np.sin(2 * np.pi * 1.2 * t),
+        0.5 + 0.35 * np.sin(9 * t) if force is None else np.full(len(t), force),
+    )

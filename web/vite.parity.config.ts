@@ -1,4 +1,4 @@
-// Builds the live-ink engine alone as one script, so that tests and the bench can run it in a browser without the screens.
+// Builds what only computes as one script, so that tests and the bench can run it in a browser without the screens.
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 
@@ -7,6 +7,6 @@ export default defineConfig({
   build: {
     target: 'es2022',
     outDir: 'dist-parity',
-    lib: { entry: 'src/ink/index.ts', name: 'LiveInk', formats: ['iife'], fileName: () => 'live-ink.js' },
+    lib: { entry: 'src/checks.ts', name: 'LiveInk', formats: ['iife'], fileName: () => 'live-ink.js' },
   },
 })

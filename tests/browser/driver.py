@@ -15,8 +15,17 @@ from typing import Any
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 
-FLAGS = ("headless=new", "no-sandbox", "disable-gpu", "disable-background-networking", "disable-component-update", "disable-sync", "no-first-run",
-         "force-color-profile=srgb", "hide-scrollbars")
+FLAGS = (
+    "headless=new",
+    "no-sandbox",
+    "disable-gpu",
+    "disable-background-networking",
+    "disable-component-update",
+    "disable-sync",
+    "no-first-run",
+    "force-color-profile=srgb",
+    "hide-scrollbars",
+)
 
 
 @contextlib.contextmanager
@@ -29,7 +38,10 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
         options.add_argument("--" + flag)
     downloads = pathlib.Path(profile) / "downloads"
     downloads.mkdir()
-    options.add_experimental_option("prefs", {"download.default_directory": str(downloads), "profile.default_content_setting_values.automatic_downloads": 1})
+    options.add_experimental_option(
+        "prefs",
+        {"download.default_directory": str(downloads), "profile.default_content_setting_values.automatic_downloads": 1},
+    )
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     driver = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
@@ -43,7 +55,10 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
 
 
 def resize(driver: Any, width: int, height: int) -> None:
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False})
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride",
+        {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False},
+    )
 
 
 class Server:
@@ -55,8 +70,19 @@ class Server:
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> "Server":
-        self.process = subprocess.Popen([sys.executable, "-m", "gray_quill.cli", self.command, "--port", str(self.port), "--data", str(self.folder)],
-                                        stdout=subprocess.DEVNULL)
+        self.process = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "gray_quill.cli",
+                self.command,
+                "--port",
+                str(self.port),
+                "--data",
+                str(self.folder),
+            ],
+            stdout=subprocess.DEVNULL,
+        )
         for _ in range(600):
             with contextlib.suppress(OSError):
                 urllib.request.urlopen(self.url + "/api/desk", timeout=2).read()
@@ -101,9 +127,21 @@ def wait_for(driver: Any, script: str, what: str, seconds: float = 15) -> Any:
 
 def pen(driver: Any, kind: str, x: float, y: float, force: float = 0.5, tilt: tuple[int, int] = (20, 10)) -> None:
     """One real pen event through the DevTools: kind is mousePressed, mouseMoved or mouseReleased."""
-    driver.execute_cdp_cmd("Input.dispatchMouseEvent", {
-        "type": kind, "x": x, "y": y, "button": "left", "buttons": 0 if kind == "mouseReleased" else 1, "clickCount": 1, "pointerType": "pen",
-        "force": force, "tiltX": tilt[0], "tiltY": tilt[1]})
+    driver.execute_cdp_cmd(
+        "Input.dispatchMouseEvent",
+        {
+            "type": kind,
+            "x": x,
+            "y": y,
+            "button": "left",
+            "buttons": 0 if kind == "mouseReleased" else 1,
+            "clickCount": 1,
+            "pointerType": "pen",
+            "force": force,
+            "tiltX": tilt[0],
+            "tiltY": tilt[1],
+        },
+    )
 
 
 def write_stroke(driver: Any, points: list[tuple[float, float, float]]) -> None:

@@ -35,7 +35,9 @@ def rows(trace: Trace) -> list[list[float]]:
 
 class Parity(unittest.TestCase):
     def test_every_shipped_pen_and_every_steadying_method(self) -> None:
-        traces = [t for hand in SHIPPED_HANDS.values() for t in write_text("moth 9", hand, SHIPPED_DEVICES["tablet-11"], 5)]
+        traces = [
+            t for hand in SHIPPED_HANDS.values() for t in write_text("moth 9", hand, SHIPPED_DEVICES["tablet-11"], 5)
+        ]
         traces += [t for name, t in zoo().items() if name != "ten minutes"]
         plain = write_recipe(SHIPPED_PENS["fen-fountain"])
         pens = dict(SHIPPED_PENS)
@@ -76,11 +78,13 @@ class Texture(unittest.TestCase):
         """Mean tone within 5 % over a shaded stroke, drawn on a canvas as the sheet draws it."""
         n = 400
         t = np.arange(n) / 240
-        draw = ("const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = w; c.height = h;"
-                "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
-                "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }));"
-                "LiveInk.drawPoints({ context, scale }, plan, pen.points);"
-                "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) sum += d[i]; return sum")
+        draw = (
+            "const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = w; c.height = h;"
+            "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
+            "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }));"
+            "LiveInk.drawPoints({ context, scale }, plan, pen.points);"
+            "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) sum += d[i]; return sum"
+        )
         with browser() as driver:
             driver.get("about:blank")
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
@@ -90,7 +94,9 @@ class Texture(unittest.TestCase):
                 recipe["body"] |= {"opacity": 1, "width_mm": 3}
                 for force in (0.3, 0.8):
                     pen = read_recipe(recipe)
-                    trace = make_trace(t, 8 + 30 * t, 12 + 4 * np.sin(4 * t), np.full(n, force), np.full(n, 0.8), np.zeros(n))
+                    trace = make_trace(
+                        t, 8 + 30 * t, 12 + 4 * np.sin(4 * t), np.full(n, force), np.full(n, 0.8), np.zeros(n)
+                    )
                     live = driver.execute_script(draw, compile_plan(pen, "#ffffff"), rows(trace), 16, 70 * 16, 24 * 16)
                     settled = float(ink_pixels([settle(trace, pen)], View(0, 0, 16, 70 * 16, 24 * 16))[..., 3].sum())
                     self.assertAlmostEqual(live / settled, 1, delta=0.05, msg=f"{name} at {force}")

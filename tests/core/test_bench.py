@@ -59,10 +59,20 @@ class Fit(unittest.TestCase):
                 continue
             for blend in (0, 0.5, 1):
                 fitted = fit_press(force, FEN.press, blend)
-                read_recipe({"press": {"floor": fitted.floor, "ceiling": fitted.ceiling, "points": [list(p) for p in fitted.points]}})
+                read_recipe(
+                    {
+                        "press": {
+                            "floor": fitted.floor,
+                            "ceiling": fitted.ceiling,
+                            "points": [list(p) for p in fitted.points],
+                        }
+                    }
+                )
                 self.assertTrue(np.all(np.diff(press_share(fitted, np.sort(force))) >= -1e-12))
                 if blend == 0:
-                    np.testing.assert_allclose(press_share(dataclasses.replace(fitted, floor=0, ceiling=1), force), force, atol=2e-3)
+                    np.testing.assert_allclose(
+                        press_share(dataclasses.replace(fitted, floor=0, ceiling=1), force), force, atol=2e-3
+                    )
 
     def test_full_equalisation_spreads_the_samples_evenly(self) -> None:
         force = strip_force("right-firm")
@@ -108,7 +118,9 @@ class Spots(unittest.TestCase):
         for name in ("fen-fountain", "heron-brush", "sedge-nib"):
             inks = [settle(traces[0], SHIPPED_PENS[name])]
             spot = find_spot(traces, inks, float(inks[0].x_mm[300]), float(inks[0].y_mm[300]))
-            self.assertAlmostEqual(spot.width_mm, spot.body_mm * spot.press_factor * spot.pace_factor * spot.taper_factor, places=9)
+            self.assertAlmostEqual(
+                spot.width_mm, spot.body_mm * spot.press_factor * spot.pace_factor * spot.taper_factor, places=9
+            )
             self.assertAlmostEqual(spot.width_mm, float(inks[0].long_mm[300]), delta=0.02 * spot.width_mm)
         with self.assertRaisesRegex(GrayQuillError, "no ink there"):
             find_spot(traces, inks, 500, 500)
@@ -123,7 +135,9 @@ class Heat(unittest.TestCase):
         for quantity in QUANTITIES:
             heat = heat_view([trace], inks, quantity, view)
             self.assertEqual(len(heat.colours), BINS)
-            self.assertGreater(((heat.pixels[..., 3] > 128) & (plain[..., 3] > 128)).sum() / (plain[..., 3] > 128).sum(), 0.97)
+            self.assertGreater(
+                ((heat.pixels[..., 3] > 128) & (plain[..., 3] > 128)).sum() / (plain[..., 3] > 128).sum(), 0.97
+            )
         force = heat_view([trace], inks, "force", view).pixels[32].astype(int)
         seen = force[force[:, 3] > 200][:, :3].sum(axis=1)
         self.assertLess(seen[-1], seen[len(seen) // 2] + 1)
@@ -137,8 +151,13 @@ class Kinds(unittest.TestCase):
 
     def test_a_pen_by_another_name_is_told_so(self) -> None:
         ballpoint = write_recipe(SHIPPED_PENS["reed-ballpoint"])
-        for claimed, source, nearest in (("fountain", "reed-ballpoint", "ballpoint"), ("ballpoint", "heron-brush", "brush"), ("brush", "sedge-nib", "flat nib"),
-                                         ("ballpoint", "dusk-wash", "highlighter"), ("marker", "moth-pencil-2b", "pencil")):
+        for claimed, source, nearest in (
+            ("fountain", "reed-ballpoint", "ballpoint"),
+            ("ballpoint", "heron-brush", "brush"),
+            ("brush", "sedge-nib", "flat nib"),
+            ("ballpoint", "dusk-wash", "highlighter"),
+            ("marker", "moth-pencil-2b", "pencil"),
+        ):
             verdict = judge_kind(read_recipe({**write_recipe(SHIPPED_PENS[source]), "kind": claimed}))
             self.assertEqual((verdict.met, verdict.nearest), (False, nearest), f"{claimed} {source} {verdict.failed}")
         self.assertTrue(judge_kind(read_recipe({**ballpoint, "kind": "ballpoint"})).met)
@@ -153,15 +172,28 @@ class Effects(unittest.TestCase):
         by_field = {e.field: e for e in control_effects(traces, FEN, "press", "#ffffff")}
         self.assertGreater(by_field["press.range"].share, 0.2)
         no_sensor = [make_trace(t.t_s, t.x_mm, t.y_mm) for t in traces]
-        self.assertIn("no tilt", {e.field: e for e in control_effects(no_sensor, SHIPPED_PENS["moth-pencil-2b"], "lean", "#ffffff")}["lean.side_mm"].reason)
+        self.assertIn(
+            "no tilt",
+            {e.field: e for e in control_effects(no_sensor, SHIPPED_PENS["moth-pencil-2b"], "lean", "#ffffff")}[
+                "lean.side_mm"
+            ].reason,
+        )
         with self.assertRaisesRegex(GrayQuillError, "The group 'nib'"):
             control_effects(traces, FEN, "nib", "#ffffff")
 
     def test_build_up_darkens_a_crossing_and_nothing_else(self) -> None:
         pages = []
         for build_up in (False, True):
-            pen = read_recipe({"body": {"width_mm": 3, "opacity": 0.5, "colour": "#000000"}, "wash": {"build_up": build_up}})
-            pages.append(page_pixels([settle(zoo()["self-crossing"], pen)], paper_from_spec("blank A6 white"), box_view((20, 20, 60, 60), 10))[..., 0])
+            pen = read_recipe(
+                {"body": {"width_mm": 3, "opacity": 0.5, "colour": "#000000"}, "wash": {"build_up": build_up}}
+            )
+            pages.append(
+                page_pixels(
+                    [settle(zoo()["self-crossing"], pen)],
+                    paper_from_spec("blank A6 white"),
+                    box_view((20, 20, 60, 60), 10),
+                )[..., 0]
+            )
         # the figure starts, crosses and ends in its middle: three passes at one half each
         self.assertEqual((int(pages[0].min()), int(pages[1].min())), (128, 32))
         darker = pages[1].astype(int) < pages[0].astype(int) - 4
@@ -178,17 +210,26 @@ class Advice(unittest.TestCase):
     def test_each_fault_is_found_and_its_prediction_comes_true(self) -> None:
         traces = line()
         press = write_recipe(FEN)["press"]
-        for changes, title in (({"press": press | {"ceiling": 0.5}}, "Firm strokes are clipped"), ({"press": press | {"floor": 0.3}}, "Light strokes are lost"),
-                               ({"press": press | {"floor": 0, "ceiling": 1, "points": [[0, 0], [0.85, 0.1], [1, 1]]}}, "Range lies idle"),
-                               ({"steady": {"method": "follow", "amount": 7}}, "The pen is heavy"), ({"steady": {"method": "none"}}, "The line shakes"),
-                               ({"steady": {"method": "window", "amount": 3}}, "Corners are lost"),
-                               ({"ends": {"start_mm": 0.4, "start_tip": 0, "end_mm": 0.4, "end_tip": 0, "ease": 0}}, "Tips are abrupt"),
-                               ({"ends": {"start_mm": 30, "start_tip": 0, "end_mm": 30, "end_tip": 0}}, "Tapers outrun the strokes")):
+        for changes, title in (
+            ({"press": press | {"ceiling": 0.5}}, "Firm strokes are clipped"),
+            ({"press": press | {"floor": 0.3}}, "Light strokes are lost"),
+            ({"press": press | {"floor": 0, "ceiling": 1, "points": [[0, 0], [0.85, 0.1], [1, 1]]}}, "Range lies idle"),
+            ({"steady": {"method": "follow", "amount": 7}}, "The pen is heavy"),
+            ({"steady": {"method": "none"}}, "The line shakes"),
+            ({"steady": {"method": "window", "amount": 3}}, "Corners are lost"),
+            ({"ends": {"start_mm": 0.4, "start_tip": 0, "end_mm": 0.4, "end_tip": 0, "ease": 0}}, "Tips are abrupt"),
+            ({"ends": {"start_mm": 30, "start_tip": 0, "end_mm": 30, "end_tip": 0}}, "Tapers outrun the strokes"),
+        ):
             told = self.told(traces, changes)
             self.assertIn(title, told)
             advice = told[title]
             if hasattr(read_ink(traces, advice.recipe), advice.reading):
-                self.assertAlmostEqual(getattr(read_ink(traces, advice.recipe), advice.reading), advice.after, delta=max(0.05 * abs(advice.after), 0.02), msg=title)
+                self.assertAlmostEqual(
+                    getattr(read_ink(traces, advice.recipe), advice.reading),
+                    advice.after,
+                    delta=max(0.05 * abs(advice.after), 0.02),
+                    msg=title,
+                )
             better = advice.after > advice.before if advice.reading == "range_used" else advice.after < advice.before
             self.assertTrue(better, title)
 

@@ -26,13 +26,18 @@ TABLET = SHIPPED_DEVICES["tablet-11"]
 class Writer(unittest.TestCase):
     def test_a_seed_repeats_exactly_and_another_differs(self) -> None:
         one, same, other = (write_text("moth 3", RIGHT, TABLET, seed) for seed in (4, 4, 5))
-        self.assertTrue(all(np.array_equal(a.x_mm, b.x_mm) and np.array_equal(a.force, b.force) for a, b in zip(one, same, strict=True)))
+        self.assertTrue(
+            all(
+                np.array_equal(a.x_mm, b.x_mm) and np.array_equal(a.force, b.force)
+                for a, b in zip(one, same, strict=True)
+            )
+        )
         self.assertFalse(np.array_equal(one[0].x_mm[:20], other[0].x_mm[:20]))
 
     def test_every_ascii_character_is_written_inside_its_column(self) -> None:
         text = "".join(chr(c) for c in range(33, 127))
         for hand in SHIPPED_HANDS.values():
-            traces = write_text(" ".join(text[i:i + 8] for i in range(0, len(text), 8)), hand, TABLET, 1, 20, 30, 100)
+            traces = write_text(" ".join(text[i : i + 8] for i in range(0, len(text), 8)), hand, TABLET, 1, 20, 30, 100)
             left, top, right, _ = bounds_mm(traces)
             self.assertTrue(left > 14 and right < 128 and top > 18, bounds_mm(traces))
         with self.assertRaisesRegex(GrayQuillError, "ASCII"):
@@ -46,9 +51,16 @@ class Writer(unittest.TestCase):
             force = np.concatenate([t.force for t in traces])
             self.assertAlmostEqual(np.median(force), hand.force, delta=0.15)
             length = sum(np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)).sum() for t in traces)
-            self.assertAlmostEqual(length / sum(t.t_s[-1] for t in traces), hand.speed_mm_s, delta=hand.speed_mm_s * 0.25)
-            self.assertAlmostEqual(np.degrees(np.median(np.concatenate([t.altitude for t in traces]))), hand.altitude_deg, delta=4)
-        mean = {hand.side: np.degrees(np.median(np.concatenate([t.azimuth for t in write_text("moth", hand, TABLET, 2)]))) for hand in (RIGHT, LEFT)}
+            self.assertAlmostEqual(
+                length / sum(t.t_s[-1] for t in traces), hand.speed_mm_s, delta=hand.speed_mm_s * 0.25
+            )
+            self.assertAlmostEqual(
+                np.degrees(np.median(np.concatenate([t.altitude for t in traces]))), hand.altitude_deg, delta=4
+            )
+        mean = {
+            hand.side: np.degrees(np.median(np.concatenate([t.azimuth for t in write_text("moth", hand, TABLET, 2)])))
+            for hand in (RIGHT, LEFT)
+        }
         self.assertLess(mean["right"], 90)
         self.assertGreater(mean["left"], 90)
 
@@ -71,7 +83,9 @@ class Writer(unittest.TestCase):
             traces = fill_prompts(paper, LEFT, TABLET, 1)
             for prompt in prompts_for(paper):
                 left, top, right, bottom = prompt.box_mm
-                inside = [t for t in traces if left - 3 < t.x_mm.mean() < right + 3 and top - 3 < t.y_mm.mean() < bottom + 3]
+                inside = [
+                    t for t in traces if left - 3 < t.x_mm.mean() < right + 3 and top - 3 < t.y_mm.mean() < bottom + 3
+                ]
                 self.assertTrue(inside, (spec, prompt.name))
             wedge = traces[0]
             self.assertTrue(wedge.force[0] < 0.06 and wedge.force[-1] > 0.94)
@@ -119,6 +133,7 @@ class Panels(unittest.TestCase):
     def test_a_thin_grey_line_is_said_to_vanish_on_paper_slates_only_when_it_does(self) -> None:
         from gray_quill.core.ink.settle import settle
         from gray_quill.core.pen.recipe import read_recipe
+
         paper, panel = paper_from_spec("blank A6 white"), SHIPPED_DEVICES["paper-slate-10"].panel
         shares = []
         for width, colour in ((0.6, "#000000"), (0.08, "#b0b0b0")):

@@ -8,8 +8,13 @@ import unittest
 import gray_quill
 
 ROOT = pathlib.Path(gray_quill.__file__).parent
-OURS = {"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "store"}, "demo": {"core", "formats", "store", "demo"},
-        "web": {"core", "formats", "store", "web"}}
+OURS = {
+    "core": {"core"},
+    "formats": {"core", "formats"},
+    "store": {"core", "store"},
+    "demo": {"core", "formats", "store", "demo"},
+    "web": {"core", "formats", "store", "web"},
+}
 CORE_MAY = {"numpy", "scipy", "numba", "shapely"}
 CORE_MAY_NOT = {"os", "pathlib", "io", "sqlite3", "time", "datetime", "subprocess", "socket", "urllib", "json"}
 

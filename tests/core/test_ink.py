@@ -34,7 +34,9 @@ def nonzero_area(rings: list[np.ndarray]) -> float:
         for r in closed:
             (x0, y0), (x1, y1) = r[:-1].T, r[1:].T
             side = (x1 - x0) * (p.y - y0) - (p.x - x0) * (y1 - y0)
-            winding += int(((y0 <= p.y) & (y1 > p.y) & (side > 0)).sum()) - int(((y0 > p.y) & (y1 <= p.y) & (side < 0)).sum())
+            winding += int(((y0 <= p.y) & (y1 > p.y) & (side > 0)).sum()) - int(
+                ((y0 > p.y) & (y1 <= p.y) & (side < 0)).sum()
+            )
         total += face.area if winding else 0.0
     return total
 
@@ -67,8 +69,13 @@ class Width(unittest.TestCase):
             recipe = read_recipe({"press": {"points": [[0, 0], *np.column_stack((x, y)).tolist(), [1, 1]], "range": 5}})
             plan = compile_plan(recipe, "#ffffff")
             self.assertTrue(np.all(np.diff(plan["press"]) >= -1e-9))
-        slow, fast = (settle(make_trace(np.linspace(0, s, 200), np.linspace(10, 60, 200), np.full(200, 20.0), np.full(200, 0.5)),
-                             read_recipe({"pace": {"exponent": 0.3}})) for s in (4, 0.4))
+        slow, fast = (
+            settle(
+                make_trace(np.linspace(0, s, 200), np.linspace(10, 60, 200), np.full(200, 20.0), np.full(200, 0.5)),
+                read_recipe({"pace": {"exponent": 0.3}}),
+            )
+            for s in (4, 0.4)
+        )
         self.assertGreater(np.median(slow.long_mm), 1.5 * np.median(fast.long_mm))
 
     def test_tapers_reach_their_tips_and_a_short_stroke_keeps_the_smaller_one(self) -> None:
@@ -82,7 +89,10 @@ class Width(unittest.TestCase):
         trace = make_trace(np.linspace(0, 4, 900), np.linspace(10, 90, 900), np.full(900, 20.0), np.full(900, 0.5))
         ink = settle(trace, read_recipe({"body": {"width_mm": 0.8, "line": {"pattern": "dash"}}}))
         self.assertGreater(len(ink.pieces), 10)
-        runs = [(ink.x_mm[lo] - 0.4, ink.x_mm[hi - 1] + 0.4) for lo, hi in zip(ink.pieces[1:-1], ink.pieces[2:-1], strict=False)]
+        runs = [
+            (ink.x_mm[lo] - 0.4, ink.x_mm[hi - 1] + 0.4)
+            for lo, hi in zip(ink.pieces[1:-1], ink.pieces[2:-1], strict=False)
+        ]
         np.testing.assert_allclose([b - a for a, b in runs], 4.0, rtol=0.01)
         np.testing.assert_allclose([b[0] - a[1] for a, b in itertools.pairwise(runs)], 2.4, rtol=0.01)
 
@@ -122,7 +132,9 @@ class Coverage(unittest.TestCase):
                 error = np.abs(cov - truth)[edge]
                 self.assertLessEqual(error.mean(), 1 / 32, (shape, thick))
                 # at a nib's corners, and where one thinner than two pixels meets its own earlier edge, the bound is wider
-                self.assertLessEqual(error.max(), 1 / 8 if shape == "round" else 1 / 5 if thick > 2 else 1 / 4, (shape, thick))
+                self.assertLessEqual(
+                    error.max(), 1 / 8 if shape == "round" else 1 / 5 if thick > 2 else 1 / 4, (shape, thick)
+                )
 
     def test_a_faint_line_keeps_its_area(self) -> None:
         for width in (0.2, 0.5, 0.9):
@@ -134,17 +146,25 @@ class Coverage(unittest.TestCase):
 
     def test_a_stroke_never_darkens_itself_and_opacity_is_applied_once(self) -> None:
         pen = read_recipe({"body": {"width_mm": 3, "opacity": 0.5, "colour": "#000000"}})
-        page = page_pixels([settle(zoo()["self-crossing"], pen)], paper_from_spec("blank A6 white"), box_view((20, 20, 60, 60), 10))
+        page = page_pixels(
+            [settle(zoo()["self-crossing"], pen)], paper_from_spec("blank A6 white"), box_view((20, 20, 60, 60), 10)
+        )
         self.assertEqual(sorted(set(page.reshape(-1, 3)[:, 0].tolist()))[0], 128)
 
 
-def _supersampled(shape: str, x: np.ndarray, y: np.ndarray, long: np.ndarray, short: np.ndarray, angle: np.ndarray) -> np.ndarray:
+def _supersampled(
+    shape: str, x: np.ndarray, y: np.ndarray, long: np.ndarray, short: np.ndarray, angle: np.ndarray
+) -> np.ndarray:
     """Share of 16 x 16 points in each pixel inside the hulls of consecutive footprints, by shapely."""
     u = np.linspace(0, 2 * np.pi, 128, endpoint=False)
     prints = []
     for k in range(len(x)):
         a, b = long[k] / 2, short[k] / 2
-        px, py = (a * np.cos(u), b * np.sin(u)) if shape != "chisel" else (np.array([a, -a, -a, a]), np.array([b, b, -b, -b]))
+        px, py = (
+            (a * np.cos(u), b * np.sin(u))
+            if shape != "chisel"
+            else (np.array([a, -a, -a, a]), np.array([b, b, -b, -b]))
+        )
         c, s = np.cos(angle[k]), np.sin(angle[k])
         prints.append(np.column_stack((x[k] + px * c - py * s, y[k] + px * s + py * c)))
     area = shapely.union_all([shapely.MultiPoint(np.vstack(pair)).convex_hull for pair in itertools.pairwise(prints)])
@@ -180,5 +200,7 @@ class Outlines(unittest.TestCase):
             plain["tooth"] = {"grain": "none"}
             ink = settle(zoo()["leaning"], read_recipe(plain))
             left, top, right, bottom = ink.box_mm
-            plane = opacity_plane([ink], View(left - 1, top - 1, 12, int((right - left + 2) * 12), int((bottom - top + 2) * 12)))
+            plane = opacity_plane(
+                [ink], View(left - 1, top - 1, 12, int((right - left + 2) * 12), int((bottom - top + 2) * 12))
+            )
             self.assertAlmostEqual(plane.sum() / 255 / 144 / ink_area(ink).area, 1, delta=0.02, msg=pen)

@@ -65,11 +65,17 @@ class Recipes(unittest.TestCase):
 class Papers(unittest.TestCase):
     def test_words_in_any_order_give_the_sheet(self) -> None:
         for spec, size, ruling, spacing in (
-            ("dotted A5", (148, 210), "dotted", 5), ("A4 landscape ruled 7mm", (297, 210), "ruled", 7), ("letter wide ruled", (215.9, 279.4), "ruled", 8.731),
-            ("ruled 9 mm a6 dusk", (105, 148), "ruled", 9), ("squared 120x80 #f4f1e8", (120, 80), "squared", 5), ("staves 11x14", (279.4, 355.6), "staves", 2),
+            ("dotted A5", (148, 210), "dotted", 5),
+            ("A4 landscape ruled 7mm", (297, 210), "ruled", 7),
+            ("letter wide ruled", (215.9, 279.4), "ruled", 8.731),
+            ("ruled 9 mm a6 dusk", (105, 148), "ruled", 9),
+            ("squared 120x80 #f4f1e8", (120, 80), "squared", 5),
+            ("staves 11x14", (279.4, 355.6), "staves", 2),
         ):
             paper = paper_from_spec(spec)
-            self.assertEqual(((paper.width_mm, paper.height_mm), paper.ruling, paper.spacing_mm), (size, ruling, spacing), spec)
+            self.assertEqual(
+                ((paper.width_mm, paper.height_mm), paper.ruling, paper.spacing_mm), (size, ruling, spacing), spec
+            )
         self.assertEqual(describe_paper(paper_from_spec("ruled 7mm A5 landscape")), "ruled 7 mm A5 landscape")
         with self.assertRaisesRegex(GrayQuillError, "'A9' is not known.*A5"):
             paper_from_spec("dotted A9")
@@ -78,7 +84,9 @@ class Papers(unittest.TestCase):
         for name in ("ruled 7mm A5", "squared A5", "staves A4", "dotted A5"):
             paper = paper_from_spec(name)
             marks = ruling_marks(paper)
-            ys = sorted(set(marks.lines[marks.lines[:, 1] == marks.lines[:, 3]][:, 1].tolist() or marks.dots[:, 1].tolist()))
+            ys = sorted(
+                set(marks.lines[marks.lines[:, 1] == marks.lines[:, 3]][:, 1].tolist() or marks.dots[:, 1].tolist())
+            )
             gaps = [round(b - a, 6) for a, b in itertools.pairwise(ys)]
             self.assertEqual(min(gaps), paper.spacing_mm, name)
             self.assertTrue(0 < ys[0] and ys[-1] < paper.height_mm)
@@ -87,10 +95,14 @@ class Papers(unittest.TestCase):
 class Traces(unittest.TestCase):
     def test_unusable_samples_are_refused_by_name(self) -> None:
         for columns, words in (
-            (([], [], []), "at least one sample"), (([0, 1], [1], [1, 2]), "x_mm has 1 samples where t_s has 2"),
-            (([0, 2, 1], [1, 2, 3], [0, 0, 0]), "backwards at sample 3"), (([0, 1], [1, math.nan], [0, 0]), "x_mm is not a finite number at sample 2"),
-            (([-1, 1], [1, 2], [0, 0]), "must not be negative"), (([0, 1], ["a", 2], [0, 0]), "list of numbers"),
-            (([0, 1], [1, 1e6], [0, 0]), "millimetres on the page"), (([0, 1e9], [1, 1], [0, 0]), "in seconds"),
+            (([], [], []), "at least one sample"),
+            (([0, 1], [1], [1, 2]), "x_mm has 1 samples where t_s has 2"),
+            (([0, 2, 1], [1, 2, 3], [0, 0, 0]), "backwards at sample 3"),
+            (([0, 1], [1, math.nan], [0, 0]), "x_mm is not a finite number at sample 2"),
+            (([-1, 1], [1, 2], [0, 0]), "must not be negative"),
+            (([0, 1], ["a", 2], [0, 0]), "list of numbers"),
+            (([0, 1], [1, 1e6], [0, 0]), "millimetres on the page"),
+            (([0, 1e9], [1, 1], [0, 0]), "in seconds"),
         ):
             with self.subTest(words), self.assertRaisesRegex(GrayQuillError, words):
                 make_trace(*columns)

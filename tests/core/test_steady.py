@@ -39,7 +39,9 @@ class Steadying(unittest.TestCase):
             for name, trace in zoo().items():
                 samples = pen_samples(trace, pen(method, 6))
                 self.assertTrue(np.isfinite(samples.x_mm).all(), name)
-                self.assertLess(np.hypot(samples.x_mm[-1] - trace.x_mm[-1], samples.y_mm[-1] - trace.y_mm[-1]), 1e-6, name)
+                self.assertLess(
+                    np.hypot(samples.x_mm[-1] - trace.x_mm[-1], samples.y_mm[-1] - trace.y_mm[-1]), 1e-6, name
+                )
 
     def test_the_path_does_not_depend_on_the_report_rate(self) -> None:
         for method in METHODS:
@@ -54,7 +56,9 @@ class Steadying(unittest.TestCase):
     def test_more_is_calmer_and_slower(self) -> None:
         rng = np.random.default_rng(1)
         base = wave(4)
-        shaky = make_trace(base.t_s, base.x_mm + rng.normal(0, 0.08, len(base)), base.y_mm + rng.normal(0, 0.08, len(base)), base.force)
+        shaky = make_trace(
+            base.t_s, base.x_mm + rng.normal(0, 0.08, len(base)), base.y_mm + rng.normal(0, 0.08, len(base)), base.force
+        )
         for method in METHODS:
             reads = [read_ink([shaky], pen(method, a)) for a in (1, 3, 6)]
             for less, more in itertools.pairwise(reads):
@@ -98,7 +102,9 @@ class Readings(unittest.TestCase):
         self.assertAlmostEqual(readings.floor_share, 0.1, delta=0.01)
         self.assertAlmostEqual(readings.ceiling_share, 0.2, delta=0.01)
         self.assertAlmostEqual(readings.report_hz, 240, delta=1)
-        np.testing.assert_allclose(weighted_percentiles(np.array([1.0, 9.0]), np.array([3.0, 1.0]), (12.5, 37.5, 87.5)), [1.0, 1.0, 9.0])
+        np.testing.assert_allclose(
+            weighted_percentiles(np.array([1.0, 9.0]), np.array([3.0, 1.0]), (12.5, 37.5, 87.5)), [1.0, 1.0, 9.0]
+        )
         a = np.arange(5.0)
         self.assertEqual(discrete_frechet_mm(a, a * 0, a, a * 0 + 0.5), 0.5)
 
@@ -111,4 +117,7 @@ class Readings(unittest.TestCase):
 
 class Repeat(unittest.TestCase):
     def test_readings_repeat_exactly(self) -> None:
-        self.assertEqual(dataclasses.astuple(read_ink([wave()], pen("window", 4))), dataclasses.astuple(read_ink([wave()], pen("window", 4))))
+        self.assertEqual(
+            dataclasses.astuple(read_ink([wave()], pen("window", 4))),
+            dataclasses.astuple(read_ink([wave()], pen("window", 4))),
+        )

@@ -18,8 +18,13 @@ PATCH = (22, 22, 58, 38)
 
 
 def pencil(**tooth: object):  # type: ignore[no-untyped-def]
-    return read_recipe({"body": {"width_mm": 2.5}, "press": {"floor": 0, "ceiling": 1, "opacity_range": 6},
-                        "tooth": {"grain": "cold-pressed", "scale_mm": 0.35, "grade": "2B", **tooth}})
+    return read_recipe(
+        {
+            "body": {"width_mm": 2.5},
+            "press": {"floor": 0, "ceiling": 1, "opacity_range": 6},
+            "tooth": {"grain": "cold-pressed", "scale_mm": 0.35, "grade": "2B", **tooth},
+        }
+    )
 
 
 def patch(recipe, force: float, dpi: float = 200, seed: int = 0) -> np.ndarray:  # type: ignore[no-untyped-def]
@@ -38,7 +43,9 @@ class Tone(unittest.TestCase):
         for grain in GRAINS[1:]:
             for seed in range(2):
                 for crisp in (True, False):
-                    tones = [mean_tone(patch(pencil(grain=grain, crisp=crisp), f, 120, seed)) for f in (0.05, 0.3, 0.6, 1.0)]
+                    tones = [
+                        mean_tone(patch(pencil(grain=grain, crisp=crisp), f, 120, seed)) for f in (0.05, 0.3, 0.6, 1.0)
+                    ]
                     self.assertTrue(all(b > a + 0.01 for a, b in itertools.pairwise(tones)), (grain, tones))
 
     def test_it_rises_from_4h_to_8b(self) -> None:
@@ -60,7 +67,10 @@ class Tone(unittest.TestCase):
         self.assertGreater(rough, 0.08)
 
     def test_crisp_grit_survives_the_export_and_soft_grain_has_middle_tones(self) -> None:
-        shares = {crisp: float(((0.1 < (p := patch(pencil(crisp=crisp, depth=1.0), 0.5, 600))) & (p < 0.9)).mean()) for crisp in (True, False)}
+        shares = {
+            crisp: float(((0.1 < (p := patch(pencil(crisp=crisp, depth=1.0), 0.5, 600))) & (p < 0.9)).mean())
+            for crisp in (True, False)
+        }
         self.assertLess(shares[True], 0.15)
         self.assertGreater(shares[False], 2 * shares[True] + 0.1)
 

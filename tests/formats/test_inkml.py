@@ -29,9 +29,11 @@ class RoundTrip(unittest.TestCase):
 
 class OtherWriters(unittest.TestCase):
     def test_channels_in_any_order_and_unit(self) -> None:
-        fmt = ('<definitions><context xml:id="c"><traceFormat><channel name="T" units="ms"/><channel name="F" min="100" max="300"/>'
-               '<channel name="Y" units="cm"/><channel name="X" units="in"/><channel name="OTx" units="deg"/><channel name="OTy" units="deg"/>'
-               "</traceFormat></context></definitions>")
+        fmt = (
+            '<definitions><context xml:id="c"><traceFormat><channel name="T" units="ms"/><channel name="F" min="100" max="300"/>'
+            '<channel name="Y" units="cm"/><channel name="X" units="in"/><channel name="OTx" units="deg"/><channel name="OTy" units="deg"/>'
+            "</traceFormat></context></definitions>"
+        )
         trace = read_inkml(ink('<trace contextRef="#c">0 100 1 2 45 0, 500 300 1.5 2 0 45</trace>', fmt))[0]
         np.testing.assert_allclose(trace.x_mm, 50.8)
         np.testing.assert_allclose(trace.y_mm, [10, 15])
@@ -41,10 +43,12 @@ class OtherWriters(unittest.TestCase):
         np.testing.assert_allclose(trace.azimuth, [0, np.pi / 2])
 
     def test_resolution_of_the_source_current_contexts_and_groups(self) -> None:
-        source = ('<definitions><inkSource xml:id="s"><traceFormat><channel name="X" type="integer"/><channel name="Y" type="integer"/></traceFormat>'
-                  '<channelProperties><channelProperty channel="X" name="resolution" value="1000" units="1/cm"/>'
-                  '<channelProperty channel="Y" name="resolution" value="1000" units="1/cm"/></channelProperties></inkSource>'
-                  '<context xml:id="a" inkSourceRef="#s"/></definitions>')
+        source = (
+            '<definitions><inkSource xml:id="s"><traceFormat><channel name="X" type="integer"/><channel name="Y" type="integer"/></traceFormat>'
+            '<channelProperties><channelProperty channel="X" name="resolution" value="1000" units="1/cm"/>'
+            '<channelProperty channel="Y" name="resolution" value="1000" units="1/cm"/></channelProperties></inkSource>'
+            '<context xml:id="a" inkSourceRef="#s"/></definitions>'
+        )
         body = '<traceGroup contextRef="#a"><trace>1000 2000,1100 2000</trace></traceGroup><traceFormat><channel name="X" units="mm"/><channel name="Y" units="mm"/></traceFormat><trace>3 4</trace>'
         group, after = read_inkml(ink(body, source))
         np.testing.assert_allclose(group.x_mm, [10, 11])
@@ -61,17 +65,45 @@ class OtherWriters(unittest.TestCase):
 class Hostile(unittest.TestCase):
     def test_each_bad_file_has_its_error(self) -> None:
         deep = "<traceGroup>" * 60 + "</traceGroup>" * 60
-        bomb = b"<!DOCTYPE ink [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;'>]>" + HEAD.encode() + b"<trace>&b;</trace></ink>"
+        bomb = (
+            b"<!DOCTYPE ink [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;'>]>" + HEAD.encode() + b"<trace>&b;</trace></ink>"
+        )
         for data, kind, words in (
-            (b"", FormatError, "not well-formed"), (b"\xff\xfe\x00garbage", FormatError, "not well-formed"), (b"<svg/>", FormatError, "must be <ink>"),
-            (ink(""), FormatError, "no <trace>"), (ink("<trace>1 2, 3</trace>"), FormatError, "Trace 1, point 2"), (ink("<trace>1 2 3</trace>"), FormatError, "point 1"),
-            (ink("<trace>1 x2</trace>"), FormatError, "point 1"), (ink("<trace>1 2, ? 3</trace>"), FormatError, "leaves out a value"),
-            (ink("<trace>1 nan</trace>"), FormatError, "point 1"), (ink(deep), FormatError, "24 deep"), (bomb, FormatError, "DTD"),
+            (b"", FormatError, "not well-formed"),
+            (b"\xff\xfe\x00garbage", FormatError, "not well-formed"),
+            (b"<svg/>", FormatError, "must be <ink>"),
+            (ink(""), FormatError, "no <trace>"),
+            (ink("<trace>1 2, 3</trace>"), FormatError, "Trace 1, point 2"),
+            (ink("<trace>1 2 3</trace>"), FormatError, "point 1"),
+            (ink("<trace>1 x2</trace>"), FormatError, "point 1"),
+            (ink("<trace>1 2, ? 3</trace>"), FormatError, "leaves out a value"),
+            (ink("<trace>1 nan</trace>"), FormatError, "point 1"),
+            (ink(deep), FormatError, "24 deep"),
+            (bomb, FormatError, "DTD"),
             (ink("<trace>" + ",".join(["1 2"] * 100_000) + "</trace>"), TooLarge, "60000 is the most"),
-            (ink('<trace>1 2,1 3</trace>', '<traceFormat><channel name="X" units="furlong"/><channel name="Y"/></traceFormat>'), FormatError, "furlong"),
-            (ink('<trace>1 5,1 3</trace>', '<traceFormat><channel name="X"/><channel name="T"/></traceFormat>'), FormatError, "no X and Y"),
-            (ink('<trace>1 2 5,1 2 3</trace>', '<traceFormat><channel name="X"/><channel name="Y"/><channel name="T"/></traceFormat>'), GrayQuillError, "backwards"),
-            (ink("<trace>1e300 2</trace>"), GrayQuillError, "millimetres on the page"), (b"x" * 40_000_001, TooLarge, "40 MB"),
+            (
+                ink(
+                    "<trace>1 2,1 3</trace>",
+                    '<traceFormat><channel name="X" units="furlong"/><channel name="Y"/></traceFormat>',
+                ),
+                FormatError,
+                "furlong",
+            ),
+            (
+                ink("<trace>1 5,1 3</trace>", '<traceFormat><channel name="X"/><channel name="T"/></traceFormat>'),
+                FormatError,
+                "no X and Y",
+            ),
+            (
+                ink(
+                    "<trace>1 2 5,1 2 3</trace>",
+                    '<traceFormat><channel name="X"/><channel name="Y"/><channel name="T"/></traceFormat>',
+                ),
+                GrayQuillError,
+                "backwards",
+            ),
+            (ink("<trace>1e300 2</trace>"), GrayQuillError, "millimetres on the page"),
+            (b"x" * 40_000_001, TooLarge, "40 MB"),
         ):
             with self.subTest(words), self.assertRaisesRegex(kind, words):
                 read_inkml(data)

@@ -29,12 +29,16 @@ def page_of(pens: tuple[str, ...]) -> tuple[list, object]:
 
 class Pictures(unittest.TestCase):
     def test_pdf_matches_png_for_every_kind_of_pen(self) -> None:
-        inks, paper = page_of(("reed-ballpoint", "fen-fountain", "heron-brush", "sedge-nib", "stitch-reed", "hollow-reed", "dusk-wash"))
+        inks, paper = page_of(
+            ("reed-ballpoint", "fen-fountain", "heron-brush", "sedge-nib", "stitch-reed", "hollow-reed", "dusk-wash")
+        )
         raster = page_pixels(inks, paper, page_view(paper, DPI)).astype(float)
         page = pypdfium2.PdfDocument(export_sheet(inks, paper, "pdf", DPI, True))[0]
         self.assertAlmostEqual(page.get_size()[0], 148 * 72 / 25.4, delta=0.01)
-        shown = np.asarray(page.render(scale=DPI / 72).to_pil().convert("RGB"), float)[:raster.shape[0], :raster.shape[1]]
-        difference = np.abs(shown - raster[:shown.shape[0], :shown.shape[1]]) / 255
+        shown = np.asarray(page.render(scale=DPI / 72).to_pil().convert("RGB"), float)[
+            : raster.shape[0], : raster.shape[1]
+        ]
+        difference = np.abs(shown - raster[: shown.shape[0], : shown.shape[1]]) / 255
         self.assertLess(difference.mean(), 0.02)
         self.assertLess((difference.max(axis=2) > 0.35).mean(), 0.002)
 
@@ -61,7 +65,12 @@ class Pictures(unittest.TestCase):
     def test_a_dot_is_in_every_format(self) -> None:
         paper = paper_from_spec("blank A7 white")
         ink = [settle(zoo()["dot"], SHIPPED_PENS["survey-marker"])]
-        self.assertLess(np.asarray(pypdfium2.PdfDocument(export_sheet(ink, paper, "pdf", 0, True))[0].render(scale=3).to_pil().convert("L")).min(), 120)
+        self.assertLess(
+            np.asarray(
+                pypdfium2.PdfDocument(export_sheet(ink, paper, "pdf", 0, True))[0].render(scale=3).to_pil().convert("L")
+            ).min(),
+            120,
+        )
         self.assertLess(read_png(export_sheet(ink, paper, "png", 150, True)).min(), 120)
 
     def test_png_in_refuses_what_is_none(self) -> None:
@@ -73,7 +82,9 @@ class Pictures(unittest.TestCase):
         huge = huge[:16] + (30_000).to_bytes(4, "big") * 2 + huge[24:]
         with self.assertRaises((TooLarge, FormatError)):
             read_png(huge)
-        tinted = Image.open(io.BytesIO(write_tinted_png(np.array([[0, 128, 255]], np.uint8), (10, 20, 30)))).convert("RGBA")
+        tinted = Image.open(io.BytesIO(write_tinted_png(np.array([[0, 128, 255]], np.uint8), (10, 20, 30)))).convert(
+            "RGBA"
+        )
         self.assertEqual(np.asarray(tinted)[0, 1:].tolist(), [[10, 20, 30, 128], [10, 20, 30, 255]])
 
     def test_pen_json_round_trip_and_refusals(self) -> None:

@@ -15,11 +15,50 @@ from gray_quill.core.pen.steady.window import window
 from gray_quill.core.readings.drag import discrete_frechet_mm
 
 # 120 Hz series and its values in the reference package, cutoff 1.2 Hz, beta 0.3, derivative cutoff 1 Hz (Casiez, Roussel, Vogel, CHI 2012)
-X = [10.000000, 10.984897, 12.989981, 12.767170, 13.401543, 12.334220, 11.602140, 9.334778, 8.832439, 7.154424, 7.067410, 6.764291, 8.321707, 8.580708,
-     10.530442, 11.350132, 12.701004, 12.297803, 13.069669, 11.822203]
-B = [10.0, 10.132320592360, 10.975575127187, 11.625252750074, 12.362986263811, 12.351389478709, 12.077950060902, 11.458066096308, 11.238261697301,
-     9.926983776402, 8.729247919057, 7.813790222561, 8.037059543893, 8.260440997866, 8.968172525208, 9.381909468872, 10.011454349336, 10.710035557586,
-     11.633068187446, 11.706269505687]
+X = [
+    10.000000,
+    10.984897,
+    12.989981,
+    12.767170,
+    13.401543,
+    12.334220,
+    11.602140,
+    9.334778,
+    8.832439,
+    7.154424,
+    7.067410,
+    6.764291,
+    8.321707,
+    8.580708,
+    10.530442,
+    11.350132,
+    12.701004,
+    12.297803,
+    13.069669,
+    11.822203,
+]
+B = [
+    10.0,
+    10.132320592360,
+    10.975575127187,
+    11.625252750074,
+    12.362986263811,
+    12.351389478709,
+    12.077950060902,
+    11.458066096308,
+    11.238261697301,
+    9.926983776402,
+    8.729247919057,
+    7.813790222561,
+    8.037059543893,
+    8.260440997866,
+    8.968172525208,
+    9.381909468872,
+    10.011454349336,
+    10.710035557586,
+    11.633068187446,
+    11.706269505687,
+]
 
 
 class Filters(unittest.TestCase):
@@ -33,7 +72,9 @@ class Filters(unittest.TestCase):
         x = np.cumsum(rng.normal(0, 1, 500))
         t = 1 + np.cumsum(rng.uniform(0.002, 0.012, 500))
         reference = OneEuroFilter(freq=120, mincutoff=0.7, beta=0.02, dcutoff=2.0)
-        np.testing.assert_allclose(one_euro(t, x, x * 0, 0.7, 0.02, 2.0)[0], [reference(v, s) for v, s in zip(x, t, strict=True)], atol=1e-9)
+        np.testing.assert_allclose(
+            one_euro(t, x, x * 0, 0.7, 0.02, 2.0)[0], [reference(v, s) for v, s in zip(x, t, strict=True)], atol=1e-9
+        )
 
     def test_one_euro_does_not_depend_on_direction(self) -> None:
         t, x = np.arange(20) / 120, np.array(X)
@@ -56,7 +97,9 @@ class Filters(unittest.TestCase):
         t = np.arange(0, 1, 0.005)
         x = 30 * t
         ours = window(t, x, x * 0, 100.0, 0, 0)[0]
-        np.testing.assert_allclose(ours[40:], x[40:] - 30 * 0.05, atol=1e-9)  # the mean of a ramp lies half a window back
+        np.testing.assert_allclose(
+            ours[40:], x[40:] - 30 * 0.05, atol=1e-9
+        )  # the mean of a ramp lies half a window back
         lx, ly = leash(t, 20 * np.cos(5 * t), 20 * np.sin(5 * t), 2.0, 0, 0)
         gap = np.hypot(20 * np.cos(5 * t) - lx, 20 * np.sin(5 * t) - ly)
         self.assertLessEqual(gap.max(), 2 + 1e-9)
@@ -66,7 +109,10 @@ class Filters(unittest.TestCase):
 class Lines(unittest.TestCase):
     def test_frechet_is_shapelys(self) -> None:
         """Eiter and Mannila, TR 1994: vertices of the two lines give 0.3."""
-        y = [(0, .9, 1.4, 1.1, .2, -.8, -1.3, -1.1, -.3, .7, 1.2, 1), (.2, .7, 1.1, 1.3, .5, -.6, -1, -1.4, -.6, .4, 1.4, .8)]
+        y = [
+            (0, 0.9, 1.4, 1.1, 0.2, -0.8, -1.3, -1.1, -0.3, 0.7, 1.2, 1),
+            (0.2, 0.7, 1.1, 1.3, 0.5, -0.6, -1, -1.4, -0.6, 0.4, 1.4, 0.8),
+        ]
         a, b = (np.column_stack((np.arange(12.0), np.array(v))) for v in y)
         self.assertAlmostEqual(discrete_frechet_mm(*a.T, *b.T), 0.3, places=12)
         self.assertAlmostEqual(shapely.frechet_distance(shapely.LineString(a), shapely.LineString(b)), 0.3, places=12)
@@ -86,7 +132,12 @@ def _through(free: np.ndarray) -> bool:
     reached = np.zeros(free.shape, bool)
     for i in range(free.shape[0]):
         for j in range(free.shape[1]):
-            before = i == j == 0 or (i and reached[i - 1, j]) or (j and reached[i, j - 1]) or (i and j and reached[i - 1, j - 1])
+            before = (
+                i == j == 0
+                or (i and reached[i - 1, j])
+                or (j and reached[i, j - 1])
+                or (i and j and reached[i - 1, j - 1])
+            )
             reached[i, j] = bool(free[i, j] and before)
     return bool(reached[-1, -1])
 

@@ -18,14 +18,22 @@ from tests.browser.driver import browser
 
 
 def rgb(colour_: str) -> list[int]:
-    return [int(colour_[i:i + 2], 16) for i in (1, 3, 5)]
+    return [int(colour_[i : i + 2], 16) for i in (1, 3, 5)]
 
 
 class Colour(unittest.TestCase):
     def test_contrast_is_wcags(self) -> None:
         """WCAG 2.2, relative luminance and contrast ratio; values of colour-science's Y with the standard's weights."""
-        for one, two, ratio in (("#000000", "#ffffff", 21), ("#777777", "#ffffff", 4.478089), ("#767676", "#ffffff", 4.542225), ("#0000ff", "#ffffff", 8.592471),
-                                ("#ff0000", "#ffffff", 3.998477), ("#1a237e", "#fffde7", 12.901065), ("#ffff00", "#000000", 19.556), ("#3b3b3b", "#f5f0e1", 9.832919)):
+        for one, two, ratio in (
+            ("#000000", "#ffffff", 21),
+            ("#777777", "#ffffff", 4.478089),
+            ("#767676", "#ffffff", 4.542225),
+            ("#0000ff", "#ffffff", 8.592471),
+            ("#ff0000", "#ffffff", 3.998477),
+            ("#1a237e", "#fffde7", 12.901065),
+            ("#ffff00", "#000000", 19.556),
+            ("#3b3b3b", "#f5f0e1", 9.832919),
+        ):
             self.assertAlmostEqual(float(contrast(luminance(rgb(one)), luminance(rgb(two)))), ratio, places=5)
 
     def test_the_transfer_is_srgbs(self) -> None:
@@ -37,23 +45,33 @@ class Colour(unittest.TestCase):
 
 class Compositing(unittest.TestCase):
     # operation, backdrop, source colour and alpha: W3C Compositing and Blending Level 1 (Porter and Duff, SIGGRAPH 1984)
-    CASES = (("normal", "#2850a0", "#ffeb3b", 128 / 255, (147.92, 157.80, 109.30)), ("normal", "#f5f0e1", "#1e1e1e", 0.2, (202, 198, 186)),
-             ("multiply", "#2850a0", "#ffeb3b", 1, (40, 73.73, 37.02)), ("multiply", "#2850a0", "#ffeb3b", 128 / 255, (40, 76.85, 98.27)),
-             ("multiply", "#f5f0e1", "#1e1e1e", 0.2, (201.76, 197.65, 185.29)))
+    CASES = (
+        ("normal", "#2850a0", "#ffeb3b", 128 / 255, (147.92, 157.80, 109.30)),
+        ("normal", "#f5f0e1", "#1e1e1e", 0.2, (202, 198, 186)),
+        ("multiply", "#2850a0", "#ffeb3b", 1, (40, 73.73, 37.02)),
+        ("multiply", "#2850a0", "#ffeb3b", 128 / 255, (40, 76.85, 98.27)),
+        ("multiply", "#f5f0e1", "#1e1e1e", 0.2, (201.76, 197.65, 185.29)),
+    )
 
     def painted(self, blend: str, ground: str, ink: str, alpha: float) -> np.ndarray:
-        recipe = read_recipe({"body": {"width_mm": 8, "colour": ink, "opacity": round(alpha, 12)}, "wash": {"blend": blend}})
+        recipe = read_recipe(
+            {"body": {"width_mm": 8, "colour": ink, "opacity": round(alpha, 12)}, "wash": {"blend": blend}}
+        )
         stroke = settle(make_trace([0, 1], [2, 8], [5, 5], [0.5, 0.5]), recipe)
-        return page_pixels([stroke], Paper(30, 30, "blank", 5, 0.2, 0, ground, "#000000"), View(0, 0, 4, 40, 40))[20, 20].astype(float)
+        return page_pixels([stroke], Paper(30, 30, "blank", 5, 0.2, 0, ground, "#000000"), View(0, 0, 4, 40, 40))[
+            20, 20
+        ].astype(float)
 
     def test_the_formula(self) -> None:
         for blend, ground, ink, alpha, expected in self.CASES:
             np.testing.assert_allclose(self.painted(blend, ground, ink, alpha), expected, atol=0.51)
 
     def test_a_browsers_canvas(self) -> None:
-        script = ("const [m, b, s, a] = arguments; const c = document.createElement('canvas').getContext('2d', {willReadFrequently: true});"
-                  "c.fillStyle = b; c.fillRect(0, 0, 4, 4); c.globalCompositeOperation = m === 'normal' ? 'source-over' : m; c.globalAlpha = a;"
-                  "c.fillStyle = s; c.fillRect(0, 0, 4, 4); return Array.from(c.getImageData(1, 1, 1, 1).data).slice(0, 3)")
+        script = (
+            "const [m, b, s, a] = arguments; const c = document.createElement('canvas').getContext('2d', {willReadFrequently: true});"
+            "c.fillStyle = b; c.fillRect(0, 0, 4, 4); c.globalCompositeOperation = m === 'normal' ? 'source-over' : m; c.globalAlpha = a;"
+            "c.fillStyle = s; c.fillRect(0, 0, 4, 4); return Array.from(c.getImageData(1, 1, 1, 1).data).slice(0, 3)"
+        )
         with browser() as driver:
             for blend in ("normal", "multiply", "screen"):
                 for _, ground, ink, alpha, _ in self.CASES:
@@ -72,12 +90,17 @@ class Dithering(unittest.TestCase):
     def test_error_diffusion_is_the_textbooks(self) -> None:
         """Floyd and Steinberg, Proc. SID 17(2), 1976: every pixel equal to the package `dithering`."""
         for picture in (self.RAMP, np.random.default_rng(1).integers(0, 256, (64, 64)).astype(np.uint8)):
-            np.testing.assert_array_equal(reduce_greys(picture, 2, "diffuse"), dithering.error_diffusion(picture, "floyd_steinberg"))
+            np.testing.assert_array_equal(
+                reduce_greys(picture, 2, "diffuse"), dithering.error_diffusion(picture, "floyd_steinberg")
+            )
         self.assertEqual("".join(str(v // 255) for v in reduce_greys(self.RAMP, 2, "diffuse")[1]), "0000100101010111")
 
     def test_means_are_kept_within_the_known_bound(self) -> None:
         for side in (32, 128):
-            worst = max(abs(reduce_greys(np.full((side, side), g, np.uint8), 2, "diffuse").mean() - g) / 255 for g in range(0, 256, 5))
+            worst = max(
+                abs(reduce_greys(np.full((side, side), g, np.uint8), 2, "diffuse").mean() - g) / 255
+                for g in range(0, 256, 5)
+            )
             self.assertLessEqual(worst, 0.4 / side)
 
     def test_ordered_dither_is_bayers(self) -> None:
@@ -97,6 +120,20 @@ class InkMl(unittest.TestCase):
         """W3C Recommendation "InkML", 2011, trace with first and second differences and boolean channels; string from memory."""
         text = """1125 18432,'23'43,"7"-8,3-5,7 -3,6 2,6 8,3 6 T,2 4*T,3 6,3-6 F F"""
         got = decode_trace(text, ["integer", "integer"], ["boolean", "boolean"]).T.astype(int).tolist()
-        self.assertEqual([r[:2] for r in got], [[1125, 18432], [1148, 18475], [1178, 18510], [1211, 18540], [1251, 18567], [1297, 18596], [1349, 18633],
-                                                [1404, 18676], [1461, 18723], [1521, 18776], [1584, 18823]])
+        self.assertEqual(
+            [r[:2] for r in got],
+            [
+                [1125, 18432],
+                [1148, 18475],
+                [1178, 18510],
+                [1211, 18540],
+                [1251, 18567],
+                [1297, 18596],
+                [1349, 18633],
+                [1404, 18676],
+                [1461, 18723],
+                [1521, 18776],
+                [1584, 18823],
+            ],
+        )
         self.assertEqual([r[2:] for r in got[6:]], [[0, 0], [1, 0], [1, 1], [1, 1], [0, 0]])

@@ -20,14 +20,26 @@ from tests.browser.driver import browser, resize
 from tests.zoo import wave
 
 DPI = 192
-PENS = ("reed-ballpoint", "fen-fountain", "heron-brush", "sedge-nib", "survey-marker", "stitch-reed", "hollow-reed", "dusk-wash", "fern-wash")
+PENS = (
+    "reed-ballpoint",
+    "fen-fountain",
+    "heron-brush",
+    "sedge-nib",
+    "survey-marker",
+    "stitch-reed",
+    "hollow-reed",
+    "dusk-wash",
+    "fern-wash",
+)
 
 
 class Renderers(unittest.TestCase):
     def inks(self) -> tuple[list, Paper]:
         # each wash lies right over a line written before it, so that place and blend are seen
         rows = [k * 18 - 28 for k in range(7)] + [-27, -9]
-        return [settle(moved(wave(), 0, row), SHIPPED_PENS[p]) for p, row in zip(PENS, rows, strict=True)], paper_from_spec("ruled 7mm A5")
+        return [
+            settle(moved(wave(), 0, row), SHIPPED_PENS[p]) for p, row in zip(PENS, rows, strict=True)
+        ], paper_from_spec("ruled 7mm A5")
 
     def agree(self, shown: np.ndarray, ours: np.ndarray, what: str) -> None:
         height, width = min(shown.shape[0], ours.shape[0]), min(shown.shape[1], ours.shape[1])
@@ -43,10 +55,13 @@ class Renderers(unittest.TestCase):
             page.write_bytes(export_sheet(inks, paper, "svg", DPI, True))
             driver.get(page.as_uri())
             resize(driver, 600, 820)
-            driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": 600, "height": 820, "deviceScaleFactor": 2, "mobile": False})
+            driver.execute_cdp_cmd(
+                "Emulation.setDeviceMetricsOverride",
+                {"width": 600, "height": 820, "deviceScaleFactor": 2, "mobile": False},
+            )
             shot = driver.execute_cdp_cmd("Page.captureScreenshot", {"format": "png"})["data"]
         shown = np.asarray(Image.open(io.BytesIO(base64.b64decode(shot))).convert("RGB"))
-        self.agree(shown[:ours.shape[0], :ours.shape[1]], ours, "svg")
+        self.agree(shown[: ours.shape[0], : ours.shape[1]], ours, "svg")
 
     def test_pdf_in_pdfium(self) -> None:
         inks, paper = self.inks()

@@ -69,7 +69,10 @@ class Strokes(StoreCase):
 class Pens(StoreCase):
     def test_revisions_stay_as_they_were(self) -> None:
         add_revision(self.db, "fen", SHIPPED_PENS["heron-brush"], "wilder")
-        self.assertEqual([(p.revision, p.recipe.name) for p in pen_history(self.db, "fen")], [(2, "Heron brush 1.6"), (1, "Fen fountain 0.5")])
+        self.assertEqual(
+            [(p.revision, p.recipe.name) for p in pen_history(self.db, "fen")],
+            [(2, "Heron brush 1.6"), (1, "Fen fountain 0.5")],
+        )
         self.assertEqual(get_pen(self.db, "fen", 1).newest, 2)
         for call in (lambda: get_pen(self.db, "fen", 3), lambda: get_pen(self.db, "ghost")):
             with self.assertRaises(NotFound):
@@ -124,7 +127,9 @@ class Database(StoreCase):
             folder = pathlib.Path(name)
             self.assertEqual((build_demo(folder), build_demo(folder)), (True, False))
             db = connect(folder)
-            counts = [db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")]
+            counts = [
+                db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")
+            ]
             self.assertEqual(counts, [2, 5, 15, 4])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
             db.execute("DELETE FROM strokes")

@@ -22,7 +22,15 @@ from gray_quill.store.sheets import list_strokes
 from gray_quill.web.app import create_app
 from tests.zoo import wave
 
-STROKE = {"id": "one", "pen_id": "fen-fountain", "revision": 1, "t_ms": [0, 10, 20], "x_mm": [10, 11, 12], "y_mm": [20, 20, 21], "force": [0.2, 0.5, 0.4]}
+STROKE = {
+    "id": "one",
+    "pen_id": "fen-fountain",
+    "revision": 1,
+    "t_ms": [0, 10, 20],
+    "x_mm": [10, 11, 12],
+    "y_mm": [20, 20, 21],
+    "force": [0.2, 0.5, 0.4],
+}
 
 
 class ApiCase(unittest.TestCase):
@@ -53,11 +61,18 @@ class ApiCase(unittest.TestCase):
         return reply
 
     def check(self, method: str, path: str, reply) -> None:  # type: ignore[no-untyped-def]
-        template = next(p for p in self.document["paths"] if len(p.split("/")) == len(path.split("/")) and method.lower() in self.document["paths"][p]
-                        and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), path.split("/"), strict=True)))
+        template = next(
+            p
+            for p in self.document["paths"]
+            if len(p.split("/")) == len(path.split("/"))
+            and method.lower() in self.document["paths"][p]
+            and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), path.split("/"), strict=True))
+        )
         responses = self.document["paths"][template][method.lower()]["responses"]
         schema = responses["200" if reply.status_code == 200 else "4XX"]["content"]["application/json"]["schema"]
-        registry = Registry().with_resource("urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012))
+        registry = Registry().with_resource(
+            "urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012)
+        )
         reference = {"$ref": "urn:api" + schema["$ref"]}
         Draft202012Validator(reference, registry=registry).validate(reply.json)
 
@@ -76,7 +91,18 @@ class Contract(ApiCase):
 
 class Writing(ApiCase):
     def test_strokes_are_kept_once_shown_binned_and_given_back(self) -> None:
-        self.ask("POST", "/api/sheets", {"id": "w", "name": "W", "paper": "blank A6", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"})
+        self.ask(
+            "POST",
+            "/api/sheets",
+            {
+                "id": "w",
+                "name": "W",
+                "paper": "blank A6",
+                "hand_id": "left-steep",
+                "device_id": "tablet-11",
+                "pen_id": "fen-fountain",
+            },
+        )
         for new in (1, 0):
             reply = self.ask("POST", "/api/sheets/w/strokes", {"strokes": [STROKE]}).json
             self.assertEqual((reply["kept"], reply["new"]), (["one"], new))
@@ -95,7 +121,18 @@ class Writing(ApiCase):
         self.assertLess(darkest(), 90)
 
     def test_the_hand_writes_below_what_is_there_until_the_sheet_is_full(self) -> None:
-        self.ask("POST", "/api/sheets", {"id": "h", "name": "H", "paper": "blank A7", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"})
+        self.ask(
+            "POST",
+            "/api/sheets",
+            {
+                "id": "h",
+                "name": "H",
+                "paper": "blank A7",
+                "hand_id": "left-steep",
+                "device_id": "tablet-11",
+                "pen_id": "fen-fountain",
+            },
+        )
         last = 0.0
         for seed in range(30):
             reply = self.ask("POST", "/api/sheets/h/write", {"text": "moth", "seed": seed})
@@ -109,7 +146,13 @@ class Writing(ApiCase):
 
     def test_a_page_part_is_the_same_pixels_as_the_whole(self) -> None:
         whole = np.asarray(Image.open(io.BytesIO(self.ask("GET", "/api/sheets/trap-log/page.png?scale=5").data)))
-        part = np.asarray(Image.open(io.BytesIO(self.ask("GET", "/api/sheets/trap-log/page.png?scale=5&left=20&top=40&right=60&bottom=80").data)))
+        part = np.asarray(
+            Image.open(
+                io.BytesIO(
+                    self.ask("GET", "/api/sheets/trap-log/page.png?scale=5&left=20&top=40&right=60&bottom=80").data
+                )
+            )
+        )
         np.testing.assert_array_equal(part, whole[200:400, 100:300])
 
 
@@ -120,7 +163,9 @@ class Tuning(ApiCase):
         for ratio in (1, 4, 9):
             recipe = {"body": {"width_mm": 0.5}, "press": {"range": ratio}}
             pictures.add(self.ask("POST", "/api/preview", {"recipe": recipe, "source": source}).json["image"])
-            ratios.append(self.ask("POST", "/api/readings", {"recipe": recipe, "source": source}).json["readings"]["range_ratio"])
+            ratios.append(
+                self.ask("POST", "/api/readings", {"recipe": recipe, "source": source}).json["readings"]["range_ratio"]
+            )
         self.assertEqual(len(pictures), 3)
         self.assertAlmostEqual(ratios[0], 1, delta=0.01)
         self.assertTrue(ratios[0] < ratios[1] < ratios[2])
@@ -140,12 +185,19 @@ class Tuning(ApiCase):
         self.assertEqual({p["method"] for p in trade["points"]}, set(trade["methods"]))
         amount = self.ask("GET", f"/api/steady?method=one-euro&parameter={trade['now']['parameter']}").json["amount"]
         self.assertAlmostEqual(amount, 3, places=6)
-        for path, body, key in (("/api/heat", {**pen, "quantity": "speed"}, "image"), ("/api/effects", {**pen, "group": "ends"}, "effects"), ("/api/advice", pen, "advice"),
-                                ("/api/judge", {"recipe": pen["recipe"]}, "nearest"), ("/api/ladder", {"recipe": pen["recipe"], "over": "opacity"}, "values"),
-                                ("/api/differences", {"one": pen["recipe"], "other": {}, "source": pen["source"]}, "differences")):
+        for path, body, key in (
+            ("/api/heat", {**pen, "quantity": "speed"}, "image"),
+            ("/api/effects", {**pen, "group": "ends"}, "effects"),
+            ("/api/advice", pen, "advice"),
+            ("/api/judge", {"recipe": pen["recipe"]}, "nearest"),
+            ("/api/ladder", {"recipe": pen["recipe"], "over": "opacity"}, "values"),
+            ("/api/differences", {"one": pen["recipe"], "other": {}, "source": pen["source"]}, "differences"),
+        ):
             reply = self.ask("POST", path, body)
             self.assertTrue(reply.status_code == 200 and reply.json[key], path)
-        fit = self.ask("POST", "/api/fit", {"press": {"range": 4}, "source": {"sheet_id": "trap-log", "part": "sheet"}, "blend": 1}).json
+        fit = self.ask(
+            "POST", "/api/fit", {"press": {"range": 4}, "source": {"sheet_id": "trap-log", "part": "sheet"}, "blend": 1}
+        ).json
         self.assertEqual(self.ask("GET", "/api/fits/right-firm/tablet-11").json["press"], None)
         self.ask("PUT", "/api/fits", {"hand_id": "right-firm", "device_id": "tablet-11", "press": fit["press"]})
         self.assertEqual(self.ask("GET", "/api/fits/right-firm/tablet-11").json["press"], fit["press"])
@@ -162,16 +214,25 @@ class TakingOut(ApiCase):
             reply = self.client.get(f"/api/sheets/count-by-trap/export?form={form}&dpi=80")
             self.assertTrue(reply.data.startswith(magic), form)
             self.assertIn("Count by trap." + form, reply.headers["Content-Disposition"])
-        sheet = self.client.post("/api/sheet-files/count-by-trap", data=reply.data, content_type="application/inkml+xml").json
+        sheet = self.client.post(
+            "/api/sheet-files/count-by-trap", data=reply.data, content_type="application/inkml+xml"
+        ).json
         self.assertEqual(sheet["strokes"], len(read_inkml(reply.data)))
         for one, two in zip(self.strokes("count-by-trap"), self.strokes(sheet["id"]), strict=True):
             self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
 
     def test_proofs_have_the_panels_pixels_and_greys(self) -> None:
-        picture = Image.open(io.BytesIO(self.client.get("/api/sheets/trap-log/proof.png?device_id=paper-pad-8&dither=diffuse").data))
+        picture = Image.open(
+            io.BytesIO(self.client.get("/api/sheets/trap-log/proof.png?device_id=paper-pad-8&dither=diffuse").data)
+        )
         self.assertEqual(picture.size, (1748, 2480))
         self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
-        self.assertLessEqual(self.ask("GET", "/api/sheets/trap-log/proof?device_id=paper-slate-10&greys=2").json["readings"]["greys_used"], 2)
+        self.assertLessEqual(
+            self.ask("GET", "/api/sheets/trap-log/proof?device_id=paper-slate-10&greys=2").json["readings"][
+                "greys_used"
+            ],
+            2,
+        )
 
 
 class Refusals(ApiCase):
@@ -179,28 +240,94 @@ class Refusals(ApiCase):
         before = [len(self.strokes(s)) for s in ("trap-log", "count-by-trap")]
         many = list(range(100_000))
         cases = [
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"x_mm": [1, 2]}]}, 400, "x_mm has 2 samples"),
+            (
+                "POST",
+                "/api/sheets/trap-log/strokes",
+                {"strokes": [STROKE | {"x_mm": [1, 2]}]},
+                400,
+                "x_mm has 2 samples",
+            ),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [0, 20, 10]}]}, 400, "backwards"),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [-5, 0, 10]}]}, 400, "negative"),
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"id": "x", "t_ms": many, "x_mm": many, "y_mm": many}]}, 422, "50000"),
+            (
+                "POST",
+                "/api/sheets/trap-log/strokes",
+                {"strokes": [STROKE | {"id": "x", "t_ms": many, "x_mm": many, "y_mm": many}]},
+                422,
+                "50000",
+            ),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"id": "../etc"}]}, 422, "id"),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"revision": 77}]}, 404, "no revision 77"),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": []}, 422, "at least 1"),
             ("POST", "/api/sheets/trap-log/strokes", {"ink": []}, 422, "strokes"),
             ("POST", "/api/sheets/ghost/strokes", {"strokes": [STROKE]}, 404, "no sheet 'ghost'"),
-            ("POST", "/api/sheets", {"id": "trap-log", "name": "x", "hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "fen-fountain"}, 409, "already"),
-            ("POST", "/api/sheets", {"id": "n", "name": "x", "hand_id": "nobody", "device_id": "tablet-11", "pen_id": "fen-fountain"}, 404, "no hand"),
+            (
+                "POST",
+                "/api/sheets",
+                {
+                    "id": "trap-log",
+                    "name": "x",
+                    "hand_id": "left-steep",
+                    "device_id": "tablet-11",
+                    "pen_id": "fen-fountain",
+                },
+                409,
+                "already",
+            ),
+            (
+                "POST",
+                "/api/sheets",
+                {"id": "n", "name": "x", "hand_id": "nobody", "device_id": "tablet-11", "pen_id": "fen-fountain"},
+                404,
+                "no hand",
+            ),
             ("PATCH", "/api/sheets/trap-log", {"paper": "dotted A99"}, 400, "A99"),
             ("PATCH", "/api/sheets/trap-log", {"paper": {"spacing_mm": 0.1}}, 400, "1.5 to 30 mm"),
             ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {"body": {"width": 1}}}, 400, "width_mm"),
-            ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {"format": "gray-quill/pen@9"}}, 400, "later version"),
-            ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "width_px": 99999}, 422, "4000"),
-            ("POST", "/api/preview", {"recipe": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["ghost"]}}, 400, "no ink"),
-            ("POST", "/api/effects", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "group": "nib"}, 400, "body, press"),
+            (
+                "POST",
+                "/api/pens/fen-fountain/revisions",
+                {"recipe": {"format": "gray-quill/pen@9"}},
+                400,
+                "later version",
+            ),
+            (
+                "POST",
+                "/api/preview",
+                {"recipe": {}, "source": {"sheet_id": "trap-log"}, "width_px": 99999},
+                422,
+                "4000",
+            ),
+            (
+                "POST",
+                "/api/preview",
+                {"recipe": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["ghost"]}},
+                400,
+                "no ink",
+            ),
+            (
+                "POST",
+                "/api/effects",
+                {"recipe": {}, "source": {"sheet_id": "trap-log"}, "group": "nib"},
+                400,
+                "body, press",
+            ),
             ("POST", "/api/heat", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "quantity": "mood"}, 422, "force"),
             ("POST", "/api/solve", {"steady": {}, "source": {"sheet_id": "trap-log"}}, 400, "most drag"),
-            ("POST", "/api/spot", {"recipe": {}, "source": {"sheet_id": "trap-log"}, "x_mm": 900, "y_mm": 9}, 404, "no ink there"),
-            ("POST", "/api/fit", {"press": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["trap-log-40"]}, "blend": 2}, 422, "blend"),
+            (
+                "POST",
+                "/api/spot",
+                {"recipe": {}, "source": {"sheet_id": "trap-log"}, "x_mm": 900, "y_mm": 9},
+                404,
+                "no ink there",
+            ),
+            (
+                "POST",
+                "/api/fit",
+                {"press": {}, "source": {"sheet_id": "trap-log", "stroke_ids": ["trap-log-40"]}, "blend": 2},
+                422,
+                "blend",
+            ),
             ("GET", "/api/steady?method=magic&amount=3", None, 400, "one-euro"),
             ("GET", "/api/steady?method=leash", None, 400, "either amount or parameter"),
             ("PATCH", "/api/desk", {"palette": [{"name": "x", "colour": "red"}]}, 422, "palette"),
@@ -222,16 +349,21 @@ class Refusals(ApiCase):
         nan = json.dumps({"strokes": [STROKE | {"id": "n", "x_mm": [1, float("nan"), 2]}]})
         bomb = b"<!DOCTYPE ink [<!ENTITY a 'a'>]><ink xmlns='http://www.w3.org/2003/InkML'><trace>&a;</trace></ink>"
         for path, data, media, status in (
-            ("/api/sheets/trap-log/strokes", "{", "application/json", 400), ("/api/sheets/trap-log/strokes", nan, "application/json", 422),
-            ("/api/sheets/trap-log/strokes", "x", "text/plain", 400), ("/api/sheet-files/trap-log", bomb, "application/inkml+xml", 400),
-            ("/api/sheet-files/trap-log", b"\x00" * 100, "application/inkml+xml", 400), ("/api/pen-files", b"[]", "application/json", 400),
+            ("/api/sheets/trap-log/strokes", "{", "application/json", 400),
+            ("/api/sheets/trap-log/strokes", nan, "application/json", 422),
+            ("/api/sheets/trap-log/strokes", "x", "text/plain", 400),
+            ("/api/sheet-files/trap-log", bomb, "application/inkml+xml", 400),
+            ("/api/sheet-files/trap-log", b"\x00" * 100, "application/inkml+xml", 400),
+            ("/api/pen-files", b"[]", "application/json", 400),
             ("/api/sheet-files/trap-log", b" " * 43_000_000, "application/inkml+xml", 413),
         ):
             reply = self.client.post(path, data=data, content_type=media)
             self.assertEqual(reply.status_code, status, path)
             self.assertTrue(reply.json["error"]["message"])
         self.assertEqual(self.client.get("/api/desk", headers={"Host": "evil.example"}).status_code, 403)
-        self.assertEqual(self.client.patch("/api/desk", json={}, headers={"Origin": "http://evil.example"}).status_code, 403)
+        self.assertEqual(
+            self.client.patch("/api/desk", json={}, headers={"Origin": "http://evil.example"}).status_code, 403
+        )
         self.assertEqual(self.client.get("/api/nothing").status_code, 404)
         self.assertEqual(self.client.delete("/api/desk").status_code, 405)
         self.assertIn("default-src 'none'", self.client.get("/api/desk").headers["Content-Security-Policy"])

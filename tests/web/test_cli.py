@@ -16,7 +16,31 @@ from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.inkml import write_inkml
 from tests.zoo import zoo
 
-KEYS = ["samples", "length_mm", "duration_s", "report_hz", "width_p05_mm", "width_p50_mm", "width_p95_mm", "range_ratio", "force_p05", "force_p50", "force_p95", "floor_share", "ceiling_share", "start_tip", "end_tip", "wobble_in_mm", "wobble_out_mm", "wobble_db", "drag_ms", "trail_mm", "frechet_mm", "corner_loss_mm", "gaps"]
+KEYS = [
+    "samples",
+    "length_mm",
+    "duration_s",
+    "report_hz",
+    "width_p05_mm",
+    "width_p50_mm",
+    "width_p95_mm",
+    "range_ratio",
+    "force_p05",
+    "force_p50",
+    "force_p95",
+    "floor_share",
+    "ceiling_share",
+    "start_tip",
+    "end_tip",
+    "wobble_in_mm",
+    "wobble_out_mm",
+    "wobble_db",
+    "drag_ms",
+    "trail_mm",
+    "frechet_mm",
+    "corner_loss_mm",
+    "gaps",
+]
 
 
 class Cli(unittest.TestCase):
@@ -36,17 +60,30 @@ class Cli(unittest.TestCase):
         return status, out.getvalue(), err.getvalue()
 
     def test_write_read_ink_and_proof(self) -> None:
-        self.assertEqual(self.run_cli("write", "moth 3", "--hand", "left-steep", "--device", "paper-slate-10", "--seed", "7", "-o", self.ink)[0], 0)
+        self.assertEqual(
+            self.run_cli(
+                "write", "moth 3", "--hand", "left-steep", "--device", "paper-slate-10", "--seed", "7", "-o", self.ink
+            )[0],
+            0,
+        )
         status, out, _ = self.run_cli("read", self.ink, "--pen", "fen-fountain", "--json")
         readings = json.loads(out)
         self.assertEqual((status, [k for k in KEYS if k not in readings]), (0, []))
         self.assertAlmostEqual(readings["report_hz"], 200, delta=10)
         for form, magic in (("svg", b"<svg"), ("pdf", b"%PDF"), ("png", b"\x89PNG")):
             path = self.folder / f"out.{form}"
-            self.assertEqual(self.run_cli("ink", self.ink, "--pen", "reed-ballpoint", "--paper", "ruled 7mm A6", "-o", str(path))[0], 0)
+            self.assertEqual(
+                self.run_cli("ink", self.ink, "--pen", "reed-ballpoint", "--paper", "ruled 7mm A6", "-o", str(path))[0],
+                0,
+            )
             self.assertTrue(path.read_bytes().startswith(magic))
         for source in (self.ink, str(self.folder / "out.png")):
-            self.assertEqual(self.run_cli("proof", source, "--device", "paper-pad-8", "--dither", "ordered", "-o", str(self.folder / "p.png"))[0], 0)
+            self.assertEqual(
+                self.run_cli(
+                    "proof", source, "--device", "paper-pad-8", "--dither", "ordered", "-o", str(self.folder / "p.png")
+                )[0],
+                0,
+            )
             self.assertLessEqual(len(np.unique(np.asarray(Image.open(self.folder / "p.png")))), 8)
 
     def test_a_seed_writes_the_same_file_and_a_wedge_has_the_range_of_the_formula(self) -> None:
@@ -68,12 +105,17 @@ class Cli(unittest.TestCase):
         text.write_text("not a picture")
         out = str(self.folder / "o.png")
         for args, words in (
-            (("read", "nowhere.inkml", "--pen", "fen-fountain"), "cannot be read"), (("read", self.ink, "--pen", "ghost"), "reed-ballpoint"),
-            (("read", self.ink, "--pen", str(broken)), "widht_mm"), (("ink", self.ink, "--pen", "fen-fountain", "-o", "x.docx"), "svg, png or pdf"),
+            (("read", "nowhere.inkml", "--pen", "fen-fountain"), "cannot be read"),
+            (("read", self.ink, "--pen", "ghost"), "reed-ballpoint"),
+            (("read", self.ink, "--pen", str(broken)), "widht_mm"),
+            (("ink", self.ink, "--pen", "fen-fountain", "-o", "x.docx"), "svg, png or pdf"),
             (("ink", self.ink, "--pen", "fen-fountain", "--dpi", "9", "-o", out), "20 to 2400"),
             (("ink", self.ink, "--pen", "fen-fountain", "--paper", "dotted A99", "-o", out), "A99"),
-            (("proof", str(text), "--device", "tablet-11", "-o", out), "not a PNG"), (("proof", self.ink, "--device", "tablet-11", "--dither", "wild", "-o", out), "wild"),
-            (("write", "", "--hand", "left-steep", "--device", "tablet-11", "-o", out), "1 to 4000"), (("write", "x"), "required"), (("dance",), "invalid choice"),
+            (("proof", str(text), "--device", "tablet-11", "-o", out), "not a PNG"),
+            (("proof", self.ink, "--device", "tablet-11", "--dither", "wild", "-o", out), "wild"),
+            (("write", "", "--hand", "left-steep", "--device", "tablet-11", "-o", out), "1 to 4000"),
+            (("write", "x"), "required"),
+            (("dance",), "invalid choice"),
             (("ink", self.ink, "--pen", "fen-fountain", "-o", str(self.folder / "no" / "o.png")), "cannot be written"),
         ):
             with self.subTest(words):
@@ -87,5 +129,7 @@ class Cli(unittest.TestCase):
         pen.write_text(json.dumps(write_recipe(SHIPPED_PENS["heron-brush"])))
         hand = self.folder / "hand.json"
         hand.write_text(json.dumps({"name": "mine", "side": "left", "tremor_mm": 0}))
-        self.assertEqual(self.run_cli("write", "fen", "--hand", str(hand), "--device", "tablet-11", "-o", self.ink)[0], 0)
+        self.assertEqual(
+            self.run_cli("write", "fen", "--hand", str(hand), "--device", "tablet-11", "-o", self.ink)[0], 0
+        )
         self.assertEqual(self.run_cli("read", self.ink, "--pen", str(pen))[0], 0)

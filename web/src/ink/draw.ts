@@ -77,17 +77,14 @@ function inked(plan: PenPlan, a: Point, b: Point): [Point, Point][] {
   return out
 }
 
-function fillSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0) {
+/** Add the inked parts of a segment to the path. All subpaths run the same way round, so that one nonzero fill is their union. */
+function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0) {
   const { context: c, scale } = ground
   const turned = a.long > a.short * 1.001 || b.long > b.short * 1.001
   for (const [p, q] of inked(plan, a, b)) {
-    c.beginPath()
     if (turned) hull(c, p, q, plan.shape === 'chisel', scale, wall)
     else capsule(c, p.x * scale, p.y * scale, Math.max(0, p.long / 2 - wall) * scale, q.x * scale, q.y * scale, Math.max(0, q.long / 2 - wall) * scale)
-    c.globalAlpha = wall || plan.grain ? 1 : (p.opacity + q.opacity) / 2
-    c.fill()
   }
-  c.globalAlpha = 1
 }
 
 /** Draw points from..end of a stroke. The layer it is on carries the stroke's opacity and blend, so a stroke never darkens itself. */
@@ -97,11 +94,29 @@ export function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point
   fillPoints(ground, plan, points, from)
 }
 
-function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
-  const first = points[0]
-  if (!first) return
-  if (from <= 1) fillSegment(ground, plan, first, first)
-  for (let i = Math.max(1, from); i < points.length; i += 1) fillSegment(ground, plan, points[i - 1]!, points[i]!)
+/**
+ * Fill points from..end in runs of one opacity, each run as one path: filled one by one, the soft edges of segments that overlap
+ * would add up and the line would look bolder than it settles.
+ */
+function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number, wall = 0) {
+  const { context: c } = ground
+  let opacity = -1
+  c.beginPath()
+  const flush = () => {
+    c.globalAlpha = Math.max(opacity, 0)
+    c.fill()
+    c.beginPath()
+  }
+  for (let i = Math.max(0, from <= 1 ? 0 : from); i < points.length; i += 1) {
+    const a = points[Math.max(0, i - 1)]!
+    const b = points[i]!
+    const here = wall || plan.grain ? 1 : Math.round(((a.opacity + b.opacity) / 2) * 50) / 50
+    if (here !== opacity && opacity >= 0) flush()
+    opacity = here
+    addSegment(ground, plan, a, b, wall)
+  }
+  flush()
+  c.globalAlpha = 1
 }
 
 interface Mask { ground: Ground; drawn: number; load: number }
@@ -154,7 +169,7 @@ export function drawHollow(ground: Ground, plan: PenPlan, points: readonly Point
     c.globalCompositeOperation = operation
     c.fillStyle = style
     if (alpha < 1) continue // see-through fillings appear when the stroke settles
-    for (let i = 0; i < points.length; i += 1) fillSegment(ground, plan, points[Math.max(0, i - 1)]!, points[i]!, hollow.wall_mm)
+    fillPoints(ground, plan, points, 0, hollow.wall_mm)
   }
   c.globalCompositeOperation = 'source-over'
 }

@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.errors import InputError
+from gray_quill.core.hand.generated.letterforms import BASELINE, FACES
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.hand.letterforms import BASELINE, FACES
 
 Floats = NDArray[np.float64]
 X_HEIGHT_UNITS = {"script": 9.0, "plain": 14.0}

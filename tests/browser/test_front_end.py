@@ -1,0 +1,159 @@
+"""What the front end works out for itself, run in the browser without the screens; and live pictures against settled ones."""
+
+import unittest
+
+import numpy as np
+
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.hand.writer import write_text
+from gray_quill.core.ink.page import View, ink_pixels
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.plan import compile_plan
+from gray_quill.core.pen.recipe import read_recipe, write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.readings.trade_off import trade_curves
+from gray_quill.core.trace import make_trace
+from tests.browser.driver import browser
+from tests.browser.test_parity import SCRIPT, rows
+
+DRAW = """
+const [plan, samples, scale, w, h] = arguments
+const c = document.createElement('canvas')
+c.width = w; c.height = h
+const context = c.getContext('2d')
+const pen = new LiveInk.LivePen(plan)
+samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }))
+if (plan.hollow) LiveInk.drawHollow({ context, scale }, plan, pen.points)
+else LiveInk.drawPoints({ context, scale }, plan, pen.points)
+return Array.from(context.getImageData(0, 0, w, h).data).filter((_, i) => i % 4 === 3)
+"""
+
+
+class BrowserCase(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        chrome = browser()
+        cls.driver = chrome.__enter__()
+        cls.addClassCleanup(chrome.__exit__, None, None, None)
+        cls.driver.get("about:blank")
+        cls.driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+
+    def run_js(self, expression: str, *arguments: object) -> object:
+        return self.driver.execute_script(f"return LiveInk.{expression}", *arguments)
+
+
+class FrontEnd(BrowserCase):
+    def test_numbers_are_said_with_the_digits_they_deserve(self) -> None:
+        for value, words in (
+            (0, "0.00"),
+            (0.0123, "0.012"),
+            (0.5, "0.50"),
+            (7.25, "7.25"),
+            (42.31, "42.3"),
+            (612.4, "612"),
+            (-3.5, "-3.50"),
+        ):
+            self.assertEqual(self.run_js("say(arguments[0])", value), words)
+        for share, words in ((0, "0 %"), (0.034, "3.4 %"), (0.5, "50 %"), (1, "100 %")):
+            self.assertEqual(self.run_js("percent(arguments[0])", share), words)
+
+    def test_articles_fit_the_words_that_follow(self) -> None:
+        for words, article in (
+            ("left hand", "a"),
+            ("11-inch tablet", "an"),
+            ("8-inch e-paper pad", "an"),
+            ("10-inch e-paper slate", "a"),
+            ("13-inch convertible", "a"),
+            ("18-inch board", "an"),
+            ("110-inch wall", "a"),
+            ("easel", "an"),
+        ):
+            self.assertEqual(self.run_js("article(arguments[0])", words), article, words)
+
+    def test_dark_papers_are_known_from_light_ones(self) -> None:
+        for colour, dark in (("#ffffff", False), ("#fbf6e6", False), ("#2b3036", True), ("#101214", True)):
+            self.assertEqual(self.run_js("isDark(arguments[0])", colour), dark)
+
+    def test_the_steadying_chart_draws_every_method_and_finds_its_points_again(self) -> None:
+        traces = write_text("moth on the sheet", SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], 3)
+        steady = SHIPPED_PENS["fen-fountain"].steady
+        points = [vars(p) for p in trade_curves(traces, steady)]
+        now = points[4]
+        colours = {"accent": "#000", "ink": "#000", "graphite": "#000", "rule": "#000", "card": "#fff"}
+        option = self.run_js("tradeOption(arguments[0], arguments[1], undefined, arguments[2])", points, now, colours)
+        lines = {s["name"]: s["data"] for s in option["series"] if s["type"] == "line"}
+        self.assertEqual(set(lines), {p["method"] for p in points})
+        for method, data in lines.items():
+            drawn = [[p["drag_ms"], p["wobble_mm"]] for p in points if p["method"] == method][: len(data)]
+            self.assertEqual(data, drawn)
+        marked = next(s for s in option["series"] if s["name"] == "now")
+        self.assertEqual(marked["data"], [[now["drag_ms"], now["wobble_mm"]]])
+        self.assertIn("ms", option["xAxis"]["name"])
+        self.assertIn("mm", option["yAxis"]["name"])
+        for p in points[::7]:
+            found = self.run_js(
+                "nearestSetting(arguments[0], arguments[1], arguments[2], 100, 0.3)",
+                points,
+                p["drag_ms"],
+                p["wobble_mm"],
+            )
+            at = [q for q in points if q["method"] == found["method"]]
+            drag = np.interp(found["amount"], [q["amount"] for q in at], [q["drag_ms"] for q in at])
+            self.assertAlmostEqual(drag, p["drag_ms"], delta=4)
+
+    def test_changes_show_old_and_new_only_where_they_differ(self) -> None:
+        readings = {
+            "range_ratio": 2.0,
+            "width_p05_mm": 0.3,
+            "width_p95_mm": 0.6,
+            "floor_share": 0.0,
+            "ceiling_share": 0.0,
+            "start_tip": 1.0,
+            "end_tip": 1.0,
+            "drag_ms": 0,
+            "trail_mm": 0,
+            "effort": 0,
+            "wobble_in_mm": 0.1,
+            "wobble_out_mm": 0.1,
+            "wobble_db": 0,
+            "corner_loss_mm": 0,
+            "press_steps": 9,
+            "taper_start_mm": 0.1,
+            "taper_end_mm": 0.1,
+            "max_taper_slope": 0.2,
+        }
+        rows_now = self.run_js(
+            "changes(arguments[0], arguments[1])", readings, {**readings, "range_ratio": 4.0, "ceiling_share": 0.2}
+        )
+        by_title = {r["title"]: r for r in rows_now}
+        self.assertEqual((by_title["Width in letters"]["was"], by_title["Width in letters"]["now"]), ("×2.00", "×4.00"))
+        self.assertTrue(by_title["Force that is lost"]["attention"])
+        self.assertEqual(by_title["Tips"]["was"], "")
+        self.assertEqual(self.run_js("changes(undefined, undefined)"), [])
+
+
+class Pictures(BrowserCase):
+    def test_live_pictures_are_settled_pictures(self) -> None:
+        """Opacity planes of live and settled ink differ by less than 3 % of the ink (6 % for thin ones), for every pen without grain and tapered end."""
+        n = 300
+        t = np.arange(n) / 240
+        trace = make_trace(
+            t, 10 + 36 * t, 14 + 5 * np.sin(5 * t), 0.5 + 0.3 * np.sin(4 * t), np.full(n, 0.9), np.full(n, 0.7)
+        )
+        scale, w, h = 8, 70 * 8, 28 * 8
+        for name, shipped in SHIPPED_PENS.items():
+            if shipped.tooth.grain != "none":
+                continue
+            recipe = write_recipe(shipped)
+            recipe["ends"] |= {"end_tip": 1}
+            recipe["steady"] = {"method": "none"}
+            recipe["body"]["opacity"] = 1
+            recipe["body"]["hollow"]["fill_opacity"] = 0
+            pen = read_recipe(recipe)
+            live = np.array(
+                self.driver.execute_script(DRAW, compile_plan(pen, "#ffffff"), rows(trace), scale, w, h), float
+            ).reshape(h, w)
+            settled = ink_pixels([settle(trace, pen)], View(0, 0, scale, w, h))[..., 3].astype(float)
+            thin = shipped.body.width_mm < 0.5  # under four pixels here, mostly edge
+            self.assertLess(np.abs(live - settled).sum() / settled.sum(), 0.06 if thin else 0.03, name)

@@ -1,0 +1,150 @@
+"""The frame on every surface, for both hands, wide and narrow; keys; the roll; bringing ink in."""
+
+import json
+import time
+import unittest
+
+from selenium.webdriver.common.keys import Keys
+
+from gray_quill.formats.inkml import write_inkml
+from gray_quill.store.database import connect
+from tests.browser.driver import browser, resize, served, wait_for
+from tests.browser.test_first_minute import press
+from tests.zoo import wave
+
+LIVE = "document.querySelector('[data-layer=live]')"
+# every text and control in the frame: its contrast with what lies behind it, by WCAG 2.2
+CONTRAST = """
+const light = c => { const v = c / 255; return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4 }
+const lum = ([r, g, b]) => 0.2126 * light(r) + 0.7152 * light(g) + 0.0722 * light(b)
+const parse = s => s.match(/[\\d.]+/g).map(Number)
+const ground = e => { for (let n = e; n; n = n.parentElement) { const c = parse(getComputedStyle(n).backgroundColor); if (c.length < 4 || c[3] > 0.5) return c } return [255, 255, 255] }
+return [...document.querySelectorAll('header *, nav *, .margin *, .roll *')].filter(e => [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()) && e.offsetParent)
+  .map(e => { const [a, b] = [lum(parse(getComputedStyle(e).color)), lum(ground(e))].sort((x, y) => y - x); return [(a + 0.05) / (b + 0.05), e.textContent.trim().slice(0, 40)] })
+"""
+
+
+class Surfaces(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        server, chrome = served(), browser()
+        cls.server, cls.driver = server.__enter__(), chrome.__enter__()
+        cls.addClassCleanup(server.__exit__, None, None, None)
+        cls.addClassCleanup(chrome.__exit__, None, None, None)
+
+    def setUp(self) -> None:
+        resize(self.driver, 1280, 800)
+        self.open("trap-log", "paper")
+
+    def open(self, sheet: str, surface: str, station: str = "sheet") -> None:
+        self.driver.get(self.server.url)
+        self.driver.execute_async_script(
+            "fetch('/api/desk', {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
+            "body: JSON.stringify({sheet_id: arguments[0], surface: arguments[1]})}).then(arguments[2])",
+            sheet,
+            surface,
+        )
+        self.driver.get(f"{self.server.url}/{station}")
+        wait_for(self.driver, "document.querySelector('.margin')?.textContent.includes('mm')", "readings", 30)
+
+    def test_words_can_be_read_on_every_surface(self) -> None:
+        for surface in ("paper", "night", "e-ink"):
+            self.open("trap-log", surface)
+            seen = self.driver.execute_script(CONTRAST)
+            self.assertGreater(len(seen), 20)
+            for ratio, words in seen:
+                self.assertGreaterEqual(ratio, 4.5, f"{words!r} on {surface}")
+
+    def test_e_ink_is_black_on_white_and_still(self) -> None:
+        self.open("trap-log", "e-ink")
+        style = self.driver.execute_script(
+            "const b = getComputedStyle(document.body), n = getComputedStyle(document.querySelector('nav'));"
+            "return [b.color, b.backgroundColor, n.borderRightWidth, getComputedStyle(document.querySelector('.roll button')).transitionDuration]"
+        )
+        self.assertEqual(style, ["rgb(0, 0, 0)", "rgb(255, 255, 255)", "2px", "0s"])
+
+    def test_stations_lie_where_the_hand_is_not(self) -> None:
+        for sheet, side in (("trap-log", "left"), ("dusk-to-dawn", "right")):
+            self.open(sheet, "paper")
+            x = self.driver.execute_script("return document.querySelector('nav').getBoundingClientRect().x")
+            self.assertEqual(x < 640, side == "left")
+        resize(self.driver, 800, 1280)
+        y, width = self.driver.execute_script(
+            "const r = document.querySelector('nav').getBoundingClientRect(); return [r.y, r.width]"
+        )
+        self.assertTrue(y > 1200 and width == 800, "a row at the bottom when narrow")
+
+    def test_targets_are_large_enough_for_a_finger(self) -> None:
+        for width, height in ((1280, 800), (800, 1280)):
+            resize(self.driver, width, height)
+            small = self.driver.execute_script(
+                "return [...document.querySelectorAll('nav a, .margin .word-button, .roll button, .tools button')].filter(e => e.offsetParent)"
+                ".filter(e => e.getBoundingClientRect().height < 43.5).map(e => e.textContent.trim())"
+            )
+            self.assertEqual(small, [])
+
+    def test_keys_pick_and_tune_a_pen_walk_the_stations_and_list_themselves(self) -> None:
+        body = self.driver.find_element("tag name", "body")
+        body.send_keys("3")
+        wait_for(self.driver, "document.querySelector('h1').textContent.includes('Heron brush')", "the third pen")
+        body.send_keys("3")
+        wait_for(self.driver, "location.pathname === '/pen'", "the same key again to tune it")
+        body.send_keys("]")
+        wait_for(self.driver, "location.pathname === '/panels'", "the next station")
+        body.send_keys("[", "[")
+        wait_for(self.driver, "location.pathname === '/sheet'", "back again")
+        body.send_keys("?")
+        wait_for(self.driver, "document.querySelector('.keys dl')", "the list of keys")
+        body.send_keys(Keys.ESCAPE)
+        wait_for(self.driver, "!document.querySelector('.keys dl')", "escape to close it")
+
+    def test_the_roll_is_ordered_by_keys(self) -> None:
+        names = "return [...document.querySelectorAll('.roll .name')].map(n => n.textContent)"
+        before = self.driver.execute_script(names)
+        first = self.driver.find_element("css selector", ".roll button")
+        first.send_keys(Keys.SHIFT + Keys.ARROW_RIGHT)
+        wait_for(
+            self.driver,
+            f"document.querySelector('.roll .name').textContent === {json.dumps(before[1])}",
+            "the pens to change places",
+        )
+        self.driver.refresh()
+        wait_for(self.driver, "document.querySelectorAll('.roll .name').length", "the roll after a reload", 20)
+        self.assertEqual(self.driver.execute_script(names)[:2], [before[1], before[0]])
+
+    def test_ink_is_brought_in_and_a_bad_file_is_answered(self) -> None:
+        db = connect(self.server.folder)
+        self.addCleanup(db.close)
+        for name, data, then in (
+            (
+                "broken.inkml",
+                b"<ink><trace>1 2, x</trace></ink>",
+                "document.querySelector('.trouble')?.textContent.includes('point 2')",
+            ),
+            ("wave.inkml", write_inkml([wave()]), "document.querySelector('h1').textContent.startsWith('Brought in')"),
+        ):
+            (self.driver.downloads / name).write_bytes(data)
+            press(self.driver, "Trap log", "h1")
+            self.driver.find_element("css selector", ".choices input[type=file]").send_keys(
+                str(self.driver.downloads / name)
+            )
+            wait_for(self.driver, then, name)
+            if name == "broken.inkml":
+                press(self.driver, "Understood")
+        self.assertEqual(db.execute("SELECT count(*) FROM strokes WHERE sheet_id = 'brought-in'").fetchone()[0], 1)
+
+    def test_panels_show_the_sheet_and_say_what_vanishes(self) -> None:
+        self.driver.get(self.server.url + "/panels")
+        cards = "[...document.querySelectorAll('.proof')]"
+        wait_for(self.driver, f"{cards}.length === 2 && {cards}.every(c => c.querySelector('dl'))", "two proofs", 20)
+        facts = self.driver.execute_script(f"return {cards}.map(c => c.querySelector('dl').textContent)")
+        self.assertIn("1538 × 2183 px", facts[0])
+        self.assertRegex(facts[1], "of (8|16)")
+        grey = (
+            f"return {cards}.map(c => {{ const l = c.querySelector('[data-layer=lens]'); const d = l.getContext('2d').getImageData(0, 0, l.width, l.height).data;"
+            "const seen = new Set(); for (let i = 0; i < d.length; i += 4) seen.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return seen.size })"
+        )
+        time.sleep(0.5)
+        tablet, paper = self.driver.execute_script(grey)
+        self.assertLessEqual(paper, 16)
+        self.assertGreater(tablet, paper)

@@ -1,0 +1,5 @@
+/** What tests and the bench run in a browser without the screens: the live-ink engine and the functions that only compute. */
+export * from './components/numbers'
+export * from './ink'
+export { changes } from './stations/pen/changes'
+export { nearestSetting, tradeOption } from './stations/pen/trade-chart'
