@@ -177,7 +177,9 @@ def _proof(args: argparse.Namespace) -> None:
 
 
 def _serve(args: argparse.Namespace) -> None:
+    from gray_quill.demo.build import stock
     from gray_quill.web.server import serve
+    stock(args.data)
     serve(args.data, args.port)
 
 

@@ -1,18 +1,41 @@
 """Filling a database with the demo data, on first start or when asked to put it back."""
 
 import pathlib
+import sqlite3
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.demo.scenes import scenes
 from gray_quill.store.database import FILE, back_up, connect, prepare
-from gray_quill.store.pens import add_pen, set_roll
+from gray_quill.store.pens import add_pen, list_pens, set_roll
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, list_sheets
 from gray_quill.store.things import add_thing
 
 ROLL = ("fen-fountain", "reed-ballpoint", "heron-brush", "sedge-nib", "moth-pencil-2b", "survey-marker", "dusk-wash", "fern-wash", "stitch-reed", "hollow-reed")
+
+
+def stock(folder: pathlib.Path) -> None:
+    """Give an empty database the shipped hands, devices and pens, so that there is something to write with."""
+    prepare(folder)
+    db = connect(folder)
+    try:
+        _stock(db)
+    finally:
+        db.close()
+
+
+def _stock(db: sqlite3.Connection) -> None:
+    if list_pens(db) or list_pens(db, binned=True):
+        return
+    for hand_id, hand in SHIPPED_HANDS.items():
+        add_thing(db, hand_id, hand)
+    for device_id, device in SHIPPED_DEVICES.items():
+        add_thing(db, device_id, device)
+    for pen_id, recipe in SHIPPED_PENS.items():
+        add_pen(db, pen_id, recipe, "as shipped")
+    set_roll(db, ROLL)
 
 
 def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
@@ -29,13 +52,7 @@ def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
     try:
         if list_sheets(db):
             return False
-        for hand_id, hand in SHIPPED_HANDS.items():
-            add_thing(db, hand_id, hand)
-        for device_id, device in SHIPPED_DEVICES.items():
-            add_thing(db, device_id, device)
-        for pen_id, recipe in SHIPPED_PENS.items():
-            add_pen(db, pen_id, recipe, "as shipped")
-        set_roll(db, ROLL)
+        _stock(db)
         for number, scene in enumerate(scenes()):
             made = f"2026-06-{14 + number}T21:30:00.000+00:00"
             prompts = "test" if scene.kind == "test" else None
