@@ -202,6 +202,12 @@ class Tuning(ApiCase):
         self.ask("PUT", "/api/fits", {"hand_id": "right-firm", "device_id": "tablet-11", "press": fit["press"]})
         self.assertEqual(self.ask("GET", "/api/fits/right-firm/tablet-11").json["press"], fit["press"])
 
+    def test_contrast_and_ruling_come_from_the_core(self) -> None:
+        reply = self.ask("POST", "/api/colours", {"paper_colour": "#ffffff", "colours": ["#000000", "#767676"]}).json
+        np.testing.assert_allclose(reply["contrasts"], [21, 4.542225], atol=1e-6)
+        dark = self.ask("POST", "/api/colours", {"paper_colour": "#101214", "colours": []}).json["rule_colour"]
+        self.assertGreater(int(dark[1:3], 16), 0x10, "a dark sheet has a lighter ruling")
+
     def test_force_histogram_counts_every_report(self) -> None:
         force = self.ask("POST", "/api/force", {"sheet_id": "trap-log", "part": "sheet"}).json
         self.assertEqual(sum(force["counts"]), force["samples"])

@@ -2,9 +2,11 @@
 
 from flask import Blueprint
 
+from gray_quill.core.colour import contrast, luminance
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY
+from gray_quill.core.ink.page import rgb
+from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, rule_colour_for
 from gray_quill.core.pen.recipe import recipe_fields
 from gray_quill.core.quantities import describe_record, read_record, record_json
 from gray_quill.store.pens import list_pens, set_roll
@@ -13,7 +15,7 @@ from gray_quill.store.sheets import count_strokes, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, list_things
 from gray_quill.web.api import operation
 from gray_quill.web.context import db
-from gray_quill.web.models import Desk, DeskChange, DeviceItem, Done, HandItem, NewHand, Roll
+from gray_quill.web.models import Colours, ColoursReply, Desk, DeskChange, DeviceItem, Done, HandItem, NewHand, Roll
 from gray_quill.web.shapes import pen_item, sheet_item
 
 desk = Blueprint("desk", __name__)
@@ -53,6 +55,13 @@ def change_roll(body: Roll) -> Done:
     """Put pens on the roll in this order."""
     set_roll(db(), body.pen_ids)
     return Done()
+
+
+@operation(desk, "POST", "/colours", ColoursReply, body=Colours)
+def read_colours(body: Colours) -> ColoursReply:
+    """Contrast of ink colours with a paper, and the ruling that suits it."""
+    paper, *inks = (float(luminance(rgb(c))) for c in (body.paper_colour, *body.colours))
+    return ColoursReply(contrasts=[float(contrast(ink, paper)) for ink in inks], rule_colour=rule_colour_for(body.paper_colour))
 
 
 @operation(desk, "POST", "/hands", HandItem, body=NewHand)

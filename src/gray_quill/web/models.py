@@ -70,6 +70,20 @@ class Swatch(Model):
     colour: Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
 
 
+class Colours(Model):
+    """Colours of ink beside a colour of paper, each "#rrggbb"."""
+
+    paper_colour: Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
+    colours: Annotated[list[Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]], Field(max_length=64)]
+
+
+class ColoursReply(Model):
+    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper."""
+
+    contrasts: list[float]
+    rule_colour: str
+
+
 class Desk(Model):
     """Everything the frame needs at start."""
 

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Contrast of ink colours with a paper, and the ruling that suits it. */
+        post: operations["read_colours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk": {
         parameters: {
             query?: never;
@@ -1101,6 +1118,26 @@ export interface components {
         BinChange: {
             /** Binned */
             binned: boolean;
+        };
+        /**
+         * Colours
+         * @description Colours of ink beside a colour of paper, each "#rrggbb".
+         */
+        Colours: {
+            /** Colours */
+            colours: string[];
+            /** Paper Colour */
+            paper_colour: string;
+        };
+        /**
+         * ColoursReply
+         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper.
+         */
+        ColoursReply: {
+            /** Contrasts */
+            contrasts: number[];
+            /** Rule Colour */
+            rule_colour: string;
         };
         /** ConvertReply */
         ConvertReply: {
@@ -8190,6 +8227,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PenHistory"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Colours"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColoursReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { ElColorPicker, ElInputNumber, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { computed } from 'vue'
-import type { SheetItem } from '@/api/client'
+import { api, take, type SheetItem } from '@/api/client'
 import { useDesk } from '@/stores/desk'
-import { isDark } from './numbers'
 
 type Paper = SheetItem['paper']
 const props = defineProps<{ paper: Paper }>()
@@ -26,12 +25,11 @@ function turn(way: string) {
   if ((way === 'landscape') !== landscape.value) set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
 }
 
-function colour(value: string) {
-  const channels = [1, 3, 5].map((i) => parseInt(value.slice(i, i + 2), 16))
-  const dark = isDark(value)
-  const rule = '#' + channels.map((c) => Math.round(c * 0.76 + (dark ? 255 : 0) * 0.24).toString(16).padStart(2, '0')).join('')
-  set({ colour: value, rule_colour: rule })
-}
+/** A new sheet colour brings the ruling that suits it. */
+const colour = (value: string) => desk.attempt(async () => {
+  const { rule_colour } = await take(api.POST('/api/colours', { body: { paper_colour: value, colours: [] } }))
+  set({ colour: value, rule_colour })
+})
 </script>
 
 <template>

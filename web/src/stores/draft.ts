@@ -10,7 +10,8 @@ export const useDraft = defineStore('draft', () => {
   const desk = useDesk()
   const drafts = ref(new Map<string, Draft>())
   const revisions = shallowRef<PenItem[]>([])
-  let dragging = false
+  /** The path being dragged: changes to it are one step of undo until `done`, or until another path is changed. */
+  let dragged: string | undefined
 
   const pen = computed(() => desk.pen)
   const kept = computed<Recipe | undefined>(() => pen.value?.recipe)
@@ -47,22 +48,22 @@ export const useDraft = defineStore('draft', () => {
     let at = copy as unknown as Record<string, unknown>
     for (const part of parts.slice(0, -1)) at = at[part] as Record<string, unknown>
     at[parts.at(-1)!] = value
-    replace(copy)
+    replace(copy, path)
   }
 
-  function replace(whole: Recipe) {
+  function replace(whole: Recipe, path = 'all') {
     const now = open()
     if (!now) return
-    if (!dragging) {
+    if (dragged !== path) {
       now.past.push(now.recipe)
       now.future = []
-      dragging = true
+      dragged = path
     }
     now.recipe = whole
   }
 
   function done() {
-    dragging = false
+    dragged = undefined
   }
 
   function step(back: boolean) {
@@ -72,7 +73,7 @@ export const useDraft = defineStore('draft', () => {
     if (!now || !recipeThen) return
     to.push(now.recipe)
     now.recipe = recipeThen
-    dragging = false
+    dragged = undefined
   }
 
   const keep = (note = '') => desk.attempt(async () => {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
-import { computed, ref, watch } from 'vue'
-import { api, take } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
 import { say } from '@/components/numbers'
+import { useLatest } from '@/components/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
@@ -16,13 +17,17 @@ watch(() => desk.sheet?.id, async (id) => {
 }, { immediate: true })
 const colour = computed(() => draft.recipe!.body!.colour.toLowerCase())
 
-const linear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
-const light = (hex: string) => [0.2126, 0.7152, 0.0722].reduce((sum, w, i) => sum + w * linear(parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16) / 255), 0)
-/** WCAG 2.2 contrast ratio. */
-function contrast(hex: string) {
-  const [a, b] = [light(hex), light(desk.sheet!.paper.colour)].sort((x, y) => y - x)
-  return (a! + 0.05) / (b! + 0.05)
-}
+/** WCAG contrast with the paper, of the colour in use and of the palette, from the core. */
+const contrasts = shallowRef<Record<string, number>>({})
+const asked = useLatest(
+  (body: Schemas['Colours']) => take(api.POST('/api/colours', { body })).then((a) => Object.fromEntries(body.colours.map((c, i) => [c, a.contrasts[i]!]))),
+  (answer) => (contrasts.value = answer),
+  (error) => (desk.trouble = error.message),
+)
+watch([colour, () => desk.desk?.palette, () => desk.sheet?.paper.colour], () => {
+  void asked.want({ paper_colour: desk.sheet!.paper.colour, colours: [colour.value, ...desk.desk!.palette.map((p) => p.colour)] })
+}, { immediate: true })
+const contrast = (hex: string) => contrasts.value[hex]
 
 function choose(hex: string) {
   draft.set('body.colour', hex)
@@ -40,10 +45,10 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
 
 <template>
   <div>
-    <h2>Colours <em class="book">contrast {{ say(contrast(colour)) }}:1 on this paper</em></h2>
+    <h2>Colours <em v-if="contrast(colour)" class="book">contrast {{ say(contrast(colour)!) }}:1 on this paper</em></h2>
     <div class="palette" role="listbox" aria-label="Own colours">
       <button v-for="s in desk.desk?.palette" :key="s.colour" type="button" role="option" :aria-selected="s.colour === colour" @click="choose(s.colour)">
-        <span class="spot" :style="{ background: s.colour }"></span><span class="small">{{ s.name }} {{ contrast(s.colour).toFixed(1) }}</span>
+        <span class="spot" :style="{ background: s.colour }"></span><span class="small">{{ s.name }} {{ contrast(s.colour)?.toFixed(1) }}</span>
       </button>
     </div>
     <p v-if="onSheet.length" class="pick small">pick up from the sheet

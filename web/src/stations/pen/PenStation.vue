@@ -158,7 +158,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .tools :deep(h2), .margin h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
 .tools :deep(h2 em), .margin h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
 .tabs { display: flex; flex-wrap: wrap; margin-bottom: 4px; border-bottom: var(--line) solid var(--rule); }
-.tabs button { min-height: var(--target); padding: 0 7px; border-bottom: 4px solid transparent; text-transform: capitalize; color: var(--graphite); }
+.tabs button { min-height: var(--target); padding: 0 5px; border-bottom: 4px solid transparent; text-transform: capitalize; color: var(--graphite); }
 .tabs button[aria-selected='true'] { color: var(--ink); font-weight: 650; border-bottom-color: var(--accent); }
 .wide { grid-column: 1 / -1; }
 .keep { display: flex; gap: 10px; }
