@@ -154,7 +154,7 @@ function frame() {
   const due = Math.floor((performance.now() - start) / 1000 * hz)
   while (sample < due) canvas.dispatchEvent(new PointerEvent('pointermove', { pointerType: 'pen', pressure: 0.5 }))
   const begun = performance.now()
-  LiveInk.drawPoints({ context, scale: 8 }, plan, pen.points, drawn)
+  LiveInk.drawStroke({ context, scale: 8 }, plan, pen.points, drawn)
   drawn = pen.points.length
   frames.push(performance.now() - begun)
   if (performance.now() - start < seconds * 1000) requestAnimationFrame(frame)

@@ -16,7 +16,7 @@ from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.panel.dither import METHODS
 from gray_quill.core.panel.proof import on_panel, proof_sheet
-from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import read_record
@@ -137,9 +137,9 @@ def _save(path: str, data: bytes) -> None:
         raise InputError(f"{path} cannot be written ({error.strerror}). Choose another place.") from None
 
 
-def _inked(path: str, pen: str) -> tuple[list[Trace], Recipe, list[Ink]]:
+def _inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace], Recipe, list[Ink]]:
     recipe, traces = _pen(pen), read_inkml(_bytes(path))
-    return traces, recipe, [settle(t, recipe) for t in traces]
+    return traces, recipe, [settle(t, recipe, paper) for t in traces]
 
 
 def _write(args: argparse.Namespace) -> None:
@@ -160,8 +160,8 @@ def _read(args: argparse.Namespace) -> None:
 def _ink(args: argparse.Namespace) -> None:
     if not 20 <= args.dpi <= 2400:
         raise InputError("--dpi must lie from 20 to 2400.")
-    _, _, inks = _inked(args.input, args.pen)
     paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
+    _, _, inks = _inked(args.input, args.pen, paper)
     _save(args.output, export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper))
 
 
@@ -171,8 +171,9 @@ def _proof(args: argparse.Namespace) -> None:
     if data.startswith(b"\x89PNG") or args.input.lower().endswith(".png"):
         pixels = on_panel(read_png(data), panel, args.dither)
     else:
-        _, _, inks = _inked(args.input, args.pen)
-        pixels = proof_sheet(inks, paper_from_spec(args.paper), panel, args.dither).pixels
+        paper = paper_from_spec(args.paper)
+        _, _, inks = _inked(args.input, args.pen, paper)
+        pixels = proof_sheet(inks, paper, panel, args.dither).pixels
     _save(args.output, write_png(pixels, panel.ppi))
 
 

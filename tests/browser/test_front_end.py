@@ -24,8 +24,7 @@ c.width = w; c.height = h
 const context = c.getContext('2d')
 const pen = new LiveInk.LivePen(plan)
 samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }))
-if (plan.hollow) LiveInk.drawHollow({ context, scale }, plan, pen.points)
-else LiveInk.drawPoints({ context, scale }, plan, pen.points)
+LiveInk.drawStroke({ context, scale }, plan, pen.shown())
 return Array.from(context.getImageData(0, 0, w, h).data).filter((_, i) => i % 4 === 3)
 """
 

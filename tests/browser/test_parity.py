@@ -10,6 +10,7 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.page import View, ink_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -22,10 +23,10 @@ SCRIPT = pathlib.Path(__file__).parents[2] / "web" / "dist-parity" / "live-ink.j
 RUN = """
 const [plan, samples] = arguments
 const pen = new LiveInk.LivePen(plan)
-return samples.map(([tS, x, y, force, altitude, azimuth]) => {
-  const p = pen.add({ tS, x, y, force, altitude, azimuth })
-  return [p.x, p.y, p.long, p.short, p.angle, p.opacity]
-})
+const sample = ([tS, x, y, force, altitude, azimuth]) => ({ tS, x, y, force, altitude, azimuth })
+samples.forEach((row) => pen.add(sample(row)))
+pen.lift(sample(samples.at(-1)))
+return pen.shown().slice(0, samples.length).map((p) => [p.x, p.y, p.long, p.short, p.angle, p.opacity])
 """
 
 
@@ -52,6 +53,36 @@ class Parity(unittest.TestCase):
                     live = np.array(driver.execute_script(RUN, compile_plan(recipe, "#ffffff"), rows(trace)))
                     compared += self.compare(name, trace, recipe, live)
         self.assertGreater(compared, 20_000)
+
+    def test_strokes_drawn_straight(self) -> None:
+        """Towards its own line, along a rule, and after a rest at the end: as settled, to 0.02 mm."""
+        t = np.linspace(0, 1, 120)
+        paper = paper_from_spec("squared A5")
+        wave, still = 1.2 * np.sin(7 * t), np.full(122, 0.5)
+        line = make_trace(t, 20 + 60 * t, 40.6 + wave, 0 * t + 0.5)
+        steep = make_trace(t, 41.5 + wave, 20 + 60 * t, 0 * t + 0.5)
+        held = make_trace(np.append(t, [1.3, 1.6]), np.append(line.x_mm, [80.1, 80]), np.append(line.y_mm, [41.3, 41.3]), still)
+        ruling = {"straighten": 1, "straight_to": "the ruling"}
+        cases = [
+            ({"straighten": 0.6}, line, 1.0, None), (ruling, line, 0, (1, 40.0)), (ruling, steep, 0, (0, None)),
+            ({"hold_straight": True}, held, 0, None), ({"hold_straight": True}, line, 2.4, None),
+        ]  # fmt: skip
+        with browser() as driver:
+            driver.get("about:blank")
+            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            for wash, trace, bend_mm, rule in cases:
+                recipe = read_recipe({"wash": wash, "steady": {"method": "follow", "amount": 2}})
+                live = np.array(driver.execute_script(RUN, compile_plan(recipe, "#ffffff", paper), rows(trace)))
+                ink = settle(trace, recipe, paper)
+                at = np.searchsorted(ink.at, np.arange(len(trace)) - 1e-9)
+                self.assertLess(np.hypot(live[:, 0] - ink.x_mm[at], live[:, 1] - ink.y_mm[at]).max(), 0.02, wash)
+                path = np.column_stack((ink.x_mm, ink.y_mm)) - (ink.x_mm.mean(), ink.y_mm.mean())
+                across = path @ np.linalg.svd(path, full_matrices=False)[2][1]
+                self.assertAlmostEqual(float(np.ptp(across)), bend_mm, delta=0.25 if bend_mm else 0.01, msg=str(wash))
+                if rule:
+                    axis, value = rule
+                    self.assertLess(np.ptp(path[:, axis]), 1e-6, "runs along the ruling")
+                    self.assertTrue(value is None or abs(ink.y_mm[0] - value) < 1e-6, "lies on the rule it is near")
 
     def compare(self, name: str, trace: Trace, recipe, live: np.ndarray) -> int:  # type: ignore[no-untyped-def]
         solid = write_recipe(recipe)
@@ -82,13 +113,13 @@ class Texture(unittest.TestCase):
             "const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = w; c.height = h;"
             "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
             "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }));"
-            "LiveInk.drawPoints({ context, scale }, plan, pen.points);"
+            "LiveInk.drawStroke({ context, scale }, plan, pen.points);"
             "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) sum += d[i]; return sum"
         )
         with browser() as driver:
             driver.get("about:blank")
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
-            for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush"):
+            for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush", "mist-spray"):
                 recipe = write_recipe(SHIPPED_PENS[name])
                 recipe["ends"] = {}
                 recipe["body"] |= {"opacity": 1, "width_mm": 3}

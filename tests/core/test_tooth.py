@@ -5,11 +5,11 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.ink.grain import TILE, surface
+from gray_quill.core.ink.grain import surface
 from gray_quill.core.ink.page import box_view, ink_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.recipe import read_recipe
-from gray_quill.core.pen.tooth import GRADES, GRAINS
+from gray_quill.core.pen.tooth import GRADES, SURFACES, TILE
 from gray_quill.core.readings.tone import evenness, mean_tone
 from gray_quill.core.trace import make_trace
 from gray_quill.core.units import px_per_mm
@@ -40,7 +40,7 @@ def patch(recipe, force: float, dpi: float = 200, seed: int = 0) -> np.ndarray: 
 
 class Tone(unittest.TestCase):
     def test_it_rises_with_force_on_every_surface(self) -> None:
-        for grain in GRAINS[1:]:
+        for grain in SURFACES:
             for seed in range(2):
                 for crisp in (True, False):
                     tones = [
@@ -77,7 +77,7 @@ class Tone(unittest.TestCase):
 
 class Grain(unittest.TestCase):
     def test_tiles_repeat_without_a_seam_and_are_even(self) -> None:
-        for grain in GRAINS[1:]:
+        for grain in SURFACES:
             tile = surface(grain).astype(float)
             np.testing.assert_allclose(np.sort(tile.ravel()), (np.arange(TILE * TILE) + 0.5) / TILE**2, atol=1e-6)
             for axis in (0, 1):

@@ -20,7 +20,7 @@ COLOUR = re.compile(r"#[0-9a-fA-F]{6}")
 
 @dataclasses.dataclass(frozen=True)
 class Quantity:
-    """What is known of one field. `kind` is number, integer, choice, flag, colour, text or points."""
+    """What is known of one field. `kind` is number, integer, choice, flag, colour, text, points or heights."""
 
     kind: str
     label: str
@@ -58,6 +58,11 @@ def text(default: str, label: str, help: str, longest: int = 80) -> Any:
 
 def points(default: tuple[tuple[float, float], ...], label: str, help: str, low: int = 2, high: int = 6) -> Any:
     return _field(default, Quantity("points", label, help, low=low, high=high))
+
+
+def heights(count: int, label: str, help: str) -> Any:
+    """`count` bytes in base64, or nothing."""
+    return _field("", Quantity("heights", label, help, high=4 * -(-count // 3)))
 
 
 def _field(default: Any, quantity: Quantity) -> Any:
@@ -138,6 +143,12 @@ def _text(q: Quantity, value: object, path: str) -> str:
     return value.strip()
 
 
+def _heights(q: Quantity, value: object, path: str) -> str:
+    if not isinstance(value, str) or len(value) not in (0, int(q.high)):
+        raise RecordError(f"{path} must be {q.high:g} characters of base64, or empty.", path)
+    return value
+
+
 def _points(q: Quantity, value: object, path: str) -> tuple[tuple[float, float], ...]:
     ok = isinstance(value, Sequence) and not isinstance(value, str) and q.low <= len(value) <= q.high
     if not ok or not all(isinstance(p, Sequence) and not isinstance(p, str) and len(p) == 2 for p in value):  # type: ignore[attr-defined]
@@ -150,7 +161,7 @@ def _points(q: Quantity, value: object, path: str) -> tuple[tuple[float, float],
     return pairs
 
 
-_CHECKS = {"number": _number, "integer": _integer, "choice": _choice, "flag": _flag, "colour": _colour, "text": _text, "points": _points}
+_CHECKS = {"number": _number, "integer": _integer, "choice": _choice, "flag": _flag, "colour": _colour, "text": _text, "points": _points, "heights": _heights}
 
 
 def record_json(record: object) -> dict[str, Any]:
@@ -188,6 +199,8 @@ def _schema(q: Quantity, default: Any) -> dict[str, Any]:
         out |= {"type": "string", "pattern": "^#[0-9a-fA-F]{6}$"}
     elif q.kind == "text":
         out |= {"type": "string", "minLength": 1, "maxLength": int(q.high)}
+    elif q.kind == "heights":
+        out |= {"type": "string", "maxLength": int(q.high), "contentEncoding": "base64"}
     else:
         pair = {"type": "array", "items": {"type": "number", "minimum": 0, "maximum": 1}, "minItems": 2, "maxItems": 2}
         out |= {"type": "array", "items": pair, "minItems": int(q.low), "maxItems": int(q.high)}

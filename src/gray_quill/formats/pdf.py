@@ -17,7 +17,7 @@ from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import mm_to_pt
-from gray_quill.formats.grain_picture import grain_picture, is_toothed
+from gray_quill.formats.stroke_picture import needs_picture, stroke_picture
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
@@ -33,7 +33,7 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     for ink in draw_order(inks):
         body = ink.recipe.body
         canvas.setBlendMode(blend_on(ink.recipe.wash, paper.colour).capitalize())
-        if is_toothed(ink):
+        if needs_picture(ink):
             _picture(canvas, paper, ink)
             continue
         _fill(canvas, paper, outline(ink), body.colour, stroke_opacity(ink))
@@ -59,7 +59,7 @@ def _fill(canvas: Any, paper: Paper, rings: Iterable[NDArray[np.float64]], colou
 
 
 def _picture(canvas: Any, paper: Paper, ink: Ink) -> None:
-    pixels, (left, top, width, height) = grain_picture(ink, paper)
+    pixels, (left, top, width, height) = stroke_picture(ink, paper)
     unit = mm_to_pt(1)
     canvas.drawImage(ImageReader(Image.fromarray(pixels)), left * unit, (paper.height_mm - top - height) * unit, width * unit, height * unit, mask="auto")
 

@@ -33,14 +33,14 @@ def write_tinted_png(plane: NDArray[np.uint8], colour: tuple[int, int, int]) -> 
     return out.getvalue()
 
 
-def read_png(data: bytes) -> NDArray[np.uint8]:
-    """RGB pixels (h, w, 3) of a PNG, laid on white; refuses other files and pictures over MOST_PIXELS."""
+def read_png(data: bytes, most_pixels: int = MOST_PIXELS) -> NDArray[np.uint8]:
+    """RGB pixels (h, w, 3) of a PNG, laid on white; refuses other files and pictures over most_pixels."""
     if not data.startswith(PNG_HEAD):
         raise FormatError("This file is not a PNG picture. Save it as PNG.")
     try:
         with Image.open(io.BytesIO(data), formats=("PNG",)) as picture:
-            if picture.width * picture.height > MOST_PIXELS:
-                raise TooLarge(f"This picture has over {MOST_PIXELS // 1_000_000} million pixels. Scale it down.")
+            if picture.width * picture.height > most_pixels:
+                raise TooLarge(f"This picture has over {most_pixels // 1_000_000} million pixels. Scale it down.")
             rgba = picture.convert("RGBA")
             ground = Image.new("RGBA", rgba.size, "white")
             return np.asarray(Image.alpha_composite(ground, rgba).convert("RGB"))

@@ -12,12 +12,13 @@ from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
-from gray_quill.formats.grain_picture import grain_picture, is_toothed
 from gray_quill.formats.png import write_png
+from gray_quill.formats.stroke_picture import needs_picture, stroke_picture
 
 
 def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:
-    """A document of the paper's size. Outlines are filled by the nonzero rule, toothed strokes are pictures; opacity and blend as in the raster page."""
+    """A document of the paper's size. Outlines are filled by the nonzero rule, strokes whose tone varies
+    are pictures; opacity and blend as in the raster page."""
     w, h = paper.width_mm, paper.height_mm
     parts = [f'<svg xmlns="http://www.w3.org/2000/svg" width="{w:g}mm" height="{h:g}mm" viewBox="0 0 {w:g} {h:g}">',
              f"<title>{escape(title)}</title>"]
@@ -40,7 +41,7 @@ def stroke_opacity(ink: Ink) -> float:
 def _stroke(ink: Ink, paper: Paper) -> str:
     body = ink.recipe.body
     blend = blend_on(ink.recipe.wash, paper.colour)
-    if is_toothed(ink):
+    if needs_picture(ink):
         return _picture(ink, paper, blend)
     style = f' style="mix-blend-mode:{blend}"' if blend != "normal" else ""
     opacity = stroke_opacity(ink)
@@ -52,7 +53,7 @@ def _stroke(ink: Ink, paper: Paper) -> str:
 
 
 def _picture(ink: Ink, paper: Paper, blend: str) -> str:
-    pixels, (left, top, width, height) = grain_picture(ink, paper)
+    pixels, (left, top, width, height) = stroke_picture(ink, paper)
     data = base64.b64encode(write_png(pixels, compress=6)).decode()
     return (f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '
             f'style="image-rendering:pixelated;mix-blend-mode:{blend}" href="data:image/png;base64,{data}"/>')

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
@@ -18,16 +19,16 @@ MOST_REMEMBERED = 20_000
 
 
 class InkMemory:
-    """Traces and settled ink by stroke id. Both never change for an id, so remembering them is safe."""
+    """Traces and settled ink by stroke id and paper. Neither ever changes for these, so remembering them is safe."""
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
-        self._kept: OrderedDict[str, tuple[Trace, Ink]] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, Paper], tuple[Trace, Ink]] = OrderedDict()
 
-    def strokes(self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]]) -> list[tuple[Trace, Ink]]:
-        """Trace and settled ink of each (stroke id, pen id, revision)."""
+    def strokes(self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]], paper: Paper) -> list[tuple[Trace, Ink]]:
+        """Trace and settled ink of each (stroke id, pen id, revision) on this paper."""
         with self._lock:
-            missing = [entry for entry in index if entry[0] not in self._kept]
+            missing = [entry for entry in index if (entry[0], paper) not in self._kept]
         traces = load_traces(db, [i for i, _, _ in missing])
         recipes: dict[tuple[str, int], Recipe] = {}
         fresh = {}
@@ -35,19 +36,19 @@ class InkMemory:
             key = (pen_id, revision)
             if key not in recipes:
                 recipes[key] = get_pen(db, pen_id, revision).recipe
-            fresh[stroke_id] = (traces[stroke_id], settle(traces[stroke_id], recipes[key]))
+            fresh[stroke_id] = (traces[stroke_id], settle(traces[stroke_id], recipes[key], paper))
         with self._lock:
-            found = [fresh.get(i) or self._kept[i] for i, _, _ in index]
+            found = [fresh.get(i) or self._kept[i, paper] for i, _, _ in index]
             for (stroke_id, _, _), pair in zip(index, found, strict=True):
-                self._kept[stroke_id] = pair
-                self._kept.move_to_end(stroke_id)
+                self._kept[stroke_id, paper] = pair
+                self._kept.move_to_end((stroke_id, paper))
             while len(self._kept) > max(MOST_REMEMBERED, len(index)):
                 self._kept.popitem(last=False)
         return found
 
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
         """Settled ink of a sheet in the order written."""
-        return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id))]
+        return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id), get_sheet(db, sheet_id).paper)]
 
     def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
         """The traces a source names. Raises InputError when there are none.
@@ -58,11 +59,11 @@ class InkMemory:
         if source.stroke_ids is not None:
             wanted = set(source.stroke_ids)
             index = [entry for entry in index if entry[0] in wanted]
-        pairs = self.strokes(db, index)
+        sheet = get_sheet(db, source.sheet_id)
+        pairs = self.strokes(db, index, sheet.paper)
         traces = [trace for trace, _ in pairs]
         if source.part == "line" and source.stroke_ids is None:
-            pen_id = get_sheet(db, source.sheet_id).pen_id
-            own = [t for (t, ink), entry in zip(pairs, index, strict=True) if entry[1] == pen_id and ink.recipe.wash.place == "over"]
+            own = [t for (t, ink), entry in zip(pairs, index, strict=True) if entry[1] == sheet.pen_id and ink.recipe.wash.place == "over"]
             traces = own or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
             traces = [traces[i] for i in longest_line(traces)]
         if not traces:

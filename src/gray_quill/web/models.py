@@ -141,6 +141,13 @@ class BinChange(Model):
 class RecipeBody(Model):
     recipe: RecipeJson
     paper_colour: Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")] = "#ffffff"
+    paper: PaperJson | None = None
+
+
+class GrainReply(Model):
+    """own: a grain as `tooth.own` holds it."""
+
+    own: str
 
 
 class Plan(Model):

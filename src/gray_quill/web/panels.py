@@ -45,7 +45,7 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
     sheet = get_sheet(db(), sheet_id)
     if query.form == "inkml":
         pen = get_pen(db(), sheet.pen_id).recipe
-        traces = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet_id))]
+        traces = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet_id), sheet.paper)]
         data = write_inkml(traces, {"width": f"{pen.body.width_mm:g}", "color": pen.body.colour, "transparency": f"{1 - pen.body.opacity:g}"})
     else:
         data = export_sheet(memory().sheet_inks(db(), sheet_id), sheet.paper, query.form, query.dpi, query.paper, sheet.name)

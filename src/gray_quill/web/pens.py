@@ -1,19 +1,27 @@
-"""Pens: revisions, the bin, JSON files, plans and swatches."""
+"""Pens: revisions, the bin, JSON files, plans, grains and swatches."""
+
+import base64
 
 from flask import Blueprint, Response, request
 
+from gray_quill.core.colour import to_grey8
+from gray_quill.core.ink.grain_tile import grain_tile
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.quantities import read_record
 from gray_quill.formats.pen_json import read_pen, write_pen
+from gray_quill.formats.png import read_png
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
 from gray_quill.web.api import operation
 from gray_quill.web.context import db
-from gray_quill.web.models import BinChange, Done, NewPen, NewRevision, PenHistory, PenItem, Plan, RecipeBody
+from gray_quill.web.models import BinChange, Done, GrainReply, NewPen, NewRevision, PenHistory, PenItem, Plan, RecipeBody
 from gray_quill.web.replies import download, free_id, png
 from gray_quill.web.shapes import pen_item
 from gray_quill.web.swatch import swatch_png
 
 pens = Blueprint("pens", __name__)
+MOST_GRAIN_PIXELS = 20_000_000
 
 
 @operation(pens, "POST", "/pens", PenItem, body=NewPen)
@@ -64,7 +72,15 @@ def bring_in_pen(body: bytes) -> PenItem:
 @operation(pens, "POST", "/plan", Plan, body=RecipeBody)
 def make_plan(body: RecipeBody) -> Plan:
     """Compile a recipe into the tables live ink draws from."""
-    return Plan(plan=compile_plan(read_recipe(body.recipe), body.paper_colour))
+    paper = read_record(Paper, body.paper, "paper.") if body.paper else None
+    return Plan(plan=compile_plan(read_recipe(body.recipe), body.paper_colour, paper))
+
+
+@operation(pens, "POST", "/grains", GrainReply, body="image/png")
+def make_grain(body: bytes) -> GrainReply:
+    """A picture of a surface as a grain for a pen."""
+    grey = to_grey8(read_png(body, MOST_GRAIN_PIXELS)) / 255
+    return GrainReply(own=base64.b64encode(grain_tile(grey).tobytes()).decode())
 
 
 @operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/swatch.png", "image/png")

@@ -33,7 +33,8 @@ def make_preview(body: Preview) -> PreviewReply:
     traces = memory().traces_of(db(), body.source)
     view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
     scale = view.px_per_mm
-    inks = [settle(t, recipe) for t in traces]
+    paper = get_sheet(db(), body.source.sheet_id).paper
+    inks = [settle(t, recipe, paper) for t in traces]
     plane, x, y = _inked_part(inks, view)
     image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
     box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
@@ -64,7 +65,8 @@ def read_with(body: ReadBody) -> ReadReply:
     """Readings of a recipe on the source's ink, and where on the page they can be seen."""
     recipe = read_recipe(body.recipe)
     traces = memory().traces_of(db(), body.source)[-MOST_STROKES_READ:]
-    inks = [settle(t, recipe) for t in traces]
+    paper = get_sheet(db(), body.source.sheet_id).paper
+    inks = [settle(t, recipe, paper) for t in traces]
     readings = read_ink(traces, recipe, inks)
     return ReadReply(readings=dataclasses.asdict(readings), anchors=_anchors(traces, recipe, inks), strokes=len(traces))
 
@@ -80,7 +82,7 @@ def read_sheet_ink(sheet_id: str) -> ReadReply:
     if not index:
         return ReadReply(readings={}, anchors={}, strokes=0)
     _, pen_id, revision = next((e for e in reversed(index) if e[1] == sheet.pen_id), index[-1])
-    pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:])
+    pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:], sheet.paper)
     traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
     recipe = get_pen(db(), pen_id, revision).recipe
     readings = read_ink(traces, recipe, inks)

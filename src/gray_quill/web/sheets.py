@@ -82,11 +82,11 @@ def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
 
 def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:
     new = add_strokes(db(), sheet_id, strokes)
-    return StrokesKept(kept=[s.id for s in strokes], new=new, box_mm=_box([s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]))
+    return StrokesKept(kept=[s.id for s in strokes], new=new, box_mm=_box(sheet_id, [s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]))
 
 
-def _box(ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> list[float]:
-    boxes = [ink.box_mm for _, ink in memory().strokes(db(), [(i, *p) for i, p in zip(ids, pens, strict=True)])]
+def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> list[float]:
+    boxes = [ink.box_mm for _, ink in memory().strokes(db(), [(i, *p) for i, p in zip(ids, pens, strict=True)], get_sheet(db(), sheet_id).paper)]
     lows, highs = [min(b[k] for b in boxes) for k in (0, 1)], [max(b[k] for b in boxes) for k in (2, 3)]
     return [*lows, *highs]
 
@@ -100,7 +100,7 @@ def change_stroke_bin(sheet_id: str, body: StrokeIds) -> StrokesKept:
     known = [i for i in body.ids if i in after]
     if not known:
         raise InputError("Those strokes are in the bin already.", "ids")
-    return StrokesKept(kept=known, new=0, box_mm=_box(known, [after[i] for i in known]))
+    return StrokesKept(kept=known, new=0, box_mm=_box(sheet_id, known, [after[i] for i in known]))
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText)
@@ -119,7 +119,7 @@ def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
 
 def _written_below(sheet: Sheet, body: WriteText, hand: Hand, device: Device) -> list[Trace]:
     margin = max(sheet.paper.margin_mm + 3, 14.0)
-    there = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet.id))]
+    there = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet.id), sheet.paper)]
     line = max(3.5 * hand.x_height_mm, 7.0)
     first = (bounds_mm(there)[3] + 0.8 * line) if there else 2.6 * line
     traces = write_text(body.text, hand, device, body.seed, margin, first, sheet.paper.width_mm - margin - 12, line)

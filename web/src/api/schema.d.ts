@@ -175,6 +175,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/grains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A picture of a surface as a grain for a pen. */
+        post: operations["make_grain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hands": {
         parameters: {
             query?: never;
@@ -845,7 +862,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -999,6 +1016,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -1028,7 +1046,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -1040,13 +1064,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -1064,6 +1092,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -1071,8 +1111,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -1098,12 +1145,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             } | null;
             /** Title */
@@ -1507,7 +1560,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -1661,6 +1714,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -1690,7 +1744,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -1702,13 +1762,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -1726,6 +1790,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -1733,8 +1809,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -1760,12 +1843,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             /** gray-quill/pen@1 */
@@ -1911,7 +2000,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -2065,6 +2154,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -2094,7 +2184,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -2106,13 +2202,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -2130,6 +2230,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -2137,8 +2249,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -2164,12 +2283,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -2352,7 +2477,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -2506,6 +2631,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -2535,7 +2661,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -2547,13 +2679,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -2571,6 +2707,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -2578,8 +2726,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -2605,12 +2760,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -2769,6 +2930,14 @@ export interface components {
             counts: number[];
             /** Samples */
             samples: number;
+        };
+        /**
+         * GrainReply
+         * @description own: a grain as `tooth.own` holds it.
+         */
+        GrainReply: {
+            /** Own */
+            own: string;
         };
         /** HandItem */
         HandItem: {
@@ -3008,7 +3177,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -3162,6 +3331,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -3191,7 +3361,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -3203,13 +3379,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -3227,6 +3407,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -3234,8 +3426,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -3261,12 +3460,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -3436,7 +3641,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -3590,6 +3795,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -3619,7 +3825,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -3631,13 +3843,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -3655,6 +3871,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -3662,8 +3890,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -3689,12 +3924,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
         };
@@ -3970,7 +4211,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -4124,6 +4365,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -4153,7 +4395,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -4165,13 +4413,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -4189,6 +4441,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -4196,8 +4460,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -4223,12 +4494,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             /**
@@ -4483,7 +4760,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -4637,6 +4914,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -4666,7 +4944,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -4678,13 +4962,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -4702,6 +4990,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -4709,8 +5009,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -4736,12 +5043,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
         };
@@ -4895,7 +5208,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -5049,6 +5362,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -5078,7 +5392,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -5090,13 +5410,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -5114,6 +5438,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -5121,8 +5457,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -5148,12 +5491,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
         };
@@ -5426,7 +5775,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -5580,6 +5929,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -5609,7 +5959,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -5621,13 +5977,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -5645,6 +6005,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -5652,8 +6024,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -5679,12 +6058,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             /** Revision */
@@ -5840,7 +6225,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -5994,6 +6379,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -6023,7 +6409,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -6035,13 +6427,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -6059,6 +6455,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -6066,8 +6474,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -6093,12 +6508,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -6260,7 +6681,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -6414,6 +6835,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -6443,7 +6865,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -6455,13 +6883,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -6479,6 +6911,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -6486,8 +6930,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -6513,12 +6964,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -6717,7 +7174,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -6871,6 +7328,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -6900,7 +7358,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -6912,13 +7376,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -6936,6 +7404,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -6943,8 +7423,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -6970,12 +7457,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -6995,6 +7488,61 @@ export interface components {
         };
         /** RecipeBody */
         RecipeBody: {
+            /**
+             * Paper
+             * @default null
+             */
+            paper: {
+                /**
+                 * Paper colour
+                 * @description Colour of the sheet
+                 * @default #fffdf8
+                 */
+                colour: string;
+                /**
+                 * Height
+                 * @description Height of the sheet as it lies (mm)
+                 * @default 210
+                 */
+                height_mm: number;
+                /**
+                 * Margin line
+                 * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
+                 * @default 0
+                 */
+                margin_mm: number;
+                /**
+                 * Rule colour
+                 * @description Colour of the ruling
+                 * @default #c9c3b6
+                 */
+                rule_colour: string;
+                /**
+                 * Ruling
+                 * @description What is printed on the sheet to guide the hand
+                 * @default dotted
+                 * @enum {string}
+                 */
+                ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
+                /**
+                 * Spacing
+                 * @description Distance from rule to rule, dot to dot or stave line to line (mm)
+                 * @default 5
+                 */
+                spacing_mm: number;
+                /**
+                 * Line weight
+                 * @description Thickness of rules, diameter of dots (mm)
+                 * @default 0.2
+                 */
+                weight_mm: number;
+                /**
+                 * Width
+                 * @description Width of the sheet as it lies (mm)
+                 * @default 148
+                 */
+                width_mm: number;
+            } | null;
             /**
              * Paper Colour
              * @default #ffffff
@@ -7143,7 +7691,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -7297,6 +7845,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -7326,7 +7875,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -7338,13 +7893,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -7362,6 +7921,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -7369,8 +7940,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -7396,12 +7974,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
         };
@@ -7791,7 +8375,7 @@ export interface components {
                  * @default ballpoint
                  * @enum {string}
                  */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter";
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
                 /**
                  * @default {
                  *       "from_deg": 60,
@@ -7945,6 +8529,7 @@ export interface components {
                  *       "depth": 0.85,
                  *       "grade": "HB",
                  *       "grain": "none",
+                 *       "own": "",
                  *       "scale_mm": 0.4
                  *     }
                  */
@@ -7974,7 +8559,13 @@ export interface components {
                      * @default none
                      * @enum {string}
                      */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board";
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
                     /**
                      * Grain size
                      * @description Distance from peak to peak of the surface (mm)
@@ -7986,13 +8577,17 @@ export interface components {
                  * @default {
                  *       "blend": "normal",
                  *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
                  *       "place": "over",
+                 *       "straight_to": "its own line",
                  *       "straighten": 0,
                  *       "tip": {
                  *         "angle_deg": 40,
                  *         "aspect": 5,
                  *         "shape": "round"
-                 *       }
+                 *       },
+                 *       "wet_edge": 0
                  *     }
                  */
                 wash: {
@@ -8010,6 +8605,18 @@ export interface components {
                      */
                     build_up: boolean;
                     /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
                      * Place
                      * @description Over the ink, or under it like a highlighter that never dims words
                      * @default over
@@ -8017,8 +8624,15 @@ export interface components {
                      */
                     place: "over" | "under";
                     /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
                      * Straighten
-                     * @description How strongly a stroke is drawn to its own straight line
+                     * @description How strongly a stroke is drawn to a straight line
                      * @default 0
                      */
                     straighten: number;
@@ -8044,12 +8658,18 @@ export interface components {
                         aspect: number;
                         /**
                          * Tip
-                         * @description Outline of the tip where it touches the paper
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
                          * @default round
                          * @enum {string}
                          */
-                        shape: "round" | "ellipse" | "chisel";
+                        shape: "round" | "ellipse" | "chisel" | "spray";
                     };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
                 };
             };
             source: components["schemas"]["Source"];
@@ -8519,6 +9139,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_grain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GrainReply"];
                 };
             };
             /** @description Refused, with what to do */

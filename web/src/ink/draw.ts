@@ -1,6 +1,7 @@
 import type { Point } from './live'
 import { grainPattern } from './grain'
 import type { PenPlan } from './plan'
+import { drawSpray } from './spray'
 
 /** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
 export interface Ground { context: CanvasRenderingContext2D; scale: number }
@@ -51,7 +52,7 @@ function hull(c: CanvasRenderingContext2D, a: Point, b: Point, box: boolean, sca
 function between(a: Point, b: Point, along: number): Point {
   const u = b.along > a.along ? (along - a.along) / (b.along - a.along) : 0
   const mix = (k: keyof Point) => a[k] + (b[k] - a[k]) * u
-  return { x: mix('x'), y: mix('y'), long: mix('long'), short: mix('short'), angle: mix('angle'), opacity: mix('opacity'), along }
+  return { x: mix('x'), y: mix('y'), long: mix('long'), short: mix('short'), angle: mix('angle'), opacity: mix('opacity'), along, tS: mix('tS') }
 }
 
 /** The parts of a..b that the plan's line pattern leaves inked; a piece is a width shorter than it looks, for its round ends. */
@@ -87,9 +88,25 @@ function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0)
   }
 }
 
-/** Draw points from..end of a stroke. The layer it is on carries the stroke's opacity and blend, so a stroke never darkens itself. */
-export function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from = 1) {
-  if (plan.grain) return drawGrained(ground, plan, points)
+/** Whether a stroke has to be drawn anew when it grows: what lies inside it, or where it lies, changes with it. */
+const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straight)
+
+/**
+ * Draw a stroke, of which points up to `from` are on the ground already. The layer it is on carries the stroke's opacity and blend,
+ * so a stroke never darkens itself.
+ */
+export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point[], from = 0) {
+  if (plan.spray) return drawSpray(ground, plan, points, from)
+  const whole = growsWhole(plan)
+  if (whole) ground.context.clearRect(0, 0, ground.context.canvas.width, ground.context.canvas.height)
+  drawPoints(ground, plan, points, whole ? 0 : from)
+  if (plan.hollow) cutOut(ground, plan, points, plan.hollow.wall_mm, 1)
+  if (plan.hollow && plan.hollow.fill_opacity === 1) fillInside(ground, plan, points, plan.hollow) // see-through fillings appear when the stroke settles
+  if (plan.wet) cutOut(ground, plan, points, plan.wet.wall_mm, plan.wet.loss)
+}
+
+function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+  if (plan.grain) return drawGrained(ground, plan, points, from)
   ground.context.fillStyle = plan.colour
   fillPoints(ground, plan, points, from)
 }
@@ -98,12 +115,12 @@ export function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point
  * Fill points from..end in runs of one opacity, each run as one path: filled one by one, the soft edges of segments that overlap
  * would add up and the line would look bolder than it settles.
  */
-function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number, wall = 0) {
+function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number, wall = 0, share = 1) {
   const { context: c } = ground
   let opacity = -1
   c.beginPath()
   const flush = () => {
-    c.globalAlpha = Math.max(opacity, 0)
+    c.globalAlpha = Math.max(opacity, 0) * share
     c.fill()
     c.beginPath()
   }
@@ -126,7 +143,7 @@ const masks = new WeakMap<readonly Point[], Mask>()
  * Draw a toothed stroke: what it covers is kept apart as a mask, and the surface's pattern shows through it once, at the stroke's
  * mean load so far. Painting the pattern segment by segment would darken where they overlap.
  */
-function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: readonly Point[]) {
+function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: readonly Point[], from: number) {
   let mask = masks.get(points)
   if (!mask || mask.ground.scale !== scale || mask.ground.context.canvas.width !== c.canvas.width) {
     const layer = new OffscreenCanvas(c.canvas.width, c.canvas.height)
@@ -134,6 +151,10 @@ function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: reado
     masks.set(points, mask)
   }
   if (!points.length) return
+  if (from === 0 && mask.drawn) {
+    mask.ground.context.clearRect(0, 0, c.canvas.width, c.canvas.height)
+    mask.drawn = mask.load = 0
+  }
   fillPoints(mask.ground, plan, points, mask.drawn)
   for (let i = mask.drawn; i < points.length; i += 1) mask.load += points[i]!.opacity
   mask.drawn = points.length
@@ -159,17 +180,16 @@ function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: reado
   c.restore()
 }
 
-/** Draw a whole hollow stroke: its outline, then its inside cleared and filled. */
-export function drawHollow(ground: Ground, plan: PenPlan, points: readonly Point[]) {
+/** Take the share `loss` of its tone from the inside of a stroke. */
+function cutOut(ground: Ground, plan: PenPlan, points: readonly Point[], wall: number, loss: number) {
   const { context: c } = ground
-  const hollow = plan.hollow
-  drawPoints(ground, plan, points)
-  if (!hollow) return
-  for (const [operation, style, alpha] of [['destination-out', '#000', 1], ['source-over', hollow.fill, hollow.fill_opacity]] as const) {
-    c.globalCompositeOperation = operation
-    c.fillStyle = style
-    if (alpha < 1) continue // see-through fillings appear when the stroke settles
-    fillPoints(ground, plan, points, 0, hollow.wall_mm)
-  }
+  c.globalCompositeOperation = 'destination-out'
+  c.fillStyle = '#000'
+  fillPoints(ground, plan, points, 0, wall, loss)
   c.globalCompositeOperation = 'source-over'
+}
+
+function fillInside(ground: Ground, plan: PenPlan, points: readonly Point[], hollow: NonNullable<PenPlan['hollow']>) {
+  ground.context.fillStyle = hollow.fill
+  fillPoints(ground, plan, points, 0, hollow.wall_mm)
 }

@@ -1,4 +1,4 @@
-import type { PenPlan } from './plan'
+import type { Grain, PenPlan } from './plan'
 
 const LEVELS = 64
 const made = new WeakMap<PenPlan, (CanvasPattern | null)[]>()
@@ -16,16 +16,35 @@ export function grainPattern(context: CanvasRenderingContext2D, plan: PenPlan, l
 }
 
 function tile(plan: PenPlan, load: number): OffscreenCanvas {
-  const { size, heights, depth, soft } = plan.grain!
-  const bytes = atob(heights)
+  const { size } = plan.grain!
+  const heights = heightsOf(plan.grain!)
   const canvas = new OffscreenCanvas(size, size)
   const context = canvas.getContext('2d')!
   const picture = context.createImageData(size, size)
   const [r, g, b] = [1, 3, 5].map((i) => parseInt(plan.colour.slice(i, i + 2), 16))
   for (let k = 0; k < size * size; k += 1) {
-    const mark = Math.min(1, Math.max(0, (load * (1 + soft) - (1 - bytes.charCodeAt(k) / 255)) / soft))
-    picture.data.set([r!, g!, b!, 255 * (load * (1 - depth) + mark * depth)], 4 * k)
+    picture.data.set([r!, g!, b!, 255 * deposit(plan.grain!, heights[k]! / 255, load)], 4 * k)
   }
   context.putImageData(picture, 0, 0)
   return canvas
+}
+
+const known = new WeakMap<Grain, Uint8Array>()
+
+function heightsOf(grain: Grain): Uint8Array {
+  let heights = known.get(grain)
+  if (!heights) known.set(grain, (heights = Uint8Array.from(atob(grain.heights), (c) => c.charCodeAt(0))))
+  return heights
+}
+
+function deposit({ depth, soft }: Grain, height: number, load: number): number {
+  const mark = Math.min(1, Math.max(0, (load * (1 + soft) - (1 - height)) / soft))
+  return load * (1 - depth) + mark * depth
+}
+
+/** The mark of a load at (u, v) samples of the surface. */
+export function grainMark(grain: Grain, u: number, v: number, load: number): number {
+  const n = grain.size
+  const wrap = (w: number) => ((Math.floor(w) % n) + n) % n
+  return deposit(grain, heightsOf(grain)[wrap(v) * n + wrap(u)]! / 255, load)
 }

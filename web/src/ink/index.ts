@@ -1,4 +1,4 @@
-export { drawHollow, drawPoints, type Ground } from './draw'
+export { drawStroke, type Ground } from './draw'
 export { LivePen, type Point, type Sample } from './live'
 export { lookUp, type PenPlan } from './plan'
 export { readEvent, type Capture } from './capture'

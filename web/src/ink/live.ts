@@ -1,15 +1,18 @@
 import { lookUp, type PenPlan } from './plan'
 import { makeFilter } from './steady'
+import { heldStill, straighten } from './straight'
 
 /** What the device reports: page mm, seconds from the stroke's start, force 0..1, radians. */
 export interface Sample { tS: number; x: number; y: number; force: number; altitude: number; azimuth: number }
 
 /** Where and how the pen marks the page. `long` and `short` are full axes in mm; `angle` is the long one's direction. */
-export interface Point { x: number; y: number; long: number; short: number; angle: number; opacity: number; along: number }
+export interface Point { x: number; y: number; long: number; short: number; angle: number; opacity: number; along: number; tS: number }
 
 /** A pen at work on one stroke. Feed it samples as they come; it looks its plan up and returns where it marks. */
 export class LivePen {
   readonly points: Point[] = []
+  private readonly straight: Point[] = []
+  private readonly raw: { tS: number; x: number; y: number }[] = []
   private readonly filter
   private last: { tS: number; x: number; y: number } | undefined
   private speed = 0
@@ -23,6 +26,7 @@ export class LivePen {
   }
 
   add(sample: Sample): Point {
+    if (this.plan.straight?.hold) this.raw.push(sample)
     const [x, y] = this.filter(sample.tS, sample.x, sample.y)
     if (this.last) {
       const step = Math.hypot(x - this.last.x, y - this.last.y)
@@ -41,6 +45,15 @@ export class LivePen {
     return this.mark(sample.x, sample.y, sample)
   }
 
+  /** The points as they lie on the page: drawn straight where the plan or a hand held still asks for it. */
+  shown(): readonly Point[] {
+    const asked = this.plan.straight
+    const strength = asked?.hold && heldStill(this.raw, asked.hold) ? 1 : asked?.strength ?? 0
+    if (!asked || strength === 0) return this.points
+    straighten(this.points, asked, strength, this.straight)
+    return this.straight
+  }
+
   private mark(x: number, y: number, sample: Sample): Point {
     const p = this.plan
     const pace = (Math.log(this.speed + p.dot_speed_mm_s) - this.lnSpan[0]) / (this.lnSpan[1] - this.lnSpan[0])
@@ -53,10 +66,10 @@ export class LivePen {
     if (p.grain) opacity = Math.min(1, opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm))
     if (p.angle !== null) this.angle = p.angle
     else this.angle += Math.atan2(Math.sin(sample.azimuth - this.angle), Math.cos(sample.azimuth - this.angle))
-    const round = p.shape === 'round'
+    const round = p.shape === 'round' || p.shape === 'spray'
     const point: Point = {
       x, y, long: round ? width * aspect : width, short: round ? width : width / aspect, angle: this.angle,
-      opacity, along: this.along,
+      opacity, along: this.along, tS: sample.tS,
     }
     this.points.push(point)
     return point

@@ -14,15 +14,32 @@ export interface PenPlan {
   speed_tau_ms: number
   start_mm: number
   start: number[]
-  shape: 'round' | 'ellipse' | 'chisel'
+  shape: 'round' | 'ellipse' | 'chisel' | 'spray'
   aspect: number[]
   angle: number | null
   pattern_mm: number[]
   width_mm: number
   hollow: { wall_mm: number; fill: string; fill_opacity: number } | null
+  /** A wet mark loses this share of its tone inside a rim of wall_mm. */
+  wet: { wall_mm: number; loss: number } | null
+  /** Dose a second over the squared distance from the middle (0) to the edge (1). */
+  spray: number[] | null
+  /** Seconds of flow a spray lays as it lands. */
+  puff_s: number
+  straight: Straight | null
   place: 'over' | 'under'
   blend: 'normal' | 'multiply' | 'screen'
   steady: { method: string; parameter?: number; beta?: number; d_cutoff_hz?: number }
+}
+
+/** How strokes are drawn straight: how strongly, along which rules, and what rest at the end asks for it (see core/ink/straight.py). */
+export interface Straight {
+  strength: number
+  hold: { after_s: number; within_mm: number; least_mm: number } | null
+  x_mm: number[]
+  y_mm: number[]
+  within: number
+  reach_mm: number
 }
 
 /** A paper surface, and how a load becomes a mark on it (see core/ink/grain.py). */

@@ -1,21 +1,23 @@
 import { defineStore } from 'pinia'
-import { api, take, type PenItem, type Recipe } from '@/api/client'
+import { api, take, type PenItem, type Recipe, type Schemas } from '@/api/client'
 import type { PenPlan } from '@/ink'
 
-/** Pen plans by pen revision and paper colour; a revision never changes, so neither does its plan. */
+/** Pen plans by pen revision and paper; a revision never changes, so neither does its plan. */
+type Paper = Schemas['SheetItem']['paper']
+
 export const usePlans = defineStore('plans', () => {
   const known = new Map<string, Promise<PenPlan>>()
 
-  const compile = async (recipe: Recipe, paperColour: string): Promise<PenPlan> => {
-    const answer = await take(api.POST('/api/plan', { body: { recipe, paper_colour: paperColour } }))
+  const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
+    const answer = await take(api.POST('/api/plan', { body: { recipe, paper_colour, paper } }))
     return answer.plan as unknown as PenPlan
   }
 
-  function planOf(pen: PenItem, paperColour: string): Promise<PenPlan> {
-    const key = `${pen.id}/${pen.revision}/${paperColour}`
+  function planOf(pen: PenItem, paper: Paper): Promise<PenPlan> {
+    const key = `${pen.id}/${pen.revision}/${JSON.stringify(paper)}`
     let plan = known.get(key)
     if (!plan) {
-      plan = compile(pen.recipe, paperColour)
+      plan = compile(pen.recipe, paper.colour!, paper)
       plan.catch(() => known.delete(key))
       known.set(key, plan)
     }

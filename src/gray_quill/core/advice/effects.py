@@ -47,7 +47,7 @@ def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_c
 
 
 def _controls(record: type, prefix: str) -> list[tuple[str, Quantity]]:
-    own = [(f"{prefix}.{name}", q) for name, q in quantities(record).items() if q.kind != "points" and not (q.kind == "choice" and len(q.options) < 2)]
+    own = [(f"{prefix}.{name}", q) for name, q in quantities(record).items() if q.kind not in ("points", "heights")]
     for f in dataclasses.fields(record):
         if not f.metadata:
             own += _controls(type(f.default), f"{prefix}.{f.name}")
@@ -56,7 +56,7 @@ def _controls(record: type, prefix: str) -> list[tuple[str, Quantity]]:
 
 def _extremes(q: Quantity, recipe: Recipe, path: str) -> list[Any]:
     if q.kind == "choice":
-        return list(q.options)
+        return [o for o in q.options if o != "own" or recipe.tooth.own]
     if q.kind == "flag":
         return [False, True]
     if q.kind == "colour":
@@ -119,5 +119,13 @@ def _reason(path: str, traces: Sequence[Trace], recipe: Recipe) -> str:
     if path.startswith("body.line"):
         return "The line is whole."
     if path.startswith("wash.tip"):
-        return "The tip is round."
+        return "The tip is round." if tip.shape == "round" else "A spray has no direction."
+    if path == "wash.flow":
+        return "Only a spray flows."
+    if path == "wash.straight_to" and recipe.wash.straighten == 0:
+        return "Straighten is 0."
+    if path == "wash.hold_straight":
+        return "The hand held still at the end of no stroke here."
+    if path.startswith("tooth.") and not recipe.tooth.toothed:
+        return "No grain is chosen."
     return "On this ink alone it makes no difference; it shows where strokes meet others, or themselves."

@@ -1,7 +1,8 @@
 """Does a pen do what its name says? Each kind is defined by numbers measured on fixed probes, not on a trace.
 
 The bounds are common practice, no source: a ballpoint keeps its width, a fountain or brush pen widens with force, a flat nib
-varies with direction only, a pencil answers to lean and force, a marker lays an even band, a highlighter lets words through.
+varies with direction only, a pencil answers to lean and force, a marker lays an even band, a highlighter lets words through,
+a spray builds up where it rests.
 """
 
 import dataclasses
@@ -19,7 +20,8 @@ from gray_quill.core.trace import Trace, make_trace
 class Nature:
     """What a pen does on the probes. Ratios are larger over smaller width: force_range from 10 to 90 % of the pen's own force
     span, light_answer over its lightest quarter, speed_range from 20 to 150 mm/s, direction_range over twelve directions,
-    lean_range from 65 to 30 degrees. tone_range: opacity at firm over light. tips: the smaller of both ends' tips, tip_mm: the longer taper."""
+    lean_range from 65 to 30 degrees. tone_range: opacity at firm over light. tips: the smaller of both ends' tips, tip_mm: the longer taper.
+    rest_range: tone after resting a second over a tenth of one."""
 
     force_range: float
     light_answer: float
@@ -31,6 +33,7 @@ class Nature:
     tip_mm: float
     width_mm: float
     cover: float
+    rest_range: float
 
 
 @dataclasses.dataclass(frozen=True)
@@ -80,6 +83,11 @@ DEFINITIONS: dict[str, tuple[Demand, ...]] = {
         Demand("cover", 0, 0.75, "lets the words through"),
         Demand("force_range", 0, 1.5, "lays an even band"),
     ),
+    "spray": (
+        Demand("rest_range", 1.5, MANY, "builds up where it rests"),
+        Demand("width_mm", 2, MANY, "spreads"),
+        Demand("direction_range", 0, 1.1, "spreads the same in every direction"),
+    ),
 }
 assert set(DEFINITIONS) == set(KINDS)
 
@@ -118,6 +126,7 @@ def nature_of(recipe: Recipe) -> Nature:
         max(ends.start_mm, ends.end_mm),
         recipe.body.width_mm,
         recipe.body.opacity,
+        float((1 - np.exp(-recipe.wash.flow)) / (1 - np.exp(-recipe.wash.flow / 10))) if recipe.wash.tip.shape == "spray" else 1.0,
     )
 
 

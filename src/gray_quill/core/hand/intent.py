@@ -23,6 +23,7 @@ class Intent:
     """One stroke as meant. path: (n, 2) mm. force: None for the hand's own habit, or its values from start to end.
 
     pace: factor on the hand's speed. lean_deg: altitude instead of the grip's. dwell_s: rest on a dot.
+    hold_s: rest at the end of a longer stroke before lifting.
     """
 
     path: Floats
@@ -30,6 +31,7 @@ class Intent:
     pace: float = 1.0
     lean_deg: float | None = None
     dwell_s: float = 0.06
+    hold_s: float = 0.0
 
 
 def text_intents(text: str, hand: Hand, left_mm: float, baseline_mm: float, width_mm: float, rng: np.random.Generator,

@@ -52,7 +52,7 @@ def perform(hand: Hand, intents: Sequence[Intent], rng: np.random.Generator) -> 
 
 def _stroke(hand: Hand, intent: Intent, start_s: float, rng: np.random.Generator) -> Motion:
     x, y, t = _timed_path(intent, hand)
-    n = max(2, int(np.ceil(t[-1] * MOTION_HZ)) + 1)
+    n = max(2, int(np.ceil((t[-1] + intent.hold_s) * MOTION_HZ)) + 1)
     now = np.arange(n) / MOTION_HZ
     px, py = np.interp(now, t, x), np.interp(now, t, y)
     shake = tremor(hand.tremor_mm, n, rng)

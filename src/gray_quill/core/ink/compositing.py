@@ -11,7 +11,7 @@ import math
 import numba
 import numpy as np
 
-from gray_quill.core.ink.coverage import cover
+from gray_quill.core.ink.coverage import SPRAY, cover, spray
 from gray_quill.core.ink.grain import toothed as toothed_mark
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
@@ -58,10 +58,11 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity, tile, depth, soft, left, above, step):  # type: ignore[no-untyped-def]
-    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow stroke's inside, or has no rows.
+def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity, wet, dosed, tile, depth, soft, left, above, step):  # type: ignore[no-untyped-def]
+    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow or wet stroke's inside, or has no rows.
 
-    tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py. Pixel (i, j) lies at (left + i, above + j) * step samples.
+    wet: the share of its tone a wet stroke's inside has lost to its rim; 0 for a hollow one, which is filled instead. dosed: the coverage is a
+    spray's dose. tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py. Pixel (i, j) lies at (left + i, above + j) * step samples.
     """
     hollow = inner.shape[0] > 0
     toothed = tile.shape[0] > 0
@@ -72,12 +73,16 @@ def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, f
             if value <= 0.0:
                 continue
             cov[j, i] = 0.0
+            if dosed:
+                value = 1.0 - math.exp(-value)
             if toothed:
                 value = toothed_mark(tile, (left + i) * step, (above + j) * step, step, value, depth, soft)
             inside = min(inner[j, i], value) if hollow else 0.0
             if hollow:
                 inner[j, i] = 0.0
-            wall = (value - inside) * opacity
+            wall = (value - inside * wet if wet > 0.0 else value - inside) * opacity
+            if wet > 0.0:
+                inside = 0.0
             if channels == 3:
                 _opaque(page, j, i, colour, wall, mode)
                 if inside > 0.0:
@@ -124,8 +129,8 @@ def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, an
 
 
 @numba.njit(cache=True, fastmath=True, nogil=True)
-def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, pieces, strokes,  # type: ignore[no-untyped-def]
-                shape, colour, opacity, mode, wall, fill, fill_opacity, builds, surface, depth, soft, step, tiles, left, above):
+def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, t, pieces, strokes,  # type: ignore[no-untyped-def]
+                shape, colour, opacity, mode, wall, fill, fill_opacity, wet, builds, surface, depth, soft, step, tiles, left, above):
     """Lay strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
@@ -134,7 +139,7 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
     none = inner[:0]
     passes = np.zeros((3,) + cov.shape, np.float32) if builds.any() else np.zeros((3, 0, 0), np.float32)
     for k in range(len(strokes) - 1):
-        hollow = wall[k] > 0
+        hollow = wall[k] > 0 and shape[k] != SPRAY
         top, bottom = page.shape[0], 0
         for p in range(strokes[k], strokes[k + 1]):
             lo, hi = pieces[p], pieces[p + 1]
@@ -143,11 +148,14 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
             if first >= last:
                 continue
             top, bottom = min(top, first), max(bottom, last)
-            if builds[k]:
+            if shape[k] == SPRAY:
+                spray(cov, row_lo, row_hi, x, y, long, alpha, t, lo, hi)
+            elif builds[k]:
                 _pass_over(cov, row_lo, row_hi, passes[0], passes[1], passes[2], shape[k], x, y, long, short, angle, alpha, lo, hi, opacity[k])
             else:
                 cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
             if hollow:
                 cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)
-        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] else opacity[k], mode[k], fill[k], fill_opacity[k],
+        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] and shape[k] != SPRAY else opacity[k],
+             mode[k], fill[k], fill_opacity[k], wet[k], shape[k] == SPRAY,
              tiles[surface[k]] if surface[k] >= 0 else tiles[0][:0], depth[k], soft[k], left, above, step[k])

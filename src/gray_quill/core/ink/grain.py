@@ -10,10 +10,9 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.pen.tooth import Tooth
+from gray_quill.core.pen.tooth import TILE, Tooth, own_heights
 
 Heights = NDArray[np.float32]
-TILE = 128
 WAVELENGTH = 8.0
 MANY_GRAINS = 1.5  # samples a pixel from which more than one is looked at
 CRISP, SOFT = 0.08, 0.6  # share of the height over which a mark fades in: gritty, and soft
@@ -36,6 +35,14 @@ def surface(name: str) -> Heights:
     ranks = np.empty(TILE * TILE, np.float32)
     ranks[np.argsort(height, axis=None, kind="stable")] = (np.arange(TILE * TILE) + 0.5) / (TILE * TILE)
     return ranks.reshape(TILE, TILE)
+
+
+@lru_cache(maxsize=16)
+def surface_of(grain: str, own: str) -> Heights:
+    """The height field a pen catches on: a paper surface by name, or its own grain."""
+    if grain != "own":
+        return surface(grain)
+    return np.asarray((own_heights(own) + 0.5) / 256, np.float32)
 
 
 def fade(tooth: Tooth) -> float:

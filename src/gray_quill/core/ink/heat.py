@@ -81,6 +81,7 @@ def _split(ink: Ink, level: NDArray[np.int64], colours: Sequence[str]) -> list[I
                 ink.angle[pick],
                 np.ones(len(pick)),
                 ink.at[pick],
+                ink.t_s[pick],
                 np.concatenate(([0], np.cumsum([len(r) for r in runs]))),
             )
         )

@@ -9,15 +9,14 @@ from numpy.typing import NDArray
 
 from gray_quill.core.ink.compositing import BLENDS, lay_strokes
 from gray_quill.core.ink.coverage import SHAPES, blank_cover, thinned
-from gray_quill.core.ink.grain import TILE, WAVELENGTH, fade, surface
+from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
-from gray_quill.core.pen.tooth import GRAINS, Tooth
-from gray_quill.core.pen.wash import blend_on
+from gray_quill.core.pen.tooth import Tooth
+from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.units import px_per_mm
 
 Pixels = NDArray[np.uint8]
-_TOOTHED = {name: k for k, name in enumerate(GRAINS[1:])}
 TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
 
 
@@ -90,6 +89,7 @@ class _Batch:
     short: NDArray[np.float64]
     angle: NDArray[np.float64]
     alpha: NDArray[np.float64]
+    t: NDArray[np.float64]
     pieces: NDArray[np.int64]
     strokes: NDArray[np.int64]
     shape: NDArray[np.int64]
@@ -99,6 +99,7 @@ class _Batch:
     wall: NDArray[np.float64]
     fill: NDArray[np.float64]
     fill_opacity: NDArray[np.float64]
+    wet: NDArray[np.float64]
     builds: NDArray[np.bool_]
     surface: NDArray[np.int64]
     depth: NDArray[np.float64]
@@ -142,26 +143,42 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     x, y, long, short = ((_joined(seen, "x_mm") - view.left_mm) * scale, (_joined(seen, "y_mm") - view.top_mm) * scale,
                          _joined(seen, "long_mm") * scale, _joined(seen, "short_mm") * scale)
     keep, pieces = thinned(x, y, long, pieces)
+    surfaces, tiles = _tiles(teeth)
     return _Batch(
-        x[keep], y[keep], long[keep], short[keep], _joined(seen, "angle")[keep], _joined(seen, "opacity")[keep],
+        x[keep], y[keep], long[keep], short[keep], _joined(seen, "angle")[keep], _flow(seen)[keep], _joined(seen, "t_s")[keep],
         pieces, np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
         np.array([SHAPES[ink.shape] for ink in seen]), np.array([rgb(b.colour) for b in bodies], float),
         np.array([b.opacity for b in bodies]), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
-        np.array([b.hollow.wall_mm * scale if b.hollow.on else 0.0 for b in bodies]),
+        np.array([_wall_mm(ink) * scale for ink in seen]),
         np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies]),
-        np.array([ink.recipe.wash.build_up for ink in seen]), np.array([_TOOTHED.get(t.grain, -1) for t in teeth]), np.array([t.depth for t in teeth]),
-        np.array([fade(t) for t in teeth]), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth]), _tiles(teeth),
+        np.array([0.0 if ink.recipe.body.hollow.on else WET_LOSS * ink.recipe.wash.wet_edge for ink in seen]),
+        np.array([ink.recipe.wash.build_up for ink in seen]), surfaces, np.array([t.depth for t in teeth]),
+        np.array([fade(t) for t in teeth]), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth]), tiles,
         view.left_mm * scale, view.top_mm * scale,
     )
 
 
-def _tiles(teeth: Sequence[Tooth]) -> NDArray[np.float32]:
-    """The height fields in use at their places in _TOOTHED; surfaces nobody uses stay blank."""
-    used = {t.grain for t in teeth} - {"none"}
+def _wall_mm(ink: Ink) -> float:
+    """Distance from the edge at which the inside of a hollow or a wet stroke begins; 0 for any other."""
+    hollow, wash = ink.recipe.body.hollow, ink.recipe.wash
+    return hollow.wall_mm if hollow.on else wet_rim_mm(ink.recipe.body.width_mm) if wash.wet_edge > 0 else 0.0
+
+
+def _flow(inks: Sequence[Ink]) -> NDArray[np.float64]:
+    """Opacity along the path, or a spray's flow a second."""
+    return np.concatenate([ink.opacity * ink.recipe.wash.flow if ink.shape == "spray" else ink.opacity for ink in inks])
+
+
+_NO_TILES = np.zeros((1, 1, 1), np.float32)
+
+
+def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float32]]:
+    """Which surface each stroke catches on (-1 for none), and the surfaces."""
+    used = list(dict.fromkeys((t.grain, t.own) for t in teeth if t.toothed))
     if not used:
-        return np.zeros((1, 1, 1), np.float32)
-    blank = np.zeros((TILE, TILE), np.float32)
-    return np.stack([surface(name) if name in used else blank for name in _TOOTHED])
+        return np.full(len(teeth), -1), _NO_TILES
+    place = {key: k for k, key in enumerate(used)}
+    return np.array([place.get((t.grain, t.own), -1) if t.toothed else -1 for t in teeth]), np.stack([surface_of(*key) for key in used])
 
 
 def _joined(inks: Sequence[Ink], column: str) -> NDArray[np.float64]:
@@ -182,8 +199,9 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
     n = len(ends)
     weight = np.full(n, marks.weight_mm * scale)
     return _Batch(
-        (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n),
+        (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n), np.zeros(n),
         np.concatenate(([0], np.cumsum(lengths))).astype(np.int64), np.array([0, len(lengths)]), np.array([SHAPES["round"]]),
-        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1), np.zeros(1, bool),
-        np.full(1, -1), np.zeros(1), np.ones(1), np.ones(1), _tiles([]), 0.0, 0.0,
+        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1), np.zeros(1),
+        np.zeros(1, bool),
+        np.full(1, -1), np.zeros(1), np.ones(1), np.ones(1), _NO_TILES, 0.0, 0.0,
     )

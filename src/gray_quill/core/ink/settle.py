@@ -7,7 +7,9 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.ink.straight import rules_of, straightened, strength_for
 from gray_quill.core.ink.width import Samples, across_motion_mm, pen_samples
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import PATTERNS
 from gray_quill.core.pen.ends import taper_term
 from gray_quill.core.pen.recipe import Recipe
@@ -24,7 +26,8 @@ class Ink:
     """A stroke's geometry on the page. Arrays (m,), one entry a path point; pieces split them where a pattern interrupts.
 
     long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's.
-    at: position among the trace's samples (2.5 = halfway between the third and fourth). pieces: offsets, shape (k + 1,).
+    at: position among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start.
+    pieces: offsets, shape (k + 1,).
     """
 
     recipe: Recipe
@@ -35,11 +38,12 @@ class Ink:
     angle: Floats
     opacity: Floats
     at: Floats
+    t_s: Floats
     pieces: NDArray[np.int64]
 
     @cached_property
     def shape(self) -> str:
-        """Outline of the footprint: round, ellipse or chisel."""
+        """Outline of the footprint: round, ellipse, chisel or spray."""
         tip = self.recipe.wash.tip.shape
         return "ellipse" if tip == "round" and bool(np.any(self.long_mm > self.short_mm * 1.001)) else tip
 
@@ -58,10 +62,12 @@ class Ink:
         return across_motion_mm(self.shape, self.long_mm, self.short_mm, self.angle, heading)
 
 
-def settle(trace: Trace, recipe: Recipe) -> Ink:
-    """The ink this pen makes of this trace."""
+def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
+    """The ink this pen makes of this trace. `paper` is the sheet whose ruling a stroke may be drawn along."""
     samples = pen_samples(trace, recipe)
-    x, y = straightened(samples.x_mm, samples.y_mm, recipe.wash.straighten)
+    wash = recipe.wash
+    rules = rules_of(paper) if wash.straight_to == "the ruling" else None
+    x, y = straightened(samples.x_mm, samples.y_mm, strength_for(trace, wash), rules)
     ends = recipe.ends
     x, y, at, along = smooth_path(x, y, TOLERANCE_MM, TAPER_STEP_MM, ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0)
     low = at.astype(np.int64)
@@ -73,11 +79,11 @@ def settle(trace: Trace, recipe: Recipe) -> Ink:
 
     width = recipe.body.width_mm * np.exp(between(samples.press + samples.pace) + taper_term(recipe.ends, along))
     aspect = between(samples.aspect)
-    if recipe.wash.tip.shape == "round":
+    if wash.tip.shape in ("round", "spray"):
         long, short = width * aspect, width
     else:
         long, short = width, width / aspect
-    ink = Ink(recipe, x, y, long, short, between(samples.angle), between(samples.opacity), at, np.array([0, len(x)]))
+    ink = Ink(recipe, x, y, long, short, between(samples.angle), between(samples.opacity), at, between(samples.t_s), np.array([0, len(x)]))
     return patterned(ink, along) if recipe.body.line.pattern != "solid" else ink
 
 
@@ -87,21 +93,10 @@ def width_terms(trace: Trace, recipe: Recipe) -> dict[str, Floats]:
     n = len(trace)
     ink = settle(trace, dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, line=type(recipe.body.line)())))
     at = np.searchsorted(ink.at, np.arange(n) - 1e-9)
-    total = np.log((ink.short_mm if recipe.wash.tip.shape == "round" else ink.long_mm)[at])
+    total = np.log((ink.short_mm if recipe.wash.tip.shape in ("round", "spray") else ink.long_mm)[at])
     body = np.full(n, np.log(recipe.body.width_mm))
     press, pace = samples.press[:n], samples.pace[:n]
     return {"body": body, "press": press, "pace": pace, "taper": total - body - press - pace}
-
-
-def straightened(x: Floats, y: Floats, strength: float) -> tuple[Floats, Floats]:
-    """The path drawn towards the straight line that fits it best (total least squares), by 0..1."""
-    if strength == 0 or len(x) < 3:
-        return x, y
-    cx, cy = x.mean(), y.mean()
-    _, _, axes = np.linalg.svd(np.column_stack((x - cx, y - cy)), full_matrices=False)
-    ux, uy = axes[0]
-    along = (x - cx) * ux + (y - cy) * uy
-    return x + strength * (cx + along * ux - x), y + strength * (cy + along * uy - y)
 
 
 @numba.njit(cache=True)
@@ -192,7 +187,7 @@ def patterned(ink: Ink, along_mm: Floats) -> Ink:
     for start in np.arange(0, total + period, period):
         edges = start + np.concatenate(([0.0], np.cumsum(lengths)))
         cuts += [(edges[i], edges[i + 1]) for i in range(0, len(lengths), 2)]
-    columns = (ink.x_mm, ink.y_mm, ink.long_mm, ink.short_mm, ink.angle, ink.opacity, ink.at)
+    columns = (ink.x_mm, ink.y_mm, ink.long_mm, ink.short_mm, ink.angle, ink.opacity, ink.at, ink.t_s)
     kept, pieces = [], [0]
     for on, off in cuts:
         first, last = on + (width / 2 if on else 0), min(off - width / 2, total)
@@ -204,5 +199,5 @@ def patterned(ink: Ink, along_mm: Floats) -> Ink:
         kept.append([np.interp(points, along_mm, c) for c in columns])
         pieces.append(pieces[-1] + len(points))
     merged = [np.concatenate([k[i] for k in kept]) for i in range(len(columns))]
-    x, y, long, short, angle, opacity, at = merged
-    return Ink(ink.recipe, x, y, long, short, angle, opacity, at, np.array(pieces))
+    x, y, long, short, angle, opacity, at, t_s = merged
+    return Ink(ink.recipe, x, y, long, short, angle, opacity, at, t_s, np.array(pieces))

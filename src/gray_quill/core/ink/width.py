@@ -44,7 +44,7 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
     speed = causal_speed_mm_s(trace.t_s, x, y)
     aspect, angle = footprint(recipe, trace.altitude, trace.azimuth)
     pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, trace.force)
-    if recipe.tooth.grain != "none":
+    if recipe.tooth.toothed:
         leaning = load_over_lean(lean_share(recipe.lean, trace.altitude))
         opacity = np.clip(opacity * grade_load(recipe.tooth.grade) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
     columns = np.empty((9, len(x) + 1))
@@ -59,6 +59,8 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
 def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats, Floats]:
     """Aspect (>= 1) and direction of the footprint's long side: the tip's own, else the leaning lead's along the azimuth."""
     tip = recipe.wash.tip
+    if tip.shape == "spray":
+        return np.ones(len(altitude)), np.zeros(len(altitude))
     if tip.shape != "round":
         return np.full(len(altitude), tip.aspect), np.full(len(altitude), -np.radians(tip.angle_deg))
     if recipe.lean.side_mm <= recipe.body.width_mm:

@@ -11,12 +11,12 @@ from gray_quill.core.pen.lean import Lean
 from gray_quill.core.pen.pace import Pace
 from gray_quill.core.pen.press import SMALLEST_SPAN, Press
 from gray_quill.core.pen.steady import Steady
-from gray_quill.core.pen.tooth import Tooth
+from gray_quill.core.pen.tooth import Tooth, own_heights
 from gray_quill.core.pen.wash import Wash
 from gray_quill.core.quantities import choice, describe_record, read_record, record_json, record_schema, text
 
 FORMAT = "gray-quill/pen@1"
-KINDS = ("ballpoint", "fountain", "brush", "flat nib", "pencil", "marker", "highlighter")
+KINDS = ("ballpoint", "fountain", "brush", "flat nib", "pencil", "marker", "highlighter", "spray")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -53,6 +53,10 @@ def read_recipe(data: object) -> Recipe:
     recipe = read_record(Recipe, rest)
     if recipe.press.ceiling - recipe.press.floor < SMALLEST_SPAN:
         raise RecordError(f"press.ceiling must lie at least {SMALLEST_SPAN} above press.floor.", "press.ceiling")
+    if recipe.tooth.own:
+        own_heights(recipe.tooth.own)
+    elif recipe.tooth.grain == "own":
+        raise RecordError("Bring in a picture of a grain first, or choose another grain.", "tooth.grain")
     return recipe
 
 

@@ -50,6 +50,15 @@ _DATA: dict[str, dict[str, Any]] = {
         "name": "Survey marker 1.2", "kind": "marker", "body": {"width_mm": 1.2, "colour": "#8a3a2d", "opacity": 0.92},
         "press": {"range": 1.25}, "steady": {"method": "one-euro", "amount": 2},
     },
+    "clover-marker": {
+        "name": "Clover marker 3", "kind": "marker", "body": {"width_mm": 3, "colour": "#5d7d9a", "opacity": 0.75},
+        "press": {"range": 1.15}, "steady": {"method": "one-euro", "amount": 2}, "wash": {"wet_edge": 0.45, "blend": "multiply"},
+    },
+    "mist-spray": {
+        "name": "Mist spray 9", "kind": "spray", "body": {"width_mm": 9, "colour": "#4c4a63", "opacity": 0.85},
+        "press": {"floor": 0.02, "ceiling": 0.95, "range": 1.6, "opacity_range": 3}, "steady": {"method": "follow", "amount": 2},
+        "tooth": {"grain": "board", "depth": 0.35, "scale_mm": 0.3, "grade": "8B", "crisp": False}, "wash": {"flow": 3, "tip": {"shape": "spray"}},
+    },
     "needle-liner": {
         "name": "Needle liner 0.2", "kind": "ballpoint", "body": {"width_mm": 0.2, "colour": "#20242b"},
         "steady": {"method": "one-euro", "amount": 2},
@@ -65,11 +74,20 @@ _DATA: dict[str, dict[str, Any]] = {
     },
     "dusk-wash": {
         "name": "Dusk wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#f2c14e", "opacity": 0.55},
-        "wash": {"place": "under", "blend": "auto", "tip": {"shape": "chisel", "aspect": 3, "angle_deg": 78}}, "steady": {"method": "one-euro", "amount": 5},
+        "wash": {"place": "under", "blend": "auto", "straighten": 0.7, "straight_to": "the ruling",
+                 "tip": {"shape": "chisel", "aspect": 3, "angle_deg": 78}}, "steady": {"method": "one-euro", "amount": 5},
     },
     "fern-wash": {
         "name": "Fern wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#9ccb86", "opacity": 0.6},
-        "wash": {"place": "under", "blend": "auto", "tip": {"shape": "round"}}, "steady": {"method": "one-euro", "amount": 5},
+        "wash": {"place": "under", "blend": "auto", "hold_straight": True, "tip": {"shape": "round"}}, "steady": {"method": "one-euro", "amount": 5},
+    },
+    "mallow-wash": {
+        "name": "Mallow wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#e58fae", "opacity": 0.5},
+        "wash": {"place": "under", "blend": "auto", "hold_straight": True}, "steady": {"method": "one-euro", "amount": 5},
+    },
+    "pool-wash": {
+        "name": "Pool wash 5", "kind": "highlighter", "body": {"width_mm": 5, "colour": "#7fb6e6", "opacity": 0.55},
+        "wash": {"place": "under", "blend": "auto", "hold_straight": True}, "steady": {"method": "one-euro", "amount": 5},
     },
     "lamp-white": {
         "name": "Lamp white 0.5", "kind": "fountain", "body": {"width_mm": 0.5, "colour": "#f4efdf"},

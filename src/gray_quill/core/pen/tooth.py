@@ -4,15 +4,20 @@ A toothed pen's opacity factor is its *load*: how much of the paper's surface it
 hardness, and is thinner where the lead leans or hurries.
 """
 
+import base64
+import binascii
 import dataclasses
 
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.quantities import choice, flag, number
+from gray_quill.core.errors import RecordError
+from gray_quill.core.quantities import choice, flag, heights, number
 
 Floats = NDArray[np.float64]
-GRAINS = ("none", "smooth", "laid", "cold-pressed", "rough", "board")
+GRAINS = ("none", "smooth", "laid", "cold-pressed", "rough", "board", "own")
+SURFACES = GRAINS[1:-1]  # those that ship
+TILE = 128  # samples along each side of a surface
 GRADES = ("4H", "3H", "2H", "H", "F", "HB", "B", "2B", "3B", "4B", "5B", "6B", "7B", "8B")
 LEAN_SPREADS = 0.35  # share of the load a lead loses when its whole side touches
 PACE_SHARE = 0.5  # how strongly Pace acts on load, relative to width
@@ -24,7 +29,24 @@ class Tooth:
     depth: float = number(0.85, 0, 1, 0.01, "", "Depth", "How much the surface rules the mark; 0 ignores it")
     scale_mm: float = number(0.4, 0.1, 3, 0.05, "mm", "Grain size", "Distance from peak to peak of the surface")
     grade: str = choice("HB", GRADES, "Grade", "Hardness of the lead, from 4H, hard and light, to 8B, soft and black")
+    own: str = heights(TILE * TILE, "Own grain", "A surface made from a picture; `grain` must be own")
     crisp: bool = flag(True, "Crisp", "Gritty marks, kept gritty in every export; off gives soft edges")
+
+    @property
+    def toothed(self) -> bool:
+        """Whether the mark shows a surface."""
+        return self.grain not in ("none", "own") or (self.grain == "own" and self.own != "")
+
+
+def own_heights(code: str) -> NDArray[np.uint8]:
+    """The heights 0..255 of an own grain, shape (TILE, TILE), from base64. Raises RecordError."""
+    try:
+        data = base64.b64decode(code, validate=True)
+    except (binascii.Error, ValueError):
+        data = b""
+    if len(data) != TILE * TILE:
+        raise RecordError("tooth.own is not a grain. Bring the grain picture in again.", "tooth.own")
+    return np.frombuffer(data, np.uint8).reshape(TILE, TILE)
 
 
 def grade_load(grade: str) -> float:

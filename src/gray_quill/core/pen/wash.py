@@ -2,15 +2,21 @@
 
 import dataclasses
 
+import numpy as np
+
 from gray_quill.core.paper import is_dark
 from gray_quill.core.quantities import choice, flag, number
 
 BLENDS = ("normal", "multiply", "screen", "auto")
+TIPS = ("round", "ellipse", "chisel", "spray")
+LINES = ("its own line", "the ruling")
+WET_LOSS = 0.7  # share of the tone that leaves the middle of the wettest mark
+RIM_SHARE, RIM_MM = 0.12, (0.08, 0.5)  # the rim a wet mark dries with, of the width, and its bounds
 
 
 @dataclasses.dataclass(frozen=True)
 class Tip:
-    shape: str = choice("round", ("round", "ellipse", "chisel"), "Tip", "Outline of the tip where it touches the paper")
+    shape: str = choice("round", TIPS, "Tip", "Outline of the tip where it touches the paper; a spray does not touch it")
     aspect: float = number(5, 1, 20, 0.1, "x", "Tip length", "Length of the tip over its thickness, for ellipse and chisel")
     angle_deg: float = number(40, -90, 90, 1, "deg", "Tip angle", "Direction of the tip's long side on the page, from the writing line, rising to the right")
 
@@ -20,7 +26,11 @@ class Wash:
     place: str = choice("over", ("over", "under"), "Place", "Over the ink, or under it like a highlighter that never dims words")
     blend: str = choice("normal", BLENDS, "Blend", "W3C blend mode; auto multiplies on light paper and screens on dark")
     build_up: bool = flag(False, "Build-up", "Crossing its own stroke darkens the mark")
-    straighten: float = number(0, 0, 1, 0.01, "", "Straighten", "How strongly a stroke is drawn to its own straight line")
+    wet_edge: float = number(0, 0, 1, 0.01, "", "Wet edge", "How much of the tone gathers along the rim as the mark dries")
+    flow: float = number(2.5, 0.1, 20, 0.1, "per s", "Flow", "Spray: how fast it lays tone where the pen rests")
+    straighten: float = number(0, 0, 1, 0.01, "", "Straighten", "How strongly a stroke is drawn to a straight line")
+    straight_to: str = choice("its own line", LINES, "Straight along", "The line that fits the stroke best, or the ruling where the stroke follows it")
+    hold_straight: bool = flag(False, "Hold to straighten", "Holding still at the end of a stroke draws that stroke straight")
     tip: Tip = Tip()
 
 
@@ -29,3 +39,8 @@ def blend_on(wash: Wash, paper_colour: str) -> str:
     if wash.blend != "auto":
         return wash.blend
     return "screen" if is_dark(paper_colour) else "multiply"
+
+
+def wet_rim_mm(width_mm: float) -> float:
+    """How broad the dark rim of a wet mark is."""
+    return float(np.clip(RIM_SHARE * width_mm, *RIM_MM))

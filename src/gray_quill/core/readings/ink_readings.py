@@ -18,6 +18,7 @@ from gray_quill.core.trace import Trace, path_length_mm
 Floats = NDArray[np.float64]
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
+REST_MM = 0.05  # unless the pen lay still meanwhile
 
 
 @dataclasses.dataclass(frozen=True)
@@ -91,7 +92,7 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
         frechet_mm=0.0 if same else faithfulness_mm(raw, steadied),
         corner_loss_mm=0.0 if same else max((float(loss.max()) for r, s in zip(raw, caught_up, strict=True)
                                              if len(loss := corner_losses_mm(r, s)[1])), default=0.0),
-        gaps=int(sum((i > GAP_INTERVALS * median).sum() for i in intervals)), **_tapers(inks, recipe),
+        gaps=sum(_gaps(t, GAP_INTERVALS * median) for t in traces), **_tapers(inks, recipe),
         press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)), effort=drag / 1000 * _median_speed(traces),
     )
 
@@ -112,6 +113,10 @@ def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
             slope = max(slope, float((np.abs(np.diff(ink.short_mm))[near] / step[near]).max()))
     start, end = np.median(np.array(lengths), axis=0) if lengths else (0.0, 0.0)
     return {"taper_start_mm": float(start), "taper_end_mm": float(end), "max_taper_slope": slope}
+
+
+def _gaps(trace: Trace, longest_s: float) -> int:
+    return int(((np.diff(trace.t_s) > longest_s) & (np.hypot(np.diff(trace.x_mm), np.diff(trace.y_mm)) > REST_MM)).sum())
 
 
 def _median_speed(traces: Sequence[Trace]) -> float:

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Box, Schemas } from '@/api/client'
-import { drawHollow, drawPoints, type PenPlan } from '@/ink'
+import { drawStroke, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
@@ -23,13 +23,13 @@ const plan = ref<PenPlan>()
 const wet = new Map<string, Wet>()
 const boxes = computed(() => props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({ ask, x: x!, y: y!, width: right! - x!, height: bottom! - y! })))
 
-watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper.colour], async () => {
+watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper], async () => {
   const pen = desk.pen
-  const colour = sheet.value?.paper.colour
+  const paper = sheet.value?.paper
   plan.value = undefined
-  if (!pen || !colour) return
+  if (!pen || !paper) return
   await desk.attempt(async () => {
-    const made = await plans.planOf(pen, colour)
+    const made = await plans.planOf(pen, paper)
     if (desk.pen?.id === pen.id && desk.pen.revision === pen.revision) plan.value = made
   })
 }, { immediate: true })
@@ -50,8 +50,7 @@ function dry(stroke: Wet) {
   if (!context) return
   const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
   const ground = { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale: page.scale.value }
-  if (stroke.plan.hollow) drawHollow(ground, stroke.plan, stroke.points)
-  else drawPoints(ground, stroke.plan, stroke.points)
+  drawStroke(ground, stroke.plan, stroke.points)
   context.globalAlpha = stroke.plan.opacity
   context.globalCompositeOperation = stroke.plan.blend === 'normal' ? 'source-over' : stroke.plan.blend
   context.drawImage(layer, 0, 0)

@@ -1,9 +1,9 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { ref, type Ref } from 'vue'
-import { drawHollow, drawPoints, LivePen, readEvent, type Capture, type PenPlan, type Point, type Sample } from '@/ink'
+import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Point, type Sample } from '@/ink'
 import type { NewStroke } from '@/stores/ink'
 
-export interface Wet { plan: PenPlan; points: Point[] }
+export interface Wet { plan: PenPlan; points: readonly Point[] }
 
 export interface WritingOptions {
   canvas: Ref<HTMLCanvasElement | null>
@@ -16,6 +16,9 @@ export interface WritingOptions {
   /** A finished stroke: what to keep, and how it was drawn. */
   lifted: (stroke: NewStroke, wet: Wet) => void
 }
+
+const REST_S = 0.05 // a pause longer than this is a rest, not the device's rhythm
+const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
 
 /** Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. */
 export function useWriting(options: WritingOptions) {
@@ -55,24 +58,32 @@ export function useWriting(options: WritingOptions) {
       down.samples.push(sample)
       down.live.add(sample)
     }
-    if (!frameAsked) {
-      frameAsked = true
-      requestAnimationFrame(draw)
-    }
+    ask()
   }
 
   function draw() {
     frameAsked = false
     const context = options.canvas.value?.getContext('2d', { desynchronized: true })
     if (!down || !context) return
-    const ground = { context, scale: options.scale.value }
-    if (down.pen.plan.hollow) {
-      context.clearRect(0, 0, context.canvas.width, context.canvas.height)
-      drawHollow(ground, down.pen.plan, down.live.points)
-    } else {
-      drawPoints(ground, down.pen.plan, down.live.points, down.drawn)
-    }
+    rest()
+    drawStroke({ context, scale: options.scale.value }, down.pen.plan, down.live.shown(), down.drawn)
     down.drawn = Math.max(1, down.live.points.length)
+    if (restMatters(down.pen.plan)) ask()
+  }
+
+  /** A pen that lies still sends no events, but a spray builds up and a held stroke straightens: take a sample where it lies. */
+  function rest(now = performance.now()) {
+    const last = down?.samples.at(-1)
+    const tS = down ? (now - down.capture.startMs) / 1000 : 0
+    if (!down || !last || !restMatters(down.pen.plan) || tS - last.tS < REST_S) return
+    down.samples.push({ ...last, tS })
+    down.live.add({ ...last, tS })
+  }
+
+  function ask() {
+    if (frameAsked) return
+    frameAsked = true
+    requestAnimationFrame(draw)
   }
 
   function move(event: PointerEvent) {
@@ -91,7 +102,7 @@ export function useWriting(options: WritingOptions) {
     // the lift reports no force; its position and time still end the stroke
     if (last && event.type === 'pointerup') {
       for (const s of readEvent(event, down.capture, last.tS)) {
-        if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01) {
+        if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
           const held = { ...s, force: last.force, altitude: last.altitude, azimuth: last.azimuth }
           down.samples.push(held)
           down.live.add(held)
@@ -104,7 +115,7 @@ export function useWriting(options: WritingOptions) {
     down = undefined
     writing.value = false
     if (finished.samples.length) {
-      options.lifted(strokeOf(finished.samples, event.pointerType, finished.pen), { plan: finished.pen.plan, points: finished.live.points })
+      options.lifted(strokeOf(finished.samples, event.pointerType, finished.pen), { plan: finished.pen.plan, points: finished.live.shown() })
     }
     const context = options.canvas.value?.getContext('2d')
     context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
