@@ -1,6 +1,6 @@
 """Strokes that cannot be one filled outline go into vector files as a picture of fixed density, never smoothed."""
 
-from gray_quill.core.ink.page import Pixels, box_view, ink_pixels
+from gray_quill.core.ink.page import Pixels, box_view, ink_pixels, rgb
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper
 from gray_quill.core.units import px_per_mm
@@ -18,4 +18,6 @@ def stroke_picture(ink: Ink, paper: Paper) -> tuple[Pixels, tuple[float, float, 
     """RGBA pixels of one stroke at PICTURE_DPI and its box (left, top, width, height) in mm. Blend is left to the file."""
     view = box_view(ink.box_mm, px_per_mm(PICTURE_DPI))
     scale = view.px_per_mm
-    return ink_pixels([ink], view, paper.colour), (view.left_mm, view.top_mm, view.width_px / scale, view.height_px / scale)
+    pixels = ink_pixels([ink], view, paper.colour)
+    pixels[pixels[..., 3] == 0, :3] = rgb(ink.recipe.body.colour)  # readers that scale colour and opacity apart would darken the edge
+    return pixels, (view.left_mm, view.top_mm, view.width_px / scale, view.height_px / scale)
