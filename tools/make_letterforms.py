@@ -1,4 +1,4 @@
-"""Writes src/gray_quill/core/hand/generated/letterforms.py from the Hershey single-stroke fonts (public domain).
+"""Writes src/gray_quill/core/generated/letterforms.py from the Hershey single-stroke fonts (public domain).
 
 Run as `.venv/bin/python tools/make_letterforms.py`. Source of the outlines: A. V. Hershey, "Calligraphy for Computers",
 U.S. Naval Weapons Laboratory, 1967, as shipped in the Hershey-Fonts package.
@@ -8,7 +8,7 @@ import pathlib
 
 from HersheyFonts import HersheyFonts
 
-OUT = pathlib.Path(__file__).parents[1] / "src/gray_quill/core/hand/generated/letterforms.py"
+OUT = pathlib.Path(__file__).parents[1] / "src/gray_quill/core/generated/letterforms.py"
 FACES = {"script": "scripts", "plain": "futural"}
 HEAD = '''"""Single-stroke letter forms of the Hershey fonts (public domain). Made by tools/make_letterforms.py; do not edit.
 

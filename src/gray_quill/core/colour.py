@@ -29,6 +29,11 @@ def luminance(rgb8: ArrayLike) -> Floats:
     return np.asarray(_DECODED[np.asarray(rgb8, np.uint8)] @ LUMINANCE_WEIGHTS)
 
 
+def relative_luminance(rgb: ArrayLike) -> Floats:
+    """Relative luminance 0..1 of sRGB channels 0..255 that need not be whole, shape (..., 3) -> (...)."""
+    return np.asarray(decode_srgb(np.asarray(rgb, float) / 255) @ LUMINANCE_WEIGHTS)
+
+
 def contrast(a: ArrayLike, b: ArrayLike) -> Floats:
     """Contrast ratio 1..21 of two relative luminances."""
     one, two = np.asarray(a, float), np.asarray(b, float)

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.errors import InputError
-from gray_quill.core.hand.generated.letterforms import BASELINE, FACES
+from gray_quill.core.generated.letterforms import BASELINE, FACES
 from gray_quill.core.hand.hand import Hand
 
 Floats = NDArray[np.float64]

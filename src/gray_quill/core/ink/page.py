@@ -56,13 +56,23 @@ def draw_order(inks: Iterable[Ink]) -> list[Ink]:
 
 def page_pixels(inks: Sequence[Ink], paper: Paper, view: View) -> Pixels:
     """Paper, ruling and ink as opaque RGB, shape (height, width, 3)."""
+    page = paper_pixels(paper, view)
+    lay_ink(page, inks, view, paper.colour)
+    return page
+
+
+def paper_pixels(paper: Paper, view: View) -> Pixels:
+    """Paper and ruling as opaque RGB, shape (height, width, 3)."""
     page = np.empty((view.height_px, view.width_px, 3), np.uint8)
     page[0] = rgb(paper.colour)
     page[1:] = page[0]  # row by row is several times quicker than pixel by pixel
-    batch = _batch(draw_order(inks), view, paper.colour)
     _lay(page, _ruling(paper, view))
-    _lay(page, batch)
     return page
+
+
+def lay_ink(page: Pixels, inks: Sequence[Ink], view: View, paper_colour: str) -> None:
+    """Lay ink on a page of opaque RGB, washes that lie under first."""
+    _lay(page, _batch(draw_order(inks), view, paper_colour))
 
 
 def ink_pixels(inks: Sequence[Ink], view: View, paper_colour: str = "#ffffff") -> Pixels:
