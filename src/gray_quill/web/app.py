@@ -15,7 +15,9 @@ from gray_quill.web.panels import panels
 from gray_quill.web.pen_bench import bench
 from gray_quill.web.pens import pens
 from gray_quill.web.reink import reink
+from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
+from gray_quill.web.wash import wash
 
 DIST = pathlib.Path(__file__).parents[3] / "web" / "dist"
 MOST_BYTES = 42_000_000
@@ -35,7 +37,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, reink, panels, bench):
+    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

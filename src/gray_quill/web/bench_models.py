@@ -185,3 +185,54 @@ class LadderBody(Model):
 class LadderReply(Model):
     image: str
     values: list[float]
+
+
+class ShadingBody(Model):
+    """A recipe with the hand, device and paper of a sheet; own_sheet_id: a test sheet whose shading is measured too."""
+
+    recipe: RecipeJson
+    sheet_id: Id
+    own_sheet_id: Id | None = None
+
+
+class PatchItem(Model):
+    force: str
+    lean: str
+    image: str
+    tone: float
+    unevenness: float
+    raggedness_mm: float | None
+
+
+class GradeItem(Model):
+    grade: str
+    tone: float
+    image: str
+
+
+class TextItem(Model):
+    """contrast: median along the strokes; broken: share of length under 3:1; thickness: stroke width over x-height."""
+
+    image: str
+    x_height_mm: float
+    contrast: float
+    broken: float
+    thickness: float
+    verdict: str
+
+
+class CrispnessItem(Model):
+    dpi: int
+    kept: float
+    cause: str
+
+
+class ShadingReply(Model):
+    """grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep of it."""
+
+    patches: list[PatchItem]
+    grades: list[GradeItem]
+    text: list[TextItem]
+    grit: float
+    crispness: list[CrispnessItem]
+    device: str

@@ -1,6 +1,5 @@
 """The pen bench: fitting, trading off, judging, comparing and advising, each on the writer's own ink."""
 
-import base64
 import dataclasses
 
 import numpy as np
@@ -61,6 +60,7 @@ from gray_quill.web.bench_models import (
 from gray_quill.web.context import db, memory
 from gray_quill.web.models import Done
 from gray_quill.web.reink import fitted_view
+from gray_quill.web.replies import data_url
 
 bench = Blueprint("bench", __name__)
 
@@ -139,7 +139,7 @@ def read_heat(body: HeatBody) -> HeatReply:
     view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
     heat = heat_view(traces, [settle(t, recipe) for t in traces], body.quantity, view)
     box = [view.left_mm, view.top_mm, view.left_mm + view.width_px / view.px_per_mm, view.top_mm + view.height_px / view.px_per_mm]
-    return HeatReply(image=_data_url(write_png(heat.pixels, compress=1)), low=heat.low, high=heat.high, unit=heat.unit, colours=heat.colours, box_mm=box)
+    return HeatReply(image=data_url(write_png(heat.pixels, compress=1)), low=heat.low, high=heat.high, unit=heat.unit, colours=heat.colours, box_mm=box)
 
 
 @operation(bench, "POST", "/judge", JudgeReply, body=JudgeBody)
@@ -181,8 +181,5 @@ def read_differences(body: DifferBody) -> DifferReply:
 def read_ladder(body: LadderBody) -> LadderReply:
     """One pen at rising widths, opacities or ranges over an older dark line."""
     pixels, values = ladder(read_recipe(body.recipe), body.over, body.width_px, body.height_px, body.paper_colour)
-    return LadderReply(image=_data_url(write_png(pixels, compress=1)), values=values)
+    return LadderReply(image=data_url(write_png(pixels, compress=1)), values=values)
 
-
-def _data_url(png: bytes) -> str:
-    return f"data:image/png;base64,{base64.b64encode(png).decode()}"

@@ -1,5 +1,6 @@
-"""Replies that are not JSON, and ids made from names."""
+"""Replies that are not JSON, pictures inside those that are, and ids made from names."""
 
+import base64
 import re
 from collections.abc import Collection
 from urllib.parse import quote
@@ -9,6 +10,11 @@ from flask import Response
 
 def png(data: bytes) -> Response:
     return Response(data, mimetype="image/png", headers={"Cache-Control": "no-store"})
+
+
+def data_url(data: bytes) -> str:
+    """A PNG as a picture inside a JSON reply."""
+    return f"data:image/png;base64,{base64.b64encode(data).decode()}"
 
 
 def download(data: bytes, media: str, name: str) -> Response:

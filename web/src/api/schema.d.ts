@@ -447,6 +447,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand and device. */
+        post: operations["shade"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheet-files/{sheet_id}": {
         parameters: {
             query?: never;
@@ -697,6 +714,57 @@ export interface paths {
         put?: never;
         /** Wobble against drag for every method and amount, and the setting in use. */
         post: operations["trade"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wash/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Your words and printed ones under passes of a wash on several papers, as pictures and numbers. */
+        post: operations["make_grid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wash/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a set of washes can be told apart by everybody and on every panel, and colours that can. */
+        post: operations["check_wash_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wash/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is none. */
+        post: operations["solve_for_paper"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1192,6 +1260,24 @@ export interface components {
             /** Rule Colour */
             rule_colour: string;
         };
+        /**
+         * ConditionItem
+         * @description pair: places in the set of the two washes nearest to each other. seen: each wash on the paper, as it looks so.
+         */
+        ConditionItem: {
+            /** Enough */
+            enough: number;
+            /** Name */
+            name: string;
+            /** Pair */
+            pair: number[];
+            /** Passes */
+            passes: boolean;
+            /** Seen */
+            seen: string[];
+            /** Smallest */
+            smallest: number;
+        };
         /** ConvertReply */
         ConvertReply: {
             /** Amount */
@@ -1200,6 +1286,15 @@ export interface components {
             parameter: number;
             /** Unit */
             unit: string;
+        };
+        /** CrispnessItem */
+        CrispnessItem: {
+            /** Cause */
+            cause: string;
+            /** Dpi */
+            dpi: number;
+            /** Kept */
+            kept: number;
         };
         /**
          * Desk
@@ -2931,6 +3026,15 @@ export interface components {
             /** Samples */
             samples: number;
         };
+        /** GradeItem */
+        GradeItem: {
+            /** Grade */
+            grade: string;
+            /** Image */
+            image: string;
+            /** Tone */
+            tone: number;
+        };
         /**
          * GrainReply
          * @description own: a grain as `tooth.own` holds it.
@@ -2938,6 +3042,955 @@ export interface components {
         GrainReply: {
             /** Own */
             own: string;
+        };
+        /** GridBody */
+        GridBody: {
+            /** gray-quill/pen@1 */
+            ink: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /** Papers */
+            papers: string[];
+            /**
+             * Passes
+             * @default 4
+             */
+            passes: number;
+            /**
+             * Px Per Mm
+             * @default 8
+             */
+            px_per_mm: number;
+            source: components["schemas"]["Source"];
+            /**
+             * Typed
+             * @default wings folded
+             */
+            typed: string;
+            /** gray-quill/pen@1 */
+            wash: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+        };
+        /**
+         * GridCell
+         * @description writing, typed: contrast ratios under `passes` passes. visibility: CIEDE2000 against the paper, and what that is called.
+         */
+        GridCell: {
+            /** Image */
+            image: string;
+            /** Passes */
+            passes: number;
+            /** Seen */
+            seen: string;
+            /** Typed */
+            typed: number;
+            /** Unevenness */
+            unevenness: number;
+            /** Visibility */
+            visibility: number;
+            /** Writing */
+            writing: number;
+        };
+        /** GridReply */
+        GridReply: {
+            /** Rows */
+            rows: components["schemas"]["GridRow"][];
+        };
+        /**
+         * GridRow
+         * @description ink: the pen the words on this paper are in. readable, large: the first pass under which writing or print falls below 4.5:1
+         *     and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two.
+         */
+        GridRow: {
+            /** Cells */
+            cells: components["schemas"]["GridCell"][];
+            /** Ink */
+            ink: string;
+            /** Large */
+            large: {
+                [key: string]: number | null;
+            };
+            /** Overlap */
+            overlap: number;
+            /** Paper */
+            paper: string;
+            /** Readable */
+            readable: {
+                [key: string]: number | null;
+            };
         };
         /** HandItem */
         HandItem: {
@@ -5615,6 +6668,21 @@ export interface components {
             /** Strokes */
             strokes: components["schemas"]["NewStroke"][];
         };
+        /** PatchItem */
+        PatchItem: {
+            /** Force */
+            force: string;
+            /** Image */
+            image: string;
+            /** Lean */
+            lean: string;
+            /** Raggedness Mm */
+            raggedness_mm: number | null;
+            /** Tone */
+            tone: number;
+            /** Unevenness */
+            unevenness: number;
+        };
         /** PenHistory */
         PenHistory: {
             /** Revisions */
@@ -7989,10 +9057,1407 @@ export interface components {
                 };
             };
         };
+        /** ReplacementItem */
+        ReplacementItem: {
+            /** Colour */
+            colour: string;
+            /** Place */
+            place: number;
+        };
         /** Roll */
         Roll: {
             /** Pen Ids */
             pen_ids: string[];
+        };
+        /**
+         * SetBody
+         * @description Washes to tell apart on one paper, on the panels of these devices.
+         */
+        SetBody: {
+            /** Device Ids */
+            device_ids: string[];
+            /** gray-quill/pen@1 */
+            ink: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /** Paper */
+            paper: string;
+            /** Washes */
+            washes: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            }[];
+        };
+        /**
+         * SetReply
+         * @description proposal: colours that do better, and the conditions with them; empty when the set passes.
+         */
+        SetReply: {
+            /** Conditions */
+            conditions: components["schemas"]["ConditionItem"][];
+            /** Passes */
+            passes: boolean;
+            /** Proposed */
+            proposed: components["schemas"]["ConditionItem"][];
+            /** Replacements */
+            replacements: components["schemas"]["ReplacementItem"][];
+        };
+        /** SettingItem */
+        SettingItem: {
+            /** Blend */
+            blend: string;
+            /** Colour */
+            colour: string;
+            /** Contrast */
+            contrast: number;
+            /** Opacity */
+            opacity: number;
+            /** Place */
+            place: string;
+            /** Visibility */
+            visibility: number;
+        };
+        /**
+         * ShadingBody
+         * @description A recipe with the hand, device and paper of a sheet; own_sheet_id: a test sheet whose shading is measured too.
+         */
+        ShadingBody: {
+            /**
+             * Own Sheet Id
+             * @default null
+             */
+            own_sheet_id: string | null;
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /** Sheet Id */
+            sheet_id: string;
+        };
+        /**
+         * ShadingReply
+         * @description grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep of it.
+         */
+        ShadingReply: {
+            /** Crispness */
+            crispness: components["schemas"]["CrispnessItem"][];
+            /** Device */
+            device: string;
+            /** Grades */
+            grades: components["schemas"]["GradeItem"][];
+            /** Grit */
+            grit: number;
+            /** Patches */
+            patches: components["schemas"]["PatchItem"][];
+            /** Text */
+            text: components["schemas"]["TextItem"][];
         };
         /** SheetChange */
         SheetChange: {
@@ -8210,6 +10675,926 @@ export interface components {
         /** SolveReply */
         SolveReply: {
             point: components["schemas"]["TradePointItem"] | null;
+        };
+        /** SolveWashBody */
+        SolveWashBody: {
+            /** gray-quill/pen@1 */
+            ink: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /** Paper */
+            paper: string;
+            source: components["schemas"]["Source"];
+            /**
+             * Typed
+             * @default wings folded
+             */
+            typed: string;
+            /** gray-quill/pen@1 */
+            wash: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /**
+             * Words
+             * @default [
+             *       "writing",
+             *       "typed"
+             *     ]
+             */
+            words: ("writing" | "typed")[];
+        };
+        /**
+         * SolveWashReply
+         * @description setting: what works, or None; measured: contrast after two passes and visibility after one, read off rendered pixels. best_contrast,
+         *     best_visibility: the best of each that was found while the other held. other: another lightness of the colour that works.
+         */
+        SolveWashReply: {
+            /** Bare Contrast */
+            bare_contrast: number;
+            /** Best Contrast */
+            best_contrast: number;
+            /** Best Visibility */
+            best_visibility: number;
+            /** Measured */
+            measured: {
+                [key: string]: number;
+            };
+            other: components["schemas"]["SettingItem"] | null;
+            setting: components["schemas"]["SettingItem"] | null;
+            /** Tried */
+            tried: number;
         };
         /**
          * Source
@@ -8713,6 +12098,24 @@ export interface components {
             colour: string;
             /** Name */
             name: string;
+        };
+        /**
+         * TextItem
+         * @description contrast: median along the strokes; broken: share of length under 3:1; thickness: stroke width over x-height.
+         */
+        TextItem: {
+            /** Broken */
+            broken: number;
+            /** Contrast */
+            contrast: number;
+            /** Image */
+            image: string;
+            /** Thickness */
+            thickness: number;
+            /** Verdict */
+            verdict: string;
+            /** X Height Mm */
+            x_height_mm: number;
         };
         /** TradeBody */
         TradeBody: {
@@ -9680,6 +13083,39 @@ export interface operations {
             };
         };
     };
+    shade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShadingBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShadingReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     bring_in_sheet: {
         parameters: {
             query?: never;
@@ -10211,6 +13647,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TradeReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_grid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GridBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GridReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    check_wash_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    solve_for_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolveWashBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolveWashReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -67,7 +67,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     ground = float(luminance(np.array([[int(paper.colour[i:i + 2], 16) for i in (1, 3, 5)]], np.uint8))[0])
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
-        ratio = _best_contrast(shown, ground, ink, view)
+        ratio = contrast_along(ink, shown, ground, view)
         length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
         widths.append(ink.mark_width_mm())
         weights.append(length)
@@ -77,9 +77,10 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     return PanelReadings(thin * view.px_per_mm, thin, float(weight[ratios < VISIBLE].sum() / weight.sum()), float(ratios.max()), used, error)
 
 
-def _best_contrast(shown: NDArray[np.float64], ground: float, ink: Ink, view: View) -> NDArray[np.float64]:
-    i = (ink.x_mm * view.px_per_mm).astype(int)
-    j = (ink.y_mm * view.px_per_mm).astype(int)
+def contrast_along(ink: Ink, shown: NDArray[np.float64], ground: float, view: View) -> NDArray[np.float64]:
+    """At each path point, the best contrast within one pixel. shown: relative luminance of the picture, shape (h, w)."""
+    i = ((ink.x_mm - view.left_mm) * view.px_per_mm).astype(int)
+    j = ((ink.y_mm - view.top_mm) * view.px_per_mm).astype(int)
     best = np.ones(len(i))
     for dj in (-1, 0, 1):
         for di in (-1, 0, 1):
