@@ -8,7 +8,8 @@ sys.path.insert(0, str(pathlib.Path(__file__).parents[1]))
 from tests.browser.driver import browser, resize, served, wait_for
 
 OUT = pathlib.Path(__file__).parents[1] / "docs" / "screenshots"
-# Each picture: name, station, sheet, surface, width, height, and the tabs pressed before it is taken.
+PRESS = "[...document.querySelectorAll('[role=tab], .el-radio-button__inner')].find(b => b.textContent.trim() === arguments[0]).click()"
+# Each picture: name, station, sheet (and /pen, where not the sheet's own), surface, width, height, and the tabs pressed before it is taken.
 SHOTS = [
     ("sheet", "sheet", "trap-log", "paper", 1280, 800),
     ("sheet-left-hand", "sheet", "dusk-to-dawn", "paper", 1280, 800),
@@ -18,9 +19,12 @@ SHOTS = [
     ("pen", "pen", "trap-log", "paper", 1280, 800),
     ("pen-steady", "pen", "trap-log", "paper", 1280, 800, "steady"),
     ("pen-heat", "pen", "trap-log", "paper", 1280, 800, "heat", "body"),
+    ("pen-tooth", "pen", "trap-log/moth-pencil-2b", "paper", 1280, 800, "tooth"),
     ("pen-night", "pen", "count-by-trap", "night", 1280, 800),
     ("pen-e-ink", "pen", "trap-log", "e-ink", 1280, 800),
     ("pen-portrait", "pen", "trap-log", "paper", 800, 1280),
+    ("wash", "wash", "trap-log", "paper", 1280, 800),
+    ("wash-set", "wash", "trap-log", "paper", 1280, 800, "told apart"),
     ("panels", "panels", "trap-log", "paper", 1280, 800),
     ("panels-e-ink", "panels", "dusk-to-dawn", "e-ink", 1280, 800),
     ("panels-portrait", "panels", "trap-log", "paper", 800, 1280),
@@ -36,6 +40,12 @@ def main() -> None:
             if wanted and name not in wanted:
                 continue
             driver.get(server.url)
+            sheet, _, pen = sheet.partition("/")
+            if pen:
+                driver.execute_async_script(
+                    "const done = arguments[arguments.length - 1];"
+                    "fetch('/api/sheets/' + arguments[0], {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
+                    " body: JSON.stringify({pen_id: arguments[1]})}).then(done)", sheet, pen)
             driver.execute_async_script(
                 "const done = arguments[arguments.length - 1];"
                 "fetch('/api/desk', {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
@@ -45,7 +55,7 @@ def main() -> None:
             wait_for(driver, "document.querySelector('.station')", "the station", 30)
             time.sleep(3)
             for tab in tabs:
-                driver.execute_script("[...document.querySelectorAll('[role=tab]')].find(b => b.textContent.trim() === arguments[0]).click()", tab)
+                driver.execute_script(PRESS, tab)
                 time.sleep(2)
             driver.save_screenshot(str(out / f"{name}.png"))
         for entry in driver.get_log("browser"):

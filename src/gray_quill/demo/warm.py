@@ -1,5 +1,8 @@
 """Compiling every kernel once during set-up, so that nothing is slow the first time somebody uses it."""
 
+import pathlib
+
+import gray_quill
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.writer import write_text
@@ -12,10 +15,17 @@ from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS
 from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.readings.shading import export_crispness, shading_patches, small_text
+from gray_quill.core.wash.grid import Bench
 
 
 def warm_kernels() -> None:
-    """Write a word, ink it with every shipped pen and every steadying method, and show it on every panel once."""
+    """Write a word, ink it with every shipped pen and every steadying method, shade, wash it, and show it on every panel once.
+
+    Kernels compiled earlier go first: they would not notice that a kernel they call has changed.
+    """
+    for kept in pathlib.Path(gray_quill.__file__).parent.rglob("*.nb[ic]"):
+        kept.unlink()
     device = SHIPPED_DEVICES["tablet-11"]
     traces = write_text("moth", SHIPPED_HANDS["right-firm"], device, 1)
     paper = paper_from_spec("dotted A7")
@@ -29,5 +39,11 @@ def warm_kernels() -> None:
         opacity_plane(inks, page_view(paper, 60))
         outline(inks[0])
         read_ink(traces, pen, inks)
+    hand = SHIPPED_HANDS["right-firm"]
+    Bench(SHIPPED_PENS["dusk-wash"], traces, "moth", hand, device).cell(SHIPPED_PENS["fen-fountain"], "#ffffff", 1)
+    pencil = SHIPPED_PENS["moth-pencil-2b"]
+    shading_patches(pencil, hand, device, paper)
+    export_crispness(pencil, hand, device)
+    small_text(pencil, hand, device, paper)
     for shown in SHIPPED_DEVICES.values():
         proof_sheet(inks, paper, shown.panel, "diffuse")

@@ -1,7 +1,7 @@
 /** One declared quantity, as the core describes it. */
 export interface Field {
   name: string
-  kind: 'number' | 'integer' | 'choice' | 'flag' | 'colour' | 'text' | 'points'
+  kind: 'number' | 'integer' | 'choice' | 'flag' | 'colour' | 'text' | 'points' | 'heights'
   label: string
   help: string
   unit: string

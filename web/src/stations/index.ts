@@ -2,5 +2,6 @@
 export const STATIONS = [
   { path: 'sheet', word: 'Sheet', load: () => import('./sheet/SheetStation.vue') },
   { path: 'pen', word: 'Pen', load: () => import('./pen/PenStation.vue') },
+  { path: 'wash', word: 'Wash', load: () => import('./wash/WashStation.vue') },
   { path: 'panels', word: 'Panels', load: () => import('./panels/PanelsStation.vue') },
 ]

@@ -1,19 +1,23 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type PenItem, type Recipe } from '@/api/client'
 import { useDesk } from './desk'
 
 interface Draft { recipe: Recipe; past: Recipe[]; future: Recipe[] }
 
-/** The pen being tuned: a draft beside its kept revision, with its own undo. Switching pens keeps each pen's draft. */
-export const useDraft = defineStore('draft', () => {
+/** Drafts by pen, whichever station tunes them. */
+const drafts = ref(new Map<string, Draft>())
+
+/** The pen the sentence names, being tuned. */
+export const useDraft = defineStore('draft', () => draftOf(computed(() => useDesk().pen)))
+
+/** A pen being tuned: a draft beside its kept revision, with its own undo. Switching pens keeps each pen's draft. */
+export function draftOf(pen: Ref<PenItem | undefined>) {
   const desk = useDesk()
-  const drafts = ref(new Map<string, Draft>())
   const revisions = shallowRef<PenItem[]>([])
   /** The path being dragged: changes to it are one step of undo until `done`, or until another path is changed. */
   let dragged: string | undefined
 
-  const pen = computed(() => desk.pen)
   const kept = computed<Recipe | undefined>(() => pen.value?.recipe)
   const draft = computed(() => (pen.value ? drafts.value.get(pen.value.id) : undefined))
   const recipe = computed<Recipe | undefined>(() => draft.value?.recipe ?? kept.value)
@@ -85,7 +89,7 @@ export const useDraft = defineStore('draft', () => {
   })
 
   return { pen, kept, recipe, revisions, changed, next, undoable, redoable, set, replace, done, undo: () => step(true), redo: () => step(false), keep }
-})
+}
 
 /** The value of a recipe at a dotted path. */
 export function valueAt(recipe: Recipe | undefined, path: string): unknown {

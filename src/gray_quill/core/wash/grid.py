@@ -22,7 +22,9 @@ from gray_quill.core.trace import Trace, bounds_mm, moved
 from gray_quill.core.wash.layers import LARGE, TYPED, Words, wash_layers, words_of
 
 Floats = NDArray[np.float64]
-WIDTH_MM, HEIGHT_MM, MARGIN_MM = 42.0, 21.0, 2.0
+WIDTH_MM, HEIGHT_MM, MARGIN_MM = 42.0, 18.0, 2.0
+ROWS_MM = (5.0, 13.5)  # middles of the written and the printed line
+WORD_GAP_MM = 1.5
 TYPED_X_HEIGHT_MM = 1.9  # of 11 point print, nearly
 FULL, BARE = 0.97, 0.004  # coverage that counts as all ink, and as none
 FEW_PX = 12
@@ -54,51 +56,58 @@ def readable_ink(ink: Recipe, others: Sequence[Recipe], paper_colour: str) -> Re
 
 
 class Bench:
-    """Words and the hand that washes them, ready to be laid on any paper. Seeded."""
+    """Words and the hand that washes them, ready to be laid on any paper. Seeded; what papers share is worked out once."""
 
     def __init__(self, wash: Recipe, traces: Sequence[Trace], typed: str, hand: Hand, device: Device, px_per_mm: float = 10.0, most_passes: int = 4) -> None:
-        self.wash, self.typed = wash, typed
         self.view = View(0, 0, px_per_mm, round(WIDTH_MM * px_per_mm), round(HEIGHT_MM * px_per_mm))
         self.traces = _fitted(traces)
-        self.rings = typed_rings(typed, TYPED_X_HEIGHT_MM, MARGIN_MM, HEIGHT_MM * 0.75 + TYPED_X_HEIGHT_MM / 2)
-        ends = _ends(self.traces), (MARGIN_MM, min(WIDTH_MM - MARGIN_MM, MARGIN_MM + typed_width_mm(typed, TYPED_X_HEIGHT_MM)))
+        self.print_cover = area_cover(typed_rings(typed, TYPED_X_HEIGHT_MM, MARGIN_MM, ROWS_MM[1] + TYPED_X_HEIGHT_MM / 2), self.view)
+        typed_end = MARGIN_MM + max(8.0, typed_width_mm(typed, TYPED_X_HEIGHT_MM))
+        ends = _ends(self.traces), (MARGIN_MM, min(WIDTH_MM - MARGIN_MM, typed_end))
         rng = np.random.default_rng(7)
-        self.rows = tuple(HEIGHT_MM * share for share in (0.25, 0.75))
-        self.passes = [[t for row, (a, b) in zip(self.rows, ends, strict=True)
+        self.passes = [[settle(t, wash) for row, (a, b) in zip(ROWS_MM, ends, strict=True)
                         for t in write_intents([Intent(np.array([(a, row), (b, row)]), (0.5, 0.5), 0.8)], hand, device, rng)] for _ in range(most_passes)]
+        full = [opacity_plane([_solid(ink) for ink in inks], self.view) >= 255 * FULL for inks in self.passes]
+        self.washed = [np.logical_and.reduce(full[:n + 1]) for n in range(most_passes)]
+        bare_share = [1 - opacity_plane(inks, self.view) / 255 for inks in self.passes]
+        self.unevenness = [self._unevenness(1 - np.prod(bare_share[:n + 1], axis=0), wash.body.width_mm, ends[0]) for n in range(most_passes)]
+        self._written: dict[Recipe, tuple[list[Ink], Floats]] = {}
 
     def cell(self, ink: Recipe, paper_colour: str, passes: int) -> Cell:
         """The words in `ink` under the first passes of the wash on one paper."""
-        paper = Paper(WIDTH_MM, 30, "blank", 5, 0.2, 0, paper_colour, paper_colour)
-        written = [settle(t, ink) for t in self.traces]
-        washes = [settle(t, self.wash) for strokes in self.passes[:passes] for t in strokes]
-        print_cover = area_cover(self.rings, self.view)
-        page = paper_pixels(paper, self.view)
+        written, ink_cover = self._words(ink)
+        page = paper_pixels(Paper(WIDTH_MM, 30, "blank", 5, 0.2, 0, paper_colour, paper_colour), self.view)
         colour = np.array(rgb(typed_words(paper_colour).colour), float)
-        page[:] = np.round(page + (colour - page) * print_cover[..., None])
-        lay_ink(page, [*written, *washes], self.view, paper_colour)
-        ink_cover = opacity_plane([_solid(i) for i in written], self.view) / 255
-        washed = np.min([opacity_plane([_solid(settle(t, self.wash)) for t in strokes], self.view) for strokes in self.passes[:passes]], axis=0) >= 255 * FULL
-        bare = washed & (ink_cover < BARE) & (print_cover < BARE)
+        page[:] = np.round(page + (colour - page) * self.print_cover[..., None])
+        lay_ink(page, [*written, *(w for inks in self.passes[:passes] for w in inks)], self.view, paper_colour)
+        washed = self.washed[passes - 1]
+        bare = washed & (ink_cover < BARE) & (self.print_cover < BARE)
         ground = page[bare].mean(axis=0) if bare.any() else np.array(rgb(paper_colour), float)
-        return Cell(page, _contrast(page, ink_cover, washed, ground), _contrast(page, print_cover, washed, ground),
-                    float(difference(ground, rgb(paper_colour))), self._unevenness(washes, paper))
+        return Cell(page, _contrast(page, ink_cover, washed, ground), _contrast(page, self.print_cover, washed, ground),
+                    float(difference(ground, rgb(paper_colour))), self.unevenness[passes - 1])
 
-    def _unevenness(self, washes: Sequence[Ink], paper: Paper) -> float:
-        page = paper_pixels(paper, self.view)
-        lay_ink(page, washes, self.view, paper.colour)
-        tone = np.abs(relative_luminance(page) - relative_luminance(rgb(paper.colour)))
-        half, scale = max(0.5, 0.3 * self.wash.body.width_mm), self.view.px_per_mm
-        left, right = (float(v) for v in (min(w.x_mm.min() for w in washes), max(w.x_mm.max() for w in washes)))
-        parts = [tone[int((row - half) * scale):int((row + half) * scale), int((left + 3) * scale):int((right - 3) * scale)] for row in self.rows[:1]]
-        return max(evenness(part, scale) for part in parts)
+    def _words(self, ink: Recipe) -> tuple[list[Ink], Floats]:
+        if ink not in self._written:
+            written = [settle(t, ink) for t in self.traces]
+            self._written[ink] = written, opacity_plane([_solid(i) for i in written], self.view) / 255
+        return self._written[ink]
+
+    def _unevenness(self, tone: Floats, width_mm: float, ends: tuple[float, float]) -> float:
+        half, scale = max(0.5, 0.3 * width_mm), self.view.px_per_mm
+        (left, right), row = ends, ROWS_MM[0]
+        return evenness(tone[int((row - half) * scale):int((row + half) * scale), int((left + 3) * scale):int((right - 3) * scale)], scale)
 
 
 def _fitted(traces: Sequence[Trace]) -> list[Trace]:
     """The first words of a line that fit, put in the upper half at their true size."""
     left, top, _, bottom = bounds_mm(traces)
-    kept = [t for t in traces if t.x_mm.max() - left <= WIDTH_MM - 2 * MARGIN_MM] or list(traces[:1])
-    return [moved(t, MARGIN_MM - left, HEIGHT_MM * 0.25 - (top + bottom) / 2) for t in kept]
+    room = WIDTH_MM - 2 * MARGIN_MM
+    inside = [t for t in traces if t.x_mm.max() - left <= room] or list(traces[:1])
+    if len(inside) < len(traces):  # what is left of a word that did not fit goes too
+        reach = np.maximum.accumulate([t.x_mm.max() for t in inside])
+        words = [k for k in range(1, len(inside)) if inside[k].x_mm.min() - reach[k - 1] > WORD_GAP_MM]
+        inside = inside[:words[-1]] if words else inside
+    return [moved(t, MARGIN_MM - left, ROWS_MM[0] - (top + bottom) / 2) for t in inside]
 
 
 def _ends(traces: Sequence[Trace]) -> tuple[float, float]:

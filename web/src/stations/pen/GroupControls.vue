@@ -6,6 +6,7 @@ import { api, take, type Schemas } from '@/api/client'
 import { percent } from '@/components/numbers'
 import { useLatest } from '@/components/use-latest'
 import type { Field } from '@/components/field'
+import GrainPicture from './GrainPicture.vue'
 import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
 import { useDraft, valueAt } from '@/stores/draft'
@@ -31,6 +32,9 @@ const effect = (f: Field) => {
   return e && (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
 }
 
+/** An own grain can be chosen once there is one. */
+const usable = (f: Field) => f.options.filter((o) => o !== 'own' || valueAt(draft.recipe, 'tooth.own'))
+
 function change(f: Field, v: unknown) {
   draft.set(`${props.group}.${f.name}`, v)
 }
@@ -46,12 +50,13 @@ function changeOnce(f: Field, v: unknown) {
     <template v-for="f in fields" :key="f.name">
       <div class="one">
       <ValueSlider v-if="f.kind === 'number' || f.kind === 'integer'" :field="f" :value="value(f) as number" :kept="kept(f) as number" @change="(v) => change(f, v)" @done="draft.done" />
+      <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
       <label v-else class="row"><span :title="f.help">{{ f.label }}</span>
         <ElRadioGroup v-if="f.kind === 'choice' && f.options.length <= 3" :model-value="value(f) as string" :aria-label="f.label" @change="(v) => changeOnce(f, v)">
           <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
         </ElRadioGroup>
         <ElSelect v-else-if="f.kind === 'choice'" :model-value="value(f) as string" :aria-label="f.label" @change="(v: string) => changeOnce(f, v)">
-          <ElOption v-for="o in f.options" :key="o" :value="o" />
+          <ElOption v-for="o in usable(f)" :key="o" :value="o" />
         </ElSelect>
         <ElSwitch v-else-if="f.kind === 'flag'" :model-value="value(f) as boolean" :aria-label="f.label" @change="(v) => changeOnce(f, v)" />
         <ElColorPicker v-else :model-value="value(f) as string" :aria-label="f.label" @change="(v) => v && changeOnce(f, v.toLowerCase())" />

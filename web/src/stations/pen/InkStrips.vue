@@ -9,15 +9,20 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 import OneStrip from './OneStrip.vue'
+import ShadingPatches from './ShadingPatches.vue'
 
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
-const props = defineProps<{ source: Schemas['Source']; corners: number[][] }>()
+const props = defineProps<{ source: Schemas['Source']; corners: number[][]; group: string }>()
 const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; against: [recipe: Recipe | undefined] }>()
-const VIEWS = { change: 'before and after', heat: 'heat', widths: 'thin, middle, thick', ladder: 'ladder', pens: 'beside others' } as const
+const VIEWS = { change: 'before and after', heat: 'heat', widths: 'thin, middle, thick', ladder: 'ladder', pens: 'beside others', shading: 'shading' } as const
 const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
 const view = ref<keyof typeof VIEWS>('change')
+watch(() => props.group, (now, before) => {
+  if (now === 'tooth') view.value = 'shading'
+  else if (before === 'tooth' && view.value === 'shading') view.value = 'change'
+})
 const quantity = ref<'width' | 'force' | 'speed'>('width')
 const over = ref<'width' | 'opacity' | 'range'>('width')
 const others = ref<string[]>([])
@@ -68,7 +73,8 @@ const shown = (v: number) => (over.value === 'width' ? `${say(v)} mm` : over.val
       </ElSelect>
     </div>
     <div ref="area" class="area card" :style="{ background: desk.sheet!.paper.colour }">
-      <template v-if="view === 'heat'">
+      <ShadingPatches v-if="view === 'shading'" />
+      <template v-else-if="view === 'heat'">
         <img v-if="heat" :src="heat.image" class="whole" alt="Your line coloured by what made it" data-ink="heat" />
         <p v-if="heat" class="scale small" :style="label">{{ say(heat.low) }}<i v-for="c in heat.colours" :key="c" :style="{ background: c }"></i>{{ say(heat.high) }} {{ heat.unit }}</p>
       </template>

@@ -18,6 +18,7 @@ import InkStrips from './InkStrips.vue'
 import PenIdentity from './PenIdentity.vue'
 import PressChart from './PressChart.vue'
 import SpotCard from './SpotCard.vue'
+import ToothCard from './ToothCard.vue'
 import { useReadings } from './use-readings'
 
 const SteadyChart = defineAsyncComponent(() => import('./SteadyChart.vue'))
@@ -99,7 +100,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     </aside>
 
     <div class="bench">
-      <InkStrips :source="source" :corners="now.corners.value" @spot="pressSpot" @against="(r) => (against = r)">
+      <InkStrips :source="source" :group="group" :corners="now.corners.value" @spot="pressSpot" @against="(r) => (against = r)">
         <div v-if="now.empty.value" class="none">
           <p class="book">There is no line on {{ desk.sheet!.name }} to tune this pen against. Write one on the sheet, or:</p>
           <HandWriter />
@@ -119,6 +120,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             <SteadyChart :source="source" />
           </template>
           <InkPalette v-else-if="group === 'body' || group === 'pen'" />
+          <ToothCard v-else-if="group === 'tooth'" />
           <SpotCard v-else :spot="spot" />
         </section>
         <section class="card group" :aria-label="group">
