@@ -49,6 +49,22 @@ def moth_shading(x: float, y: float, size: float) -> list[Intent]:
     return out
 
 
+def moth_body(x: float, y: float, size: float) -> list[Intent]:
+    """Charcoal along the body and the dark bars."""
+    body = [Intent(np.array([(x, y - 0.2 * size), (x + 0.3, y), (x, y + 0.38 * size)]), (0.3, 0.6, 0.25), 0.8, 50)]
+    return body + [curve([(x + side * px * size, y + py * size) for px, py in bar], force=(0.2, 0.4, 0.2), lean_deg=60) for side in (1, -1) for bar in BARS]
+
+
+def shadow(x: float, y: float, half: float) -> list[Intent]:
+    """A soft shadow on the sheet below the wings, sprayed in two sweeps."""
+    return [Intent(np.array([(x - half, y + k), (x, y + 3 + k), (x + half, y + k)]), (0.12, 0.3, 0.12), 1.6) for k in (0.0, 4.0)]
+
+
+def band(left: float, right: float, y: float) -> Intent:
+    """A stroke of a wash over words, held still at its end so that it lies straight."""
+    return Intent(np.array([(left, y + 0.3), ((left + right) / 2, y - 0.2), (right, y)]), (0.5, 0.5), 0.8, hold_s=0.7)
+
+
 def shade(area: Polygon, spacing_mm: float, angle_deg: float, force: float, lean_deg: float = 36) -> list[Intent]:
     """A zigzag that fills an area, one stroke for every eight turns."""
     turned = affinity.rotate(area, -angle_deg, origin=(0, 0))

@@ -56,7 +56,10 @@ def trap_log() -> Scene:
     desk.write("fen-fountain", "wings folded, three dark bars.", 15, 67, size=0.85)
     desk.write("fen-fountain", "Counted twice.", 15, 78, size=0.85)
     desk.draw("dusk-wash", [Intent(np.array([(14, 76.5), (50, 76.2)]), (0.5, 0.5), 0.8)], calm=True)
+    desk.draw("mist-spray", drawing.shadow(64, 133, 30), calm=True)
+    desk.draw("lichen-pencil-2h", drawing.moth_shading(64, 124, 36)[:6], calm=True)
     desk.draw("moth-pencil-2b", drawing.moth_shading(64, 124, 36))
+    desk.draw("alder-charcoal", drawing.moth_body(64, 124, 36), calm=True)
     desk.draw("fen-fountain", drawing.moth(64, 124, 36), calm=True)
     desk.draw("needle-liner", [drawing.curve([(101, 112), (108, 118), (112, 128)])], calm=True)
     desk.write("reed-ballpoint", "forewing\n31 mm", 106, 134, 40, size=0.7, line=8)
@@ -92,16 +95,19 @@ def timeline() -> Scene:
 
 
 def survey_sheet() -> Scene:
-    """The survey sheet filled in line by line and marked up."""
+    """The survey sheet filled in line by line and marked up: each washed passage has its note in the same wash."""
     desk = Desk("left-steep", "convertible-13", 31)
     rows = ["trap 1   20:50   14.1 C   3", "trap 2   21:10   13.4 C   6", "trap 3   21:30   12.6 C   14", "trap 4   21:55   12.2 C   9",
             "trap 5   22:20   11.8 C   2", "trap 6   22:40   11.5 C   11"]
     desk.write("fen-fountain", "Count by trap", 16, 24.3, size=1.5)
     for k, row in enumerate(rows):
         desk.write("reed-ballpoint", row, 16, 38.2 + 14 * k, size=1.05)
-    desk.draw("fern-wash", [Intent(np.array([(15, 65.2), (90, 64.8)]), (0.5, 0.5), 0.8)], calm=True)
+    desk.draw("fern-wash", [drawing.band(15, 90, 65), drawing.band(93, 119, 65.2)], calm=True)
+    desk.draw("pool-wash", [drawing.band(15, 82, 93), drawing.band(15, 34, 135)], calm=True)
+    desk.draw("mallow-wash", [drawing.band(15, 84, 107), drawing.band(86, 112, 108)], calm=True)
     desk.draw("survey-marker", [drawing.circle(80.5, 64.8, 6.2), drawing.underline(16, 88, 97.6)], calm=True)
     desk.write("survey-marker", "recount!", 94, 66.2, size=1.3)
+    desk.write("fen-fountain", "a late rise", 88, 109.2, size=0.9)
     desk.write("fen-fountain", "Trap 5 stood in the wind; move it behind the sallows next time.", 16, 136.2, 112, size=0.95, line=14)
     desk.draw("stitch-reed", [drawing.curve([(94, 95), (112, 104), (112, 118), (96, 126)])], calm=True)
     return Scene("count-by-trap", "Count by trap", "free", paper_from_spec("ruled 7mm A5"), "left-steep", "convertible-13", "reed-ballpoint", desk.strokes)

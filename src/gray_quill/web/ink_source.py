@@ -16,6 +16,7 @@ from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.web.models import Source
 
 MOST_REMEMBERED = 20_000
+WRITING = ("ballpoint", "fountain", "flat nib")
 
 
 class InkMemory:
@@ -53,7 +54,8 @@ class InkMemory:
     def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
         """The traces a source names. Raises InputError when there are none.
 
-        The line is looked for among strokes of the sheet's pen when it has written some, and never among washes.
+        "line": the longest among strokes of the sheet's pen when it has written some, and never among washes. "words": the longest
+        among strokes of pens that write.
         """
         index = stroke_index(db, source.sheet_id)
         if source.stroke_ids is not None:
@@ -62,6 +64,9 @@ class InkMemory:
         sheet = get_sheet(db, source.sheet_id)
         pairs = self.strokes(db, index, sheet.paper)
         traces = [trace for trace, _ in pairs]
+        if source.part == "words" and source.stroke_ids is None:
+            written = [t for t, ink in pairs if ink.recipe.kind in WRITING] or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
+            traces = [written[i] for i in longest_line(written)]
         if source.part == "line" and source.stroke_ids is None:
             own = [t for (t, ink), entry in zip(pairs, index, strict=True) if entry[1] == sheet.pen_id and ink.recipe.wash.place == "over"]
             traces = own or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces

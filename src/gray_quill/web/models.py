@@ -233,7 +233,7 @@ class Source(Model):
     """Which ink: the sheet's longest line, all of it, or some strokes."""
 
     sheet_id: Id
-    part: Literal["line", "sheet"] = "line"
+    part: Literal["line", "sheet", "words"] = "line"
     stroke_ids: list[Id] | None = None
 
 

@@ -51,7 +51,7 @@ def _row(bench: Bench, recipe: Recipe, ink: Recipe, paper: str, passes: int) -> 
         cell = bench.cell(ink, paper, n)
         cells.append(GridCell(passes=n, image=data_url(write_png(cell.pixels, compress=1)), writing=cell.writing, typed=cell.typed,
                               visibility=cell.visibility, seen=visibility_words(cell.visibility), unevenness=cell.unevenness))
-    words = _words(ink, paper)
+    words = _words(bench, ink, paper)
     once, twice = (wash_layers(words["typed"], recipe, paper, n).ground for n in (1, 2))
     return GridRow(paper=paper, ink=ink.name, cells=cells, overlap=float(difference(once, twice)),
                    readable={name: passes_until(w, recipe, paper, READABLE) for name, w in words.items()},
@@ -62,7 +62,7 @@ def _row(bench: Bench, recipe: Recipe, ink: Recipe, paper: str, passes: int) -> 
 def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
     """A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is none."""
     recipe, ink = read_recipe(body.wash), _ink_on(body, body.paper)
-    words = _words(ink, body.paper)
+    words = _words(_bench(body, recipe, 1, 12), ink, body.paper)
     answer = solve_wash(recipe, [words[name] for name in body.words], body.paper)
     measured: dict[str, float] = {}
     if answer.setting:
@@ -82,7 +82,7 @@ def check_wash_set(body: SetBody) -> SetReply:
     conditions = check_set(recipes, body.paper, panels)
     if all(c.passes for c in conditions):
         return SetReply(conditions=_conditions(conditions), replacements=[], proposed=[], passes=True)
-    proposal = propose_set(recipes, body.paper, panels, list(_words(ink, body.paper).values()))
+    proposal = propose_set(recipes, body.paper, panels, [words_of(ink, body.paper), typed_words(body.paper)])
     return SetReply(conditions=_conditions(conditions), replacements=[ReplacementItem(place=r.place, colour=r.colour) for r in proposal.replacements],
                     proposed=_conditions(proposal.conditions), passes=proposal.passes)
 
@@ -107,8 +107,8 @@ def _ink_on(body: WashBody, paper: str) -> Recipe:
     return readable_ink(read_recipe(body.ink), _ink_pens(), paper)
 
 
-def _words(ink: Recipe, paper: str) -> dict[str, Words]:
-    return {"writing": words_of(ink, paper), "typed": typed_words(paper)}
+def _words(bench: Bench, ink: Recipe, paper: str) -> dict[str, Words]:
+    return {"writing": bench.words_in(ink, paper), "typed": typed_words(paper)}
 
 
 def _setting(setting: Setting | None) -> SettingItem | None:

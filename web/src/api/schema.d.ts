@@ -11606,7 +11606,7 @@ export interface components {
              * @default line
              * @enum {string}
              */
-            part: "line" | "sheet";
+            part: "line" | "sheet" | "words";
             /** Sheet Id */
             sheet_id: string;
             /**

@@ -158,12 +158,12 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
         x[keep], y[keep], long[keep], short[keep], _joined(seen, "angle")[keep], _flow(seen)[keep], _joined(seen, "t_s")[keep],
         pieces, np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
         np.array([SHAPES[ink.shape] for ink in seen]), np.array([rgb(b.colour) for b in bodies], float),
-        np.array([b.opacity for b in bodies]), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
-        np.array([_wall_mm(ink) * scale for ink in seen]),
-        np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies]),
-        np.array([0.0 if ink.recipe.body.hollow.on else WET_LOSS * ink.recipe.wash.wet_edge for ink in seen]),
-        np.array([ink.recipe.wash.build_up for ink in seen]), surfaces, np.array([t.depth for t in teeth]),
-        np.array([fade(t) for t in teeth]), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth]), tiles,
+        np.array([b.opacity for b in bodies], float), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
+        np.array([_wall_mm(ink) * scale for ink in seen], float),
+        np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies], float),
+        np.array([0.0 if ink.recipe.body.hollow.on else WET_LOSS * ink.recipe.wash.wet_edge for ink in seen], float),
+        np.array([ink.recipe.wash.build_up for ink in seen]), surfaces, np.array([t.depth for t in teeth], float),
+        np.array([fade(t) for t in teeth], float), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth], float), tiles,
         view.left_mm * scale, view.top_mm * scale,
     )
 

@@ -86,6 +86,12 @@ class Bench:
         return Cell(page, _contrast(page, ink_cover, washed, ground), _contrast(page, self.print_cover, washed, ground),
                     float(difference(ground, rgb(paper_colour))), self.unevenness[passes - 1])
 
+    def words_in(self, ink: Recipe, paper_colour: str) -> Words:
+        """The written words as one flat layer: what the pen lays on the mean where its strokes are, light force and grain included."""
+        written, cover = self._words(ink)
+        strokes = cover >= min(FULL, float(cover.max()))
+        return dataclasses.replace(words_of(ink, paper_colour), opacity=float(opacity_plane(written, self.view)[strokes].mean() / 255))
+
     def _words(self, ink: Recipe) -> tuple[list[Ink], Floats]:
         if ink not in self._written:
             written = [settle(t, ink) for t in self.traces]
@@ -99,15 +105,21 @@ class Bench:
 
 
 def _fitted(traces: Sequence[Trace]) -> list[Trace]:
-    """The first words of a line that fit, put in the upper half at their true size."""
-    left, top, _, bottom = bounds_mm(traces)
-    room = WIDTH_MM - 2 * MARGIN_MM
-    inside = [t for t in traces if t.x_mm.max() - left <= room] or list(traces[:1])
-    if len(inside) < len(traces):  # what is left of a word that did not fit goes too
-        reach = np.maximum.accumulate([t.x_mm.max() for t in inside])
-        words = [k for k in range(1, len(inside)) if inside[k].x_mm.min() - reach[k - 1] > WORD_GAP_MM]
-        inside = inside[:words[-1]] if words else inside
-    return [moved(t, MARGIN_MM - left, ROWS_MM[0] - (top + bottom) / 2) for t in inside]
+    """The longest run of whole words of a line that fits, put in the upper half at its true size."""
+    order = sorted(traces, key=lambda t: float(t.x_mm.min()))
+    reach = np.maximum.accumulate([float(t.x_mm.max()) for t in order])
+    starts = [0] + [k for k in range(1, len(order)) if order[k].x_mm.min() - reach[k - 1] > WORD_GAP_MM]
+    ends = [*starts[1:], len(order)]
+    room, best, longest = WIDTH_MM - 2 * MARGIN_MM, (0, ends[0]), 0.0
+    for k, first in enumerate(starts):
+        written = 0.0
+        for start, last in zip(starts[k:], ends[k:], strict=True):
+            written += float(reach[last - 1] - order[start].x_mm.min())
+            if written > longest and reach[last - 1] - order[first].x_mm.min() <= room:
+                best, longest = (first, last), written
+    words = order[best[0]:best[1]]
+    left, top, _, bottom = bounds_mm(words)
+    return [moved(t, MARGIN_MM - left, ROWS_MM[0] - (top + bottom) / 2) for t in words]
 
 
 def _ends(traces: Sequence[Trace]) -> tuple[float, float]:

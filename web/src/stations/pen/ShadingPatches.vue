@@ -16,7 +16,7 @@ const own = computed(() => reply.value?.patches.find((p) => p.lean === 'own'))
       <template v-for="row in rows" :key="row.lean">
         <figure v-for="p in row.patches" :key="p.force" :data-patch="`${p.lean}-${p.force}`">
           <img :src="p.image" :alt="`${p.force}, ${p.lean}`" />
-          <figcaption class="small"><b>{{ percent(p.tone) }}</b> {{ p.force }}, {{ p.lean }}<br />uneven {{ percent(p.unevenness) }}, edge ±{{ say(p.raggedness_mm!) }} mm</figcaption>
+          <figcaption class="small"><b>{{ percent(p.tone) }}</b> {{ p.force }}, {{ p.lean }}<br />uneven {{ percent(p.unevenness) }}, edge {{ Math.round(p.raggedness_mm! * 1000) }} µm</figcaption>
         </figure>
       </template>
     </div>
@@ -40,7 +40,7 @@ const own = computed(() => reply.value?.patches.find((p) => p.lean === 'own'))
 .shading { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 4fr); gap: 16px; height: 100%; overflow-y: auto; padding: 6px 14px; background: var(--card); scrollbar-width: thin; }
 .patches { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 6px 14px; align-content: start; }
 figure { margin: 0; }
-.patches img { display: block; width: 100%; height: 56px; object-fit: cover; }
+.patches img { display: block; width: 100%; height: 60px; object-fit: cover; }
 figcaption { line-height: 1.3; }
 b { color: var(--ink); font-weight: 650; }
 b.bad { color: var(--attention); }

@@ -33,7 +33,7 @@ const grids = useLatest(
 )
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
-  void grids.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'line', stroke_ids: null }, typed: props.typed,
+  void grids.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null }, typed: props.typed,
     papers: papers.value.map((p) => p.colour), passes: PASSES, px_per_mm: Math.min(16, 5 * window.devicePixelRatio) })
 }, 60)
 watch([() => wash.recipe, () => wash.ink, papers, () => props.typed, () => desk.sheet?.id, () => ink.changed], () => void askSoon(), { immediate: true })

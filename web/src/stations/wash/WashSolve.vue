@@ -25,7 +25,7 @@ const reply = shallowRef<Schemas['SolveWashReply']>()
 const asked = useLatest((body: Schemas['SolveWashBody']) => take(api.POST('/api/wash/solve', { body })), (a) => (reply.value = a), () => (reply.value = undefined))
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
-  void asked.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'line', stroke_ids: null }, typed: props.typed, paper: target.value,
+  void asked.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null }, typed: props.typed, paper: target.value,
     words: which.value === 'both' ? ['writing', 'typed'] : [which.value] })
 }, 250)
 watch([() => wash.recipe, () => wash.ink, target, which, () => desk.sheet?.id, () => ink.changed], () => void askSoon(), { immediate: true })
@@ -48,6 +48,10 @@ function use(setting: Schemas['SettingItem']) {
 </script>
 
 <template>
+  <div class="for">
+    <ElSelect :model-value="target" aria-label="Solve for paper" @change="(c: string) => (on = c)"><ElOption v-for="p in papers" :key="p.colour" :value="p.colour" :label="`for ${p.name}`" /></ElSelect>
+    <ElSelect v-model="which" aria-label="Words that must stay"><ElOption value="both" label="all words" /><ElOption value="writing" label="writing" /><ElOption value="typed" label="print" /></ElSelect>
+  </div>
   <ReadingNote v-if="reply" title="Solve" :tone="reply.setting ? 'plain' : 'attention'" data-solve
     :help="`${reply.tried} settings of strength, blend and place were tried. Words must keep 4.5:1 after two passes, and one pass must differ from the paper by 8 to 45 (CIEDE2000). The numbers are read off rendered pixels.`">
     <template v-if="reply.setting">
@@ -65,10 +69,7 @@ function use(setting: Schemas['SettingItem']) {
       <button v-if="reply.other" type="button" class="word-button" @click="use(reply.other)">Use that colour</button>
     </template>
   </ReadingNote>
-  <div class="for">
-    <ElSelect :model-value="target" aria-label="Solve for paper" @change="(c: string) => (on = c)"><ElOption v-for="p in papers" :key="p.colour" :value="p.colour" :label="`for ${p.name}`" /></ElSelect>
-    <ElSelect v-model="which" aria-label="Words that must stay"><ElOption value="both" label="all words" /><ElOption value="writing" label="writing" /><ElOption value="typed" label="print" /></ElSelect>
-  </div>
+  <p v-else class="small">Solving …</p>
 </template>
 
 <style scoped>
