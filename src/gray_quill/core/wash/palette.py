@@ -21,7 +21,7 @@ Floats = NDArray[np.float64]
 MOST = 6
 # Smallest CIEDE2000 at which two washes beside different words are told apart. Common practice, no source; greys differ in one
 # dimension only and are compared side by side on the same page.
-APART, APART_IN_GREY = 10.0, 4.0
+APART, APART_IN_GREY = 10.0, 3.5
 FULL = "full colour"
 ROUNDS = 4
 NEAR_ENOUGH = 1e-3  # what may be missing more for a colour nearer to the old one

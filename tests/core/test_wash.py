@@ -1,0 +1,194 @@
+"""The Wash trial: layers, passes, solving, sets, and that what is promised is what is drawn."""
+
+import dataclasses
+import itertools
+import unittest
+
+import numpy as np
+from shapely import Polygon, box
+from shapely.ops import unary_union
+
+from gray_quill.core.colour import contrast, relative_luminance
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.errors import InputError
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.hand.writer import write_text
+from gray_quill.core.ink.areas import area_cover, typed_rings
+from gray_quill.core.ink.page import View, rgb
+from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.wash.grid import Bench, readable_ink, typed_words
+from gray_quill.core.wash.layers import (
+    CLEAR,
+    READABLE,
+    TYPED,
+    Words,
+    layers,
+    passes_until,
+    visibility_words,
+    wash_layers,
+    words_of,
+)
+from gray_quill.core.wash.palette import check_set, propose_set
+from gray_quill.core.wash.solve import BLENDS, PLACES, STRENGTHS, solve_wash
+
+HAND, DEVICE = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"]
+LINE = write_text("moth at trap nine", HAND, DEVICE, 3)
+FEN, DUSK = SHIPPED_PENS["fen-fountain"], SHIPPED_PENS["dusk-wash"]
+WASHES = [SHIPPED_PENS[n] for n in ("dusk-wash", "fern-wash", "mallow-wash", "pool-wash")]
+PANELS = {d.name: d.panel for d in SHIPPED_DEVICES.values()}
+
+
+def wash(**fields: object) -> Recipe:
+    recipe = write_recipe(DUSK)
+    body = {k: recipe["body"][k] if k not in fields else fields.pop(k) for k in ("width_mm", "colour", "opacity")}
+    return read_recipe({**recipe, "body": {**recipe["body"], **body}, "wash": {**recipe["wash"], **fields}})
+
+
+class Layers(unittest.TestCase):
+    def test_each_pass_takes_contrast_and_adds_visibility(self) -> None:
+        words = words_of(FEN, "#ffffff")
+        for one in WASHES:
+            found = [wash_layers(words, one, "#fbf6e6", n) for n in range(8)]
+            self.assertTrue(all(b.contrast() < a.contrast() for a, b in itertools.pairwise(found)))
+            self.assertTrue(all(b.visibility() > a.visibility() for a, b in itertools.pairwise(found)))
+            drowned = passes_until(words, one, "#fbf6e6", READABLE)
+            assert drowned
+            self.assertLess(wash_layers(words, one, "#fbf6e6", drowned).contrast(), READABLE)
+            self.assertGreaterEqual(wash_layers(words, one, "#fbf6e6", drowned - 1).contrast(), READABLE)
+
+    def test_place_matters_to_writing_and_not_to_print(self) -> None:
+        """Laid plainly over words a wash dims them; under writing it cannot; print lies below everything."""
+        written = words_of(FEN, "#ffffff")
+        for place in ("over", "under"):
+            plain = wash(place=place, blend="normal")
+            dimmed = wash_layers(written, plain, "#ffffff", 1).words
+            self.assertEqual(bool(np.allclose(dimmed, rgb(FEN.body.colour))), place == "under")
+        over, under = (wash_layers(TYPED, wash(place=p, blend="normal"), "#ffffff", 1) for p in PLACES)
+        np.testing.assert_allclose(over.words, under.words)
+        self.assertGreater(relative_luminance(over.words), 0.1, "print drowns")
+
+    def test_words_for_how_it_is_seen(self) -> None:
+        self.assertEqual(
+            [visibility_words(v) for v in (0, 3.9, 4, 8, 44.9, 45)],
+            ["hardly seen", "hardly seen", "faint", "clear", "clear", "glaring"],
+        )
+
+
+class Grid(unittest.TestCase):
+    def test_drawn_words_have_the_contrast_of_the_layers(self) -> None:
+        for one in (
+            DUSK,
+            wash(place="over", blend="normal"),
+            wash(place="over", blend="multiply"),
+            wash(blend="screen"),
+        ):
+            bench = Bench(one, LINE, "wings folded", HAND, DEVICE, 12)
+            for paper in ("#ffffff", "#d9dad7", "#2b3036"):
+                ink = readable_ink(FEN, [SHIPPED_PENS["lamp-white"]], paper)
+                self.assertEqual(ink is FEN, paper != "#2b3036", "light ink on dark paper")
+                for passes in (1, 2, 4):
+                    cell = bench.cell(ink, paper, passes)
+                    for got, words in ((cell.writing, bench.words_in(ink, paper)), (cell.typed, typed_words(paper))):
+                        expected = wash_layers(words, one, paper, passes)
+                        self.assertAlmostEqual(got / float(expected.contrast()), 1, delta=0.03)
+                    self.assertAlmostEqual(cell.visibility, float(expected.visibility()), delta=0.6)
+            self.assertLessEqual(cell.unevenness, 0.03, "a flat wash is flat")
+
+    def test_print_is_filled_exactly(self) -> None:
+        """Area of every pixel against shapely's intersection, and what cannot be typed is named."""
+        rings = typed_rings("g", 4, 1, 6)
+        shape = Polygon()
+        for ring in rings:
+            shape = shape.symmetric_difference(Polygon(ring).buffer(0))
+        cover = area_cover(rings, View(0, 0, 2, 16, 18))
+        exact = [
+            [unary_union([shape]).intersection(box(i / 2, j / 2, i / 2 + 0.5, j / 2 + 0.5)).area * 4 for i in range(16)]
+            for j in range(18)
+        ]
+        np.testing.assert_allclose(cover, exact, atol=1e-3)
+        self.assertAlmostEqual(float(cover.sum()) / 4, shape.area, delta=1e-3)
+        with self.assertRaisesRegex(InputError, "leave out 'é'"):
+            typed_rings("café", 2, 0, 0)
+
+
+class Solve(unittest.TestCase):
+    def test_solutions_hold_when_they_are_drawn(self) -> None:
+        """Five papers: after two passes the drawn words measure 4.5:1 or better, and one pass is clear on the paper."""
+        for paper in ("#ffffff", "#fbf6e6", "#d9dad7", "#f3dfe6", "#2b3036"):
+            ink = readable_ink(FEN, [SHIPPED_PENS["lamp-white"]], paper)
+            answer = solve_wash(DUSK, [words_of(ink, paper), typed_words(paper)], paper)
+            assert answer.setting, paper
+            s = answer.setting
+            bench = Bench(wash(opacity=s.opacity, blend=s.blend, place=s.place), LINE, "wings folded", HAND, DEVICE, 12)
+            twice, once = bench.cell(ink, paper, 2), bench.cell(ink, paper, 1)
+            self.assertGreaterEqual(min(twice.writing, twice.typed), READABLE, paper)
+            self.assertGreaterEqual(once.visibility, CLEAR, paper)
+            self.assertAlmostEqual(once.visibility, s.visibility, delta=0.6)
+
+    def test_a_refusal_is_proved_by_the_sweep(self) -> None:
+        """On a middle grey no strength, blend or place does it: checked setting by setting; and it says how near it came."""
+        paper, words = "#8a8d8a", [words_of(FEN, "#8a8d8a"), TYPED]
+        answer = solve_wash(DUSK, words, paper)
+        self.assertIsNone(answer.setting)
+        best = 0.0
+        for blend, place in itertools.product(BLENDS, PLACES):
+            for strength in STRENGTHS:
+                found = [
+                    layers(w, rgb(DUSK.body.colour), np.float64(strength), blend, place, paper, 2).contrast()
+                    for w in words
+                ]
+                seen = layers(
+                    words[0], rgb(DUSK.body.colour), np.float64(strength), blend, place, paper, 1
+                ).visibility()
+                if CLEAR <= seen < 45:
+                    self.assertLess(min(found), READABLE * 1.01)
+                    best = max(best, float(min(found)))
+        self.assertAlmostEqual(answer.best_contrast, best, delta=0.05)
+        dark = solve_wash(DUSK, [words_of(FEN, "#2b3036")], "#2b3036")
+        self.assertAlmostEqual(
+            dark.bare_contrast, float(contrast(*relative_luminance([rgb(FEN.body.colour), rgb("#2b3036")]))), places=6
+        )
+
+    def test_another_lightness_is_offered_where_the_colour_cannot_do(self) -> None:
+        murky = wash(colour="#3a3520")
+        words = [Words("#20242b")]
+        answer = solve_wash(murky, [*words, TYPED], "#ffffff")
+        if answer.setting is None:
+            assert answer.other
+            self.assertGreater(relative_luminance(rgb(answer.other.colour)), relative_luminance(rgb("#3a3520")))
+
+
+class Sets(unittest.TestCase):
+    def test_it_names_the_pair_and_the_condition_that_fail(self) -> None:
+        twins = [DUSK, dataclasses.replace(DUSK, name="twin"), SHIPPED_PENS["pool-wash"]]
+        for condition in check_set(twins, "#ffffff", PANELS):
+            self.assertEqual((condition.pair, condition.passes), ((0, 1), False), condition.name)
+            self.assertAlmostEqual(condition.smallest, 0)
+        names = [c.name for c in check_set(WASHES, "#ffffff", PANELS)]
+        self.assertEqual(names[:4], ["full colour", "protanopia", "deuteranopia", "tritanopia"])
+        self.assertTrue(all("greys" in n for n in names[4:]) and len(names) == 6, "only panels without colour")
+
+    def test_proposals_pass_and_keep_words_readable(self) -> None:
+        words = [words_of(FEN, "#fffdf8"), TYPED]
+        sixteen = {n: p for n, p in PANELS.items() if p.greys == 16}
+        for washes, panels in ((WASHES, {}), (WASHES[:3], sixteen), (WASHES, sixteen)):
+            before = check_set(washes, "#fffdf8", panels)
+            self.assertFalse(all(c.passes for c in before))
+            proposal = propose_set(washes, "#fffdf8", panels, words)
+            changed = list(washes)
+            for r in proposal.replacements:
+                changed[r.place] = dataclasses.replace(
+                    changed[r.place], body=dataclasses.replace(changed[r.place].body, colour=r.colour)
+                )
+            after = check_set(changed, "#fffdf8", panels)
+            self.assertTrue(proposal.passes and all(c.passes for c in after), [(c.name, c.smallest) for c in after])
+            for one in changed:
+                for w in words:
+                    self.assertGreaterEqual(float(wash_layers(w, one, "#fffdf8", 2).contrast()), READABLE)
+        self.assertLess(len(proposal.replacements), 4, "what need not change stays")
+
+    def test_one_wash_or_seven_are_refused(self) -> None:
+        for count in (1, 7):
+            with self.assertRaisesRegex(InputError, "2 to 6"):
+                check_set([DUSK] * count, "#ffffff", {})
