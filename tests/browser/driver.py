@@ -1,6 +1,7 @@
 """A headless Chromium with a real pen, and a server over a throwaway database."""
 
 import contextlib
+import json
 import pathlib
 import shutil
 import socket
@@ -151,3 +152,13 @@ def write_stroke(driver: Any, points: list[tuple[float, float, float]]) -> None:
     for x, y, force in rest:
         pen(driver, "mouseMoved", x, y, force)
     pen(driver, "mouseReleased", x, y, 0)
+
+
+def choose(driver: Any, label: str, option: str) -> None:
+    """Open the select with this label and take an option, by what it says."""
+    opener = f"[...document.querySelectorAll('.el-select')].find(s => s.querySelector('[aria-label={json.dumps(label)}]'))?.querySelector('.el-select__wrapper')"
+    wait_for(driver, opener, label)
+    driver.execute_script(f"{opener}.click()")
+    item = f"[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && i.textContent.trim().startsWith({json.dumps(option)}))"
+    wait_for(driver, item, option)
+    driver.execute_script(f"{item}.click()")

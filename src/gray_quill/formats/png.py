@@ -37,12 +37,15 @@ def read_png(data: bytes, most_pixels: int = MOST_PIXELS) -> NDArray[np.uint8]:
     """RGB pixels (h, w, 3) of a PNG, laid on white; refuses other files and pictures over most_pixels."""
     if not data.startswith(PNG_HEAD):
         raise FormatError("This file is not a PNG picture. Save it as PNG.")
+    too_large = TooLarge(f"This picture has over {most_pixels // 1_000_000} million pixels. Scale it down.")
     try:
         with Image.open(io.BytesIO(data), formats=("PNG",)) as picture:
             if picture.width * picture.height > most_pixels:
-                raise TooLarge(f"This picture has over {most_pixels // 1_000_000} million pixels. Scale it down.")
+                raise too_large
             rgba = picture.convert("RGBA")
             ground = Image.new("RGBA", rgba.size, "white")
             return np.asarray(Image.alpha_composite(ground, rgba).convert("RGB"))
-    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
+    except Image.DecompressionBombError:
+        raise too_large from None
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError):
         raise FormatError("This PNG file is damaged. Save it again.") from None

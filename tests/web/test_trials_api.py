@@ -1,0 +1,140 @@
+"""The API of the Wash trial, the shading bench and own grains: answers that fit together, and refusals in words."""
+
+import base64
+import io
+import zlib
+
+import numpy as np
+from PIL import Image
+
+from gray_quill.core.pen.recipe import write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from tests.web.test_api import ApiCase
+
+WORDS = {"sheet_id": "trap-log", "part": "words", "stroke_ids": None}
+
+
+def pen(name: str) -> dict:
+    return write_recipe(SHIPPED_PENS[name])
+
+
+WASH = {"wash": pen("dusk-wash"), "ink": pen("fen-fountain"), "source": WORDS, "typed": "three bars"}
+
+
+def png(side: tuple[int, int], level: float = 40) -> bytes:
+    out = io.BytesIO()
+    noise = np.random.default_rng(1).normal(128, level, side).clip(0, 255).astype(np.uint8)
+    Image.fromarray(noise).save(out, "PNG")
+    return out.getvalue()
+
+
+class Trials(ApiCase):
+    def test_grid_and_solve_tell_the_same_story(self) -> None:
+        grid = self.ask(
+            "POST", "/api/wash/grid", {**WASH, "papers": ["#ffffff", "#2b3036"], "passes": 2, "px_per_mm": 8}
+        ).json
+        white, dark = grid["rows"]
+        self.assertEqual((white["ink"], dark["ink"]), ("Fen fountain 0.5", "Lamp white 0.5"))
+        picture = Image.open(io.BytesIO(base64.b64decode(white["cells"][0]["image"].split(",")[1])))
+        self.assertEqual(picture.size, (336, 144))
+        self.assertGreater(white["cells"][0]["writing"], white["cells"][1]["writing"])
+        self.assertGreater(white["large"]["writing"], white["readable"]["writing"])
+        solved = self.ask("POST", "/api/wash/solve", {**WASH, "paper": "#ffffff"}).json
+        self.assertGreaterEqual(min(solved["measured"]["writing"], solved["measured"]["typed"]), 4.5)
+        refused = self.ask("POST", "/api/wash/solve", {**WASH, "paper": "#8a8d8a"}).json
+        self.assertIsNone(refused["setting"])
+        self.assertTrue(0 < refused["best_contrast"] < 4.5 * 1.01)
+
+    def test_sets_name_the_panels_that_show_greys(self) -> None:
+        body = {
+            "washes": [pen("dusk-wash"), pen("fern-wash")],
+            "ink": pen("fen-fountain"),
+            "paper": "#ffffff",
+            "device_ids": ["tablet-11", "paper-slate-10"],
+        }
+        reply = self.ask("POST", "/api/wash/set", body).json
+        self.assertEqual([c["name"] for c in reply["conditions"]][-1], "10-inch e-paper slate, 16 greys")
+        self.assertEqual(len(reply["conditions"]), 5)
+        self.assertTrue(reply["replacements"] and reply["passes"])
+        self.assertTrue(all(c["passes"] for c in reply["proposed"]))
+
+    def test_the_shading_bench_measures_own_shading(self) -> None:
+        reply = self.ask(
+            "POST",
+            "/api/shading",
+            {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "test-sheet"},
+        ).json
+        self.assertEqual([p["lean"] for p in reply["patches"]].count("own"), 1)
+        self.assertEqual((len(reply["grades"]), len(reply["text"]), len(reply["crispness"])), (14, 3, 3))
+
+    def test_an_own_grain_goes_from_picture_to_plan_and_file(self) -> None:
+        reply = self.client.post("/api/grains", data=png((300, 400)), content_type="image/png")
+        own = reply.json["own"]
+        recipe = pen("moth-pencil-2b")
+        recipe["tooth"] |= {"grain": "own", "own": own}
+        plan = self.ask("POST", "/api/plan", {"recipe": recipe}).json["plan"]
+        self.assertEqual(
+            np.abs(
+                np.frombuffer(base64.b64decode(plan["grain"]["heights"]), np.uint8).astype(int)
+                - np.frombuffer(base64.b64decode(own), np.uint8)
+            ).max(),
+            1,
+        )
+        kept = self.ask("POST", "/api/pens", {"id": "own-grain", "recipe": recipe, "note": "", "on_roll": False}).json
+        self.assertEqual(kept["recipe"]["tooth"]["own"], own)
+
+    def test_plans_follow_the_ruling_they_are_given(self) -> None:
+        body = {
+            "recipe": pen("dusk-wash"),
+            "paper": {"width_mm": 100, "height_mm": 100, "ruling": "squared", "spacing_mm": 10},
+        }
+        plan = self.ask("POST", "/api/plan", body).json["plan"]
+        self.assertEqual(
+            (plan["straight"]["y_mm"], plan["straight"]["strength"]), ([10.0 * k for k in range(1, 10)], 0.7)
+        )
+        self.assertEqual(
+            self.ask("POST", "/api/plan", {"recipe": pen("dusk-wash")}).json["plan"]["straight"]["y_mm"], []
+        )
+
+    def test_refusals(self) -> None:
+        own = pen("moth-pencil-2b")
+        own["tooth"] |= {"grain": "own"}
+        cases = [
+            ("/api/wash/grid", {**WASH, "papers": []}, 422, "papers"),
+            ("/api/wash/grid", {**WASH, "papers": ["white"]}, 422, "papers"),
+            ("/api/wash/grid", {**WASH, "typed": "café", "papers": ["#ffffff"]}, 400, "leave out 'é'"),
+            ("/api/wash/grid", {**WASH, "source": {**WORDS, "sheet_id": "ghost"}, "papers": ["#ffffff"]}, 404, "no sheet"),
+            ("/api/wash/solve", {**WASH, "paper": "#ffffff", "words": ["spoken"]}, 422, "words"),
+            ("/api/wash/set", {"washes": [pen("dusk-wash")], "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": []}, 400, "2 to 6"),
+            ("/api/wash/set", {"washes": [pen("dusk-wash")] * 2, "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": ["ghost"]}, 404, "ghost"),
+            ("/api/shading", {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"}, 400, "holds no shading"),
+            ("/api/plan", {"recipe": own}, 400, "Bring in a picture"),
+            ("/api/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
+        ]  # fmt: skip
+        for path, body, status, words in cases:
+            with self.subTest(path=path, words=words):
+                reply = self.client.post(path, json=body)
+                self.assertEqual(reply.status_code, status, reply.json)
+                self.assertIn(words, reply.json["error"]["message"])
+
+    def test_hostile_pictures_are_refused(self) -> None:
+        def chunk(kind: bytes, data: bytes) -> bytes:
+            return len(data).to_bytes(4, "big") + kind + data + zlib.crc32(kind + data).to_bytes(4, "big")
+
+        huge = (
+            b"\x89PNG\r\n\x1a\n"
+            + chunk(b"IHDR", (30_000).to_bytes(4, "big") * 2 + b"\x08\x00\x00\x00\x00")
+            + chunk(b"IDAT", zlib.compress(b"\0" * 90))
+            + chunk(b"IEND", b"")
+        )
+        good = png((300, 300))
+        for data, status, words in (
+            (huge, 413, "million pixels"),
+            (good[: len(good) // 2], 400, "damaged"),
+            (b"GIF89a" + good, 400, "not a PNG"),
+            (png((40, 300)), 400, "at least 64"),
+            (png((300, 300), 0), 400, "no grain"),
+        ):
+            reply = self.client.post("/api/grains", data=data, content_type="image/png")
+            self.assertEqual(reply.status_code, status, words)
+            self.assertIn(words, reply.json["error"]["message"])
