@@ -93,9 +93,10 @@ class FirstMinute(unittest.TestCase):
             db = connect(server.folder)
             sheet_id = db.execute("SELECT id FROM sheets WHERE name = 'Sheet 4'").fetchone()[0]
             trace = list_strokes(db, sheet_id)[0].trace
-            self.assertEqual(len(trace), 100)
-            np.testing.assert_allclose(trace.force, [p[2] for p in points], atol=1e-6)
-            np.testing.assert_allclose(trace.x_mm, [(p[0] - left) / scale for p in points], atol=0.02)
+            self.assertEqual(len(trace), 101, "and that the pen rested before it lifted")
+            self.assertGreater(trace.t_s[-1] - trace.t_s[-2], 0.1)
+            np.testing.assert_allclose(trace.force[:100], [p[2] for p in points], atol=1e-6)
+            np.testing.assert_allclose(trace.x_mm, [(p[0] - left) / scale for p in [*points, points[-1]]], atol=0.02)
             np.testing.assert_allclose(np.degrees(trace.altitude), np.degrees(1.186474797446), atol=0.01)
             wait_for(driver, "document.querySelector('.margin').textContent.includes('Light and firm')", "readings")
 

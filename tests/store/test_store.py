@@ -130,7 +130,7 @@ class Database(StoreCase):
             counts = [
                 db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")
             ]
-            self.assertEqual(counts, [2, 5, 15, 4])
+            self.assertEqual(counts, [2, 5, 19, 4])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
             db.execute("DELETE FROM strokes")
             db.close()

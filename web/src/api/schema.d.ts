@@ -1453,16 +1453,25 @@ export interface components {
                 name: string;
                 /**
                  * @default {
+                 *       "catch_up_ms": 0,
                  *       "colour": true,
                  *       "fast_pen": false,
+                 *       "fast_pen_hz": 85,
                  *       "greys": 256,
                  *       "height_px": 1200,
                  *       "ppi": 220,
                  *       "refresh_hz": 60,
+                 *       "response_ms": 8,
                  *       "width_px": 1920
                  *     }
                  */
                 panel: {
+                    /**
+                     * Catch-up
+                     * @description E-ink: how long after the pen pauses all else follows (ms)
+                     * @default 0
+                     */
+                    catch_up_ms: number;
                     /**
                      * Colour
                      * @description Whether it shows colour
@@ -1475,6 +1484,12 @@ export interface components {
                      * @default false
                      */
                     fast_pen: boolean;
+                    /**
+                     * Fast path rate
+                     * @description How often the fast pen path may put ink down (Hz)
+                     * @default 85
+                     */
+                    fast_pen_hz: number;
                     /**
                      * Greys
                      * @description Distinct greys it can show (greys)
@@ -1500,11 +1515,58 @@ export interface components {
                      */
                     refresh_hz: number;
                     /**
+                     * Response
+                     * @description From a pixel's signal to its light (ms)
+                     * @default 8
+                     */
+                    response_ms: number;
+                    /**
                      * Width
                      * @description Pixels across (px)
                      * @default 1920
                      */
                     width_px: number;
+                };
+                /**
+                 * @default {
+                 *       "draw_ms": 2,
+                 *       "draw_sd_ms": 1,
+                 *       "handover_ms": 4,
+                 *       "handover_sd_ms": 2,
+                 *       "queued_frames": 1
+                 *     }
+                 */
+                system: {
+                    /**
+                     * Drawing
+                     * @description Time to draw a plain pen's newest ink, on the mean (ms)
+                     * @default 2
+                     */
+                    draw_ms: number;
+                    /**
+                     * Drawing jitter
+                     * @description Standard deviation of the drawing (ms)
+                     * @default 1
+                     */
+                    draw_sd_ms: number;
+                    /**
+                     * Hand-over
+                     * @description From the driver to the page, on the mean (ms)
+                     * @default 4
+                     */
+                    handover_ms: number;
+                    /**
+                     * Hand-over jitter
+                     * @description Standard deviation of the hand-over (ms)
+                     * @default 2
+                     */
+                    handover_sd_ms: number;
+                    /**
+                     * Queued frames
+                     * @description Finished pictures that wait before one is shown (frames)
+                     * @default 1
+                     */
+                    queued_frames: number;
                 };
             };
             /** Id */

@@ -27,6 +27,20 @@ class Panel:
     greys: int = integer(256, 2, 256, "greys", "Greys", "Distinct greys it can show")
     colour: bool = flag(True, "Colour", "Whether it shows colour")
     fast_pen: bool = flag(False, "Fast pen path", "E-ink: pen strokes appear at once in two tones")
+    response_ms: float = number(8, 0, 1000, 1, "ms", "Response", "From a pixel's signal to its light")
+    fast_pen_hz: float = number(85, 1, 360, 1, "Hz", "Fast path rate", "How often the fast pen path may put ink down")
+    catch_up_ms: float = number(0, 0, 5000, 10, "ms", "Catch-up", "E-ink: how long after the pen pauses all else follows")
+
+
+@dataclasses.dataclass(frozen=True)
+class System:
+    """What lies between digitiser and panel."""
+
+    handover_ms: float = number(4, 0, 200, 0.1, "ms", "Hand-over", "From the driver to the page, on the mean")
+    handover_sd_ms: float = number(2, 0, 100, 0.1, "ms", "Hand-over jitter", "Standard deviation of the hand-over")
+    draw_ms: float = number(2, 0, 200, 0.1, "ms", "Drawing", "Time to draw a plain pen's newest ink, on the mean")
+    draw_sd_ms: float = number(1, 0, 100, 0.1, "ms", "Drawing jitter", "Standard deviation of the drawing")
+    queued_frames: int = integer(1, 0, 5, "frames", "Queued frames", "Finished pictures that wait before one is shown")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -35,14 +49,19 @@ class Device:
     kind: str = choice("tablet", ("tablet", "laptop", "e-paper"), "Kind", "What sort of device it is")
     digitiser: Digitiser = Digitiser()
     panel: Panel = Panel()
+    system: System = System()
 
 
+# All invented; the delays are of the size that is common practice for such hardware, no source.
 SHIPPED_DEVICES: dict[str, Device] = {
-    "tablet-11": Device("11-inch tablet", "tablet", Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3), Panel(2388, 1668, 264, 120)),
-    "convertible-13": Device("13-inch convertible", "laptop", Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5), Panel(2880, 1920, 255, 60)),
-    "clamshell-11": Device("11-inch clamshell", "laptop", Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False), Panel(1366, 768, 135, 60)),
+    "tablet-11": Device("11-inch tablet", "tablet", Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3),
+                        Panel(2388, 1668, 264, 120, response_ms=5), System(2, 0.8, 1.2, 0.5, 1)),
+    "convertible-13": Device("13-inch convertible", "laptop", Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5),
+                             Panel(2880, 1920, 255, 60, response_ms=9), System(5, 2.5, 2, 1, 2)),
+    "clamshell-11": Device("11-inch clamshell", "laptop", Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False),
+                           Panel(1366, 768, 135, 60, response_ms=16), System(12, 7, 6, 4, 2)),
     "paper-slate-10": Device("10-inch e-paper slate", "e-paper", Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
-                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True)),
+                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300), System(3, 1, 2, 1, 0)),
     "paper-pad-8": Device("8-inch e-paper pad", "e-paper", Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
-                          Panel(1404, 1872, 300, 4, 8, colour=False)),
+                          Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800), System(9, 4, 5, 3, 0)),
 }

@@ -1,0 +1,144 @@
+"""The modelled lag of a pen on a device: its stages, percentiles, gap, first ink, and what each single change would buy."""
+
+import dataclasses
+from functools import lru_cache
+from typing import TypeVar
+
+import numpy as np
+
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
+from gray_quill.core.digitiser.sampling import sample_motions
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.intent import text_intents
+from gray_quill.core.hand.motion import perform
+from gray_quill.core.lag.look_ahead import overshoot_mm
+from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
+from gray_quill.core.lag.verdict import verdict
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.steady import Steady, is_raw, steady_path
+from gray_quill.core.readings.drag import drag_ms
+
+DRAWS, SEED = 200_000, 1
+SPEED_MM_S = 60.0
+LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
+LOOK_AHEAD_MS = 12.0
+TURN_MM = 3.0  # radius of the circle on which overshoot is stated
+FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
+SAMPLE = "hollow sedge"
+R = TypeVar("R", Device, Recipe)
+
+
+@dataclasses.dataclass(frozen=True)
+class Share:
+    """One stage's mean, deviation and share of the mean total."""
+
+    name: str
+    mean_ms: float
+    sd_ms: float
+    share: float
+
+
+@dataclasses.dataclass(frozen=True)
+class Buy:
+    """A single change and the 95th percentile it would leave."""
+
+    change: str
+    p95_ms: float
+
+
+@dataclasses.dataclass(frozen=True)
+class Lag:
+    """mean, sd in closed form; percentiles from DRAWS seeded draws. first_ink_ms: mean from landing to the first ink. gap: how far
+    the ink is behind the nib at the speed asked, look-ahead taken off. overshoot_mm: of the look-ahead at a turn of TURN_MM.
+    catch_up_ms: e-ink's slow path, None on other panels. buys: best first."""
+
+    speed_mm_s: float
+    mean_ms: float
+    sd_ms: float
+    p50_ms: float
+    p95_ms: float
+    first_ink_ms: float
+    gap_mm_p50: float
+    gap_mm_p95: float
+    overshoot_mm: float
+    catch_up_ms: float | None
+    word: str
+    stages: list[Share]
+    buys: list[Buy]
+
+
+def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[Stage, ...]:
+    """The stages between nib and ink, in order. A fast pen path puts plain ink down by itself, past frames and compositor."""
+    d, system, panel = device.digitiser, device.system, device.panel
+    work = 1.0 + 1.5 * recipe.tooth.toothed + 1.0 * (recipe.body.hollow.on or recipe.wash.wet_edge > 0) + 2.0 * (recipe.wash.tip.shape == "spray")
+    stages = [
+        Stage("sampling", wait_ms=1000 / d.report_hz),
+        Stage("transport", fixed_ms=d.transport_ms),
+        Stage("hand-over", jitter_ms=system.handover_ms, jitter_sd_ms=system.handover_sd_ms),
+        Stage("steadying", fixed_ms=steadying_ms(recipe.steady, speed_mm_s, d.report_hz)),
+        Stage("drawing", jitter_ms=work * system.draw_ms, jitter_sd_ms=work * system.draw_sd_ms),
+    ]
+    if panel.fast_pen:
+        stages.append(Stage("fast pen path", wait_ms=1000 / panel.fast_pen_hz))
+    else:
+        stages.append(Stage("frame", wait_ms=1000 / panel.refresh_hz))
+        if system.queued_frames:
+            stages.append(Stage("compositor", fixed_ms=system.queued_frames * 1000 / panel.refresh_hz))
+    return (*stages, Stage("panel", fixed_ms=panel.response_ms))
+
+
+@lru_cache(maxsize=256)
+def steadying_ms(steady: Steady, speed_mm_s: float, report_hz: float) -> float:
+    """Drag of a steadying on handwriting of this mean speed, as the pen bench measures it."""
+    if is_raw(steady):
+        return 0.0
+    hand = Hand("lag", "right", speed_mm_s=speed_mm_s, tremor_mm=0)
+    rng = np.random.default_rng(2)
+    digitiser = dataclasses.replace(SHIPPED_DEVICES["tablet-11"].digitiser, report_hz=report_hz, noise_mm=0, dropped=0, clock_jitter=0)
+    traces = sample_motions(perform(hand, text_intents(SAMPLE, hand, 10, 20, 100, rng), rng), digitiser, rng)
+    raw = [(t.t_s, t.x_mm, t.y_mm) for t in traces]
+    return drag_ms(raw, [(t, *steady_path(steady, t, x, y)) for t, x, y in raw])
+
+
+def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, look_ahead_ms: float = 0.0) -> Lag:
+    """The lag of one pen on one device at a nib speed."""
+    stages = stages_of(device, recipe, speed_mm_s)
+    total, mean = draw_totals(stages, SEED, DRAWS), mean_ms(stages)
+    p50, p95 = (float(v) for v in np.percentile(total, (50, 95)))
+    behind = np.maximum(total - look_ahead_ms, 0) * speed_mm_s / 1000
+    landing = (LANDING_REPORTS - 1) * 1000 / device.digitiser.report_hz
+    before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
+    shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
+    return Lag(speed_mm_s, mean, sd_ms(stages), p50, p95, before_steadying + landing, float(np.percentile(behind, 50)), float(np.percentile(behind, 95)),
+               overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms), device.panel.catch_up_ms or None, verdict(p50).word, shares,
+               what_buys_most(device, recipe, speed_mm_s, p95))
+
+
+def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float) -> list[Buy]:
+    """Every single change that can be made to this pen or device, by the 95th percentile it leaves."""
+    steady, panel = recipe.steady, device.panel
+    buys = [Buy(f"look-ahead of {LOOK_AHEAD_MS:g} ms", max(0.0, p95_ms - LOOK_AHEAD_MS))]
+
+    def tried(words: str, changed: Device = device, pen: Recipe = recipe) -> None:
+        buys.append(Buy(words, float(np.percentile(draw_totals(stages_of(changed, pen, speed_mm_s), SEED, DRAWS), 95))))
+
+    tried("twice the report rate", _with(device, "digitiser", report_hz=2 * device.digitiser.report_hz))
+    if not is_raw(steady):
+        tried("half the steadying", pen=_with(recipe, "steady", amount=steady.amount / 2))
+        tried("no steadying", pen=_with(recipe, "steady", amount=0.0))
+    if recipe.tooth.toothed:
+        tried("no grain", pen=_with(recipe, "tooth", grain="none"))
+    if panel.fast_pen:
+        tried("twice the fast path's rate", _with(device, "panel", fast_pen_hz=2 * panel.fast_pen_hz))
+    else:
+        tried("twice the refresh", _with(device, "panel", refresh_hz=2 * panel.refresh_hz))
+        if device.kind == "e-paper":
+            tried("a fast pen path", _with(device, "panel", fast_pen=True, response_ms=FAST_RESPONSE_MS))
+        if device.system.queued_frames:
+            tried("one queued frame fewer", _with(device, "system", queued_frames=device.system.queued_frames - 1))
+    return sorted(buys, key=lambda b: b.p95_ms)
+
+
+def _with(record: R, group: str, **fields: object) -> R:
+    """A pen or device with some fields of one group changed."""
+    return dataclasses.replace(record, **{group: dataclasses.replace(getattr(record, group), **fields)})  # type: ignore[type-var]
