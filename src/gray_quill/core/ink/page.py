@@ -3,6 +3,7 @@
 import dataclasses
 import threading
 from collections.abc import Iterable, Sequence
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +13,7 @@ from gray_quill.core.ink.coverage import SHAPES, blank_cover, thinned
 from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth
 from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.units import px_per_mm
@@ -147,31 +149,40 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     seen = [ink for ink in inks if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))]
     if not seen:
         return None
-    bodies, teeth = [ink.recipe.body for ink in seen], [ink.recipe.tooth for ink in seen]
+    # most strokes of a page are of a few pens, so what a pen decides is worked out once a pen
+    pens = {id(ink.recipe): ink.recipe for ink in seen}
+    place = {key: k for k, key in enumerate(pens)}
+    pen = np.array([place[id(ink.recipe)] for ink in seen])
+    recipes = list(pens.values())
+    bodies, teeth = [r.body for r in recipes], [r.tooth for r in recipes]
     offsets = np.concatenate(([0], np.cumsum([len(ink.x_mm) for ink in seen])))
     pieces = np.concatenate([[0]] + [ink.pieces[1:] + offsets[i] for i, ink in enumerate(seen)]).astype(np.int64)
     x, y, long, short = ((_joined(seen, "x_mm") - view.left_mm) * scale, (_joined(seen, "y_mm") - view.top_mm) * scale,
                          _joined(seen, "long_mm") * scale, _joined(seen, "short_mm") * scale)
     keep, pieces = thinned(x, y, long, pieces)
     surfaces, tiles = _tiles(teeth)
+
+    def each(values: Sequence[object], kind: type = float) -> NDArray[Any]:
+        return np.array(values, kind)[pen]
+
     return _Batch(
         x[keep], y[keep], long[keep], short[keep], _joined(seen, "angle")[keep], _flow(seen)[keep], _joined(seen, "t_s")[keep],
         pieces, np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
-        np.array([SHAPES[ink.shape] for ink in seen]), np.array([rgb(b.colour) for b in bodies], float),
-        np.array([b.opacity for b in bodies], float), np.array([BLENDS[blend_on(ink.recipe.wash, paper_colour)] for ink in seen]),
-        np.array([_wall_mm(ink) * scale for ink in seen], float),
-        np.array([rgb(b.hollow.fill) for b in bodies], float), np.array([b.hollow.fill_opacity for b in bodies], float),
-        np.array([0.0 if ink.recipe.body.hollow.on else WET_LOSS * ink.recipe.wash.wet_edge for ink in seen], float),
-        np.array([ink.recipe.wash.build_up for ink in seen]), surfaces, np.array([t.depth for t in teeth], float),
-        np.array([fade(t) for t in teeth], float), np.array([WAVELENGTH / t.scale_mm / scale for t in teeth], float), tiles,
+        np.array([SHAPES[ink.shape] for ink in seen]), each([rgb(b.colour) for b in bodies]),
+        each([b.opacity for b in bodies]), each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
+        each([_wall_mm(r) * scale for r in recipes]),
+        each([rgb(b.hollow.fill) for b in bodies]), each([b.hollow.fill_opacity for b in bodies]),
+        each([0.0 if r.body.hollow.on else WET_LOSS * r.wash.wet_edge for r in recipes]),
+        each([r.wash.build_up for r in recipes], bool), surfaces[pen], each([t.depth for t in teeth]),
+        each([fade(t) for t in teeth]), each([WAVELENGTH / t.scale_mm / scale for t in teeth]), tiles,
         view.left_mm * scale, view.top_mm * scale,
     )
 
 
-def _wall_mm(ink: Ink) -> float:
+def _wall_mm(recipe: Recipe) -> float:
     """Distance from the edge at which the inside of a hollow or a wet stroke begins; 0 for any other."""
-    hollow, wash = ink.recipe.body.hollow, ink.recipe.wash
-    return hollow.wall_mm if hollow.on else wet_rim_mm(ink.recipe.body.width_mm) if wash.wet_edge > 0 else 0.0
+    hollow, wash = recipe.body.hollow, recipe.wash
+    return hollow.wall_mm if hollow.on else wet_rim_mm(recipe.body.width_mm) if wash.wet_edge > 0 else 0.0
 
 
 def _flow(inks: Sequence[Ink]) -> NDArray[np.float64]:
