@@ -23,7 +23,7 @@ SHOTS = [
     ("pen-night", "pen", "count-by-trap", "night", 1280, 800),
     ("pen-e-ink", "pen", "trap-log", "e-ink", 1280, 800),
     ("pen-portrait", "pen", "trap-log", "paper", 800, 1280),
-    ("wash", "wash", "trap-log", "paper", 1280, 800),
+    ("wash", "wash", "trap-log/fen-fountain", "paper", 1280, 800),
     ("wash-set", "wash", "trap-log", "paper", 1280, 800, "told apart"),
     ("wash-e-ink", "wash", "dusk-to-dawn", "e-ink", 1280, 800),
     ("panels", "panels", "trap-log", "paper", 1280, 800),

@@ -14,6 +14,9 @@ from gray_quill.core.errors import FormatError, GrayQuillError, InputError, NotF
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
 from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.lag.film import film
+from gray_quill.core.lag.film_reader import read_film
+from gray_quill.core.lag.trial import SPEED_MM_S, model_lag
 from gray_quill.core.panel.dither import METHODS
 from gray_quill.core.panel.proof import on_panel, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
@@ -23,6 +26,7 @@ from gray_quill.core.quantities import read_record
 from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.core.trace import Trace
 from gray_quill.formats.export import export_sheet
+from gray_quill.formats.film_zip import read_film_zip, write_film
 from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.pen_json import read_pen
 from gray_quill.formats.png import read_png, write_png
@@ -78,6 +82,26 @@ def _parser() -> argparse.ArgumentParser:
     proof.add_argument("--paper", metavar="SPEC", default=DEFAULT_PAPER)
     proof.add_argument("--dither", default="none", help=f"one of {', '.join(METHODS)}")
     proof.add_argument("-o", "--output", required=True, metavar="OUT.png")
+
+    lag = command("lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy.")
+    _choice(lag, "--device", SHIPPED_DEVICES)
+    _choice(lag, "--pen", SHIPPED_PENS)
+    lag.add_argument("--speed", type=float, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
+    lag.add_argument("--lookahead", type=float, default=0, metavar="MS", help="horizon of a look-ahead, ms")
+    lag.add_argument("--json", action="store_true", help="for machines")
+
+    filmed = command("film", _film, "Film a simulated pen on a simulated device in slow motion; the truth goes into a JSON file beside it.")
+    _choice(filmed, "--device", SHIPPED_DEVICES)
+    _choice(filmed, "--pen", SHIPPED_PENS)
+    filmed.add_argument("--fps", type=float, default=240, help="frames a second")
+    filmed.add_argument("--seed", type=int, default=1)
+    filmed.add_argument("-o", "--output", required=True, metavar="FRAMES.zip")
+
+    film_read = command("film-read", _film_read, "Read the delay of the ink off a zip of PNG frames.")
+    film_read.add_argument("input", metavar="FRAMES.zip")
+    film_read.add_argument("--fps", type=float, required=True, help="frames a second")
+    film_read.add_argument("--mm-per-px", type=float, required=True, help="scale of the frames")
+    film_read.add_argument("--json", action="store_true", help="for machines")
 
     serve = command("serve", _serve, "Start the screens.")
     demo = command("demo", _demo, "Fill in the demo data when there is none, then start the screens.")
@@ -175,6 +199,32 @@ def _proof(args: argparse.Namespace) -> None:
         _, _, inks = _inked(args.input, args.pen, paper)
         pixels = proof_sheet(inks, paper, panel, args.dither).pixels
     _save(args.output, write_png(pixels, panel.ppi))
+
+
+def _lag(args: argparse.Namespace) -> None:
+    if not 1 <= args.speed <= 1000 or not 0 <= args.lookahead <= 100:
+        raise InputError("--speed must lie from 1 to 1000 mm/s and --lookahead from 0 to 100 ms.")
+    found = model_lag(_device(args.device), _pen(args.pen), args.speed, args.lookahead)
+    if args.json:
+        print(json.dumps(dataclasses.asdict(found)))
+        return
+    print(f"{found.p50_ms:.1f} ms, 95 % under {found.p95_ms:.1f} ms: {found.word}; the ink trails {found.gap_mm_p50:.2f} mm at {args.speed:g} mm/s")
+    for stage in found.stages:
+        print(f"{stage.name:>16}  {stage.mean_ms:6.1f} ms  {stage.share:6.1%}")
+    for buy in found.buys:
+        print(f"{buy.change:>28}  95 % under {buy.p95_ms:.1f} ms")
+
+
+def _film(args: argparse.Namespace) -> None:
+    frames, truth = film(_device(args.device), _pen(args.pen), args.fps, args.seed)
+    _save(args.output, write_film(frames))
+    _save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(dataclasses.asdict(truth)).encode())
+
+
+def _film_read(args: argparse.Namespace) -> None:
+    found = read_film(read_film_zip(_bytes(args.input)), args.fps, args.mm_per_px)
+    answer = {"delay_ms": found.delay_ms, "ci95_ms": found.ci95_ms, "gap_mm": found.gap_mm, "frames_used": found.frames_used}
+    print(json.dumps(answer) if args.json else f"{found.delay_ms:.1f} ± {found.ci95_ms:.1f} ms, gap {found.gap_mm:.2f} mm, from {found.frames_used} frames")
 
 
 def _serve(args: argparse.Namespace) -> None:

@@ -1,0 +1,116 @@
+"""The simulated slow-motion camera: frames of a nib and the ink behind it, with known truth.
+
+The nib crosses a pale sheet from left to right at even speed. The pen is a dark slanted shaft that ends in the nib; its ink is a thin
+line on the row the nib runs along, and ends where the nib was one delay ago. Exposure blurs both along the motion, the sensor adds noise.
+"""
+
+import dataclasses
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.errors import InputError
+from gray_quill.core.ink.areas import area_cover
+from gray_quill.core.ink.page import View
+from gray_quill.core.lag.stage import draw_totals, mean_ms
+from gray_quill.core.lag.trial import stages_of
+from gray_quill.core.pen.recipe import Recipe
+
+Floats = NDArray[np.float64]
+Frames = NDArray[np.uint8]
+WIDTH_MM, HEIGHT_MM, PX_PER_MM = 64.0, 12.0, 8.0
+ROW_MM = 9.0  # where the nib runs
+START_MM, END_MM = 6.0, 58.0
+INK_MM = 0.6
+SHAFT = ((0.0, 0.0), (2.2, -3.2), (9.0, -16.0), (4.0, -16.0), (0.2, -3.6))  # outline of nib and shaft from the tip, mm, up is negative
+PAPER, INK, PEN = 214.0, 40.0, 84.0
+OPEN_SHARE = 0.5  # of a frame's time the shutter is open
+BLUR_STEPS = 4
+NOISE = 4.0
+FPS = (60.0, 2000.0)
+SPEED_MM_S = 100.0
+LEAST_UPDATES = 8  # pictures a panel must show in a film
+LEAST_FRONT_MM = 3.0  # ink this long counts as following
+PHASES = 8
+
+
+@dataclasses.dataclass(frozen=True)
+class Truth:
+    """What the film shows: the mean delay of its ink while it follows, the gap at the film's speed, and its scale."""
+
+    delay_ms: float
+    gap_mm: float
+    mm_per_px: float
+    fps: float
+
+
+def film(device: Device, recipe: Recipe, fps: float, seed: int) -> tuple[list[Frames], Truth]:
+    """Grey frames (h, w) of the nib and its ink on a device, and the truth. Raises InputError for cameras out of range.
+
+    Slow panels are filmed at a slower hand, so that there are some pictures to see.
+    """
+    if not FPS[0] <= fps <= FPS[1]:
+        raise InputError(f"Frames a second must lie from {FPS[0]:g} to {FPS[1]:g}.", "fps")
+    period = 1 / (device.panel.fast_pen_hz if device.panel.fast_pen else device.panel.refresh_hz)
+    run_s = max((END_MM - START_MM) / SPEED_MM_S, mean_ms(stages_of(device, recipe)) / 1000 + LEAST_UPDATES * period)
+    speed_mm_s = (END_MM - START_MM) / run_s
+    rng = np.random.default_rng(seed)
+    shown_at, shown_to = _updates(device, recipe, run_s, speed_mm_s, rng)
+    times = np.arange(rng.random() / fps, run_s, 1 / fps)  # the camera does not wait for the nib
+    pens = _pen_phases()
+    frames = []
+    for t in times:
+        moments = t + (np.arange(BLUR_STEPS) + 0.5) / BLUR_STEPS * OPEN_SHARE / fps
+        reach = _shown(shown_at, shown_to, moments)
+        picture = np.mean([_picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f) for m, f in zip(moments, reach, strict=True)], axis=0)
+        frames.append(np.clip(picture + NOISE * rng.standard_normal(picture.shape, np.float32), 0, 255).astype(np.uint8))
+    middle = times + OPEN_SHARE / fps / 2
+    reach = _shown(shown_at, shown_to, middle)
+    following = speed_mm_s * reach > LEAST_FRONT_MM
+    delay = float((middle - reach)[following].mean())
+    return frames, Truth(delay * 1000, delay * speed_mm_s, 1 / PX_PER_MM, fps)
+
+
+def _updates(device: Device, recipe: Recipe, run_s: float, speed_mm_s: float, rng: np.random.Generator) -> tuple[Floats, Floats]:
+    """Times at which the panel's ink grows, and the moment of the nib's way it then reaches, both (n,) in s.
+
+    Every report goes its own way through the stages; a panel's next picture takes the newest that is ready, and stands until the one after.
+    """
+    panel = device.panel
+    period = 1 / (panel.fast_pen_hz if panel.fast_pen else panel.refresh_hz)
+    stages = stages_of(device, recipe, speed_mm_s)
+    way = tuple(s for s in stages if s.name in ("transport", "hand-over", "steadying", "drawing"))
+    after_s = sum(s.mean_ms for s in stages if s.name in ("compositor", "panel")) / 1000
+    reports = np.arange(rng.random() / device.digitiser.report_hz, run_s + period, 1 / device.digitiser.report_hz)
+    ready = reports + draw_totals(way, int(rng.integers(2**31)), len(reports)) / 1000
+    ticks = np.arange(rng.random() * period, run_s + period, period)
+    reach = np.array([reports[ready <= tick].max(initial=0.0) for tick in ticks])
+    return ticks + after_s, np.maximum.accumulate(reach)
+
+
+def _shown(shown_at: Floats, shown_to: Floats, moments: Floats) -> Floats:
+    """How far the ink reaches at some moments, as the moment of the nib's way."""
+    k = np.searchsorted(shown_at, moments, side="right") - 1
+    return np.where(k >= 0, shown_to[np.maximum(k, 0)], 0.0)
+
+
+def _pen_phases() -> list[NDArray[np.float32]]:
+    """Coverage of the pen with its tip at the middle of the first column of a picture, shifted by parts of a pixel."""
+    width, height = round(10 * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
+    return [area_cover([np.array(SHAFT) + (0.5 + k / PHASES / PX_PER_MM, ROW_MM)], View(0, 0, PX_PER_MM, width, height)) for k in range(PHASES)]
+
+
+def _picture(pens: list[NDArray[np.float32]], nib_mm: float, front_mm: float) -> NDArray[np.float32]:
+    width, height = round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
+    picture = np.full((height, width), PAPER, np.float32)
+    if front_mm > START_MM:
+        edges = [np.clip(np.array((a, b)) * PX_PER_MM - np.arange(n)[:, None], 0, 1) for a, b, n in
+                 ((START_MM, front_mm, width), (ROW_MM - INK_MM / 2, ROW_MM + INK_MM / 2, height))]
+        across, down = (e[:, 1] - e[:, 0] for e in edges)
+        picture += (INK - PAPER) * np.outer(down, across).astype(np.float32)
+    step = round((nib_mm - 0.5) * PX_PER_MM * PHASES)
+    left, pen = step // PHASES, pens[step % PHASES]
+    part = picture[:, left:left + pen.shape[1]]
+    part += (PEN - part) * pen[:, :part.shape[1]]
+    return picture
