@@ -26,6 +26,7 @@ SHOTS = [
     ("wash", "wash", "trap-log/fen-fountain", "paper", 1280, 800),
     ("wash-set", "wash", "trap-log", "paper", 1280, 800, "told apart"),
     ("wash-e-ink", "wash", "dusk-to-dawn", "e-ink", 1280, 800),
+    ("lag", "lag", "trap-log/fen-fountain", "paper", 1280, 800),
     ("panels", "panels", "trap-log", "paper", 1280, 800),
     ("panels-e-ink", "panels", "dusk-to-dawn", "e-ink", 1280, 800),
     ("panels-portrait", "panels", "trap-log", "paper", 800, 1280),

@@ -97,6 +97,52 @@ class Cli(unittest.TestCase):
         ratio = json.loads(self.run_cli("read", self.ink, "--pen", str(pen), "--json")[1])["range_ratio"]
         self.assertAlmostEqual(ratio / 4**0.9, 1, delta=0.03)
 
+    def test_lag_film_and_film_read(self) -> None:
+        zip_file = self.folder / "frames.zip"
+        code, out, _ = self.run_cli(
+            "lag", "--device", "tablet-11", "--pen", "fen-fountain", "--speed", "100", "--lookahead", "10", "--json"
+        )
+        lag = json.loads(out)
+        self.assertEqual(code, 0)
+        self.assertAlmostEqual(sum(s["share"] for s in lag["stages"]), 1)
+        self.assertLess(lag["gap_mm_p50"], lag["p50_ms"] * 0.1)
+        self.assertEqual(
+            self.run_cli(
+                "film",
+                "--device",
+                "tablet-11",
+                "--pen",
+                "fen-fountain",
+                "--fps",
+                "240",
+                "--seed",
+                "3",
+                "-o",
+                str(zip_file),
+            )[0],
+            0,
+        )
+        truth = json.loads(zip_file.with_suffix(".json").read_text())
+        self.assertEqual(sorted(truth), ["delay_ms", "fps", "gap_mm", "mm_per_px"])
+        code, out, _ = self.run_cli(
+            "film-read", str(zip_file), "--fps", "240", "--mm-per-px", str(truth["mm_per_px"]), "--json"
+        )
+        read = json.loads(out)
+        self.assertEqual(sorted(read), ["ci95_ms", "delay_ms", "frames_used", "gap_mm"])
+        self.assertAlmostEqual(read["delay_ms"], truth["delay_ms"], delta=4.2)
+        for wrong, words in (
+            (("film-read", str(zip_file), "--fps", "240", "--mm-per-px", "7"), "mm a pixel"),
+            (("film-read", "gone.zip", "--fps", "240", "--mm-per-px", "0.1"), "cannot be read"),
+            (("lag", "--device", "tablet-11", "--pen", "fen-fountain", "--speed", "0"), "--speed must lie"),
+            (
+                ("film", "--device", "tablet-11", "--pen", "fen-fountain", "--fps", "5", "-o", str(zip_file)),
+                "Frames a second",
+            ),
+        ):
+            code, _, err = self.run_cli(*wrong)
+            self.assertEqual(code, 2, wrong)
+            self.assertIn(words, err)
+
     def test_what_cannot_be_done_is_said_with_status_2(self) -> None:
         pathlib.Path(self.ink).write_bytes(write_inkml([zoo()["straight"]]))
         broken = self.folder / "broken.json"

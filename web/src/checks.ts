@@ -2,4 +2,5 @@
 export * from './components/numbers'
 export * from './ink'
 export { changes } from './stations/pen/changes'
+export { summary } from './stations/lag/timings'
 export { nearestSetting, tradeOption } from './stations/pen/trade-chart'

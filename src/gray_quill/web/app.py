@@ -11,6 +11,7 @@ from gray_quill.web import context
 from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
 from gray_quill.web.ink_source import InkMemory
+from gray_quill.web.lag import lag
 from gray_quill.web.panels import panels
 from gray_quill.web.pen_bench import bench
 from gray_quill.web.pens import pens
@@ -37,7 +38,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash):
+    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

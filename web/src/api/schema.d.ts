@@ -260,6 +260,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every device. */
+        post: operations["read_lag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Film a simulated pen on a device in slow motion and read the film. */
+        post: operations["film_pen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/film-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a film of your own: a zip of PNG frames. */
+        post: operations["read_own_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pen-files": {
         parameters: {
             query?: never;
@@ -1239,6 +1290,13 @@ export interface components {
         BinChange: {
             /** Binned */
             binned: boolean;
+        };
+        /** BuyItem */
+        BuyItem: {
+            /** Change */
+            change: string;
+            /** P95 Ms */
+            p95_ms: number;
         };
         /**
          * Colours
@@ -2962,6 +3020,486 @@ export interface components {
             value: number;
             /** Words */
             words: string;
+        };
+        /** FilmBody */
+        FilmBody: {
+            /** Device Id */
+            device_id: string;
+            /**
+             * Fps
+             * @default 240
+             */
+            fps: number;
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * FilmReading
+         * @description delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; frame: one frame as a picture, nib_px and
+         *     front_px where they were found in it.
+         */
+        FilmReading: {
+            /** Ci95 Ms */
+            ci95_ms: number;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Frame */
+            frame: string;
+            /** Frames Used */
+            frames_used: number;
+            /** Front Px */
+            front_px: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Nib Px */
+            nib_px: number;
+            /** Speed Mm S */
+            speed_mm_s: number;
+            /** Truth Ms */
+            truth_ms: number | null;
         };
         /** FitBody */
         FitBody: {
@@ -5635,6 +6173,965 @@ export interface components {
             image: string;
             /** Values */
             values: number[];
+        };
+        /**
+         * LagBody
+         * @description A pen on a device at a nib speed, and the pens to lay beside it on every device.
+         */
+        LagBody: {
+            /** Beside */
+            beside: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            }[];
+            /** Device Id */
+            device_id: string;
+            /**
+             * Look Ahead Ms
+             * @default 0
+             */
+            look_ahead_ms: number;
+            /** gray-quill/pen@1 */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            };
+            /**
+             * Speed Mm S
+             * @default 60
+             */
+            speed_mm_s: number;
+        };
+        /**
+         * LagCell
+         * @description One pen on one device: the 50th and 95th percentile, and what that is called.
+         */
+        LagCell: {
+            /** Device Id */
+            device_id: string;
+            /** P50 Ms */
+            p50_ms: number;
+            /** P95 Ms */
+            p95_ms: number;
+            /** Pen */
+            pen: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * LagItem
+         * @description As core/lag/trial.py has it.
+         */
+        LagItem: {
+            /** Buys */
+            buys: components["schemas"]["BuyItem"][];
+            /** Catch Up Ms */
+            catch_up_ms: number | null;
+            /** First Ink Ms */
+            first_ink_ms: number;
+            /** Gap Mm P50 */
+            gap_mm_p50: number;
+            /** Gap Mm P95 */
+            gap_mm_p95: number;
+            /** Mean Ms */
+            mean_ms: number;
+            /** Overshoot Mm */
+            overshoot_mm: number;
+            /** P50 Ms */
+            p50_ms: number;
+            /** P95 Ms */
+            p95_ms: number;
+            /** Sd Ms */
+            sd_ms: number;
+            /** Speed Mm S */
+            speed_mm_s: number;
+            /** Stages */
+            stages: components["schemas"]["StageItem"][];
+            /** Word */
+            word: string;
+        };
+        /**
+         * LagReply
+         * @description now: the pen asked for. table: every pen on every device. update_ms: how long the device shows one picture of the ink.
+         */
+        LagReply: {
+            now: components["schemas"]["LagItem"];
+            /** Table */
+            table: components["schemas"]["LagCell"][];
+            /** Thresholds */
+            thresholds: components["schemas"]["ThresholdItem"][];
+            /** Update Ms */
+            update_ms: number;
         };
         /** NewHand */
         NewHand: {
@@ -12132,6 +13629,17 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** StageItem */
+        StageItem: {
+            /** Mean Ms */
+            mean_ms: number;
+            /** Name */
+            name: string;
+            /** Sd Ms */
+            sd_ms: number;
+            /** Share */
+            share: number;
+        };
         /** StrokeIds */
         StrokeIds: {
             /** Binned */
@@ -12178,6 +13686,15 @@ export interface components {
             verdict: string;
             /** X Height Mm */
             x_height_mm: number;
+        };
+        /** ThresholdItem */
+        ThresholdItem: {
+            /** From Ms */
+            from_ms: number;
+            /** Source */
+            source: string;
+            /** Word */
+            word: string;
         };
         /** TradeBody */
         TradeBody: {
@@ -12769,6 +14286,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LadderReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_lag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LagBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LagReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmReading"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_own_film: {
+        parameters: {
+            query: {
+                fps: number;
+                mm_per_px: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmReading"];
                 };
             };
             /** @description Refused, with what to do */

@@ -4,4 +4,5 @@ export const STATIONS = [
   { path: 'pen', word: 'Pen', load: () => import('./pen/PenStation.vue') },
   { path: 'wash', word: 'Wash', load: () => import('./wash/WashStation.vue') },
   { path: 'panels', word: 'Panels', load: () => import('./panels/PanelsStation.vue') },
+  { path: 'lag', word: 'Lag', load: () => import('./lag/LagStation.vue') },
 ]

@@ -26,14 +26,15 @@ T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Reading:
-    """delay_ms with the half width of its 95 % interval; gap_mm: mean distance from ink front to nib; frames_used; nib_mm and front_mm
-    along the row in every frame used; speed_mm_s of the nib."""
+    """delay_ms with the half width of its 95 % interval; gap_mm: mean distance from ink front to nib; frames_used; frames_at: which
+    those are; nib_mm and front_mm along the row in each; speed_mm_s of the nib."""
 
     delay_ms: float
     ci95_ms: float
     gap_mm: float
     frames_used: int
     speed_mm_s: float
+    frames_at: NDArray[np.int64]
     nib_mm: Floats
     front_mm: Floats
 
@@ -55,7 +56,8 @@ def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float)
     if not LEAST_TRAVEL_MM <= travel_mm <= MOST_TRAVEL_MM:
         raise InputError(f"A pen that moves {travel_mm:.1f} mm across this film cannot be read; film one straight stroke of {LEAST_TRAVEL_MM:g} to "
                          f"{MOST_TRAVEL_MM:g} mm from side to side, and check the scale.", "mm_per_px")
-    if where[-1] < where[0]:
+    leftward = where[-1] < where[0]
+    if leftward:  # read in a mirror
         stack = stack[:, :, ::-1]
     row = _ink_row(stack, sheet)
     nib = _nib(stack, row, sheet, mm_per_px)
@@ -64,7 +66,11 @@ def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float)
     following = np.isfinite(front) & (front > start + LEAST_FRONT_MM / mm_per_px)
     if following.sum() < LEAST_FRAMES:
         raise InputError(NO_FRONT, "frames")
-    return _fit(np.arange(len(stack)) / fps, nib * mm_per_px, front * mm_per_px, following)
+    found = _fit(np.arange(len(stack)) / fps, nib * mm_per_px, front * mm_per_px, following)
+    if not leftward:
+        return found
+    width_mm = stack.shape[2] * mm_per_px
+    return dataclasses.replace(found, nib_mm=width_mm - found.nib_mm, front_mm=width_mm - found.front_mm)
 
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:
@@ -149,4 +155,5 @@ def _fit(t: Floats, nib: Floats, front: Floats, following: NDArray[np.bool_]) ->
     half = T_95 * float(np.std(blocks, ddof=1)) / BLOCKS**0.5
     frame_ms = 1000 * float(t[1] - t[0])
     ci = float(np.hypot(half, frame_ms / 12**0.5))
-    return Reading(float(late.mean()), ci, float((nib - front)[following].mean()), int(following.sum()), float(speed), nib[following], front[following])
+    used = np.flatnonzero(following)
+    return Reading(float(late.mean()), ci, float((nib - front)[used].mean()), len(used), float(speed), used, nib[used], front[used])

@@ -18,7 +18,7 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady, is_raw, steady_path
 from gray_quill.core.readings.drag import drag_ms
 
-DRAWS, SEED = 200_000, 1
+DRAWS, FEW_DRAWS, SEED = 200_000, 20_000, 1
 SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
 LOOK_AHEAD_MS = 12.0
@@ -112,6 +112,12 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, lo
     return Lag(speed_mm_s, mean, sd_ms(stages), p50, p95, before_steadying + landing, float(np.percentile(behind, 50)), float(np.percentile(behind, 95)),
                overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms), device.panel.catch_up_ms or None, verdict(p50).word, shares,
                what_buys_most(device, recipe, speed_mm_s, p95))
+
+
+def quick_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[float, float]:
+    """50th and 95th percentile in ms from fewer draws, good to about 1 % of the spread."""
+    p50, p95 = np.percentile(draw_totals(stages_of(device, recipe, speed_mm_s), SEED, FEW_DRAWS), (50, 95))
+    return float(p50), float(p95)
 
 
 def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float) -> list[Buy]:
