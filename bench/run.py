@@ -12,9 +12,12 @@ import aggdraw
 import shapely
 from OneEuroFilter import OneEuroFilter
 
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import page_pixels, page_view
 from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.lag.stage import draw_totals
+from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe
@@ -180,6 +183,22 @@ def row(work: str, peer: str, ours: str, theirs: str, ratio: float, goal: float)
     return met
 
 
+def lag_draws(count: int = 1_000_000) -> tuple[float, float]:
+    """Totals of a pen on a device against the random numbers they take."""
+    stages = stages_of(SHIPPED_DEVICES["convertible-13"], SHIPPED_PENS["fen-fountain"])
+    waits = sum(s.wait_ms > 0 for s in stages)
+    shapes = [(s.jitter_ms / s.jitter_sd_ms) ** 2 for s in stages if s.jitter_sd_ms]
+
+    def numbers() -> None:
+        rng = np.random.default_rng(1)
+        for _ in range(waits):
+            rng.random(count)
+        for shape in shapes:
+            rng.standard_gamma(shape, count)
+
+    return best_ms(lambda: draw_totals(stages, 1, count)), best_ms(numbers)
+
+
 def main() -> None:
     print(f"{'work':<58} {'peer or limit':<34} {'ours':>10} {'theirs':>10} {'ratio':>7} {'goal':>6}")
     inks = [settle(t, PEN) for t in page_of_strokes()]
@@ -191,6 +210,8 @@ def main() -> None:
     row("outlines of the same strokes, variable width", "shapely buffer, constant width", ms(ours), ms(theirs), ours / theirs, 0.25)
     ours, theirs = euro()
     row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
+    ours, theirs = lag_draws()
+    row("1,000,000 lag draws", "drawing the random numbers alone", ms(ours), ms(theirs), ours / theirs, 2)
     with served() as server, browser() as driver:
         p95 = preview(driver, server.url)
         row("re-ink preview, 3,000 points, 1200x360 at 2x, p95", "frames of a 60 Hz screen", ms(p95), ms(FRAME_MS), p95 / FRAME_MS, 3)

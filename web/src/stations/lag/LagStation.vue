@@ -100,7 +100,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
 h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
 h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
 /* names of small stages are in the line below */
-.bar { display: flex; height: 44px; border: var(--line) solid var(--ink); background: var(--card); }
+.bar { display: flex; height: 48px; border: var(--line) solid var(--ink); background: var(--card); }
 .bar span { flex-basis: 0; min-width: 3px; border-right: var(--line) solid var(--ink); overflow: hidden; padding: 3px 6px; }
 .bar span:last-child { border-right: 0; }
 .bar i { font: 13px/1.3 var(--face); white-space: nowrap; background: var(--card); }

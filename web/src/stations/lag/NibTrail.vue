@@ -34,7 +34,7 @@ const nibMm = computed(() => Math.min(passed.value, runMs.value) * props.speed /
 /** The panel shows ink in steps: what was ready at its last update. */
 const inkMm = computed(() => Math.max(0, (Math.floor((passed.value - props.delayMs + props.updateMs / 2) / props.updateMs) * props.updateMs * props.speed) / 1000))
 const x = (mm: number) => 40 + Math.min(mm, nibMm.value) * PX_PER_MM
-const y = computed(() => height.value * 0.72)
+const y = computed(() => height.value * 0.62)
 const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
 </script>
 
