@@ -59,6 +59,16 @@ class Lag(unittest.TestCase):
             self.assertAlmostEqual(read, after, delta=8)
             self.assertLess(ci, 5)
             self.own_films(server.folder)
+            # what the strokes of this sheet say of their device, kept as a device of one's own
+            wait_for(driver, f"/24\\d a second/.test({MARGIN}) || /23\\d a second/.test({MARGIN})", "the inspection")
+            press(driver, "Keep", ".own")
+            wait_for(
+                driver,
+                "document.querySelector('h1').textContent.includes('My device')",
+                "the own device in the sentence",
+                20,
+            )
+            wait_for(driver, "document.querySelector('tr.here').textContent.includes('My device')", "its row")
             self.live_drill()
 
     def p50(self) -> float:
@@ -98,7 +108,9 @@ class Lag(unittest.TestCase):
         press(driver, "Start over", ".drill")
         driver.execute_script(SLOW)
         late = self.drill()
-        truth = driver.execute_script("window.removeEventListener('pointermove', window.late, {capture: true}); return window.seen.sort((a, b) => a - b)[Math.floor(window.seen.length / 2)]")
+        truth = driver.execute_script(
+            "window.removeEventListener('pointermove', window.late, {capture: true}); return window.seen.sort((a, b) => a - b)[Math.floor(window.seen.length / 2)]"
+        )
         self.assertGreater(truth, 25)
         self.assertAlmostEqual(late, truth, delta=2)
 

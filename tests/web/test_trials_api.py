@@ -90,6 +90,18 @@ class Trials(ApiCase):
             self.ask("POST", "/api/plan", {"recipe": pen("dusk-wash")}).json["plan"]["straight"]["y_mm"], []
         )
 
+    def test_a_device_is_inspected_and_kept(self) -> None:
+        whole = {"sheet_id": "trap-log", "part": "sheet", "stroke_ids": None}
+        found = self.ask("POST", "/api/inspect", whole).json
+        self.assertAlmostEqual(found["report_hz"], 240, delta=3)
+        made = self.ask("POST", "/api/devices", {"name": "My device", "like": "clamshell-11", "source": whole}).json
+        self.assertEqual(
+            (made["id"], made["device"]["panel"]["ppi"], made["device"]["digitiser"]["tilt"]), ("my-device", 135, True)
+        )
+        lag = self.ask("POST", "/api/lag", {"recipe": pen("fen-fountain"), "device_id": "my-device", "beside": []}).json
+        self.assertEqual(len(lag["table"]), 6)
+        self.assertAlmostEqual(sum(s["share"] for s in lag["now"]["stages"]), 1)
+
     def test_refusals(self) -> None:
         own = pen("moth-pencil-2b")
         own["tooth"] |= {"grain": "own"}
@@ -102,6 +114,9 @@ class Trials(ApiCase):
             ("/api/wash/set", {"washes": [pen("dusk-wash")], "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": []}, 400, "2 to 6"),
             ("/api/wash/set", {"washes": [pen("dusk-wash")] * 2, "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": ["ghost"]}, 404, "ghost"),
             ("/api/shading", {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"}, 400, "holds no shading"),
+            ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "ghost", "beside": []}, 404, "ghost"),
+            ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "tablet-11", "beside": [], "speed_mm_s": 0}, 422, "speed_mm_s"),
+            ("/api/inspect", {**WORDS, "sheet_id": "ghost"}, 404, "no sheet"),
             ("/api/plan", {"recipe": own}, 400, "Bring in a picture"),
             ("/api/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
         ]  # fmt: skip

@@ -13,13 +13,16 @@ from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.trial import model_lag, quick_lag
 from gray_quill.core.lag.verdict import THRESHOLDS, verdict
 from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.quantities import read_record, record_json
+from gray_quill.core.readings.inspection import device_like, inspect_input
 from gray_quill.formats.film_zip import read_film_zip
 from gray_quill.formats.png import write_png
-from gray_quill.store.things import get_thing, list_things
+from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.web.api import operation
-from gray_quill.web.context import db
-from gray_quill.web.lag_models import FilmBody, FilmQuery, FilmReading, LagBody, LagCell, LagItem, LagReply, ThresholdItem
-from gray_quill.web.replies import data_url
+from gray_quill.web.context import db, memory
+from gray_quill.web.lag_models import FilmBody, FilmQuery, FilmReading, InspectReply, LagBody, LagCell, LagItem, LagReply, NewDevice, ThresholdItem
+from gray_quill.web.models import DeviceItem, Source
+from gray_quill.web.replies import data_url, free_id
 
 lag = Blueprint("lag", __name__)
 
@@ -38,6 +41,23 @@ def read_lag(body: LagBody) -> LagReply:
     update_hz = device.panel.fast_pen_hz if device.panel.fast_pen else device.panel.refresh_hz
     return LagReply(now=LagItem.model_validate(dataclasses.asdict(now)), table=table, update_ms=1000 / update_hz,
                     thresholds=[ThresholdItem(**dataclasses.asdict(t)) for t in THRESHOLDS])
+
+
+@operation(lag, "POST", "/inspect", InspectReply, body=Source)
+def inspect_device(body: Source) -> InspectReply:
+    """What the device behind some strokes reports, and what it leaves out."""
+    return InspectReply.model_validate(dataclasses.asdict(inspect_input(memory().traces_of(db(), body))))
+
+
+@operation(lag, "POST", "/devices", DeviceItem, body=NewDevice)
+def keep_device(body: NewDevice) -> DeviceItem:
+    """Keep a device of one's own, made from what its strokes show."""
+    base = get_thing(db(), Device, body.like)
+    made = device_like(inspect_input(memory().traces_of(db(), body.source)), base, body.name)
+    device = read_record(Device, record_json(made), "device.")
+    device_id = free_id(body.name, list_things(db(), Device))
+    add_thing(db(), device_id, device)
+    return DeviceItem(id=device_id, device=record_json(device))
 
 
 @operation(lag, "POST", "/lag/film", FilmReading, body=FilmBody)

@@ -3,7 +3,7 @@
 from pydantic import Field
 
 from gray_quill.web.api import Model
-from gray_quill.web.models import Id, RecipeJson
+from gray_quill.web.models import Id, Name, RecipeJson, Source
 
 
 class LagBody(Model):
@@ -69,6 +69,33 @@ class LagReply(Model):
     table: list[LagCell]
     thresholds: list[ThresholdItem]
     update_ms: float
+
+
+class InspectReply(Model):
+    """As core/readings/inspection.py has it."""
+
+    reports: int
+    report_hz: float
+    clock_jitter: float
+    per_frame: float
+    gaps: int
+    gap_mm: float
+    missing: float
+    levels: int
+    force_low: float
+    force_high: float
+    onset: float
+    rest_noise_mm: float | None
+    absent: list[str]
+    words: list[str]
+
+
+class NewDevice(Model):
+    """A device of one's own: like a kept one, with the digitiser the source's strokes show."""
+
+    name: Name
+    like: Id
+    source: Source
 
 
 class FilmBody(Model):

@@ -73,6 +73,23 @@ export interface paths {
         patch: operations["change_desk"];
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a device of one's own, made from what its strokes show. */
+        post: operations["keep_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/differences": {
         parameters: {
             query?: never;
@@ -220,6 +237,23 @@ export interface paths {
         put?: never;
         /** The ink coloured by its width, force or speed. */
         post: operations["read_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the device behind some strokes reports, and what it leaves out. */
+        post: operations["inspect_device"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5149,6 +5183,40 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * InspectReply
+         * @description As core/readings/inspection.py has it.
+         */
+        InspectReply: {
+            /** Absent */
+            absent: string[];
+            /** Clock Jitter */
+            clock_jitter: number;
+            /** Force High */
+            force_high: number;
+            /** Force Low */
+            force_low: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Gaps */
+            gaps: number;
+            /** Levels */
+            levels: number;
+            /** Missing */
+            missing: number;
+            /** Onset */
+            onset: number;
+            /** Per Frame */
+            per_frame: number;
+            /** Report Hz */
+            report_hz: number;
+            /** Reports */
+            reports: number;
+            /** Rest Noise Mm */
+            rest_noise_mm: number | null;
+            /** Words */
+            words: string[];
+        };
         /** JudgeBody */
         JudgeBody: {
             /** gray-quill/pen@1 */
@@ -7132,6 +7200,17 @@ export interface components {
             thresholds: components["schemas"]["ThresholdItem"][];
             /** Update Ms */
             update_ms: number;
+        };
+        /**
+         * NewDevice
+         * @description A device of one's own: like a kept one, with the digitiser the source's strokes show.
+         */
+        NewDevice: {
+            /** Like */
+            like: string;
+            /** Name */
+            name: string;
+            source: components["schemas"]["Source"];
         };
         /** NewHand */
         NewHand: {
@@ -13937,6 +14016,39 @@ export interface operations {
             };
         };
     };
+    keep_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDevice"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_differences: {
         parameters: {
             query?: never;
@@ -14220,6 +14332,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeatReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    inspect_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Source"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -8,6 +8,7 @@ import { percent, roughly, say } from '@/components/numbers'
 import { useLatest } from '@/components/use-latest'
 import { useDesk } from '@/stores/desk'
 import FilmCard from './FilmCard.vue'
+import InspectCard from './InspectCard.vue'
 import LiveDrill from './LiveDrill.vue'
 import NibTrail from './NibTrail.vue'
 
@@ -52,6 +53,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
         <ol class="buys"><li v-for="b in now.buys" :key="b.change">{{ b.change }}: <span class="small">{{ roughly(now.p95_ms) }} →</span> <b>{{ roughly(b.p95_ms) }}</b> ms</li></ol>
       </ReadingNote>
       <FilmCard />
+      <InspectCard />
     </aside>
 
     <div class="bench">
