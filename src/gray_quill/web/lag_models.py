@@ -40,6 +40,7 @@ class LagItem(Model):
     gap_mm_p50: float
     gap_mm_p95: float
     overshoot_mm: float
+    browser_ms: float
     catch_up_ms: float | None
     word: str
     stages: list[StageItem]

@@ -7161,6 +7161,8 @@ export interface components {
          * @description As core/lag/trial.py has it.
          */
         LagItem: {
+            /** Browser Ms */
+            browser_ms: number;
             /** Buys */
             buys: components["schemas"]["BuyItem"][];
             /** Catch Up Ms */

@@ -23,6 +23,9 @@ SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
 LOOK_AHEAD_MS = 12.0
 TURN_MM = 3.0  # radius of the circle on which overshoot is stated
+# Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses. Common practice, no source.
+GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
+SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
 SAMPLE = "hollow sedge"
 R = TypeVar("R", Device, Recipe)
@@ -50,7 +53,7 @@ class Buy:
 class Lag:
     """mean, sd in closed form; percentiles from DRAWS seeded draws. first_ink_ms: mean from landing to the first ink. gap: how far
     the ink is behind the nib at the speed asked, look-ahead taken off. overshoot_mm: of the look-ahead at a turn of TURN_MM.
-    catch_up_ms: e-ink's slow path, None on other panels. buys: best first."""
+    browser_ms: mean of the stages a browser can time itself. catch_up_ms: e-ink's slow path, None on other panels. buys: best first."""
 
     speed_mm_s: float
     mean_ms: float
@@ -61,6 +64,7 @@ class Lag:
     gap_mm_p50: float
     gap_mm_p95: float
     overshoot_mm: float
+    browser_ms: float
     catch_up_ms: float | None
     word: str
     stages: list[Share]
@@ -70,7 +74,7 @@ class Lag:
 def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[Stage, ...]:
     """The stages between nib and ink, in order. A fast pen path puts plain ink down by itself, past frames and compositor."""
     d, system, panel = device.digitiser, device.system, device.panel
-    work = 1.0 + 1.5 * recipe.tooth.toothed + 1.0 * (recipe.body.hollow.on or recipe.wash.wet_edge > 0) + 2.0 * (recipe.wash.tip.shape == "spray")
+    work = drawing_work(recipe)
     stages = [
         Stage("sampling", wait_ms=1000 / d.report_hz),
         Stage("transport", fixed_ms=d.transport_ms),
@@ -85,6 +89,12 @@ def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
         if system.queued_frames:
             stages.append(Stage("compositor", fixed_ms=system.queued_frames * 1000 / panel.refresh_hz))
     return (*stages, Stage("panel", fixed_ms=panel.response_ms))
+
+
+def drawing_work(recipe: Recipe) -> float:
+    """How many times a plain pen's drawing time this pen takes."""
+    whole = recipe.body.hollow.on or recipe.wash.wet_edge > 0
+    return 1 + GRAIN_WORK * recipe.tooth.toothed + WHOLE_WORK * whole + SPRAY_WORK * (recipe.wash.tip.shape == "spray")
 
 
 @lru_cache(maxsize=256)
@@ -110,7 +120,8 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, lo
     before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
     return Lag(speed_mm_s, mean, sd_ms(stages), p50, p95, before_steadying + landing, float(np.percentile(behind, 50)), float(np.percentile(behind, 95)),
-               overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms), device.panel.catch_up_ms or None, verdict(p50).word, shares,
+               overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
+               sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER), device.panel.catch_up_ms or None, verdict(p50).word, shares,
                what_buys_most(device, recipe, speed_mm_s, p95))
 
 

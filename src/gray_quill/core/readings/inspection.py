@@ -8,10 +8,11 @@ from numpy.typing import NDArray
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
+from gray_quill.core.readings.ink_readings import GAP_INTERVALS
+from gray_quill.core.readings.ink_readings import REST_MM as STILL_MM
 from gray_quill.core.trace import Trace
 
 Floats = NDArray[np.float64]
-GAP_INTERVALS = 2.5
 LEAST_REPORTS = 30
 REST_S, REST_MM = 0.2, 0.3  # a stretch this long inside a circle this large is a rest
 FRAME_HZ = 60.0
@@ -50,9 +51,9 @@ def inspect_input(traces: Sequence[Trace]) -> Inspection:
     intervals = np.concatenate([np.diff(t.t_s) for t in traces])
     ways = np.concatenate([np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) for t in traces])
     median = float(np.median(intervals))
-    late = (intervals > GAP_INTERVALS * median) & (ways > 0.05)
+    late = (intervals > GAP_INTERVALS * median) & (ways > STILL_MM)
     usual = intervals < 1.5 * median
-    lost = np.round(intervals[~usual & (ways > 0.05)] / median) - 1
+    lost = np.round(intervals[~usual & (ways > STILL_MM)] / median) - 1
     absent = sorted(set.intersection(*(set(t.absent) for t in traces)))
     sensed = [t for t in traces if "force" not in t.absent]
     force = np.concatenate([t.force for t in sensed]) if sensed else np.zeros(0)

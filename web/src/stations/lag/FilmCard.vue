@@ -12,6 +12,7 @@ const fps = ref(240)
 const scale = ref(0.1)
 const seed = ref(1)
 const busy = ref(false)
+const wide = ref(512)
 const found = shallowRef<Schemas['FilmReading']>()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 watch([() => desk.pen, () => desk.device], () => (found.value = undefined))
@@ -42,7 +43,10 @@ const bringIn = () => {
     </template>
     <p v-else>{{ busy ? 'Filming …' : 'not filmed yet' }}</p>
     <template #more>
-      <img v-if="found" :src="found.frame" alt="A frame of the film" class="frame" />
+      <div v-if="found" class="frame">
+        <img :src="found.frame" alt="The last frame read, with nib and ink front marked" @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)" />
+        <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small">ink</i><i :style="{ left: `${(found.nib_px / wide) * 100}%` }" class="small">nib</i>
+      </div>
       <div class="film" data-film>
         <ElSelect v-model="fps" aria-label="Frames a second"><ElOption v-for="f in [120, 240, 480, 960]" :key="f" :value="f" :label="`${f} frames/s`" /></ElSelect>
         <button type="button" class="word-button" :disabled="busy" @click="shoot">Film it</button>
@@ -58,5 +62,7 @@ const bringIn = () => {
 .film { display: grid; grid-template-columns: 1fr auto; gap: 6px; margin-top: 6px; align-items: end; }
 .film .word-button { padding: 0 10px; }
 .scale .el-input-number { width: 100%; }
-.frame { display: block; width: 100%; margin-top: 6px; border: var(--line) solid var(--rule); }
+.frame { position: relative; margin-top: 6px; padding-bottom: 20px; }
+.frame img { display: block; width: 100%; border: var(--line) solid var(--rule); }
+.frame i { position: absolute; bottom: 0; height: 40px; padding: 22px 0 0 3px; border-left: 2px solid var(--attention); line-height: 1; }
 </style>

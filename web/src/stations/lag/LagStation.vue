@@ -35,7 +35,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
 </script>
 
 <template>
-  <section v-if="now && reply" class="station" :class="desk.stationSide">
+  <section v-if="now && reply" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="What it means">
       <ReadingNote :title="`${now.word}`" :tone="now.p50_ms >= 50 ? 'attention' : 'plain'" :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`">
         <p><span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms</p>
@@ -83,17 +83,14 @@ const PATTERNS = ['plain', 'lines', 'dots']
           </table>
           <ElSelect v-model="others" multiple :multiple-limit="4" collapse-tags collapse-tags-tooltip aria-label="Pens beside" class="others"><ElOption v-for="p in desk.desk!.pens" :key="p.id" :value="p.id" :label="p.recipe.name" /></ElSelect>
         </section>
-        <LiveDrill :modelled="now.stages" />
+        <LiveDrill :modelled-ms="now.browser_ms" />
       </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.station { display: grid; grid-template-columns: minmax(0, 1fr) 240px; gap: 24px; height: 100%; padding: 4px 24px 8px 32px; }
-.station.right { grid-template-columns: 240px minmax(0, 1fr); padding: 4px 32px 8px 24px; }
-.station:not(.right) .margin { order: 1; }
-.margin { display: flex; flex-direction: column; gap: 10px; overflow-y: auto; padding: 12px 4px 0; scrollbar-width: thin; }
+.station { --margin: 240px; }
 .margin :deep(h3)::first-letter { text-transform: uppercase; }
 .bench { display: grid; grid-template-rows: auto minmax(104px, 1fr) auto auto; gap: 8px; min-height: 0; overflow-y: auto; scrollbar-width: thin; }
 .ask { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
@@ -120,10 +117,7 @@ b { font-weight: 650; }
 .buys { margin: 0; padding-left: 18px; line-height: 1.35; }
 
 @media (max-width: 900px) {
-  .station,
-  .station.right { grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); padding: 4px 16px 8px; gap: 8px; }
-  .station .margin,
-  .station:not(.right) .margin { order: 1; display: grid; grid-template-columns: 1fr 1fr; max-height: 330px; }
+  .station .margin { display: grid; grid-template-columns: 1fr 1fr; max-height: 330px; }
   .lower { grid-template-columns: minmax(0, 1fr); }
 }
 </style>

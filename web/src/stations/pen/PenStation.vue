@@ -83,7 +83,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <section v-if="draft.recipe && press" class="station" :class="desk.stationSide">
+  <section v-if="draft.recipe && press" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="Readings, kept and now">
       <template v-if="differing">
         <h2>Differences <em class="book">now, then the other</em></h2>
@@ -149,10 +149,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.station { display: grid; grid-template-columns: minmax(0, 1fr) 228px; gap: 24px; height: 100%; padding: 4px 24px 8px 32px; }
-.station.right { grid-template-columns: 228px minmax(0, 1fr); padding: 4px 32px 8px 24px; }
-.station:not(.right) .margin { order: 1; }
-.margin { display: flex; flex-direction: column; gap: 10px; overflow-y: auto; padding: 12px 4px 0; scrollbar-width: thin; }
+.station { --margin: 228px; }
 .bench { display: grid; grid-template-rows: minmax(150px, 1fr) auto auto; gap: 10px; min-height: 0; }
 .none { position: absolute; inset: 0; display: grid; place-content: center; gap: 12px; background: var(--card); padding: 24px; }
 .tools { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); gap: 12px; height: 326px; }
@@ -170,10 +167,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .back { width: 130px; }
 
 @media (max-width: 900px) {
-  .station,
-  .station.right { grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); padding: 4px 16px 8px; gap: 8px; }
-  .station .margin,
-  .station:not(.right) .margin { order: 1; display: grid; grid-template-columns: 1fr 1fr 1fr; align-content: start; max-height: 230px; }
+  .station .margin { display: grid; grid-template-columns: 1fr 1fr 1fr; align-content: start; max-height: 230px; }
   .tools { grid-template-columns: minmax(0, 1fr); height: auto; }
   .evidence { max-height: 330px; }
   .bench { overflow-y: auto; }

@@ -42,7 +42,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <section v-if="wash.recipe && wash.pen && wash.ink" class="station" :class="desk.stationSide">
+  <section v-if="wash.recipe && wash.pen && wash.ink" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="This wash">
       <ElSelect :model-value="wash.pen.id" aria-label="Wash" @change="(id: string) => (wash.chosen = id)">
         <ElOption v-for="p in wash.washes" :key="p.id" :value="p.id" :label="p.recipe.name"><span class="option"><PenSwatch :pen="p" />{{ p.recipe.name }}</span></ElOption>
@@ -90,10 +90,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.station { display: grid; grid-template-columns: minmax(0, 1fr) 264px; gap: 24px; height: 100%; padding: 4px 24px 8px 32px; }
-.station.right { grid-template-columns: 264px minmax(0, 1fr); padding: 4px 32px 8px 24px; }
-.station:not(.right) .margin { order: 1; }
-.margin { display: flex; flex-direction: column; gap: 10px; overflow-y: auto; padding: 8px 4px 0; scrollbar-width: thin; }
+.station { --margin: 264px; }
 .bench { display: grid; grid-template-rows: auto minmax(0, 1fr); gap: 8px; min-height: 0; }
 .views { display: flex; flex-wrap: wrap; align-items: center; gap: 8px 24px; min-height: 52px; }
 .inline { display: flex; align-items: center; gap: 8px; }
@@ -107,10 +104,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .none { display: grid; place-content: center; height: 100%; padding: 32px; font-size: 17px; }
 
 @media (max-width: 900px) {
-  .station,
-  .station.right { grid-template: minmax(0, 1fr) auto / minmax(0, 1fr); padding: 4px 16px 8px; gap: 8px; }
-  .station .margin,
-  .station:not(.right) .margin { order: 1; max-height: 420px; }
+  .station .margin { max-height: 420px; }
   .controls { grid-template-columns: 1fr 1fr; column-gap: 24px; }
 }
 </style>
