@@ -162,3 +162,10 @@ def choose(driver: Any, label: str, option: str) -> None:
     item = f"[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && i.textContent.trim().startsWith({json.dumps(option)}))"
     wait_for(driver, item, option)
     driver.execute_script(f"{item}.click()")
+
+
+def take_radio(driver: Any, words: str) -> None:
+    """Choose among radio buttons by what one says."""
+    item = f"[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === {json.dumps(words)})"
+    wait_for(driver, item, words)
+    driver.execute_script(f"{item}.click()")

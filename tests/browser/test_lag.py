@@ -8,7 +8,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.lag.film import film
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.film_zip import write_film
-from tests.browser.driver import browser, pen, served, wait_for
+from tests.browser.driver import browser, pen, served, take_radio, wait_for
 from tests.browser.test_first_minute import press
 
 MARGIN = "document.querySelector('.margin').textContent"
@@ -68,8 +68,11 @@ class Lag(unittest.TestCase):
                 "the own device in the sentence",
                 20,
             )
+            take_radio(driver, "devices")
             wait_for(driver, "document.querySelector('tr.here').textContent.includes('My device')", "its row")
             self.live_drill()
+            self.runs_side_by_side()
+            self.true_millimetres()
 
     def p50(self) -> float:
         time.sleep(0.6)
@@ -99,6 +102,90 @@ class Lag(unittest.TestCase):
         )
         read = float(re.search(r"Filmed\s*([\d.]+) ±", self.driver.execute_script(f"return {MARGIN}"))[1])  # type: ignore[index]
         self.assertLessEqual(abs(read - truth.delay_ms), 0.05 * truth.delay_ms)
+
+        self.by_hand(truth.delay_ms, 1 / truth.mm_per_px)
+
+    def by_hand(self, truth_ms: float, px_per_mm: float) -> None:
+        """Stepped through by hand: the ink's end and the nib are pressed where they are seen, in four frames."""
+        driver = self.driver
+        press(driver, "Step through it by hand", ".margin")
+        wait_for(driver, "document.querySelector('[data-frame]')?.complete", "a frame")
+        # the nib runs at 9 mm from the top, its cone a millimetre above; both columns are read off the shown picture
+        find = """
+            const img = document.querySelector('[data-frame]'); const c = new OffscreenCanvas(img.naturalWidth, img.naturalHeight);
+            const g = c.getContext('2d'); g.drawImage(img, 0, 0); const row = (y) => g.getImageData(0, y, c.width, 1).data;
+            const dark = (y) => { const d = row(y); const out = []; for (let x = 0; x < c.width; x++) if (d[4 * x] < 130) out.push(x); return out; };
+            const ink = dark(73); let end = ink[0]; for (const x of ink) { if (x - end > 3) break; end = x; }
+            return [dark(64)[0], end, img.getBoundingClientRect().width / c.width]"""
+        for _ in range(4):
+            driver.execute_script("document.querySelector('[aria-label=\"Ten frames on\"]').click()")
+            time.sleep(0.4)
+            nib, end, scale = driver.execute_script(find)
+            driver.execute_script(
+                "const f = document.querySelector('.stepper .frame'); const r = f.querySelector('img').getBoundingClientRect();"
+                "for (const x of arguments[0]) f.dispatchEvent(new MouseEvent('click', {clientX: r.left + x * arguments[1], clientY: r.top + 72 * arguments[1], bubbles: true}))",
+                [nib, end],
+                scale,
+            )
+        text = wait_for(
+            driver,
+            "/by hand from 4/.test(document.querySelector('[data-marked]').textContent) && document.querySelector('[data-marked]').textContent",
+            "the marks read",
+        )
+        self.assertAlmostEqual(float(re.search(r"([\d.]+) ±", text)[1]), truth_ms, delta=0.15 * truth_ms)  # type: ignore[index]
+
+    def runs_side_by_side(self) -> None:
+        """A run is kept, a pen swapped, and the swap's effect is what the two runs differ by."""
+        driver = self.driver
+        take_radio(driver, "side by side")
+        press(driver, "Keep this run", "[data-beside]")
+        wait_for(driver, "document.querySelectorAll('[data-row]').length >= 6", "the rows")
+        row = "[...document.querySelectorAll('[data-row=\"{}\"] b')].map(b => parseFloat(b.textContent))"
+        live, kept = driver.execute_script("return " + row.format("live to the frame, ms"))
+        self.assertEqual(live, kept)
+        self.assertGreater(driver.execute_script("return " + row.format("a pressed control, ms"))[1], 1)
+        driver.execute_script(
+            "[...document.querySelectorAll('.roll button')].find(b => b.textContent.includes('Fen fountain')).click()"
+        )
+        wait_for(driver, "document.querySelector('[data-swap=steadying]')?.textContent.includes('−')", "the swaps")
+        fen, reed = wait_for(
+            driver,
+            f"(({row.format('95 % under, ms')})[0] - ({row.format('95 % under, ms')})[1] > 2) && {row.format('95 % under, ms')}",
+            "both runs",
+        )
+        gain = driver.execute_script("return document.querySelector('[data-swap=steadying]').textContent")
+        self.assertAlmostEqual(float(re.search(r"−([\d.]+)", gain)[1]), fen - reed, delta=0.21)  # type: ignore[index]
+        runs = driver.execute_async_script("fetch('/api/lag/runs').then(r => r.json()).then(arguments[0])")["runs"]
+        self.assertEqual(
+            [(r["pen"], r["device"], bool(r["live"])) for r in runs], [("Reed ballpoint 0.4", "My device", True)]
+        )
+
+    def true_millimetres(self) -> None:
+        """A screen sized by a bank card: the outline is 85.60 x 53.98 mm at the scale kept, and a stroke is as long as its true mm."""
+        driver = self.driver
+        press(driver, "Size this screen by a bank card", ".margin")
+        driver.execute_script("document.querySelector('.sizer [role=slider]').focus()")
+        for _ in range(30):
+            driver.switch_to.active_element.send_keys("\ue014")
+        wide, high = driver.execute_script(
+            "const r = document.querySelector('[data-card]').getBoundingClientRect(); return [r.width, r.height]"
+        )
+        press(driver, "It fits", ".sizer")
+        scale = float(driver.execute_script("return localStorage.getItem('gray-quill-px-per-mm')"))
+        self.assertAlmostEqual(scale, 96 / 25.4 + 0.3, delta=0.02)
+        self.assertAlmostEqual(wide / scale, 85.60, delta=0.1)
+        self.assertAlmostEqual(high / scale, 53.98, delta=0.1)
+        press(driver, "Start over", ".drill") if driver.execute_script(
+            "return !!document.querySelector('[data-live]')"
+        ) else None
+        self.drill()
+        seen = driver.execute_async_script(
+            "const done = arguments[0]; const old = JSON.stringify; JSON.stringify = (v, ...a) => { if (v?.seen) { JSON.stringify = old; done(v) } return old(v, ...a) };"
+            "[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === 'here').click()"
+        )
+        x = seen["seen"]["strokes"][0]["x_mm"]
+        self.assertAlmostEqual(x[-1] - x[0], 120 / scale, delta=0.3)
+        wait_for(driver, f"/hover: (yes|no)/.test({MARGIN})", "what the browser tells")
 
     def live_drill(self) -> None:
         """A delay put before the handler from outside shows up in the result, to 2 ms."""

@@ -92,9 +92,9 @@ class Trials(ApiCase):
 
     def test_a_device_is_inspected_and_kept(self) -> None:
         whole = {"sheet_id": "trap-log", "part": "sheet", "stroke_ids": None}
-        found = self.ask("POST", "/api/inspect", whole).json
+        found = self.ask("POST", "/api/inspect", {"source": whole}).json
         self.assertAlmostEqual(found["report_hz"], 240, delta=3)
-        made = self.ask("POST", "/api/devices", {"name": "My device", "like": "clamshell-11", "source": whole}).json
+        made = self.ask("POST", "/api/devices", {"name": "My device", "like": "clamshell-11", "ink": {"source": whole}, "stated_ms": 9}).json
         self.assertEqual(
             (made["id"], made["device"]["panel"]["ppi"], made["device"]["digitiser"]["tilt"]), ("my-device", 135, True)
         )
@@ -116,7 +116,8 @@ class Trials(ApiCase):
             ("/api/shading", {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"}, 400, "holds no shading"),
             ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "ghost", "beside": []}, 404, "ghost"),
             ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "tablet-11", "beside": [], "speed_mm_s": 0}, 422, "speed_mm_s"),
-            ("/api/inspect", {**WORDS, "sheet_id": "ghost"}, 404, "no sheet"),
+            ("/api/inspect", {"source": {**WORDS, "sheet_id": "ghost"}}, 404, "no sheet"),
+            ("/api/inspect", {}, 400, "strokes just written"),
             ("/api/plan", {"recipe": own}, 400, "Bring in a picture"),
             ("/api/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
         ]  # fmt: skip

@@ -1,9 +1,10 @@
 """Films: a zip of PNG frames, in the order of their names."""
 
+import contextlib
 import io
 import re
 import zipfile
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,8 +28,36 @@ def write_film(frames: Sequence[NDArray[np.uint8]]) -> bytes:
     return out.getvalue()
 
 
-def read_film_zip(data: bytes) -> list[NDArray[np.uint8]]:
-    """Grey frames (h, w), all of one size, of a zip's PNG files; other files in it are passed over. Refuses what is too much or not a film."""
+def check_film_zip(data: bytes) -> None:
+    """Refuse at once what is no zip of frames, or too many of them; the frames themselves are not looked at."""
+    with _opened(data):
+        pass
+
+
+def read_film_zip(data: bytes, progress: Callable[[float], None] = lambda _: None) -> list[NDArray[np.uint8]]:
+    """Grey frames (h, w), all of one size, of a zip's PNG files; other files in it are passed over. Refuses what is too much or not a film.
+
+    `progress` is told the share that is done; what it raises ends the reading.
+    """
+    frames: list[NDArray[np.uint8]] = []
+    with _opened(data) as (film, names):
+        for k, info in enumerate(names):
+            progress(k / len(names))
+            if info.file_size > MOST_FRAME_BYTES:
+                raise TooLarge(f"{info.filename} is over {MOST_FRAME_BYTES // 1_000_000} MB. Scale the frames down.")
+            with film.open(info) as file:
+                frame = to_grey8(read_png(file.read(MOST_FRAME_BYTES + 1), MOST_FRAME_PIXELS))
+            if frames and frame.shape != frames[0].shape:
+                raise FormatError(f"{info.filename} has another size than the first frame. All frames must be of one film.")
+            frames.append(frame)
+            if len(frames) * frame.size > MOST_PIXELS:
+                raise TooLarge("These frames are too many or too large together. Crop them to the stroke.")
+    return frames
+
+
+@contextlib.contextmanager
+def _opened(data: bytes) -> Iterator[tuple[zipfile.ZipFile, list[zipfile.ZipInfo]]]:
+    """The zip and its frames in order."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as film:
             names = sorted((i for i in film.infolist() if i.filename.lower().endswith(".png") and "__MACOSX" not in i.filename), key=_order)
@@ -36,24 +65,9 @@ def read_film_zip(data: bytes) -> list[NDArray[np.uint8]]:
                 raise FormatError("This zip holds no PNG frames. Export the film as PNG pictures, one a frame, and zip them.")
             if len(names) > MOST_FRAMES:
                 raise TooLarge(f"This zip holds {len(names)} frames; at most {MOST_FRAMES} are read. Cut the film to one stroke.")
-            return _frames(film, names)
+            yield film, names
     except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError):
         raise FormatError("This file is not a zip that can be opened. Zip the frames again, without a password.") from None
-
-
-def _frames(film: zipfile.ZipFile, names: Sequence[zipfile.ZipInfo]) -> list[NDArray[np.uint8]]:
-    frames: list[NDArray[np.uint8]] = []
-    for info in names:
-        if info.file_size > MOST_FRAME_BYTES:
-            raise TooLarge(f"{info.filename} is over {MOST_FRAME_BYTES // 1_000_000} MB. Scale the frames down.")
-        with film.open(info) as file:
-            frame = to_grey8(read_png(file.read(MOST_FRAME_BYTES + 1), MOST_FRAME_PIXELS))
-        if frames and frame.shape != frames[0].shape:
-            raise FormatError(f"{info.filename} has another size than the first frame. All frames must be of one film.")
-        frames.append(frame)
-        if len(frames) * frame.size > MOST_PIXELS:
-            raise TooLarge("These frames are too many or too large together. Crop them to the stroke.")
-    return frames
 
 
 def _order(info: zipfile.ZipInfo) -> list[tuple[int, str]]:

@@ -11,7 +11,9 @@ from gray_quill.web import context
 from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
 from gray_quill.web.ink_source import InkMemory
+from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
+from gray_quill.web.lag_films import lag_films
 from gray_quill.web.panels import panels
 from gray_quill.web.pen_bench import bench
 from gray_quill.web.pens import pens
@@ -33,12 +35,13 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory()
+    app.extensions["jobs"] = Jobs()
     app.teardown_appcontext(context.close_db)
     app.before_request(_check_asker)
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag):
+    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag, lag_films, tasks):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

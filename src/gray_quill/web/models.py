@@ -9,6 +9,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import recipe_schema
 from gray_quill.core.quantities import record_schema
+from gray_quill.core.trace import Trace, make_trace
 from gray_quill.web.api import Model
 
 MOST_SAMPLES = 50_000
@@ -186,16 +187,24 @@ class SheetDetail(Model):
     colours: list[str]
 
 
-class NewStroke(Model):
-    id: Id
-    pen_id: Id
-    revision: int
+class StrokeColumns(Model):
+    """One stroke as the browser reported it."""
+
     t_ms: Column
     x_mm: Column
     y_mm: Column
     force: Column | None = None
     altitude: Column | None = None
     azimuth: Column | None = None
+
+    def trace(self) -> Trace:
+        return make_trace([t / 1000 for t in self.t_ms], self.x_mm, self.y_mm, self.force, self.altitude, self.azimuth)
+
+
+class NewStroke(StrokeColumns):
+    id: Id
+    pen_id: Id
+    revision: int
 
 
 class NewStrokes(Model):

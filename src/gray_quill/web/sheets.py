@@ -75,9 +75,7 @@ def edit_sheet(sheet_id: str, body: SheetChange) -> SheetItem:
 @operation(sheets, "POST", "/sheets/<sheet_id>/strokes", StrokesKept, body=NewStrokes)
 def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
     """Keep strokes; a repeated save of the same ids changes nothing."""
-    strokes = [Stroke(s.id, s.pen_id, s.revision,
-                      make_trace([t / 1000 for t in s.t_ms], s.x_mm, s.y_mm, s.force, s.altitude, s.azimuth)) for s in body.strokes]
-    return _keep(sheet_id, strokes)
+    return _keep(sheet_id, [Stroke(s.id, s.pen_id, s.revision, s.trace()) for s in body.strokes])
 
 
 def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:

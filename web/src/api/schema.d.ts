@@ -260,6 +260,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a long task is. */
+        get: operations["job_state"];
+        put?: never;
+        post?: never;
+        /** Cancel a long task; it ends at its next step. */
+        delete: operations["cancel_job"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The states of a long task as server-sent events, until it ends. */
+        get: operations["job_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/judge": {
         parameters: {
             query?: never;
@@ -328,7 +363,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lag/film-read": {
+    "/api/lag/films": {
         parameters: {
             query?: never;
             header?: never;
@@ -339,6 +374,126 @@ export interface paths {
         put?: never;
         /** Read a film of your own: a zip of PNG frames. */
         post: operations["read_own_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/films/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a film that was read came to. */
+        get: operations["film_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/films/{job_id}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The frames there are to step through, also of a film that could not be read. */
+        get: operations["film_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/films/{job_id}/frames/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One frame as a picture; the first is number 0. */
+        get: operations["film_frame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The delay from nib and ink end marked by hand. */
+        post: operations["read_hand_marks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All kept runs, newest first. */
+        get: operations["kept_runs"];
+        put?: never;
+        /** Keep a run with everything it was made from, to lay it beside another later. */
+        post: operations["keep_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/runs/{run_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a kept run into the bin, or back. */
+        put: operations["bin_run"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From one setting to another, one factor at a time: which of them is to blame. */
+        post: operations["swap_settings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1620,6 +1775,12 @@ export interface components {
                     width_px: number;
                 };
                 /**
+                 * Stated delay
+                 * @description What its data sheet says of the pen's delay; 0 where it says nothing (ms)
+                 * @default 0
+                 */
+                stated_ms: number;
+                /**
                  * @default {
                  *       "draw_ms": 2,
                  *       "draw_sd_ms": 1,
@@ -1659,6 +1820,61 @@ export interface components {
                      * @default 1
                      */
                     queued_frames: number;
+                };
+                /**
+                 * @default {
+                 *       "least_mm": 3,
+                 *       "noise_mm": 0.15,
+                 *       "pen_first": false,
+                 *       "report_hz": 120,
+                 *       "size": true,
+                 *       "size_noise": 0.08,
+                 *       "transport_ms": 12
+                 *     }
+                 */
+                touch: {
+                    /**
+                     * Smallest contact
+                     * @description Contacts smaller than this are not felt (mm)
+                     * @default 3
+                     */
+                    least_mm: number;
+                    /**
+                     * Touch noise
+                     * @description RMS error of a contact's position, each way (mm)
+                     * @default 0.15
+                     */
+                    noise_mm: number;
+                    /**
+                     * Pen first
+                     * @description Whether it feels nothing new while it sees the pen
+                     * @default false
+                     */
+                    pen_first: boolean;
+                    /**
+                     * Touch rate
+                     * @description Contacts reported a second (reports/s)
+                     * @default 120
+                     */
+                    report_hz: number;
+                    /**
+                     * Contact size
+                     * @description Whether it reports how large a contact is
+                     * @default true
+                     */
+                    size: boolean;
+                    /**
+                     * Size noise
+                     * @description RMS error of a contact's size (of the size)
+                     * @default 0.08
+                     */
+                    size_noise: number;
+                    /**
+                     * Touch delay
+                     * @description From a landing to its report (ms)
+                     * @default 12
+                     */
+                    transport_ms: number;
                 };
             };
             /** Id */
@@ -3055,6 +3271,22 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * FigureItem
+         * @description As core/lag/figures.py has it.
+         */
+        FigureItem: {
+            /** Covers */
+            covers: string;
+            /** Ms */
+            ms: number;
+            /** Name */
+            name: string;
+            /** Plus Minus Ms */
+            plus_minus_ms: number | null;
+            /** Words */
+            words: string;
+        };
         /** FilmBody */
         FilmBody: {
             /** Device Id */
@@ -3511,9 +3743,25 @@ export interface components {
             seed: number;
         };
         /**
+         * FilmFrames
+         * @description A film held for stepping: how many frames, their size, and the camera.
+         */
+        FilmFrames: {
+            /** Fps */
+            fps: number;
+            /** Frames */
+            frames: number;
+            /** Height Px */
+            height_px: number;
+            /** Mm Per Px */
+            mm_per_px: number;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * FilmReading
-         * @description delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; frame: one frame as a picture, nib_px and
-         *     front_px where they were found in it.
+         * @description delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; nib_px and front_px: where they were found in
+         *     frame number `frame`.
          */
         FilmReading: {
             /** Ci95 Ms */
@@ -3521,7 +3769,7 @@ export interface components {
             /** Delay Ms */
             delay_ms: number;
             /** Frame */
-            frame: string;
+            frame: number;
             /** Frames Used */
             frames_used: number;
             /** Front Px */
@@ -3534,6 +3782,13 @@ export interface components {
             speed_mm_s: number;
             /** Truth Ms */
             truth_ms: number | null;
+        };
+        /** FilmedBody */
+        FilmedBody: {
+            /** Ci95 Ms */
+            ci95_ms: number;
+            /** Delay Ms */
+            delay_ms: number;
         };
         /** FitBody */
         FitBody: {
@@ -5184,6 +5439,16 @@ export interface components {
             unit: string;
         };
         /**
+         * InspectBody
+         * @description Strokes of a sheet, or strokes just written here.
+         */
+        InspectBody: {
+            /** @default null */
+            seen: components["schemas"]["Seen"] | null;
+            /** @default null */
+            source: components["schemas"]["Source"] | null;
+        };
+        /**
          * InspectReply
          * @description As core/readings/inspection.py has it.
          */
@@ -5192,6 +5457,8 @@ export interface components {
             absent: string[];
             /** Clock Jitter */
             clock_jitter: number;
+            /** Contact Size */
+            contact_size: boolean | null;
             /** Force High */
             force_high: number;
             /** Force Low */
@@ -5200,6 +5467,8 @@ export interface components {
             gap_mm: number;
             /** Gaps */
             gaps: number;
+            /** Hover */
+            hover: boolean | null;
             /** Levels */
             levels: number;
             /** Missing */
@@ -5216,6 +5485,22 @@ export interface components {
             rest_noise_mm: number | null;
             /** Words */
             words: string[];
+        };
+        /**
+         * JobItem
+         * @description state: running, done, refused (message says why) or cancelled. share: of the work that is done, 0 to 1.
+         */
+        JobItem: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Message */
+            message: string;
+            /** Share */
+            share: number;
+            /** State */
+            state: string;
         };
         /** JudgeBody */
         JudgeBody: {
@@ -6244,7 +6529,7 @@ export interface components {
         };
         /**
          * LagBody
-         * @description A pen on a device at a nib speed, and the pens to lay beside it on every device.
+         * @description A pen on a device at a nib speed, the pens to lay beside it on every device, and what was measured and filmed of it.
          */
         LagBody: {
             /** Beside */
@@ -6689,6 +6974,10 @@ export interface components {
             }[];
             /** Device Id */
             device_id: string;
+            /** @default null */
+            filmed: components["schemas"]["FilmedBody"] | null;
+            /** @default null */
+            live: components["schemas"]["LiveBody"] | null;
             /**
              * Look Ahead Ms
              * @default 0
@@ -7192,10 +7481,15 @@ export interface components {
         };
         /**
          * LagReply
-         * @description now: the pen asked for. table: every pen on every device. update_ms: how long the device shows one picture of the ink.
+         * @description now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first. figures: stated,
+         *     modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
          */
         LagReply: {
+            /** Figures */
+            figures: components["schemas"]["FigureItem"][];
             now: components["schemas"]["LagItem"];
+            /** Speeds */
+            speeds: components["schemas"]["SpeedItem"][];
             /** Table */
             table: components["schemas"]["LagCell"][];
             /** Thresholds */
@@ -7204,15 +7498,88 @@ export interface components {
             update_ms: number;
         };
         /**
+         * LiveBody
+         * @description What a browser timed, as core/lag/figures.py has it.
+         */
+        LiveBody: {
+            /**
+             * Control Ms
+             * @default null
+             */
+            control_ms: number | null;
+            /** Dropped */
+            dropped: number;
+            /** Events */
+            events: number;
+            /** Frame P50 Ms */
+            frame_p50_ms: number;
+            /** Frame P95 Ms */
+            frame_p95_ms: number;
+            /** Handler P50 Ms */
+            handler_p50_ms: number;
+            /** Handler P95 Ms */
+            handler_p95_ms: number;
+            /** Long Tasks */
+            long_tasks: number;
+        };
+        /**
+         * MarkItem
+         * @description Nib and ink end in one frame, (x, y) in pixels.
+         */
+        MarkItem: {
+            /** Frame */
+            frame: number;
+            /** Front Px */
+            front_px: [
+                number,
+                number
+            ];
+            /** Nib Px */
+            nib_px: [
+                number,
+                number
+            ];
+        };
+        /**
+         * MarkedReply
+         * @description As core/lag/film_marks.py has it.
+         */
+        MarkedReply: {
+            /** Ci95 Ms */
+            ci95_ms: number;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Frames Used */
+            frames_used: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Speed Mm S */
+            speed_mm_s: number;
+        };
+        /** MarksBody */
+        MarksBody: {
+            /** Fps */
+            fps: number;
+            /** Marks */
+            marks: components["schemas"]["MarkItem"][];
+            /** Mm Per Px */
+            mm_per_px: number;
+        };
+        /**
          * NewDevice
-         * @description A device of one's own: like a kept one, with the digitiser the source's strokes show.
+         * @description A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states.
          */
         NewDevice: {
+            ink: components["schemas"]["InspectBody"];
             /** Like */
             like: string;
             /** Name */
             name: string;
-            source: components["schemas"]["Source"];
+            /**
+             * Stated Ms
+             * @default 0
+             */
+            stated_ms: number;
         };
         /** NewHand */
         NewHand: {
@@ -8198,6 +8565,34 @@ export interface components {
                     wet_edge: number;
                 };
             };
+        };
+        /**
+         * NewRun
+         * @description A run to keep: which pen on which device for whose hand, and what was measured and filmed.
+         */
+        NewRun: {
+            /** Device Id */
+            device_id: string;
+            /** @default null */
+            filmed: components["schemas"]["FilmedBody"] | null;
+            /** Hand Id */
+            hand_id: string;
+            /** @default null */
+            live: components["schemas"]["LiveBody"] | null;
+            /**
+             * Look Ahead Ms
+             * @default 0
+             */
+            look_ahead_ms: number;
+            /** Pen Id */
+            pen_id: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Speed Mm S
+             * @default 60
+             */
+            speed_mm_s: number;
         };
         /** NewSheet */
         NewSheet: {
@@ -10709,6 +11104,64 @@ export interface components {
             /** Pen Ids */
             pen_ids: string[];
         };
+        /** RunBin */
+        RunBin: {
+            /** Binned */
+            binned: boolean;
+        };
+        /**
+         * RunItem
+         * @description A kept run: its inputs, its results and its verdict.
+         */
+        RunItem: {
+            /** Created At */
+            created_at: string;
+            /** Device */
+            device: string;
+            /** Figures */
+            figures: components["schemas"]["FigureItem"][];
+            filmed: components["schemas"]["FilmedBody"] | null;
+            /** Hand */
+            hand: string;
+            /** Id */
+            id: string;
+            live: components["schemas"]["LiveBody"] | null;
+            /** Look Ahead Ms */
+            look_ahead_ms: number;
+            now: components["schemas"]["LagItem"];
+            /** Pen */
+            pen: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /** RunList */
+        RunList: {
+            /** Runs */
+            runs: components["schemas"]["RunItem"][];
+        };
+        /**
+         * Seen
+         * @description What was written on the device itself, and what the browser told of it beside positions.
+         */
+        Seen: {
+            /**
+             * Contact Size
+             * @default null
+             */
+            contact_size: boolean | null;
+            /**
+             * Frame Hz
+             * @default 60
+             */
+            frame_hz: number;
+            /**
+             * Hover
+             * @default null
+             */
+            hover: boolean | null;
+            /** Strokes */
+            strokes: components["schemas"]["StrokeColumns"][];
+        };
         /**
          * SetBody
          * @description Washes to tell apart on one paper, on the panels of these devices.
@@ -11612,6 +12065,465 @@ export interface components {
             proposed: components["schemas"]["ConditionItem"][];
             /** Replacements */
             replacements: components["schemas"]["ReplacementItem"][];
+        };
+        /**
+         * Setting
+         * @description A kept run, or a pen on a device as they are set now.
+         */
+        Setting: {
+            /**
+             * Device Id
+             * @default null
+             */
+            device_id: string | null;
+            /**
+             * Recipe
+             * @default null
+             */
+            recipe: {
+                /**
+                 * @default {
+                 *       "colour": "#20242b",
+                 *       "hollow": {
+                 *         "fill": "#ffffff",
+                 *         "fill_opacity": 0,
+                 *         "on": false,
+                 *         "wall_mm": 0.15
+                 *       },
+                 *       "line": {
+                 *         "pattern": "solid",
+                 *         "scale": 1
+                 *       },
+                 *       "opacity": 1,
+                 *       "width_mm": 0.5
+                 *     }
+                 */
+                body: {
+                    /**
+                     * Colour
+                     * @description Colour of the ink
+                     * @default #20242b
+                     */
+                    colour: string;
+                    /**
+                     * @default {
+                     *       "fill": "#ffffff",
+                     *       "fill_opacity": 0,
+                     *       "on": false,
+                     *       "wall_mm": 0.15
+                     *     }
+                     */
+                    hollow: {
+                        /**
+                         * Filling
+                         * @description Colour between the walls
+                         * @default #ffffff
+                         */
+                        fill: string;
+                        /**
+                         * Filling opacity
+                         * @description 0 leaves the paper showing between the walls
+                         * @default 0
+                         */
+                        fill_opacity: number;
+                        /**
+                         * Hollow
+                         * @description Draw the stroke as two walls with a filling between them
+                         * @default false
+                         */
+                        on: boolean;
+                        /**
+                         * Wall
+                         * @description Thickness of each wall (mm)
+                         * @default 0.15
+                         */
+                        wall_mm: number;
+                    };
+                    /**
+                     * @default {
+                     *       "pattern": "solid",
+                     *       "scale": 1
+                     *     }
+                     */
+                    line: {
+                        /**
+                         * Line
+                         * @description Whole line or a pattern along it
+                         * @default solid
+                         * @enum {string}
+                         */
+                        pattern: "solid" | "dash" | "dot" | "dash-dot";
+                        /**
+                         * Pattern length
+                         * @description Stretches the pattern; lengths are multiples of the width (x)
+                         * @default 1
+                         */
+                        scale: number;
+                    };
+                    /**
+                     * Opacity
+                     * @description How much of what lies below is covered; applied once to the whole stroke
+                     * @default 1
+                     */
+                    opacity: number;
+                    /**
+                     * Width
+                     * @description Width at the middle of the press curve and the reference speed (mm)
+                     * @default 0.5
+                     */
+                    width_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "ease": 0.6,
+                 *       "end_mm": 0,
+                 *       "end_tip": 1,
+                 *       "start_mm": 0,
+                 *       "start_tip": 1
+                 *     }
+                 */
+                ends: {
+                    /**
+                     * Gentleness
+                     * @description 0 tapers abruptly, 1 gently
+                     * @default 0.6
+                     */
+                    ease: number;
+                    /**
+                     * End taper
+                     * @description Length over which the stroke thins out (mm)
+                     * @default 0
+                     */
+                    end_mm: number;
+                    /**
+                     * End tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    end_tip: number;
+                    /**
+                     * Start taper
+                     * @description Length over which the stroke swells to its width (mm)
+                     * @default 0
+                     */
+                    start_mm: number;
+                    /**
+                     * Start tip
+                     * @description 1 is blunt, 0 a needle
+                     * @default 1
+                     */
+                    start_tip: number;
+                };
+                /** @constant */
+                format?: "gray-quill/pen@1";
+                /**
+                 * Kind
+                 * @description What the pen sets out to be
+                 * @default ballpoint
+                 * @enum {string}
+                 */
+                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+                /**
+                 * @default {
+                 *       "from_deg": 60,
+                 *       "side_mm": 0,
+                 *       "to_deg": 25
+                 *     }
+                 */
+                lean: {
+                    /**
+                     * Leaning from
+                     * @description Altitude at which the side begins to touch (deg)
+                     * @default 60
+                     */
+                    from_deg: number;
+                    /**
+                     * Side of the lead
+                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+                     * @default 0
+                     */
+                    side_mm: number;
+                    /**
+                     * Flat at
+                     * @description Altitude at which the whole side touches (deg)
+                     * @default 25
+                     */
+                    to_deg: number;
+                };
+                /**
+                 * Name
+                 * @description What the pen is called
+                 * @default Untitled pen
+                 */
+                name: string;
+                /**
+                 * @default {
+                 *       "exponent": 0,
+                 *       "reference_mm_s": 60
+                 *     }
+                 */
+                pace: {
+                    /**
+                     * Thinner with speed
+                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+                     * @default 0
+                     */
+                    exponent: number;
+                    /**
+                     * Everyday speed
+                     * @description Speed at which the width is the body's width (mm/s)
+                     * @default 60
+                     */
+                    reference_mm_s: number;
+                };
+                /**
+                 * @default {
+                 *       "ceiling": 0.95,
+                 *       "floor": 0.02,
+                 *       "opacity_range": 1,
+                 *       "points": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           1,
+                 *           1
+                 *         ]
+                 *       ],
+                 *       "range": 1
+                 *     }
+                 */
+                press: {
+                    /**
+                     * Ceiling
+                     * @description Force above this writes the thickest line (of full force)
+                     * @default 0.95
+                     */
+                    ceiling: number;
+                    /**
+                     * Floor
+                     * @description Force below this writes the thinnest line (of full force)
+                     * @default 0.02
+                     */
+                    floor: number;
+                    /**
+                     * Faint to full
+                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+                     * @default 1
+                     */
+                    opacity_range: number;
+                    /**
+                     * Curve
+                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
+                     * @default [
+                     *       [
+                     *         0,
+                     *         0
+                     *       ],
+                     *       [
+                     *         1,
+                     *         1
+                     *       ]
+                     *     ]
+                     */
+                    points: number[][];
+                    /**
+                     * Thin to thick
+                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+                     * @default 1
+                     */
+                    range: number;
+                };
+                /**
+                 * @default {
+                 *       "amount": 0,
+                 *       "beta": 0.05,
+                 *       "d_cutoff_hz": 5,
+                 *       "method": "none"
+                 *     }
+                 */
+                steady: {
+                    /**
+                     * Amount
+                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
+                     * @default 0
+                     */
+                    amount: number;
+                    /**
+                     * Speed answer
+                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+                     * @default 0.05
+                     */
+                    beta: number;
+                    /**
+                     * Speed cutoff
+                     * @description one-euro: how calmly it judges the hand's speed (Hz)
+                     * @default 5
+                     */
+                    d_cutoff_hz: number;
+                    /**
+                     * Method
+                     * @description How the path is calmed while you write
+                     * @default none
+                     * @enum {string}
+                     */
+                    method: "none" | "one-euro" | "follow" | "leash" | "window";
+                };
+                /**
+                 * @default {
+                 *       "crisp": true,
+                 *       "depth": 0.85,
+                 *       "grade": "HB",
+                 *       "grain": "none",
+                 *       "own": "",
+                 *       "scale_mm": 0.4
+                 *     }
+                 */
+                tooth: {
+                    /**
+                     * Crisp
+                     * @description Gritty marks, kept gritty in every export; off gives soft edges
+                     * @default true
+                     */
+                    crisp: boolean;
+                    /**
+                     * Depth
+                     * @description How much the surface rules the mark; 0 ignores it
+                     * @default 0.85
+                     */
+                    depth: number;
+                    /**
+                     * Grade
+                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+                     * @default HB
+                     * @enum {string}
+                     */
+                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+                    /**
+                     * Grain
+                     * @description The paper surface the pen catches on
+                     * @default none
+                     * @enum {string}
+                     */
+                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+                    /**
+                     * Own grain
+                     * @description A surface made from a picture; `grain` must be own
+                     * @default
+                     */
+                    own: string;
+                    /**
+                     * Grain size
+                     * @description Distance from peak to peak of the surface (mm)
+                     * @default 0.4
+                     */
+                    scale_mm: number;
+                };
+                /**
+                 * @default {
+                 *       "blend": "normal",
+                 *       "build_up": false,
+                 *       "flow": 2.5,
+                 *       "hold_straight": false,
+                 *       "place": "over",
+                 *       "straight_to": "its own line",
+                 *       "straighten": 0,
+                 *       "tip": {
+                 *         "angle_deg": 40,
+                 *         "aspect": 5,
+                 *         "shape": "round"
+                 *       },
+                 *       "wet_edge": 0
+                 *     }
+                 */
+                wash: {
+                    /**
+                     * Blend
+                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
+                     * @default normal
+                     * @enum {string}
+                     */
+                    blend: "normal" | "multiply" | "screen" | "auto";
+                    /**
+                     * Build-up
+                     * @description Crossing its own stroke darkens the mark
+                     * @default false
+                     */
+                    build_up: boolean;
+                    /**
+                     * Flow
+                     * @description Spray: how fast it lays tone where the pen rests (per s)
+                     * @default 2.5
+                     */
+                    flow: number;
+                    /**
+                     * Hold to straighten
+                     * @description Holding still at the end of a stroke draws that stroke straight
+                     * @default false
+                     */
+                    hold_straight: boolean;
+                    /**
+                     * Place
+                     * @description Over the ink, or under it like a highlighter that never dims words
+                     * @default over
+                     * @enum {string}
+                     */
+                    place: "over" | "under";
+                    /**
+                     * Straight along
+                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
+                     * @default its own line
+                     * @enum {string}
+                     */
+                    straight_to: "its own line" | "the ruling";
+                    /**
+                     * Straighten
+                     * @description How strongly a stroke is drawn to a straight line
+                     * @default 0
+                     */
+                    straighten: number;
+                    /**
+                     * @default {
+                     *       "angle_deg": 40,
+                     *       "aspect": 5,
+                     *       "shape": "round"
+                     *     }
+                     */
+                    tip: {
+                        /**
+                         * Tip angle
+                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+                         * @default 40
+                         */
+                        angle_deg: number;
+                        /**
+                         * Tip length
+                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
+                         * @default 5
+                         */
+                        aspect: number;
+                        /**
+                         * Tip
+                         * @description Outline of the tip where it touches the paper; a spray does not touch it
+                         * @default round
+                         * @enum {string}
+                         */
+                        shape: "round" | "ellipse" | "chisel" | "spray";
+                    };
+                    /**
+                     * Wet edge
+                     * @description How much of the tone gathers along the rim as the mark dries
+                     * @default 0
+                     */
+                    wet_edge: number;
+                };
+            } | null;
+            /**
+             * Run Id
+             * @default null
+             */
+            run_id: string | null;
         };
         /** SettingItem */
         SettingItem: {
@@ -13255,6 +14167,36 @@ export interface components {
              */
             stroke_ids: string[] | null;
         };
+        /**
+         * SpeedItem
+         * @description A nib speed with its delay, its gap and what is missed at it, as core/lag/missed.py has it.
+         */
+        SpeedItem: {
+            /** Bridged */
+            bridged: number;
+            /** Bridged Mm */
+            bridged_mm: number;
+            /** Detail Mm */
+            detail_mm: number;
+            /** Gap Mm P50 */
+            gap_mm_p50: number;
+            /** Gap Mm P95 */
+            gap_mm_p95: number;
+            /** P50 Ms */
+            p50_ms: number;
+            /** Speed Mm S */
+            speed_mm_s: number;
+            /** Stall Ms */
+            stall_ms: number;
+            /** Stall Share */
+            stall_share: number;
+            /** Start Mm */
+            start_mm: number;
+            /** Strokes */
+            strokes: number;
+            /** Strokes Lost */
+            strokes_lost: number;
+        };
         /** SpotBody */
         SpotBody: {
             /** gray-quill/pen@1 */
@@ -13721,6 +14663,33 @@ export interface components {
             /** Share */
             share: number;
         };
+        /**
+         * StrokeColumns
+         * @description One stroke as the browser reported it.
+         */
+        StrokeColumns: {
+            /**
+             * Altitude
+             * @default null
+             */
+            altitude: number[] | null;
+            /**
+             * Azimuth
+             * @default null
+             */
+            azimuth: number[] | null;
+            /**
+             * Force
+             * @default null
+             */
+            force: number[] | null;
+            /** T Ms */
+            t_ms: number[];
+            /** X Mm */
+            x_mm: number[];
+            /** Y Mm */
+            y_mm: number[];
+        };
         /** StrokeIds */
         StrokeIds: {
             /** Binned */
@@ -13739,6 +14708,30 @@ export interface components {
             kept: string[];
             /** New */
             new: number;
+        };
+        /** SwapBody */
+        SwapBody: {
+            one: components["schemas"]["Setting"];
+            other: components["schemas"]["Setting"];
+            /**
+             * Speed Mm S
+             * @default 60
+             */
+            speed_mm_s: number;
+        };
+        /** SwapItem */
+        SwapItem: {
+            /** Factor */
+            factor: string;
+            /** P50 Ms */
+            p50_ms: number;
+            /** P95 Ms */
+            p95_ms: number;
+        };
+        /** SwapReply */
+        SwapReply: {
+            /** Swaps */
+            swaps: components["schemas"]["SwapItem"][];
         };
         /**
          * Swatch
@@ -14356,7 +15349,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Source"];
+                "application/json": components["schemas"]["InspectBody"];
             };
         };
         responses: {
@@ -14367,6 +15360,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InspectReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    job_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    job_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
             /** @description Refused, with what to do */
@@ -14498,7 +15584,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FilmReading"];
+                    "application/json": components["schemas"]["JobItem"];
                 };
             };
             /** @description Refused, with what to do */
@@ -14534,7 +15620,264 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["FilmReading"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmFrames"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                number: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_hand_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkedReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    kept_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    swap_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapReply"];
                 };
             };
             /** @description Refused, with what to do */

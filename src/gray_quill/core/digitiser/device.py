@@ -44,24 +44,44 @@ class System:
 
 
 @dataclasses.dataclass(frozen=True)
+class Touch:
+    """The layer of the glass that feels fingers and palms."""
+
+    report_hz: float = number(120, 10, 1000, 1, "reports/s", "Touch rate", "Contacts reported a second")
+    transport_ms: float = number(12, 0, 200, 0.1, "ms", "Touch delay", "From a landing to its report")
+    least_mm: float = number(3, 0, 30, 0.1, "mm", "Smallest contact", "Contacts smaller than this are not felt")
+    noise_mm: float = number(0.15, 0, 3, 0.01, "mm", "Touch noise", "RMS error of a contact's position, each way")
+    size: bool = flag(True, "Contact size", "Whether it reports how large a contact is")
+    size_noise: float = number(0.08, 0, 0.5, 0.01, "of the size", "Size noise", "RMS error of a contact's size")
+    pen_first: bool = flag(False, "Pen first", "Whether it feels nothing new while it sees the pen")
+
+
+@dataclasses.dataclass(frozen=True)
 class Device:
     name: str = text("A device", "Name", "What the device is called", 60)
     kind: str = choice("tablet", ("tablet", "laptop", "e-paper"), "Kind", "What sort of device it is")
     digitiser: Digitiser = Digitiser()
     panel: Panel = Panel()
     system: System = System()
+    touch: Touch = Touch()
+    stated_ms: float = number(0, 0, 1000, 0.1, "ms", "Stated delay", "What its data sheet says of the pen's delay; 0 where it says nothing")
 
 
 # All invented; the delays are of the size that is common practice for such hardware, no source.
 SHIPPED_DEVICES: dict[str, Device] = {
     "tablet-11": Device("11-inch tablet", "tablet", Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3),
-                        Panel(2388, 1668, 264, 120, response_ms=5), System(2, 0.8, 1.2, 0.5, 1)),
+                        Panel(2388, 1668, 264, 120, response_ms=5), System(2, 0.8, 1.2, 0.5, 1),
+                        Touch(120, 8, 3, 0.1, True, 0.06), stated_ms=9),
     "convertible-13": Device("13-inch convertible", "laptop", Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5),
-                             Panel(2880, 1920, 255, 60, response_ms=9), System(5, 2.5, 2, 1, 2)),
+                             Panel(2880, 1920, 255, 60, response_ms=9), System(5, 2.5, 2, 1, 2),
+                             Touch(100, 14, 4, 0.2, True, 0.1)),
     "clamshell-11": Device("11-inch clamshell", "laptop", Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False),
-                           Panel(1366, 768, 135, 60, response_ms=16), System(12, 7, 6, 4, 2)),
+                           Panel(1366, 768, 135, 60, response_ms=16), System(12, 7, 6, 4, 2),
+                           Touch(60, 24, 5, 0.4, False)),
     "paper-slate-10": Device("10-inch e-paper slate", "e-paper", Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
-                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300), System(3, 1, 2, 1, 0)),
+                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300), System(3, 1, 2, 1, 0),
+                              Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True), stated_ms=21),
     "paper-pad-8": Device("8-inch e-paper pad", "e-paper", Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
-                          Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800), System(9, 4, 5, 3, 0)),
+                          Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800), System(9, 4, 5, 3, 0),
+                          Touch(60, 35, 6, 0.5, True, 0.15)),
 }

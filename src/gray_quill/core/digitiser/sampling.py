@@ -14,11 +14,12 @@ STEEPEST_TILT_DEG = 60  # common practice, no source: pens report tilt up to abo
 
 def sample_motions(motions: Sequence[Motion], digitiser: Digitiser, rng: np.random.Generator) -> list[Trace]:
     """One trace for each stroke that is pressed hard enough to be noticed."""
-    traces = [_sample(m, digitiser, rng) for m in motions]
-    return [t for t in traces if t is not None]
+    sampled = [sample_motion(m, digitiser, rng) for m in motions]
+    return [trace for trace, _ in filter(None, sampled)]
 
 
-def _sample(motion: Motion, digitiser: Digitiser, rng: np.random.Generator) -> Trace | None:
+def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator) -> tuple[Trace, float] | None:
+    """The trace of one stroke and how long after landing its first report was taken, s; None when the stroke is not noticed."""
     interval = 1 / digitiser.report_hz
     first = rng.uniform(0, interval)
     count = int((motion.t_s[-1] - first) / interval) + 1
@@ -43,4 +44,5 @@ def _sample(motion: Motion, digitiser: Digitiser, rng: np.random.Generator) -> T
     if digitiser.tilt:
         tx, ty = spherical_to_tilt(np.interp(seen, motion.t_s, motion.altitude)[keep], np.interp(seen, motion.t_s, np.unwrap(motion.azimuth))[keep])
         altitude, azimuth = tilt_to_spherical(np.clip(tx, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG), np.clip(ty, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG))
-    return make_trace(seen[keep] - seen[keep][0], x[keep], y[keep], force[keep], altitude, azimuth)
+    first_s = float(seen[keep][0])
+    return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth), first_s

@@ -5,6 +5,7 @@ line on the row the nib runs along, and ends where the nib was one delay ago. Ex
 """
 
 import dataclasses
+from collections.abc import Callable
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,8 +14,9 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
 from gray_quill.core.ink.page import View
-from gray_quill.core.lag.stage import draw_totals, mean_ms
+from gray_quill.core.lag.stage import mean_ms
 from gray_quill.core.lag.trial import stages_of
+from gray_quill.core.lag.updates import panel_updates, shown_at_moments, update_period_s
 from gray_quill.core.pen.recipe import Recipe
 
 Floats = NDArray[np.float64]
@@ -45,54 +47,32 @@ class Truth:
     fps: float
 
 
-def film(device: Device, recipe: Recipe, fps: float, seed: int) -> tuple[list[Frames], Truth]:
+def film(device: Device, recipe: Recipe, fps: float, seed: int, progress: Callable[[float], None] = lambda _: None) -> tuple[list[Frames], Truth]:
     """Grey frames (h, w) of the nib and its ink on a device, and the truth. Raises InputError for cameras out of range.
 
     Slow panels are filmed at a slower hand, so that there are some pictures to see.
     """
     if not FPS[0] <= fps <= FPS[1]:
         raise InputError(f"Frames a second must lie from {FPS[0]:g} to {FPS[1]:g}.", "fps")
-    period = 1 / (device.panel.fast_pen_hz if device.panel.fast_pen else device.panel.refresh_hz)
+    period = update_period_s(device.panel)
     run_s = max((END_MM - START_MM) / SPEED_MM_S, mean_ms(stages_of(device, recipe)) / 1000 + LEAST_UPDATES * period)
     speed_mm_s = (END_MM - START_MM) / run_s
     rng = np.random.default_rng(seed)
-    shown_at, shown_to = _updates(device, recipe, run_s, speed_mm_s, rng)
+    shown_at, shown_to = panel_updates(device, recipe, run_s, speed_mm_s, rng)
     times = np.arange(rng.random() / fps, run_s, 1 / fps)  # the camera does not wait for the nib
     pens = _pen_phases()
     frames = []
     for t in times:
+        progress(float(t / run_s))
         moments = t + (np.arange(BLUR_STEPS) + 0.5) / BLUR_STEPS * OPEN_SHARE / fps
-        reach = _shown(shown_at, shown_to, moments)
+        reach = shown_at_moments(shown_at, shown_to, moments)
         picture = np.mean([_picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f) for m, f in zip(moments, reach, strict=True)], axis=0)
         frames.append(np.clip(picture + NOISE * rng.standard_normal(picture.shape, np.float32), 0, 255).astype(np.uint8))
     middle = times + OPEN_SHARE / fps / 2
-    reach = _shown(shown_at, shown_to, middle)
+    reach = shown_at_moments(shown_at, shown_to, middle)
     following = speed_mm_s * reach > LEAST_FRONT_MM
     delay = float((middle - reach)[following].mean())
     return frames, Truth(delay * 1000, delay * speed_mm_s, 1 / PX_PER_MM, fps)
-
-
-def _updates(device: Device, recipe: Recipe, run_s: float, speed_mm_s: float, rng: np.random.Generator) -> tuple[Floats, Floats]:
-    """Times at which the panel's ink grows, and the moment of the nib's way it then reaches, both (n,) in s.
-
-    Every report goes its own way through the stages; a panel's next picture takes the newest that is ready, and stands until the one after.
-    """
-    panel = device.panel
-    period = 1 / (panel.fast_pen_hz if panel.fast_pen else panel.refresh_hz)
-    stages = stages_of(device, recipe, speed_mm_s)
-    way = tuple(s for s in stages if s.name in ("transport", "hand-over", "steadying", "drawing"))
-    after_s = sum(s.mean_ms for s in stages if s.name in ("compositor", "panel")) / 1000
-    reports = np.arange(rng.random() / device.digitiser.report_hz, run_s + period, 1 / device.digitiser.report_hz)
-    ready = reports + draw_totals(way, int(rng.integers(2**31)), len(reports)) / 1000
-    ticks = np.arange(rng.random() * period, run_s + period, period)
-    reach = np.array([reports[ready <= tick].max(initial=0.0) for tick in ticks])
-    return ticks + after_s, np.maximum.accumulate(reach)
-
-
-def _shown(shown_at: Floats, shown_to: Floats, moments: Floats) -> Floats:
-    """How far the ink reaches at some moments, as the moment of the nib's way."""
-    k = np.searchsorted(shown_at, moments, side="right") - 1
-    return np.where(k >= 0, shown_to[np.maximum(k, 0)], 0.0)
 
 
 def _pen_phases() -> list[NDArray[np.float32]]:

@@ -5,7 +5,7 @@ nib was where the front is now.
 """
 
 import dataclasses
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -39,14 +39,14 @@ class Reading:
     front_mm: Floats
 
 
-def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float) -> Reading:
-    """The delay in a film of grey frames (h, w) of one size. Raises InputError with the reason where it cannot be read."""
+def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float, progress: Callable[[float], None] = lambda _: None) -> Reading:
+    """The delay in a film of grey frames (h, w) of one size. Raises InputError with the reason where it cannot be read.
+
+    `progress` is told the share that is done; what it raises ends the reading.
+    """
+    check_camera(fps, mm_per_px)
     if not LEAST_FRAMES <= len(frames) <= MOST_FRAMES:
         raise InputError(f"This film has {len(frames)} frames; {LEAST_FRAMES} to {MOST_FRAMES} are needed.", "frames")
-    if not 10 <= fps <= 10_000:
-        raise InputError("Frames a second must lie from 10 to 10000.", "fps")
-    if not SCALE[0] <= mm_per_px <= SCALE[1]:
-        raise InputError(f"The scale must lie from {SCALE[0]:g} to {SCALE[1]:g} mm a pixel. Measure something of known length in a frame.", "mm_per_px")
     stack = np.asarray(frames)
     if stack.ndim != 3:
         raise InputError("The frames of a film must all have the same size.", "frames")
@@ -60,8 +60,11 @@ def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float)
     if leftward:  # read in a mirror
         stack = stack[:, :, ::-1]
     row = _ink_row(stack, sheet)
+    progress(0.3)
     nib = _nib(stack, row, sheet, mm_per_px)
+    progress(0.6)
     front = _front(stack, row, nib, sheet)
+    progress(0.9)
     start = float(np.nanmin(front)) if np.isfinite(front).any() else np.inf
     following = np.isfinite(front) & (front > start + LEAST_FRONT_MM / mm_per_px)
     if following.sum() < LEAST_FRAMES:
@@ -71,6 +74,14 @@ def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float)
         return found
     width_mm = stack.shape[2] * mm_per_px
     return dataclasses.replace(found, nib_mm=width_mm - found.nib_mm, front_mm=width_mm - found.front_mm)
+
+
+def check_camera(fps: float, mm_per_px: float) -> None:
+    """Raises InputError for frames a second or a scale that no film of a pen has."""
+    if not 10 <= fps <= 10_000:
+        raise InputError("Frames a second must lie from 10 to 10000.", "fps")
+    if not SCALE[0] <= mm_per_px <= SCALE[1]:
+        raise InputError(f"The scale must lie from {SCALE[0]:g} to {SCALE[1]:g} mm a pixel. Measure something of known length in a frame.", "mm_per_px")
 
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:

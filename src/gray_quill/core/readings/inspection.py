@@ -22,10 +22,11 @@ NORMAL_MAD = 1.4826  # standard deviation of a normal law over its median absolu
 @dataclasses.dataclass(frozen=True)
 class Inspection:
     """report_hz: from the median interval; clock_jitter: deviation of intervals over their median, gaps left out; per_frame: reports a frame
-    of a 60 Hz screen. gaps: how many pauses over GAP_INTERVALS medians while the pen moved, gap_mm the longest way one bridges.
+    of the screen. gaps: how many pauses over GAP_INTERVALS medians while the pen moved, gap_mm the longest way one bridges.
     missing: share of reports that never came. levels: distinct
     forces seen; force_low, force_high: the range used; onset: the smallest first force. rest_noise_mm: deviation at rest each way, None where
-    the pen never rested. absent: what is not reported."""
+    the pen never rested. hover, contact_size: whether the device sees the pen above the glass and how large a touch is, None where that was not
+    tried. absent: what is not reported."""
 
     reports: int
     report_hz: float
@@ -39,11 +40,13 @@ class Inspection:
     force_high: float
     onset: float
     rest_noise_mm: float | None
+    hover: bool | None
+    contact_size: bool | None
     absent: list[str]
     words: list[str]
 
 
-def inspect_input(traces: Sequence[Trace]) -> Inspection:
+def inspect_input(traces: Sequence[Trace], hover: bool | None = None, contact_size: bool | None = None, frame_hz: float = FRAME_HZ) -> Inspection:
     """What these strokes say of the device that reported them. Raises InputError where there are too few reports."""
     reports = sum(len(t) for t in traces)
     if reports < LEAST_REPORTS:
@@ -59,10 +62,10 @@ def inspect_input(traces: Sequence[Trace]) -> Inspection:
     force = np.concatenate([t.force for t in sensed]) if sensed else np.zeros(0)
     noise = _rest_noise(traces)
     found = Inspection(
-        reports, 1 / median, float(intervals[usual].std() / median), 1 / median / FRAME_HZ, int(late.sum()), float(ways[late].max(initial=0.0)),
+        reports, 1 / median, float(intervals[usual].std() / median), 1 / median / frame_hz, int(late.sum()), float(ways[late].max(initial=0.0)),
         float(lost.sum() / (reports + lost.sum())),
         len(np.unique(np.round(force, 6))), float(force.min(initial=1.0)) if sensed else 0.0, float(force.max(initial=0.0)),
-        float(min((t.force[0] for t in sensed), default=0.0)), noise, absent, [],
+        float(min((t.force[0] for t in sensed), default=0.0)), noise, hover, contact_size, absent, [],
     )
     return dataclasses.replace(found, words=_words(found))
 
@@ -91,6 +94,10 @@ def _words(found: Inspection) -> list[str]:
         words.append("No force is reported: every stroke is drawn at one force.")
     elif found.levels < 64 and found.reports > 200:
         words.append(f"Only {found.levels} force levels were seen: width may change in steps.")
+    if found.hover is False:
+        words.append("No hover is reported: a palm that lands first cannot be told by a pen above it.")
+    if found.contact_size is False:
+        words.append("No contact size is reported: palms and fingers cannot be told apart by size.")
     if found.per_frame < 1.5:
         words.append(f"About {found.per_frame:.1f} reports a frame: quick curves are joined by straight pieces.")
     if found.gaps:
@@ -109,4 +116,7 @@ def device_like(found: Inspection, base: Device, name: str) -> Device:
         dropped=float(np.clip(found.missing, 0, 0.3)), levels=min(levels, 65536), activation=float(np.clip(found.onset, 0, 0.3)) if sensed else d.activation,
         noise_mm=d.noise_mm if found.rest_noise_mm is None else min(1.0, found.rest_noise_mm),
     )
-    return dataclasses.replace(base, name=name, digitiser=digitiser)
+    if found.hover is not None:
+        digitiser = dataclasses.replace(digitiser, hover=found.hover)
+    touch = base.touch if found.contact_size is None else dataclasses.replace(base.touch, size=found.contact_size)
+    return dataclasses.replace(base, name=name, digitiser=digitiser, touch=touch)

@@ -2,12 +2,18 @@
 import { ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import JobProgress from '@/components/JobProgress.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { roughly, say } from '@/components/numbers'
+import { useJob } from '@/components/use-job'
 import { useDesk } from '@/stores/desk'
+import { useLag } from '@/stores/lag'
 
-/** Filmed in slow motion: the simulated camera, or frames of your own. */
+/** Filmed in slow motion: the simulated camera, or frames of your own, read as a task of the server. */
+const emit = defineEmits<{ step: [] }>()
 const desk = useDesk()
+const lag = useLag()
+const { job, follow, cancel } = useJob()
 const fps = ref(240)
 const scale = ref(0.1)
 const seed = ref(1)
@@ -15,11 +21,18 @@ const busy = ref(false)
 const wide = ref(512)
 const found = shallowRef<Schemas['FilmReading']>()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
-watch([() => desk.pen, () => desk.device], () => (found.value = undefined))
+watch([() => desk.pen?.id, () => desk.device?.id], () => (found.value = lag.filmed = lag.film = undefined))
 
-async function run(work: () => Promise<Schemas['FilmReading']>) {
+async function run(start: () => Promise<Schemas['JobItem']>) {
   busy.value = true
-  found.value = (await desk.attempt(work)) ?? found.value
+  await desk.attempt(async () => {
+    const started = start()
+    lag.film = (await started).id
+    const done = await follow(started)
+    if (!done) return
+    found.value = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
+    lag.filmed = { delay_ms: found.value.delay_ms, ci95_ms: found.value.ci95_ms }
+  })
   busy.value = false
 }
 const shoot = () => run(() => {
@@ -29,23 +42,25 @@ const shoot = () => run(() => {
 const bringIn = () => {
   const file = chooser.value?.files?.[0]
   if (!file) return
-  void run(() => take(fetch(`/api/lag/film-read?fps=${fps.value}&mm_per_px=${scale.value}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body: file })
-    .then(async (response) => (response.ok ? { data: (await response.json()) as Schemas['FilmReading'], response } : { error: await response.json(), response }))))
+  void run(() => take(api.POST('/api/lag/films', {
+    params: { query: { fps: fps.value, mm_per_px: scale.value } }, body: '', bodySerializer: () => file, headers: { 'Content-Type': 'application/zip' },
+  })))
   chooser.value!.value = ''
 }
 </script>
 
 <template>
-  <ReadingNote title="Filmed" help="A slow-motion film of one straight stroke is read frame by frame: where the nib is, where the ink ends, and how long ago the nib was there. Zip the film's frames as PNG; give frames a second and the size of a pixel.">
+  <ReadingNote title="Filmed" help="A slow-motion film of one straight stroke is read frame by frame: where the nib is, where the ink ends, and how long ago the nib was there. Zip the film's frames as PNG; give frames a second and the size of a pixel. What cannot be read so can be stepped through and marked by hand.">
     <template v-if="found">
       <p><span class="number">{{ roughly(found.delay_ms) }}</span> ± {{ roughly(found.ci95_ms) }} ms, gap {{ say(found.gap_mm) }} mm</p>
       <p class="small">{{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s<template v-if="found.truth_ms !== null">; this film's truth is {{ roughly(found.truth_ms) }} ms</template></p>
     </template>
-    <p v-else>{{ busy ? 'Filming …' : 'not filmed yet' }}</p>
+    <p v-else-if="!busy">not filmed yet</p>
     <template #more>
-      <div v-if="found" class="frame">
-        <img :src="found.frame" alt="The last frame read, with nib and ink front marked" @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)" />
-        <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small">ink</i><i :style="{ left: `${(found.nib_px / wide) * 100}%` }" class="small">nib</i>
+      <JobProgress v-if="busy && job" :job="job" words="reading" @cancel="cancel" />
+      <div v-if="found && lag.film" class="frame">
+        <img :src="`/api/lag/films/${lag.film}/frames/${found.frame}`" alt="The last frame read, with nib and ink front marked" @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)" />
+        <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small ink">ink</i><i :style="{ left: `${(found.nib_px / wide) * 100}%` }" class="small">nib</i>
       </div>
       <div class="film" data-film>
         <ElSelect v-model="fps" aria-label="Frames a second"><ElOption v-for="f in [120, 240, 480, 960]" :key="f" :value="f" :label="`${f} frames/s`" /></ElSelect>
@@ -54,6 +69,7 @@ const bringIn = () => {
         <button type="button" class="word-button" :disabled="busy" @click="chooser?.click()">Your own</button>
         <input ref="chooser" type="file" accept=".zip,application/zip" class="visually-hidden" tabindex="-1" aria-label="Film, zip of PNG frames" @change="bringIn">
       </div>
+      <button v-if="lag.film && !busy" type="button" class="plain-button" @click="emit('step')">Step through it by hand</button>
     </template>
   </ReadingNote>
 </template>
@@ -65,4 +81,6 @@ const bringIn = () => {
 .frame { position: relative; margin-top: 6px; padding-bottom: 20px; }
 .frame img { display: block; width: 100%; border: var(--line) solid var(--rule); }
 .frame i { position: absolute; bottom: 0; height: 40px; padding: 22px 0 0 3px; border-left: 2px solid var(--attention); line-height: 1; }
+.frame .ink { border-left: 0; border-right: 2px solid var(--attention); padding: 22px 3px 0 0; transform: translateX(-100%); }
+.plain-button { text-decoration: underline; }
 </style>

@@ -1,24 +1,39 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
-import { ref, shallowRef, watch } from 'vue'
+import { ElInput, ElInputNumber, ElRadioButton, ElRadioGroup } from 'element-plus'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import CardSizer from '@/components/CardSizer.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, say } from '@/components/numbers'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
+import { useLag } from '@/stores/lag'
+import { useScreen } from '@/stores/screen'
 
-/** What the digitiser behind this sheet's strokes reports, and a device of one's own made from it. */
+/** What the digitiser behind this sheet's strokes, or the one in front of the user, reports; and a device of one's own made from it. */
 const desk = useDesk()
 const ink = useInk()
+const lag = useLag()
+const screen = useScreen()
+const of = ref<'sheet' | 'here'>('sheet')
 const found = shallowRef<Schemas['InspectReply']>()
 const refusal = ref('')
 const name = ref('My device')
-const source = () => ({ sheet_id: desk.sheet!.id, part: 'sheet' as const, stroke_ids: null })
+const stated = ref(0)
+const sizing = ref(false)
+const body = (): Schemas['InspectBody'] => (of.value === 'here' ? { seen: lag.seen ?? null, source: null } : { seen: null, source: { sheet_id: desk.sheet!.id, part: 'sheet', stroke_ids: null } })
+const words = computed(() => [...(found.value?.words ?? []), ...(of.value === 'here' ? lag.seenWords : [])])
+const YES = (v: boolean | null | undefined) => (v === null || v === undefined ? 'not tried' : v ? 'yes' : 'no')
 
-watch([() => desk.sheet?.id, () => ink.changed], async () => {
+watch([() => desk.sheet?.id, () => ink.changed, of, () => lag.seen], async () => {
   if (!desk.sheet) return
+  if (of.value === 'here' && !lag.seen) {
+    found.value = undefined
+    refusal.value = 'Write in the field at the lower right first.'
+    return
+  }
   try {
-    found.value = await take(api.POST('/api/inspect', { body: source() }))
+    found.value = await take(api.POST('/api/inspect', { body: body() }))
     refusal.value = ''
   } catch (error) {
     found.value = undefined
@@ -27,22 +42,29 @@ watch([() => desk.sheet?.id, () => ink.changed], async () => {
 }, { immediate: true })
 
 const keep = () => desk.attempt(async () => {
-  const made = await take(api.POST('/api/devices', { body: { name: name.value, like: desk.device!.id, source: source() } }))
+  const made = await take(api.POST('/api/devices', { body: { name: name.value, like: desk.device!.id, ink: body(), stated_ms: stated.value } }))
   desk.desk?.devices.push(made)
   await desk.changeSheet({ device_id: made.id })
 })
 </script>
 
 <template>
-  <ReadingNote title="What is reported" help="Read off the strokes of this sheet: how often the device reports, how evenly, with how many levels of force, and what it leaves out.">
+  <ReadingNote title="What is reported" help="Read off the strokes of this sheet, or off those you write in the field at the lower right: how often the device reports, how evenly, with how many levels of force, and what it leaves out.">
     <template v-if="found">
       <p><span class="number">{{ say(found.report_hz) }}</span> a second, ± {{ percent(found.clock_jitter) }}; {{ say(found.per_frame) }} a frame</p>
       <p class="small">{{ found.levels }} force levels seen, from {{ percent(found.force_low) }} to {{ percent(found.force_high) }}<template v-if="found.rest_noise_mm !== null">; noise at rest {{ say(found.rest_noise_mm) }} mm</template></p>
-      <p v-for="w in found.words" :key="w" class="small missing">{{ w }}</p>
+      <p v-if="of === 'here'" class="small">hover: {{ YES(found.hover) }}; contact size: {{ YES(found.contact_size) }}</p>
+      <p v-for="w in words" :key="w" class="small missing">{{ w }}</p>
     </template>
     <p v-else class="small">{{ refusal }}</p>
-    <template v-if="found" #more>
-      <div class="own"><ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button type="button" class="word-button" :disabled="!name.trim()" @click="keep">Keep</button></div>
+    <template #more>
+      <ElRadioGroup v-model="of" aria-label="Strokes of"><ElRadioButton value="sheet">this sheet</ElRadioButton><ElRadioButton value="here">here</ElRadioButton></ElRadioGroup>
+      <div v-if="found" class="own">
+        <label class="small">stated delay, ms <ElInputNumber v-model="stated" :min="0" :max="1000" :controls="false" aria-label="Stated delay, ms" /></label><span />
+        <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button type="button" class="word-button" :disabled="!name.trim()" @click="keep">Keep</button>
+      </div>
+      <button type="button" class="plain-button" @click="sizing = true">{{ screen.sized ? 'Size this screen anew' : 'Size this screen by a bank card' }}</button>
+      <CardSizer v-if="sizing" @close="sizing = false" />
     </template>
   </ReadingNote>
 </template>
@@ -51,4 +73,6 @@ const keep = () => desk.attempt(async () => {
 .missing { color: var(--attention); }
 .own { display: grid; grid-template-columns: 1fr auto; gap: 6px; margin-top: 6px; }
 .own .word-button { padding: 0 10px; }
+.own .el-input-number { width: 100%; }
+.plain-button { text-decoration: underline; }
 </style>

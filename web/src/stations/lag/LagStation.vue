@@ -1,41 +1,50 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { ElInputNumber, ElOption, ElSelect, ElSlider } from 'element-plus'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { ElInputNumber, ElRadioButton, ElRadioGroup, ElSlider } from 'element-plus'
+import { storeToRefs } from 'pinia'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, roughly, say } from '@/components/numbers'
 import { useLatest } from '@/components/use-latest'
 import { useDesk } from '@/stores/desk'
+import { useLag } from '@/stores/lag'
+import DevicesTable from './DevicesTable.vue'
+import FiguresTable from './FiguresTable.vue'
 import FilmCard from './FilmCard.vue'
+import FilmStepper from './FilmStepper.vue'
 import InspectCard from './InspectCard.vue'
 import LiveDrill from './LiveDrill.vue'
 import NibTrail from './NibTrail.vue'
+import SideBySide from './SideBySide.vue'
+import SpeedsTable from './SpeedsTable.vue'
+import { useControls } from './use-controls'
 
 /** How far the ink trails the nib, where the time goes, and what to change. */
 const desk = useDesk()
-const speed = ref(60)
-const lookAhead = ref(0)
+const { speed, lookAhead, live, filmed } = storeToRefs(useLag())
+const VIEWS = { figures: 'four figures', devices: 'devices', speeds: 'speeds', beside: 'side by side', film: 'by hand' }
+const view = ref<keyof typeof VIEWS>('figures')
+const root = useTemplateRef<HTMLElement>('root')
+const controls = useControls(root)
 const others = ref<string[]>(desk.roll.filter((p) => p.id !== desk.pen?.id).slice(0, 3).map((p) => p.id))
 const reply = shallowRef<Schemas['LagReply']>()
 const asked = useLatest((body: Schemas['LagBody']) => take(api.POST('/api/lag', { body })), (a) => (reply.value = a), (error) => (desk.trouble = error.message))
 const beside = computed(() => others.value.map((id) => desk.desk!.pens.find((p) => p.id === id)).filter((p) => !!p && p.id !== desk.pen?.id).map((p) => p!.recipe))
 const askSoon = useDebounceFn(() => {
-  if (desk.pen && desk.device) void asked.want({ recipe: desk.pen.recipe, device_id: desk.device.id, beside: beside.value, speed_mm_s: speed.value, look_ahead_ms: lookAhead.value })
+  if (!desk.pen || !desk.device) return
+  void asked.want({ recipe: desk.pen.recipe, device_id: desk.device.id, beside: beside.value, speed_mm_s: speed.value, look_ahead_ms: lookAhead.value, live: live.value ?? null, filmed: filmed.value ?? null })
 }, 60)
-watch([() => desk.pen, () => desk.device, speed, lookAhead, beside], () => void askSoon(), { immediate: true })
+watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), { immediate: true })
 
 const now = computed(() => reply.value?.now)
-const pens = computed(() => [...new Set(reply.value?.table.map((c) => c.pen) ?? [])])
-const devices = computed(() => desk.desk?.devices ?? [])
-const cell = (device: string, pen: string) => reply.value?.table.find((c) => c.device_id === device && c.pen === pen)
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))
 const PATTERNS = ['plain', 'lines', 'dots']
 </script>
 
 <template>
-  <section v-if="now && reply" class="station framed" :class="desk.stationSide">
+  <section v-if="now && reply" ref="root" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="What it means">
       <ReadingNote :title="`${now.word}`" :tone="now.p50_ms >= 50 ? 'attention' : 'plain'" :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`">
         <p><span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms</p>
@@ -52,7 +61,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
       <ReadingNote title="What buys most" :help="`Each change alone, computed. Most of the time goes to ${most?.name} now.`">
         <ol class="buys"><li v-for="b in now.buys" :key="b.change">{{ b.change }}: <span class="small">{{ roughly(now.p95_ms) }} →</span> <b>{{ roughly(b.p95_ms) }}</b> ms</li></ol>
       </ReadingNote>
-      <FilmCard />
+      <FilmCard @step="view = 'film'" />
       <InspectCard />
     </aside>
 
@@ -73,17 +82,16 @@ const PATTERNS = ['plain', 'lines', 'dots']
       </section>
       <div class="lower">
         <section>
-          <h2>Pens on devices <em class="book">half of all ink is quicker than this, ms</em></h2>
-          <table>
-            <thead><tr class="small"><th scope="col">device</th><th v-for="p in pens" :key="p" scope="col">{{ p }}</th></tr></thead>
-            <tbody>
-              <tr v-for="d in devices" :key="d.id" :class="{ here: d.id === desk.device?.id }"><th scope="row">{{ d.device.name }}</th>
-                <td v-for="p in pens" :key="p" :data-cell="`${d.id}/${p}`" :title="cell(d.id, p)?.word"><b>{{ roughly(cell(d.id, p)?.p50_ms ?? 0) }}</b> <span class="small">{{ cell(d.id, p)?.word }}</span></td></tr>
-            </tbody>
-          </table>
-          <ElSelect v-model="others" multiple :multiple-limit="4" collapse-tags collapse-tags-tooltip aria-label="Pens beside" class="others"><ElOption v-for="p in desk.desk!.pens" :key="p.id" :value="p.id" :label="p.recipe.name" /></ElSelect>
+          <ElRadioGroup v-model="view" aria-label="View"><ElRadioButton v-for="(words, v) in VIEWS" :key="v" :value="v">{{ words }}</ElRadioButton></ElRadioGroup>
+          <div class="view">
+            <FiguresTable v-if="view === 'figures'" :figures="reply.figures" />
+            <DevicesTable v-else-if="view === 'devices'" v-model="others" :table="reply.table" />
+            <SpeedsTable v-else-if="view === 'speeds'" :speeds="reply.speeds" />
+            <SideBySide v-else-if="view === 'beside'" :now="now" :figures="reply.figures" />
+            <FilmStepper v-else />
+          </div>
         </section>
-        <LiveDrill :modelled-ms="now.browser_ms" />
+        <LiveDrill :controls="controls" />
       </div>
     </div>
   </section>
@@ -92,7 +100,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
 <style scoped>
 .station { --margin: 240px; }
 .margin :deep(h3)::first-letter { text-transform: uppercase; }
-.bench { display: grid; grid-template-rows: auto minmax(104px, 1fr) auto auto; gap: 8px; min-height: 0; overflow-y: auto; scrollbar-width: thin; }
+.bench { display: grid; grid-template-rows: auto 140px auto minmax(230px, 1fr); gap: 8px; min-height: 0; overflow-y: auto; scrollbar-width: thin; }
 .ask { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
 .inline { display: grid; grid-template-columns: auto minmax(0, 1fr) 64px auto; align-items: center; gap: 14px; }
 .inline .el-input-number { width: 64px; }
@@ -106,14 +114,12 @@ h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
 .bar .lines { background: repeating-linear-gradient(90deg, transparent 0 6px, var(--rule) 6px 7px); }
 .bar .dots { background: repeating-linear-gradient(45deg, transparent 0 6px, var(--rule) 6px 7px); }
 .lower { display: grid; grid-template-columns: minmax(0, 1fr) 230px; gap: 16px; }
-table { border-collapse: collapse; width: 100%; }
-thead th { text-align: left; font-weight: 400; padding: 0 8px 2px 0; vertical-align: bottom; }
-tbody th { text-align: left; font-weight: 400; padding: 3px 12px 3px 0; white-space: nowrap; }
-td { padding: 3px 8px 3px 0; line-height: 1.2; }
-td .small { display: block; }
-b { font-weight: 650; }
-.here th { font-weight: 650; color: var(--accent); }
-.others { width: 260px; margin-top: 6px; }
+.view { margin-top: 8px; }
+.view :deep(table) { border-collapse: collapse; width: 100%; }
+.view :deep(thead th) { text-align: left; font-weight: 400; padding: 0 8px 2px 0; vertical-align: bottom; }
+.view :deep(tbody th) { text-align: left; font-weight: 400; padding: 3px 12px 3px 0; vertical-align: top; }
+.view :deep(td) { padding: 3px 8px 3px 0; line-height: 1.25; vertical-align: top; }
+.view :deep(b) { font-weight: 650; }
 .buys { margin: 0; padding-left: 18px; line-height: 1.35; }
 
 @media (max-width: 900px) {

@@ -1,38 +1,51 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
-import { ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { roughly } from '@/components/numbers'
-import { drawStroke, LivePen, readEvent, type Capture, type PenPlan } from '@/ink'
+import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
+import { useLag } from '@/stores/lag'
 import { usePlans } from '@/stores/plans'
-import { summary, type Timing } from './timings'
+import { useScreen } from '@/stores/screen'
+import { frameGaps, percentile, summary, type Timing } from './timings'
+import { useDeviceSeen } from './use-device-seen'
 
 /** Measured in this browser: from the event's own time to its handler, and to the frame after the one that draws it. */
-defineProps<{ modelledMs: number }>()
+const props = defineProps<{ controls: readonly number[] }>()
 const desk = useDesk()
+const lag = useLag()
 const plans = usePlans()
+const screen = useScreen()
 const box = useTemplateRef<HTMLElement>('box')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width, height } = useElementSize(box)
 const plan = shallowRef<PenPlan>()
+const device = useDeviceSeen(canvas)
 const timings: Timing[] = []
 const frames: number[] = []
-const found = shallowRef(summary([], []))
 const strokes = ref(0)
-const SCALE = 96 / 25.4
+let longTasks = 0
+const found = computed(() => lag.live)
 
 watch([() => desk.pen, () => desk.sheet?.paper], async () => {
   if (desk.pen && desk.sheet) plan.value = await plans.planOf(desk.pen, desk.sheet.paper)
   clear()
 }, { immediate: true })
+watch(() => props.controls.length, () => strokes.value && tell())
 
-let down: { live: LivePen; capture: Capture; lastS: number; drawn: number; waiting: { event: number; handled: number }[] } | undefined
+const tasks = PerformanceObserver.supportedEntryTypes?.includes('longtask')
+  ? new PerformanceObserver((list) => { if (down) longTasks += list.getEntries().length })
+  : undefined
+tasks?.observe({ type: 'longtask' })
+onScopeDispose(() => tasks?.disconnect())
+
+let down: { live: LivePen; capture: Capture; samples: Sample[]; drawn: number; waiting: { event: number; handled: number }[] } | undefined
 
 function start(event: PointerEvent) {
   if (!plan.value || !canvas.value) return
   canvas.value.setPointerCapture(event.pointerId)
   const place = canvas.value.getBoundingClientRect()
-  down = { live: new LivePen(plan.value), capture: { left: place.left, top: place.top, pxPerMm: SCALE, startMs: event.timeStamp }, lastS: -1, drawn: 0, waiting: [] }
+  down = { live: new LivePen(plan.value), capture: { left: place.left, top: place.top, pxPerMm: screen.pxPerMm, startMs: event.timeStamp }, samples: [], drawn: 0, waiting: [] }
   move(event)
   frames.push(-1)
   requestAnimationFrame(draw)
@@ -40,9 +53,9 @@ function start(event: PointerEvent) {
 
 function move(event: PointerEvent) {
   if (!down) return
-  const samples = readEvent(event, down.capture, down.lastS)
+  const samples = readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)
   for (const s of samples) down.live.add(s)
-  down.lastS = samples.at(-1)?.tS ?? down.lastS
+  down.samples.push(...samples)
   if (samples.length) down.waiting.push({ event: event.timeStamp, handled: performance.now() })
 }
 
@@ -50,7 +63,7 @@ function draw(now: number) {
   const context = canvas.value?.getContext('2d')
   if (!down || !context) return
   frames.push(now)
-  drawStroke({ context, scale: SCALE }, plan.value!, down.live.shown(), down.drawn)
+  drawStroke({ context, scale: screen.pxPerMm }, plan.value!, down.live.shown(), down.drawn)
   down.drawn = Math.max(1, down.live.points.length)
   const waiting = down.waiting.splice(0)
   // the next frame's start is the first moment at which this one has certainly been handed on
@@ -58,17 +71,27 @@ function draw(now: number) {
   requestAnimationFrame(draw)
 }
 
-function end() {
+function end(event: PointerEvent) {
   if (!down) return
+  device.add(down.samples, event.pointerType)
   down = undefined
   strokes.value += 1
-  requestAnimationFrame(() => (found.value = summary(timings, frames)))
+  requestAnimationFrame(() => requestAnimationFrame(tell))
+}
+
+function tell() {
+  if (!timings.length) return
+  lag.live = summary(timings, frames, longTasks, props.controls)
+  const frameMs = percentile(frameGaps(frames), 0.5)
+  lag.seen = { strokes: [...device.strokes], hover: device.hover.value, contact_size: device.contactSize.value, frame_hz: frameMs > 1 ? Math.min(1000, 1000 / frameMs) : 60 }
+  lag.seenWords = device.words()
 }
 
 function clear() {
-  timings.length = frames.length = 0
+  timings.length = frames.length = longTasks = 0
+  device.clear()
   strokes.value = 0
-  found.value = summary([], [])
+  lag.live = lag.seen = undefined
   canvas.value?.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height)
 }
 
@@ -84,9 +107,9 @@ useEventListener(canvas, ['pointerup', 'pointercancel'], end)
       <canvas ref="canvas" :width="Math.round(width)" :height="Math.round(height)" data-layer="drill" aria-label="Write here: straight strokes, circles, small quick writing, dots" />
       <span v-if="!strokes" class="small book">Strokes, circles, small quick writing, dots</span>
     </div>
-    <p v-if="found.count" class="small" data-live>
-      <b>{{ roughly(found.frameP50) }}</b> ms to the frame (95 % under {{ roughly(found.frameP95) }}), <b>{{ roughly(found.handlerP50) }}</b> to the handler (95 % under {{ roughly(found.handlerP95) }}); {{ found.count }} events, {{ found.dropped }} frames dropped.
-      The model says {{ roughly(modelledMs) }} ms for these stages of the {{ desk.device?.device.name }}.
+    <p v-if="found" class="small" data-live>
+      <b>{{ roughly(found.frame_p50_ms) }}</b> ms to the frame (95 % under {{ roughly(found.frame_p95_ms) }}), <b>{{ roughly(found.handler_p50_ms) }}</b> to the handler (95 % under {{ roughly(found.handler_p95_ms) }}); {{ found.events }} events, {{ found.dropped }} frames dropped, {{ found.long_tasks }} long tasks.
+      <template v-if="found.control_ms !== null && found.control_ms !== undefined">A pressed control shows after {{ roughly(found.control_ms) }} ms.</template>
       <button type="button" class="plain-button" @click="clear">Start over</button>
     </p>
   </section>
@@ -96,7 +119,7 @@ useEventListener(canvas, ['pointerup', 'pointercancel'], end)
 .drill { display: flex; flex-direction: column; min-height: 0; }
 h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
 h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
-.box { position: relative; flex: 1; min-height: 110px; }
+.box { position: relative; flex: none; height: 160px; } /* fixed: a canvas that changes its size loses its ink */
 canvas { position: absolute; inset: 0; touch-action: none; cursor: crosshair; }
 .box span { position: absolute; left: 10px; bottom: 6px; font-style: italic; pointer-events: none; }
 b { font-weight: 650; color: var(--ink); }

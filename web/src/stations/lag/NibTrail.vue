@@ -3,17 +3,18 @@ import { useElementSize, useMediaQuery, useRafFn } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { say } from '@/components/numbers'
+import { useScreen } from '@/stores/screen'
 
-/** The nib at true size (96 CSS pixels an inch) with its ink trailing, slowed. Stands still under reduced motion, steps on e-ink. */
+/** The nib at true size with its ink trailing, slowed. Stands still under reduced motion, steps on e-ink. */
 const props = defineProps<{ delayMs: number; updateMs: number; speed: number; colour: string }>()
-const PX_PER_MM = 96 / 25.4
+const screen = useScreen()
 const slow = ref(16)
 const box = useTemplateRef<HTMLElement>('box')
 const { width, height } = useElementSize(box)
 const still = useMediaQuery('(prefers-reduced-motion: reduce)')
 const eInk = () => document.documentElement.dataset.surface === 'e-ink'
 const passed = ref(0)
-const runMs = computed(() => (Math.max(60, width.value - 120) / PX_PER_MM / props.speed) * 1000)
+const runMs = computed(() => (Math.max(60, width.value - 120) / screen.pxPerMm / props.speed) * 1000)
 let clock = 0
 let shown = 0
 
@@ -33,7 +34,7 @@ watch(runMs, (ms) => still.value && (passed.value = ms * 0.7))
 const nibMm = computed(() => Math.min(passed.value, runMs.value) * props.speed / 1000)
 /** The panel shows ink in steps: what was ready at its last update. */
 const inkMm = computed(() => Math.max(0, (Math.floor((passed.value - props.delayMs + props.updateMs / 2) / props.updateMs) * props.updateMs * props.speed) / 1000))
-const x = (mm: number) => 40 + Math.min(mm, nibMm.value) * PX_PER_MM
+const x = (mm: number) => 40 + Math.min(mm, nibMm.value) * screen.pxPerMm
 const y = computed(() => height.value * 0.62)
 const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
 </script>

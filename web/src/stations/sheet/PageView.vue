@@ -6,6 +6,7 @@ import { drawStroke, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
+import { useScreen } from '@/stores/screen'
 import { usePage } from './use-page'
 import { useWriting, type Wet } from './use-writing'
 
@@ -14,6 +15,7 @@ const emit = defineEmits<{ settled: []; moved: [] }>()
 const desk = useDesk()
 const ink = useInk()
 const plans = usePlans()
+const screen = useScreen()
 const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
@@ -114,6 +116,7 @@ defineExpose({ onScreen, frame })
       <span class="zoom">
         <button type="button" class="plain-button" @click="zoomed(page.wholeZoom.value)">whole sheet</button>
         <button type="button" class="plain-button" @click="zoomed(1)">full width</button>
+        <button type="button" class="plain-button" @click="zoomed((page.zoom.value * screen.pxPerMm) / page.cssScale.value)">true size</button>
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value * 1.4)">closer</button>
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
       </span>

@@ -1,0 +1,94 @@
+"""Four ways to a number, side by side: stated, modelled, live and filmed, each with what it covers and why it differs from the model."""
+
+import dataclasses
+
+from gray_quill.core.lag.trial import Lag
+
+AGREES = 0.15  # of the modelled mean; common practice, no source
+FRAME_STAGES = ("drawing", "frame", "fast pen path")
+
+
+@dataclasses.dataclass(frozen=True)
+class Live:
+    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms, and the delay from pressing
+    a control to its picture (None where none was pressed)."""
+
+    events: int
+    handler_p50_ms: float
+    handler_p95_ms: float
+    frame_p50_ms: float
+    frame_p95_ms: float
+    dropped: int
+    long_tasks: int
+    control_ms: float | None = None
+
+
+@dataclasses.dataclass(frozen=True)
+class Filmed:
+    delay_ms: float
+    ci95_ms: float
+
+
+@dataclasses.dataclass(frozen=True)
+class Figure:
+    """One number with its half 95 % interval (None where it has none), what it covers, and how it lies to the model."""
+
+    name: str
+    ms: float
+    plus_minus_ms: float | None
+    covers: str
+    words: str
+
+
+def figures(lag: Lag, stated_ms: float = 0.0, live: Live | None = None, filmed: Filmed | None = None) -> list[Figure]:
+    """All figures there are for one pen on one device, the modelled one first."""
+    out = [Figure("modelled", lag.mean_ms, None, "nib to light", f"mean of the stages, ± {lag.sd_ms:.1f} ms from picture to picture")]
+    if stated_ms > 0:
+        out.append(Figure("stated", stated_ms, None, "what the data sheet means by it", _stated(lag, stated_ms)))
+    if live is not None:
+        out.append(Figure("live", live.frame_p50_ms, None, "event to frame, in this browser", _live(lag, live)))
+    if filmed is not None:
+        out.append(Figure("filmed", filmed.delay_ms, filmed.ci95_ms, "nib to light", _filmed(lag, filmed)))
+    return out
+
+
+def _stated(lag: Lag, stated_ms: float) -> str:
+    if abs(stated_ms - lag.mean_ms) <= AGREES * lag.mean_ms:
+        return "agrees with the model"
+    if stated_ms > lag.mean_ms:
+        return f"the model is {stated_ms - lag.mean_ms:.1f} ms quicker"
+    left, out = lag.mean_ms, []
+    for stage in sorted(lag.stages, key=lambda s: -s.mean_ms):
+        if left <= stated_ms * (1 + AGREES):
+            break
+        left -= stage.mean_ms
+        out.append(stage.name)
+    return f"reached only when {_listed(out)} {'is' if len(out) == 1 else 'are'} left out"
+
+
+def _live(lag: Lag, live: Live) -> str:
+    means = {s.name: s.mean_ms for s in lag.stages}
+    before = live.handler_p50_ms - means.get("hand-over", 0.0)
+    after = live.frame_p50_ms - live.handler_p50_ms - sum(means.get(n, 0.0) for n in FRAME_STAGES)
+    diff = live.frame_p50_ms - lag.browser_ms
+    words = f"the model says {lag.browser_ms:.1f} ms for these stages"
+    if abs(diff) > max(1.0, AGREES * lag.browser_ms):
+        words += f": {abs(diff):.1f} ms {'more' if diff > 0 else 'less'} here, {_signed(before)} before the page hears of the pen, "
+        words += f"{_signed(after)} until its frame"
+    held = [f"{n} {what}{'s' if n > 1 else ''}" for n, what in ((live.dropped, "dropped frame"), (live.long_tasks, "long task")) if n]
+    return words + (f"; {_listed(held)} held it up" if held else "")
+
+
+def _filmed(lag: Lag, filmed: Filmed) -> str:
+    diff = filmed.delay_ms - lag.mean_ms
+    if abs(diff) <= max(filmed.ci95_ms, AGREES * lag.mean_ms):
+        return "agrees with the model"
+    return f"{abs(diff):.1f} ms {'more' if diff > 0 else 'less'} than the model, {'which leaves something out' if diff > 0 else 'which counts too much'}"
+
+
+def _signed(ms: float) -> str:
+    return f"{ms:+.1f} ms".replace("-", "−")
+
+
+def _listed(words: list[str]) -> str:
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

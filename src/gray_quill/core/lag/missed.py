@@ -1,0 +1,95 @@
+"""What the device misses of quick small writing: stalls of the ink, gaps the reports bridge, and the detail those cost."""
+
+import dataclasses
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.digitiser.device import Device, Digitiser
+from gray_quill.core.digitiser.sampling import sample_motion
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.intent import text_intents
+from gray_quill.core.hand.motion import Motion, perform
+from gray_quill.core.lag.updates import panel_updates, update_period_s
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.readings.ink_readings import REST_MM
+from gray_quill.core.trace import Trace, path_length_mm
+
+Floats = NDArray[np.float64]
+QUICK_TEXT = "minim, moth. sill: inn"  # small letters with dots, which a slow digitiser joins up or passes over
+X_HEIGHT_MM = 1.8
+SEED = 3
+RUN_S = 4.0
+LOST_INTERVALS = 1.5  # a pause longer than this many report intervals means that one was lost; the simulated clock is never that uneven
+
+
+@dataclasses.dataclass(frozen=True)
+class Missed:
+    """bridged: how often reports were lost while the nib moved; bridged_mm: the longest way without one. detail_mm: 95th percentile of
+    the true path's distance from the straight joins of its reports; start_mm: mean way before a stroke is noticed. strokes_lost of strokes
+    leave no report at all. stall_share: panel updates in which the ink did not grow though the nib moved; stall_ms: the longest time it stood."""
+
+    speed_mm_s: float
+    bridged: int
+    bridged_mm: float
+    detail_mm: float
+    start_mm: float
+    strokes_lost: int
+    strokes: int
+    stall_share: float
+    stall_ms: float
+
+
+def missed(device: Device, recipe: Recipe, speed_mm_s: float) -> Missed:
+    """Small writing at a mean speed on the device, seeded, against the way the nib really went. Noise is left out: it loses nothing."""
+    return Missed(speed_mm_s, *_joins(device.digitiser, speed_mm_s), *_stalls(device, recipe, speed_mm_s))
+
+
+@lru_cache(maxsize=128)
+def _joins(digitiser: Digitiser, speed_mm_s: float) -> tuple[int, float, float, float, int, int]:
+    hand = Hand("quick", "right", "plain", x_height_mm=X_HEIGHT_MM, speed_mm_s=speed_mm_s, tremor_mm=0)
+    rng = np.random.default_rng(SEED)
+    motions = perform(hand, text_intents(QUICK_TEXT, hand, 10, 20, 120, rng), rng)
+    quiet = dataclasses.replace(digitiser, noise_mm=0.0)
+    bridged, longest, lost, starts = 0, 0.0, 0, [0.0]
+    off: list[Floats] = [np.zeros(1)]
+    for motion in motions:
+        sampled = sample_motion(motion, quiet, rng)
+        if sampled is None:
+            lost += 1
+            continue
+        trace, first_s = sampled
+        ways = np.hypot(np.diff(trace.x_mm), np.diff(trace.y_mm))
+        late = (np.diff(trace.t_s) > LOST_INTERVALS / digitiser.report_hz) & (ways > REST_MM)
+        bridged += int(late.sum())
+        longest = max(longest, float(ways[late].max(initial=0.0)))
+        before = motion.t_s < first_s
+        starts.append(path_length_mm(motion.x_mm[before], motion.y_mm[before]))
+        off.append(_off_the_joins(motion, trace, first_s))
+    return bridged, longest, float(np.percentile(np.concatenate(off), 95)), float(np.mean(starts[1:] or starts)), lost, len(motions)
+
+
+def _off_the_joins(motion: Motion, trace: Trace, first_s: float) -> Floats:
+    """Distance in mm of the true path from the straight piece between the reports before and after each of its moments."""
+    if len(trace) < 2:
+        return np.hypot(motion.x_mm - trace.x_mm[0], motion.y_mm - trace.y_mm[0])
+    inside = (motion.t_s >= first_s) & (motion.t_s <= first_s + trace.t_s[-1])
+    k = np.clip(np.searchsorted(trace.t_s + first_s, motion.t_s[inside], side="right") - 1, 0, len(trace) - 2)
+    ax, ay = trace.x_mm[k], trace.y_mm[k]
+    dx, dy = trace.x_mm[k + 1] - ax, trace.y_mm[k + 1] - ay
+    px, py = motion.x_mm[inside] - ax, motion.y_mm[inside] - ay
+    share = np.clip((px * dx + py * dy) / np.maximum(dx * dx + dy * dy, 1e-12), 0, 1)
+    return np.asarray(np.hypot(px - share * dx, py - share * dy))
+
+
+@lru_cache(maxsize=128)
+def _stalls(device: Device, recipe: Recipe, speed_mm_s: float) -> tuple[float, float]:
+    """Share of panel updates without new ink, and the longest time the ink stood, ms, over RUN_S of even motion."""
+    _, reach = panel_updates(device, recipe, RUN_S, speed_mm_s, np.random.default_rng(SEED))
+    begun = reach > 0
+    grows = np.diff(reach[begun]) > 0
+    if not len(grows):
+        return 0.0, RUN_S * 1000
+    moments = np.concatenate(([0], np.flatnonzero(grows) + 1))
+    return float(1 - grows.mean()), float(np.diff(moments).max(initial=1)) * update_period_s(device.panel) * 1000

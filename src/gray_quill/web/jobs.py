@@ -1,0 +1,138 @@
+"""Long work: runs in a thread of its own, tells how far it is, can be cancelled, and keeps its result for a while."""
+
+import itertools
+import json
+import logging
+import threading
+import time
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from flask import Blueprint, Response, current_app
+
+from gray_quill.core.errors import GrayQuillError, NotFound, TooLarge
+from gray_quill.web.api import Model, operation
+
+KEPT, AT_ONCE = 2, 2
+TOLD_EVERY_S = 0.15
+Progress = Callable[[float], None]
+
+
+class JobItem(Model):
+    """state: running, done, refused (message says why) or cancelled. share: of the work that is done, 0 to 1."""
+
+    id: str
+    kind: str
+    state: str
+    share: float
+    message: str
+
+
+class Cancelled(Exception):
+    """Raised inside the work when it is asked to end."""
+
+
+class Job:
+    def __init__(self, job_id: str, kind: str, keeps: Any) -> None:
+        self.id, self.kind, self.keeps = job_id, kind, keeps
+        self.state, self.share, self.message, self.result = "running", 0.0, "", None
+        self.cancelled = False
+
+    def progress(self, share: float) -> None:
+        if self.cancelled:
+            raise Cancelled
+        self.share = max(self.share, min(1.0, share))
+
+    def item(self) -> JobItem:
+        return JobItem(id=self.id, kind=self.kind, state=self.state, share=self.share, message=self.message)
+
+    def run(self, work: Callable[[Progress], Any]) -> None:
+        try:
+            self.result = work(self.progress)
+            self.progress(1.0)
+            self.state = "done"
+        except Cancelled:
+            self._end("cancelled", "Cancelled; nothing was changed.")
+        except GrayQuillError as error:
+            self._end("refused", error.message)
+        except Exception:
+            logging.exception("a job failed")
+            self._end("refused", "Something went wrong here; nothing you kept is lost. Try again.")
+
+    def _end(self, state: str, message: str) -> None:
+        self.message = message  # first: who sees the state may ask for the message
+        self.state = state
+
+
+class Jobs:
+    """The last KEPT jobs of each kind; at most AT_ONCE run at a time."""
+
+    def __init__(self) -> None:
+        self._jobs: dict[str, Job] = {}
+        self._numbers = itertools.count(1)
+        self._lock = threading.Lock()
+
+    def start(self, kind: str, work: Callable[[Progress], Any], keeps: Any = None) -> Job:
+        """Start work(progress); `keeps` is held with the job for those who ask for it. Raises TooLarge while others run."""
+        with self._lock:
+            if sum(j.state == "running" for j in self._jobs.values()) >= AT_ONCE:
+                raise TooLarge("Two long tasks are running already. Wait for one or cancel it.")
+            job = Job(f"{kind}-{next(self._numbers)}", kind, keeps)
+            self._jobs[job.id] = job
+            for old in [j.id for j in self._jobs.values() if j.kind == kind and j.state != "running"][:-KEPT]:
+                del self._jobs[old]
+        threading.Thread(target=job.run, args=(work,), daemon=True).start()
+        return job
+
+    def get(self, job_id: str, kind: str | None = None) -> Job:
+        job = self._jobs.get(job_id)
+        if job is None or kind not in (None, job.kind):
+            raise NotFound(f"There is no task {job_id!r} any more. Start it again.")
+        return job
+
+    def result(self, job_id: str, kind: str) -> Any:
+        """What a job that is done came to. Raises NotFound before."""
+        job = self.get(job_id, kind)
+        if job.state != "done":
+            raise NotFound(job.message or f"The task {job_id} is not done yet. Wait for it.")
+        return job.result
+
+
+def jobs() -> Jobs:
+    return current_app.extensions["jobs"]  # type: ignore[no-any-return]
+
+
+tasks = Blueprint("jobs", __name__)
+
+
+@operation(tasks, "GET", "/jobs/<job_id>", JobItem)
+def job_state(job_id: str) -> JobItem:
+    """How far a long task is."""
+    return jobs().get(job_id).item()
+
+
+@operation(tasks, "DELETE", "/jobs/<job_id>", JobItem)
+def cancel_job(job_id: str) -> JobItem:
+    """Cancel a long task; it ends at its next step."""
+    job = jobs().get(job_id)
+    job.cancelled = True
+    return job.item()
+
+
+@operation(tasks, "GET", "/jobs/<job_id>/events", "text/event-stream")
+def job_events(job_id: str) -> Response:
+    """The states of a long task as server-sent events, until it ends."""
+    job = jobs().get(job_id)
+
+    def told() -> Iterator[str]:
+        last = None
+        while True:
+            item = job.item()
+            if item != last:
+                yield f"data: {json.dumps(item.model_dump())}\n\n"
+                last = item
+            if item.state != "running":
+                return
+            time.sleep(TOLD_EVERY_S)
+
+    return Response(told(), mimetype="text/event-stream", headers={"Cache-Control": "no-store"})

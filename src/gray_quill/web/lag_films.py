@@ -1,0 +1,104 @@
+"""Films of the Lag trial: shot by the simulated camera or brought in, read as a long task, or stepped through and marked by hand."""
+
+import dataclasses
+
+import numpy as np
+from flask import Blueprint, Response
+from numpy.typing import NDArray
+
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.errors import InputError
+from gray_quill.core.lag.film import film
+from gray_quill.core.lag.film_marks import Mark, read_marks
+from gray_quill.core.lag.film_reader import read_film
+from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.formats.film_zip import check_film_zip, read_film_zip
+from gray_quill.formats.png import write_png
+from gray_quill.store.things import get_thing
+from gray_quill.web.api import operation
+from gray_quill.web.context import db
+from gray_quill.web.jobs import Job, JobItem, Progress, jobs
+from gray_quill.web.lag_models import FilmBody, FilmFrames, FilmQuery, FilmReading, MarkedReply, MarksBody
+from gray_quill.web.replies import png
+
+lag_films = Blueprint("lag_films", __name__)
+GETTING = 0.7  # of a film's time goes into its frames, the rest into reading them
+
+
+@dataclasses.dataclass(eq=False)
+class Held:
+    """A film's frames once they are there, and its camera."""
+
+    fps: float
+    mm_per_px: float
+    frames: list[NDArray[np.uint8]] = dataclasses.field(default_factory=list)
+
+
+@operation(lag_films, "POST", "/lag/film", JobItem, body=FilmBody)
+def film_pen(body: FilmBody) -> JobItem:
+    """Film a simulated pen on a device in slow motion and read the film."""
+    device, recipe, held = get_thing(db(), Device, body.device_id), read_recipe(body.recipe), Held(body.fps, 1)
+
+    def work(progress: Progress) -> FilmReading:
+        held.frames, truth = film(device, recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
+        held.mm_per_px = truth.mm_per_px
+        return _read(held, progress, truth.delay_ms)
+
+    return jobs().start("film", work, held).item()
+
+
+@operation(lag_films, "POST", "/lag/films", JobItem, body="application/zip", query=FilmQuery)
+def read_own_film(body: bytes, query: FilmQuery) -> JobItem:
+    """Read a film of your own: a zip of PNG frames."""
+    check_film_zip(body)
+    held = Held(query.fps, query.mm_per_px)
+
+    def work(progress: Progress) -> FilmReading:
+        held.frames = read_film_zip(body, lambda share: progress(GETTING * share))
+        return _read(held, progress, None)
+
+    return jobs().start("film", work, held).item()
+
+
+@operation(lag_films, "GET", "/lag/films/<job_id>", FilmReading)
+def film_reading(job_id: str) -> FilmReading:
+    """What a film that was read came to."""
+    return jobs().result(job_id, "film")  # type: ignore[no-any-return]
+
+
+@operation(lag_films, "GET", "/lag/films/<job_id>/frames", FilmFrames)
+def film_frames(job_id: str) -> FilmFrames:
+    """The frames there are to step through, also of a film that could not be read."""
+    held = _held(jobs().get(job_id, "film"))
+    height, width = held.frames[0].shape
+    return FilmFrames(frames=len(held.frames), width_px=width, height_px=height, fps=held.fps, mm_per_px=held.mm_per_px)
+
+
+@operation(lag_films, "GET", "/lag/films/<job_id>/frames/<int:number>", "image/png")
+def film_frame(job_id: str, number: int) -> Response:
+    """One frame as a picture; the first is number 0."""
+    held = _held(jobs().get(job_id, "film"))
+    if number >= len(held.frames):
+        raise InputError(f"This film has {len(held.frames)} frames; there is no number {number}.", "number")
+    return png(write_png(held.frames[number], compress=1))
+
+
+@operation(lag_films, "POST", "/lag/marks", MarkedReply, body=MarksBody)
+def read_hand_marks(body: MarksBody) -> MarkedReply:
+    """The delay from nib and ink end marked by hand."""
+    marks = [Mark(m.frame, m.nib_px, m.front_px) for m in body.marks]
+    return MarkedReply.model_validate(dataclasses.asdict(read_marks(marks, body.fps, body.mm_per_px)))
+
+
+def _held(job: Job) -> Held:
+    held: Held = job.keeps
+    if not held.frames:
+        raise InputError("This film has no frames to step through yet.", "job_id")
+    return held
+
+
+def _read(held: Held, progress: Progress, truth_ms: float | None) -> FilmReading:
+    found = read_film(held.frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
+    return FilmReading(delay_ms=found.delay_ms, ci95_ms=found.ci95_ms, gap_mm=found.gap_mm, speed_mm_s=found.speed_mm_s, frames_used=found.frames_used,
+                       truth_ms=truth_ms, frame=int(found.frames_at[-1]), nib_px=float(found.nib_mm[-1] / held.mm_per_px),
+                       front_px=float(found.front_mm[-1] / held.mm_per_px))

@@ -1,0 +1,151 @@
+"""The API of the Lag trial: long films as tasks with progress and cancel, marks, kept runs and swaps."""
+
+import io
+import json
+import time
+from typing import Any
+
+import numpy as np
+from PIL import Image
+
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.lag.film import film
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.formats.film_zip import write_film
+from tests.web.test_api import ApiCase
+from tests.web.test_trials_api import pen
+
+CAMERA = "?fps=240&mm_per_px=0.125"
+
+
+class LagApi(ApiCase):
+    def bring_in(self, data: bytes, camera: str = CAMERA) -> Any:
+        return self.client.post("/api/lag/films" + camera, data=data, content_type="application/zip")
+
+    def ended(self, job: dict) -> dict:
+        """A task followed by its server-sent events to its end."""
+        text = self.client.get(f"/api/jobs/{job['id']}/events").text
+        told = [json.loads(line[6:]) for line in text.splitlines() if line.startswith("data: ")]
+        self.assertEqual([t["share"] for t in told], sorted(t["share"] for t in told))
+        self.assertNotEqual(told[-1]["state"], "running")
+        return told[-1]
+
+    def test_a_film_is_read_as_a_task_and_can_be_stepped_through(self) -> None:
+        frames, truth = film(SHIPPED_DEVICES["clamshell-11"], SHIPPED_PENS["fen-fountain"], 240, 5)
+        job = self.ended(self.bring_in(write_film(frames)).json)
+        self.assertEqual((job["state"], job["share"]), ("done", 1.0))
+        read = self.ask("GET", f"/api/lag/films/{job['id']}").json
+        self.assertLessEqual(abs(read["delay_ms"] - truth.delay_ms), max(1000 / 240, 0.05 * truth.delay_ms))
+        held = self.ask("GET", f"/api/lag/films/{job['id']}/frames").json
+        self.assertEqual((held["frames"], held["width_px"], held["fps"]), (len(frames), 512, 240))
+        picture = np.asarray(Image.open(io.BytesIO(self.client.get(f"/api/lag/films/{job['id']}/frames/7").data)))
+        np.testing.assert_array_equal(picture, frames[7])
+        self.assertEqual(self.client.get(f"/api/lag/films/{job['id']}/frames/9999").status_code, 400)
+        marks = [{"frame": k, "nib_px": [100 + 4 * k, 72], "front_px": [60 + 4 * k, 72]} for k in (3, 30, 60)]
+        by_hand = self.ask("POST", "/api/lag/marks", {"fps": 240, "mm_per_px": 0.125, "marks": marks}).json
+        self.assertAlmostEqual(by_hand["delay_ms"], 10 * 1000 / 240, places=6)
+
+    def test_a_film_that_cannot_be_read_still_has_frames_and_bad_files_are_refused_at_once(self) -> None:
+        plain = [np.full((40, 60), 210, np.uint8)] * 20
+        job = self.ended(self.bring_in(write_film(plain)).json)
+        self.assertEqual(job["state"], "refused")
+        self.assertIn("No pen is seen", job["message"])
+        self.assertEqual(self.ask("GET", f"/api/lag/films/{job['id']}/frames").json["frames"], 20)
+        self.assertEqual(self.client.get(f"/api/lag/films/{job['id']}").status_code, 404)
+        for data, camera, status, words in (
+            (b"PK no zip", CAMERA, 400, "not a zip"),
+            (write_film([]), CAMERA, 400, "no PNG frames"),
+            (write_film(plain), "?fps=1&mm_per_px=0.1", 422, "fps"),
+        ):
+            reply = self.bring_in(data, camera)
+            self.assertEqual(reply.status_code, status)
+            self.assertIn(words, reply.json["error"]["message"])
+        for path in ("/api/jobs/film-999", "/api/lag/films/film-999/frames", "/api/jobs/film-999/events"):
+            self.assertEqual(self.client.get(path).status_code, 404)
+
+    def test_a_task_is_cancelled_and_only_two_run_at_once(self) -> None:
+        body = {"recipe": pen("fen-fountain"), "device_id": "paper-pad-8", "fps": 960, "seed": 1}
+        one, two = (self.ask("POST", "/api/lag/film", body).json for _ in range(2))
+        self.assertEqual(self.client.post("/api/lag/film", json=body).status_code, 413)
+        for job in (one, two):
+            self.ask("DELETE", f"/api/jobs/{job['id']}")
+            self.assertEqual(self.ended(job)["state"], "cancelled")
+        until = time.time() + 5
+        while (
+            again := self.client.post("/api/lag/film", json={**body, "device_id": "tablet-11", "fps": 120})
+        ).status_code == 413 and time.time() < until:
+            time.sleep(0.05)
+        self.assertEqual(self.ended(again.json)["state"], "done")
+
+    def test_runs_are_kept_with_what_made_them_and_laid_side_by_side(self) -> None:
+        live = {
+            "events": 90,
+            "handler_p50_ms": 8,
+            "handler_p95_ms": 12,
+            "frame_p50_ms": 22,
+            "frame_p95_ms": 27,
+            "dropped": 0,
+            "long_tasks": 0,
+            "control_ms": 30,
+        }
+        new = {
+            "pen_id": "fen-fountain",
+            "revision": 1,
+            "hand_id": "right-firm",
+            "device_id": "tablet-11",
+            "live": live,
+            "filmed": {"delay_ms": 33, "ci95_ms": 2},
+        }
+        kept = self.ask("POST", "/api/lag/runs", new).json
+        self.assertEqual([f["name"] for f in kept["figures"]], ["modelled", "stated", "live", "filmed"])
+        other = self.ask(
+            "POST",
+            "/api/lag/runs",
+            {**new, "pen_id": "reed-ballpoint", "live": None, "filmed": None, "speed_mm_s": 120},
+        ).json
+        self.assertEqual([r["id"] for r in self.ask("GET", "/api/lag/runs").json["runs"]], [other["id"], kept["id"]])
+        body = {"one": {"run_id": kept["id"]}, "other": {"recipe": pen("reed-ballpoint"), "device_id": "clamshell-11"}}
+        swaps = {s["factor"]: s["p95_ms"] for s in self.ask("POST", "/api/lag/swaps", body).json["swaps"]}
+        self.assertEqual(swaps["as it is"], kept["now"]["p95_ms"])
+        self.assertTrue(swaps["steadying"] < swaps["as it is"] < swaps["panel"] < swaps["all of it"])
+        left = self.ask("PUT", f"/api/lag/runs/{kept['id']}/bin", {"binned": True}).json["runs"]
+        self.assertEqual([r["id"] for r in left], [other["id"]])
+        self.assertEqual(len(self.ask("PUT", f"/api/lag/runs/{kept['id']}/bin", {"binned": False}).json["runs"]), 2)
+        for path, bad, status in (
+            ("/api/lag/runs", {**new, "pen_id": "ghost"}, 404),
+            ("/api/lag/runs", {**new, "hand_id": "ghost"}, 404),
+            ("/api/lag/swaps", {"one": {}, "other": {}}, 400),
+            ("/api/lag/swaps", {"one": {"run_id": "ghost"}, "other": {}}, 404),
+            ("/api/lag/marks", {"fps": 240, "mm_per_px": 0.1, "marks": marks_of(2)}, 400),
+        ):
+            self.assertEqual(self.client.post(path, json=bad).status_code, status, path)
+
+    def test_speeds_figures_and_a_device_seen_in_the_browser(self) -> None:
+        body = {
+            "recipe": pen("fen-fountain"),
+            "device_id": "tablet-11",
+            "beside": [],
+            "speed_mm_s": 90,
+            "filmed": {"delay_ms": 80, "ci95_ms": 2},
+        }
+        reply = self.ask("POST", "/api/lag", body).json
+        self.assertEqual([s["speed_mm_s"] for s in reply["speeds"]], [90, 20, 60, 120, 250])
+        self.assertIn("more than the model", reply["figures"][-1]["words"])
+        t = [10.0 * k for k in range(60)]
+        seen = {
+            "strokes": [{"t_ms": t, "x_mm": [0.1 * k for k in range(60)], "y_mm": t}],
+            "hover": False,
+            "contact_size": False,
+            "frame_hz": 120,
+        }
+        found = self.ask("POST", "/api/inspect", {"seen": seen}).json
+        self.assertAlmostEqual(found["per_frame"], 100 / 120)
+        self.assertEqual(sum("hover" in w or "contact size" in w for w in found["words"]), 2)
+        made = self.ask(
+            "POST", "/api/devices", {"name": "Mine", "like": "tablet-11", "ink": {"seen": seen}, "stated_ms": 12}
+        ).json["device"]
+        self.assertEqual((made["digitiser"]["hover"], made["touch"]["size"], made["stated_ms"]), (False, False, 12))
+
+
+def marks_of(count: int) -> list[dict]:
+    return [{"frame": k, "nib_px": [100 + 9 * k, 5], "front_px": [90, 5]} for k in range(count)]
