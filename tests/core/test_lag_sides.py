@@ -78,7 +78,7 @@ class Swaps(unittest.TestCase):
 class Figures(unittest.TestCase):
     def test_each_way_to_a_number_is_laid_beside_the_model(self) -> None:
         lag = model_lag(TABLET, FEN)
-        live = Live(200, 9.0, 12.0, 25.0, 30.0, 2, 1, 33.0)
+        live = Live(200, 9.0, 12.0, 25.0, 30.0, 2, 1, 33.0, 2.0)
         by_name = {f.name: f for f in figures(lag, 9, live, Filmed(lag.mean_ms + 1, 2))}
         self.assertEqual(list(by_name), ["modelled", "stated", "live", "filmed"])
         means = {s.name: s.mean_ms for s in lag.stages}
@@ -87,6 +87,7 @@ class Figures(unittest.TestCase):
         self.assertIn(
             f"{25 - lag.browser_ms:.1f} ms more here, {9 - means['hand-over']:+.1f} ms before", by_name["live"].words
         )
+        self.assertIn("raw updates come 7.0 ms sooner", by_name["live"].words)
         self.assertIn("2 dropped frames and 1 long task", by_name["live"].words)
         self.assertEqual((by_name["filmed"].words, by_name["filmed"].plus_minus_ms), ("agrees with the model", 2))
         words = [figures(lag, stated)[1].words for stated in (lag.mean_ms, lag.mean_ms + 10)]

@@ -22,6 +22,7 @@ class LiveBody(Model):
     dropped: int = Field(ge=0, le=1_000_000)
     long_tasks: int = Field(ge=0, le=1_000_000)
     control_ms: Ms | None = None
+    raw_p50_ms: Ms | None = None
 
 
 class FilmedBody(Model):

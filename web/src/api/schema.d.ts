@@ -7521,6 +7521,11 @@ export interface components {
             handler_p95_ms: number;
             /** Long Tasks */
             long_tasks: number;
+            /**
+             * Raw P50 Ms
+             * @default null
+             */
+            raw_p50_ms: number | null;
         };
         /**
          * MarkItem

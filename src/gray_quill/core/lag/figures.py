@@ -10,8 +10,8 @@ FRAME_STAGES = ("drawing", "frame", "fast pen path")
 
 @dataclasses.dataclass(frozen=True)
 class Live:
-    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms, and the delay from pressing
-    a control to its picture (None where none was pressed)."""
+    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms, the delay from pressing a
+    control to its picture (None where none was pressed), and that to a raw update's handler (None where the browser gives none)."""
 
     events: int
     handler_p50_ms: float
@@ -21,6 +21,7 @@ class Live:
     dropped: int
     long_tasks: int
     control_ms: float | None = None
+    raw_p50_ms: float | None = None
 
 
 @dataclasses.dataclass(frozen=True)
@@ -75,6 +76,8 @@ def _live(lag: Lag, live: Live) -> str:
     if abs(diff) > max(1.0, AGREES * lag.browser_ms):
         words += f": {abs(diff):.1f} ms {'more' if diff > 0 else 'less'} here, {_signed(before)} before the page hears of the pen, "
         words += f"{_signed(after)} until its frame"
+    if live.raw_p50_ms is not None and live.handler_p50_ms - live.raw_p50_ms > 1:
+        words += f"; its raw updates come {live.handler_p50_ms - live.raw_p50_ms:.1f} ms sooner"
     held = [f"{n} {what}{'s' if n > 1 else ''}" for n, what in ((live.dropped, "dropped frame"), (live.long_tasks, "long task")) if n]
     return words + (f"; {_listed(held)} held it up" if held else "")
 

@@ -19,7 +19,7 @@ export function frameGaps(frames: readonly number[]): number[] {
 }
 
 /** Percentiles of the timings, and how many frames were dropped: frame times that lie further apart than one and a half of the usual distance. */
-export function summary(timings: readonly Timing[], frames: readonly number[], longTasks: number, controls: readonly number[]): Schemas['LiveBody'] {
+export function summary(timings: readonly Timing[], frames: readonly number[], longTasks: number, controls: readonly number[]): Omit<Schemas['LiveBody'], 'raw_p50_ms'> {
   const gaps = frameGaps(frames)
   const usual = percentile(gaps, 0.5)
   const of = (key: keyof Timing, share: number) => percentile(timings.map((t) => t[key]), share)

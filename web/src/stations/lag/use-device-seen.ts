@@ -10,7 +10,7 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
   const hover = ref<boolean | null>(null)
   const contactSize = ref<boolean | null>(null)
   const strokes: Strokes = []
-  const raw = { updates: 0, events: 0, reports: 0 }
+  const raw = { updates: 0, events: 0, delays: [] as number[] }
 
   useEventListener(canvas, ['pointermove', 'pointerenter'], (event: PointerEvent) => {
     if (event.pointerType === 'pen' && event.buttons === 0) hover.value = true
@@ -20,11 +20,13 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
     if (event.pointerType === 'touch') contactSize.value = contactSize.value || event.width > 1 || event.height > 1
   })
   // raw updates come to secure pages only, between the moves that are handed over once a frame
-  useEventListener(canvas, 'pointerrawupdate', () => (raw.updates += 1))
+  useEventListener(canvas, 'pointerrawupdate', (event: Event) => {
+    raw.updates += 1
+    raw.delays.push(performance.now() - event.timeStamp)
+  })
   useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
     if (!event.buttons) return
     raw.events += 1
-    raw.reports += Math.max(1, event.getCoalescedEvents?.().length ?? 1)
   })
 
   function add(samples: readonly Sample[], pointerType: string) {
@@ -49,7 +51,7 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
 
   function clear() {
     strokes.length = 0
-    raw.updates = raw.events = raw.reports = 0
+    raw.updates = raw.events = raw.delays.length = 0
     hover.value = contactSize.value = null
   }
   return { strokes, hover, contactSize, raw, add, words, clear }
