@@ -6,12 +6,13 @@ import json
 import pathlib
 import sys
 from collections.abc import Callable, Sequence
-from typing import Any, TypeVar
 
 from gray_quill import __version__
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
-from gray_quill.core.errors import FormatError, GrayQuillError, InputError, NotFound
-from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
+from gray_quill.cli_items import bytes_of, choice_argument, device_of, hand_of, pen_of, save
+from gray_quill.cli_palm import add_palm_commands
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.errors import GrayQuillError, InputError, NotFound
+from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.lag.film import film
@@ -22,16 +23,13 @@ from gray_quill.core.panel.proof import on_panel, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.quantities import read_record
 from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.core.trace import Trace
 from gray_quill.formats.export import export_sheet
 from gray_quill.formats.film_zip import read_film_zip, write_film
 from gray_quill.formats.inkml import read_inkml, write_inkml
-from gray_quill.formats.pen_json import read_pen
 from gray_quill.formats.png import read_png, write_png
 
-T = TypeVar("T")
 DEFAULT_PAPER = "dotted A5"
 
 
@@ -58,41 +56,41 @@ def _parser() -> argparse.ArgumentParser:
 
     write = command("write", _write, "Let a simulated hand write text on a simulated device.")
     write.add_argument("text")
-    _choice(write, "--hand", SHIPPED_HANDS)
-    _choice(write, "--device", SHIPPED_DEVICES)
+    choice_argument(write, "--hand", SHIPPED_HANDS)
+    choice_argument(write, "--device", SHIPPED_DEVICES)
     write.add_argument("--seed", type=int, default=1)
     write.add_argument("-o", "--output", required=True, metavar="OUT.inkml")
 
     read = command("read", _read, "Readings of a pen on the strokes of an InkML file.")
     read.add_argument("input", metavar="IN.inkml")
-    _choice(read, "--pen", SHIPPED_PENS)
+    choice_argument(read, "--pen", SHIPPED_PENS)
     read.add_argument("--json", action="store_true", help="for machines")
 
     ink = command("ink", _ink, "Ink an InkML file with a pen, as SVG, PNG or PDF by the ending of the output.")
     ink.add_argument("input", metavar="IN.inkml")
-    _choice(ink, "--pen", SHIPPED_PENS)
+    choice_argument(ink, "--pen", SHIPPED_PENS)
     ink.add_argument("--dpi", type=float, default=200)
     ink.add_argument("--paper", metavar="SPEC", help=f'like "ruled 7mm A4 landscape" (a clear sheet of "{DEFAULT_PAPER}" size when left out)')
     ink.add_argument("-o", "--output", required=True, metavar="OUT.svg|png|pdf")
 
     proof = command("proof", _proof, "Show an InkML file or a PNG picture as a device's panel shows it.")
     proof.add_argument("input", metavar="IN.inkml|IN.png")
-    _choice(proof, "--device", SHIPPED_DEVICES)
+    choice_argument(proof, "--device", SHIPPED_DEVICES)
     proof.add_argument("--pen", default="fen-fountain", help="a shipped pen or a pen's JSON file")
     proof.add_argument("--paper", metavar="SPEC", default=DEFAULT_PAPER)
     proof.add_argument("--dither", default="none", help=f"one of {', '.join(METHODS)}")
     proof.add_argument("-o", "--output", required=True, metavar="OUT.png")
 
     lag = command("lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy.")
-    _choice(lag, "--device", SHIPPED_DEVICES)
-    _choice(lag, "--pen", SHIPPED_PENS)
+    choice_argument(lag, "--device", SHIPPED_DEVICES)
+    choice_argument(lag, "--pen", SHIPPED_PENS)
     lag.add_argument("--speed", type=float, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
     lag.add_argument("--lookahead", type=float, default=0, metavar="MS", help="horizon of a look-ahead, ms")
     lag.add_argument("--json", action="store_true", help="for machines")
 
     filmed = command("film", _film, "Film a simulated pen on a simulated device in slow motion; the truth goes into a JSON file beside it.")
-    _choice(filmed, "--device", SHIPPED_DEVICES)
-    _choice(filmed, "--pen", SHIPPED_PENS)
+    choice_argument(filmed, "--device", SHIPPED_DEVICES)
+    choice_argument(filmed, "--pen", SHIPPED_PENS)
     filmed.add_argument("--fps", type=float, default=240, help="frames a second")
     filmed.add_argument("--seed", type=int, default=1)
     filmed.add_argument("-o", "--output", required=True, metavar="FRAMES.zip")
@@ -102,6 +100,8 @@ def _parser() -> argparse.ArgumentParser:
     film_read.add_argument("--fps", type=float, required=True, help="frames a second")
     film_read.add_argument("--mm-per-px", type=float, required=True, help="scale of the frames")
     film_read.add_argument("--json", action="store_true", help="for machines")
+
+    add_palm_commands(command)
 
     serve = command("serve", _serve, "Start the screens.")
     demo = command("demo", _demo, "Fill in the demo data when there is none, then start the screens.")
@@ -114,61 +114,14 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _choice(parser: argparse.ArgumentParser, flag: str, shipped: dict[str, Any]) -> None:
-    parser.add_argument(flag, required=True, help=f"a JSON file or one of {', '.join(shipped)}")
-
-
-def _item(kind: str, value: str, shipped: dict[str, T], read: Callable[[bytes], T]) -> T:
-    if value in shipped:
-        return shipped[value]
-    if pathlib.Path(value).is_file():
-        return read(_bytes(value))
-    raise NotFound(f"There is no {kind} {value!r}: neither a file nor one of {', '.join(shipped)}.")
-
-
-def _record(record: type[T]) -> Callable[[bytes], T]:
-    def read(data: bytes) -> T:
-        try:
-            return read_record(record, json.loads(data))
-        except (ValueError, RecursionError) as error:
-            raise FormatError(f"This is not a JSON file ({error}).") from None
-    return read
-
-
-def _pen(value: str) -> Recipe:
-    return _item("pen", value, SHIPPED_PENS, read_pen)
-
-
-def _hand(value: str) -> Hand:
-    return _item("hand", value, SHIPPED_HANDS, _record(Hand))
-
-
-def _device(value: str) -> Device:
-    return _item("device", value, SHIPPED_DEVICES, _record(Device))
-
-
-def _bytes(path: str) -> bytes:
-    try:
-        return pathlib.Path(path).read_bytes()
-    except OSError as error:
-        raise InputError(f"{path} cannot be read ({error.strerror}). Check the name.") from None
-
-
-def _save(path: str, data: bytes) -> None:
-    try:
-        pathlib.Path(path).write_bytes(data)
-    except OSError as error:
-        raise InputError(f"{path} cannot be written ({error.strerror}). Choose another place.") from None
-
-
 def _inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace], Recipe, list[Ink]]:
-    recipe, traces = _pen(pen), read_inkml(_bytes(path))
+    recipe, traces = pen_of(pen), read_inkml(bytes_of(path))
     return traces, recipe, [settle(t, recipe, paper) for t in traces]
 
 
 def _write(args: argparse.Namespace) -> None:
-    traces = write_text(args.text, _hand(args.hand), _device(args.device), args.seed)
-    _save(args.output, write_inkml(traces))
+    traces = write_text(args.text, hand_of(args.hand), device_of(args.device), args.seed)
+    save(args.output, write_inkml(traces))
 
 
 def _read(args: argparse.Namespace) -> None:
@@ -186,25 +139,25 @@ def _ink(args: argparse.Namespace) -> None:
         raise InputError("--dpi must lie from 20 to 2400.")
     paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
     _, _, inks = _inked(args.input, args.pen, paper)
-    _save(args.output, export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper))
+    save(args.output, export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper))
 
 
 def _proof(args: argparse.Namespace) -> None:
-    panel = _device(args.device).panel
-    data = _bytes(args.input)
+    panel = device_of(args.device).panel
+    data = bytes_of(args.input)
     if data.startswith(b"\x89PNG") or args.input.lower().endswith(".png"):
         pixels = on_panel(read_png(data), panel, args.dither)
     else:
         paper = paper_from_spec(args.paper)
         _, _, inks = _inked(args.input, args.pen, paper)
         pixels = proof_sheet(inks, paper, panel, args.dither).pixels
-    _save(args.output, write_png(pixels, panel.ppi))
+    save(args.output, write_png(pixels, panel.ppi))
 
 
 def _lag(args: argparse.Namespace) -> None:
     if not 1 <= args.speed <= 1000 or not 0 <= args.lookahead <= 100:
         raise InputError("--speed must lie from 1 to 1000 mm/s and --lookahead from 0 to 100 ms.")
-    found = model_lag(_device(args.device), _pen(args.pen), args.speed, args.lookahead)
+    found = model_lag(device_of(args.device), pen_of(args.pen), args.speed, args.lookahead)
     if args.json:
         print(json.dumps(dataclasses.asdict(found)))
         return
@@ -216,13 +169,13 @@ def _lag(args: argparse.Namespace) -> None:
 
 
 def _film(args: argparse.Namespace) -> None:
-    frames, truth = film(_device(args.device), _pen(args.pen), args.fps, args.seed)
-    _save(args.output, write_film(frames))
-    _save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(dataclasses.asdict(truth)).encode())
+    frames, truth = film(device_of(args.device), pen_of(args.pen), args.fps, args.seed)
+    save(args.output, write_film(frames))
+    save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(dataclasses.asdict(truth)).encode())
 
 
 def _film_read(args: argparse.Namespace) -> None:
-    found = read_film(read_film_zip(_bytes(args.input)), args.fps, args.mm_per_px)
+    found = read_film(read_film_zip(bytes_of(args.input)), args.fps, args.mm_per_px)
     answer = {"delay_ms": found.delay_ms, "ci95_ms": found.ci95_ms, "gap_mm": found.gap_mm, "frames_used": found.frames_used}
     print(json.dumps(answer) if args.json else f"{found.delay_ms:.1f} ± {found.ci95_ms:.1f} ms, gap {found.gap_mm:.2f} mm, from {found.frames_used} frames")
 

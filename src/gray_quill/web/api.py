@@ -90,8 +90,9 @@ def openapi_document() -> dict[str, Any]:
 
     def schema_of(model: type[BaseModel], mode: Any) -> dict[str, Any]:
         schema = model.model_json_schema(ref_template="#/components/schemas/{model}", mode=mode)
-        schemas.update(schema.pop("$defs", {}))
-        schemas[model.__name__] = schema
+        for name, found in {**schema.pop("$defs", {}), model.__name__: schema}.items():
+            if schemas.setdefault(name, found) != found:
+                raise ValueError(f"two models are called {name}")
         return {"$ref": f"#/components/schemas/{model.__name__}"}
 
     def content_of(kind: type[BaseModel] | str, mode: str) -> dict[str, Any]:

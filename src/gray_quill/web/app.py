@@ -14,6 +14,7 @@ from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
+from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
 from gray_quill.web.pen_bench import bench
 from gray_quill.web.pens import pens
@@ -41,7 +42,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag, lag_films, tasks):
+    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag, lag_films, palm, tasks):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

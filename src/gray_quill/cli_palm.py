@@ -1,0 +1,107 @@
+"""Commands of the Palm trial: make contact streams, judge them, and prove the recommended rules on seeds they were not tuned on."""
+
+import argparse
+import dataclasses
+import json
+import pathlib
+from collections.abc import Callable
+
+from gray_quill.cli_items import bytes_of, choice_argument, device_of, hand_of, record_reader, save
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.errors import InputError
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.palm.contacts import Event, make_stream
+from gray_quill.core.palm.drills import DRILLS, simulate, simulate_all
+from gray_quill.core.palm.outcome import Outcome, outcome_of
+from gray_quill.core.palm.proof import prove
+from gray_quill.core.palm.rules import OFF, Rules, zone_of
+from gray_quill.formats.contacts_csv import read_contacts, write_contacts
+from gray_quill.formats.palm_json import read_truth, truth_json
+
+FIRST_SEED = 201
+ROOM_MM = 20.0  # beyond the outermost contact, where the screen's size is not known
+Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
+
+
+def add_palm_commands(command: Command) -> None:
+    """palm-sim, palm and palm-proof."""
+    sim = command("palm-sim", _sim, "Let a simulated hand do a drill on a simulated device; the truth goes into a JSON file beside the contacts.")
+    choice_argument(sim, "--hand", SHIPPED_HANDS)
+    choice_argument(sim, "--device", SHIPPED_DEVICES)
+    sim.add_argument("--drill", required=True, help=f"all, or one of {', '.join(DRILLS)}")
+    sim.add_argument("--seed", type=int, default=1)
+    sim.add_argument("-o", "--output", required=True, metavar="S.csv")
+
+    palm = command("palm", _palm, "Judge a contact stream with some rules; with the truth beside it, tell palms and fingers right and wrong.")
+    palm.add_argument("input", metavar="S.csv")
+    palm.add_argument("--rules", metavar="R.json", help="all rules are off when left out")
+    choice_argument(palm, "--hand", SHIPPED_HANDS)
+    palm.add_argument("--json", action="store_true", help="for machines")
+
+    proof = command("palm-proof", _proof, "Recommended rules for every hand on every device, tried on sessions they were not tuned on, against no rules.")
+    proof.add_argument("--seeds", type=int, default=3, help="sessions of each drill")
+
+
+def _sim(args: argparse.Namespace) -> None:
+    if args.seed < 0:
+        raise InputError("--seed must be 0 or more.")
+    hand, device = hand_of(args.hand), device_of(args.device)
+    stream, truth = simulate_all(hand, device, args.seed) if args.drill == "all" else simulate(hand, device, args.drill, args.seed)
+    save(args.output, write_contacts(stream.events))
+    save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(truth_json(stream, truth)).encode())
+
+
+def _palm(args: argparse.Namespace) -> None:
+    events = read_contacts(bytes_of(args.input))
+    beside = pathlib.Path(args.input).with_suffix(".json")
+    screen, truth = read_truth(bytes_of(str(beside))) if beside.is_file() else (_reach(events), None)
+    stream = make_stream(events, *screen)
+    unknown = truth and (truth.palms | {i for g in truth.gestures for i in g.ids}) - set(stream.contacts)
+    if unknown:
+        raise InputError(f"{beside} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?")
+    rules = record_reader(Rules)(bytes_of(args.rules)) if args.rules else OFF
+    found = outcome_of(stream, rules, zone_of(hand_of(args.hand)), truth)
+    if args.json:
+        print(json.dumps(_plain(found)))
+        return
+    for line in _lines(found):
+        print(line)
+    for d in found.decisions:
+        print(f"contact {d.id:>3}  {d.decision}{f' by {d.rule}' if d.rule else ''} at {d.at_ms:.0f} ms")
+
+
+def _reach(events: list[Event]) -> tuple[float, float]:
+    return (max([e.x_mm for e in events] or [0]) + ROOM_MM, max([e.y_mm for e in events] or [0]) + ROOM_MM)
+
+
+def _plain(found: Outcome) -> dict[str, object]:
+    out = dataclasses.asdict(found)
+    contacts = out.pop("decisions")
+    return {"contacts": contacts, **{k: v for k, v in out.items() if v is not None}}
+
+
+def _lines(o: Outcome) -> list[str]:
+    lines = [f"{o.stray_marks} stray marks, page left {o.page_shift_mm:.2f} mm off and {o.zoom_pct:.1f} % zoomed, jiggle up to {o.jiggle_mm:.2f} mm, "
+             f"{o.taps} unwanted taps, {o.lost_ink_mm:.2f} mm of nib ink lost"]
+    if o.confusion is not None:
+        c = o.confusion
+        lines.append(f"palms: {c['palm_refused']} refused, {c['palm_kept']} kept; fingers: {c['finger_kept']} kept, {c['finger_refused']} refused; "
+                     f"{o.refused_gestures} of {o.gestures} gestures refused, the others {o.added_delay_ms:.0f} ms later")
+    return lines
+
+
+def _proof(args: argparse.Namespace) -> None:
+    if not 1 <= args.seeds <= 50:
+        raise InputError("--seeds must lie from 1 to 50.")
+
+    def told(who: str, rules: Rules) -> None:
+        on = {k: v for k, v in dataclasses.asdict(rules).items() if v != getattr(OFF, k)}
+        print(f"{who}: {', '.join(f'{k} {v:g}' for k, v in on.items())}", flush=True)
+
+    proof = prove(SHIPPED_HANDS, SHIPPED_DEVICES, range(FIRST_SEED, FIRST_SEED + args.seeds), told)
+    print(f"\n{proof.sessions} sessions of one drill each, seeds from {FIRST_SEED} on")
+    for words, outcome in (("recommended rules", proof.recommended), ("recommended rules, fingers write", proof.recommended_ink),
+                           ("all rules off", proof.off), ("all rules off, fingers write", proof.off_ink)):
+        print(f"\n{words}")
+        for line in _lines(outcome):
+            print("  " + line)

@@ -1,0 +1,90 @@
+"""The contact stream: what touch and pen report, event by event, in millimetres of the screen."""
+
+import dataclasses
+from collections.abc import Sequence
+
+import numpy as np
+
+from gray_quill.core.errors import InputError
+
+PHASES = {"touch": ("down", "move", "up", "cancel"), "pen": ("hover", "down", "move", "up", "out")}
+COLUMNS = ("t_ms", "pointer", "id", "phase", "x_mm", "y_mm", "width_mm", "height_mm", "force")
+MOST_EVENTS = 200_000
+
+
+@dataclasses.dataclass(frozen=True, slots=True)
+class Event:
+    """One report. pointer: touch or pen. phase: touch down, move, up, cancel; pen hover, down, move, up, out (no longer seen).
+
+    width_mm, height_mm: size of a contact along the screen's axes, 0 where the device gives none. force: 0..1, 0 where it gives none.
+    """
+
+    t_ms: float
+    pointer: str
+    id: int
+    phase: str
+    x_mm: float
+    y_mm: float
+    width_mm: float = 0.0
+    height_mm: float = 0.0
+    force: float = 0.0
+
+    @property
+    def size_mm(self) -> float:
+        """The longer axis of the contact."""
+        return max(self.width_mm, self.height_mm)
+
+
+@dataclasses.dataclass(frozen=True)
+class Gesture:
+    """A gesture that was meant: zoom, scroll or tap, with the ids of its contacts (none where the device felt none)."""
+
+    kind: str
+    ids: tuple[int, ...]
+
+
+@dataclasses.dataclass(frozen=True)
+class Truth:
+    """What the hand meant: which contacts were palms (the others are fingers), and the gestures."""
+
+    palms: frozenset[int]
+    gestures: tuple[Gesture, ...] = ()
+
+
+@dataclasses.dataclass(frozen=True)
+class Stream:
+    """Events in the order of their times, on a screen of this size."""
+
+    events: tuple[Event, ...]
+    width_mm: float
+    height_mm: float
+
+    @property
+    def contacts(self) -> list[int]:
+        """Ids of the touches, in the order they landed."""
+        return list(dict.fromkeys(e.id for e in self.events if e.pointer == "touch"))
+
+
+def make_stream(events: Sequence[Event], width_mm: float, height_mm: float) -> Stream:
+    """Check a stream. Raises InputError that names the event at fault, counted from 1."""
+    if not 20 <= width_mm <= 2000 or not 20 <= height_mm <= 2000:
+        raise InputError("The screen must measure 20 to 2000 mm each way.", "width_mm")
+    if len(events) > MOST_EVENTS:
+        raise InputError(f"{len(events)} events are too many; at most {MOST_EVENTS} are read. Cut the recording.", "events")
+    last, down = 0.0, set[int]()
+    for k, e in enumerate(events, 1):
+        if e.pointer not in PHASES or e.phase not in PHASES[e.pointer]:
+            known = "; ".join(f"{pointer}: {', '.join(phases)}" for pointer, phases in PHASES.items())
+            raise InputError(f"Event {k}: {e.pointer} {e.phase} is not known. Phases are {known}.", "phase")
+        if not np.isfinite((e.t_ms, e.x_mm, e.y_mm, e.width_mm, e.height_mm, e.force)).all():
+            raise InputError(f"Event {k} holds a number that is not finite.", "events")
+        if e.t_ms < last:
+            raise InputError(f"Event {k}: time runs backwards. Sort the events by t_ms.", "t_ms")
+        if min(e.width_mm, e.height_mm) < 0 or max(e.width_mm, e.height_mm) > 400:
+            raise InputError(f"Event {k}: a contact must measure 0 to 400 mm each way.", "width_mm")
+        if e.pointer == "touch":
+            if (e.phase == "down") == (e.id in down):
+                raise InputError(f"Event {k}: touch {e.id} {'lands twice' if e.phase == 'down' else 'moves or lifts without having landed'}.", "phase")
+            (down.add if e.phase == "down" else down.discard if e.phase in ("up", "cancel") else lambda _: None)(e.id)
+        last = e.t_ms
+    return Stream(tuple(events), width_mm, height_mm)

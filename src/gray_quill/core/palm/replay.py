@@ -1,0 +1,78 @@
+"""A stream in time, for the picture: where each contact was, how the page lay, and what the rules can and cannot do about what is left."""
+
+import dataclasses
+import itertools
+from collections.abc import Sequence
+
+from gray_quill.core.palm.contacts import Event, Stream, Truth
+from gray_quill.core.palm.engine import KEPT, State, advance, begin, finish
+from gray_quill.core.palm.outcome import outcome_of, palms_kept_share, total
+from gray_quill.core.palm.rules import Rules, Zone
+
+STEP_MS = 40.0  # of the page's way
+MOST_PLACES = 80  # of a contact's path
+STRICTEST = Rules(before_ms=3000, after_ms=3000, size_mm=4, zone=3, zone_ms=10_000, edge_mm=40, crowd_count=2, crowd_mm=200, lie_ms=150, lie_mm=20,
+                  take_back_ms=3000, still=True)
+
+
+@dataclasses.dataclass(frozen=True)
+class Replay:
+    """views: rows (t_ms, scale, x, y) of the page. paths: by contact, rows (t_ms, x, y, width, height). nib: rows (t_ms, x, y, 1 while in contact)."""
+
+    state: State
+    views: list[tuple[float, float, float, float]]
+    paths: dict[int, list[tuple[float, float, float, float, float]]]
+    nib: list[tuple[float, float, float, int]]
+
+
+def replay(stream: Stream, rules: Rules, zone: Zone) -> Replay:
+    """Fold a stream step by step and keep what a picture needs."""
+    state, views = begin(stream.width_mm, stream.height_mm), [(0.0, 1.0, 0.0, 0.0)]
+    for step, events in itertools.groupby(stream.events, key=lambda e: int(e.t_ms // STEP_MS)):
+        state = advance(state, events, rules, zone)
+        view = state.view()
+        if view != views[-1][1:]:
+            views.append(((step + 1) * STEP_MS, *view))
+    state = finish(state, rules, zone)
+    by_contact: dict[int, list[Event]] = {}
+    for e in stream.events:
+        if e.pointer == "touch":
+            by_contact.setdefault(e.id, []).append(e)
+    paths = {i: [(e.t_ms, e.x_mm, e.y_mm, e.width_mm, e.height_mm) for e in _thinned(events)] for i, events in by_contact.items()}
+    pen = [e for e in stream.events if e.pointer == "pen" and e.phase != "out"]
+    nib = [(e.t_ms, e.x_mm, e.y_mm, int(e.phase in ("down", "move"))) for e in pen if e.phase != "move" or int(e.t_ms / 8) % 2 == 0]
+    return Replay(state, views, paths, nib)
+
+
+def _thinned(events: Sequence[Event]) -> Sequence[Event]:
+    step = -(-len(events) // MOST_PLACES)
+    return [*events[:-1:step], events[-1]]
+
+
+def fault_words(parts: Sequence[tuple[Stream, Truth]], rules: Rules, zone: Zone) -> str:
+    """Whether what still goes wrong is the device's fault, the same under all rules, or that of the rules."""
+    now = total([outcome_of(stream, rules, zone, truth) for stream, truth in parts])
+    missing = missing_words([stream for stream, _ in parts])
+    unfelt = sum(not g.ids for _, truth in parts for g in truth.gestures)
+    words = f"{unfelt} meant gestures were never felt: that is the device's fault. " if unfelt else ""
+    if not palms_kept_share(now) and now.refused_gestures == unfelt:
+        return f"{words}Nothing is left to blame on the rules{', though ' + missing if missing else ''}."
+    strict = total([outcome_of(stream, STRICTEST, zone, truth) for stream, truth in parts])
+    (kept, beyond) = ((o.confusion or {})[f"palm_{KEPT}"] for o in (now, strict))
+    if beyond:
+        return f"{words}{beyond} of {kept} palms that got through would get through under any rules: the device's fault{'; ' + missing if missing else ''}."
+    if kept:
+        return f"{words}Stricter rules would refuse all {kept} palms that got through: the rules' fault{', though ' + missing if missing else ''}."
+    return f"{words}{now.refused_gestures - unfelt} meant gestures were refused: these rules are too strict{', though ' + missing if missing else ''}."
+
+
+def missing_words(streams: Sequence[Stream]) -> str:
+    """What the device leaves out that rules could have used."""
+    touches = [e for s in streams for e in s.events if e.pointer == "touch"]
+    pens = [e for s in streams for e in s.events if e.pointer == "pen"]
+    out = []
+    if touches and not any(e.size_mm for e in touches):
+        out.append("no contact size")
+    if pens and not any(e.phase == "hover" for e in pens):
+        out.append("no hover")
+    return f"it reports {' and '.join(out)}" if out else ""

@@ -1,0 +1,104 @@
+"""The API of the Palm trial: drills judged, rules swept as a task, posture, settings and runs kept, contacts in and out."""
+
+import json
+from typing import Any
+
+from tests.web.test_api import ApiCase
+
+PAIR = {"hand_id": "right-firm", "device_id": "tablet-11"}
+QUERY = "?hand_id=right-firm&device_id=tablet-11"
+
+
+class PalmApi(ApiCase):
+    def off(self) -> dict[str, Any]:
+        return self.ask("GET", "/api/palm").json["off"]  # type: ignore[no-any-return]
+
+    def own(self, drill: str, seed: int = 3) -> dict[str, Any]:
+        """A simulated drill sent as if a real hand had done it."""
+        csv = self.client.get(f"/api/palm/contacts.csv{QUERY}&drill={drill.replace(' ', '+')}&seed={seed}").data
+        reply = self.client.post("/api/palm/contacts?width_mm=229.8&height_mm=160.5", data=csv, content_type="text/csv")
+        self.assertEqual(reply.status_code, 200, reply.json)
+        return {"drill": drill, "stream": reply.json}
+
+    def test_drills_of_the_stand_in_and_of_a_real_hand_come_out_alike(self) -> None:
+        rules = {**self.off(), "before_ms": 800, "after_ms": 600, "size_mm": 13, "crowd_count": 2, "take_back_ms": 1000}
+        for drill in ("palm first", "two-finger zoom"):
+            simulated = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "drills": [drill], "seed": 3}).json
+            own = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "own": [self.own(drill)]}).json
+            self.assertEqual(own["total"]["confusion"], simulated["total"]["confusion"])
+            self.assertEqual([c["decision"] for c in own["parts"][0]["contacts"]], [c["decision"] for c in simulated["parts"][0]["contacts"]])
+            self.assertEqual((own["grade"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True))
+        whole = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "seed": 3}).json
+        self.assertEqual(len(whole["parts"]), 9)
+        self.assertEqual(whole["grade"], "unusable")
+        self.assertIn("the rules' fault", whole["fault"])
+        self.assertLess(sum(p["lasts_ms"] for p in whole["parts"]), 90_000, "all drills within 90 s")
+        views = whole["parts"][0]["views"]
+        self.assertTrue(views[0] == [0, 1, 0, 0] and len(views) > 5)
+
+    def test_a_sweep_recommends_rules_that_do_better_and_says_why(self) -> None:
+        own = [self.own(d, seed) for d in ("palm first", "rest", "one-finger scroll") for seed in (1, 2)]
+        job = self.ask("POST", "/api/palm/sweeps", {**PAIR, "own": own}).json
+        told = [json.loads(line[6:]) for line in self.client.get(f"/api/jobs/{job['id']}/events").text.splitlines() if line]
+        self.assertEqual(told[-1]["state"], "done", told[-1])
+        self.assertGreater(len(told), 3, "progress is told")
+        found = self.ask("GET", f"/api/palm/sweeps/{job['id']}").json
+        self.assertEqual((found["expected"]["confusion"]["palm_kept"], found["without"]["confusion"]["palm_refused"]), (0, 0))
+        self.assertEqual(found["expected"]["refused_gestures"], 0)
+        self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
+        self.assertEqual({c["rule"] for c in found["curves"]}, {"contact size", "nib near", "nib arrived", "resting zone", "edge", "crowd", "lies still"})
+        size = next(c for c in found["curves"] if c["rule"] == "contact size")
+        self.assertGreater(size["area"], 0.9)
+        strict = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": found["rules"]}).json
+        self.assertEqual((strict["kept"], strict["rules"]), (True, found["rules"]))
+        self.assertEqual(self.ask("GET", "/api/palm/setting" + QUERY).json["rules"], found["rules"])
+
+    def test_posture_is_measured_corrected_and_moves_the_zone(self) -> None:
+        measured = self.ask("POST", "/api/palm/posture", PAIR).json
+        self.assertEqual((measured["side"], measured["rest"]), ("right", "below"))
+        left = self.ask("POST", "/api/palm/posture", {**PAIR, "side": "left", "rest": "above"}).json
+        self.assertTrue(left["zone"]["dx_mm"] < 0 and left["zone"]["dy_mm"] < 0)
+        kept = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": self.off(), "posture": left}).json
+        self.assertEqual(kept["zone"], left["zone"])
+        run = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "drills": ["rest"]}).json
+        self.assertEqual(run["zone"], left["zone"])
+        own = self.own("palm slides")["stream"]
+        self.assertEqual(self.ask("POST", "/api/palm/posture", {"stream": own, "azimuths_deg": [40.0]}).json["side"], "right")
+
+    def test_runs_are_kept_and_binned(self) -> None:
+        rules = {**self.off(), "size_mm": 13}
+        one = self.ask("POST", "/api/palm/runs", {**PAIR, "rules": rules, "drills": ["rest"]}).json
+        two = self.ask("POST", "/api/palm/runs", {**PAIR, "rules": rules, "own": [self.own("rest")]}).json
+        self.assertEqual((one["own"], two["own"], one["rules"]["size_mm"]), (False, True, 13))
+        self.assertEqual([r["id"] for r in self.ask("GET", "/api/palm/runs").json["runs"]], [two["id"], one["id"]])
+        self.assertEqual(len(self.ask("PUT", f"/api/palm/runs/{one['id']}/bin", {"binned": True}).json["runs"]), 1)
+
+    def test_contacts_go_out_and_come_back_and_refusals_say_why(self) -> None:
+        stream = self.own("rest")["stream"]
+        out = self.client.post("/api/palm/contacts.csv", json=stream)
+        self.assertEqual(out.data, self.client.get(f"/api/palm/contacts.csv{QUERY}&drill=rest&seed=3").data)
+        screen = "/api/palm/contacts?width_mm=200&height_mm=150"
+        head = "t_ms,pointer,id,phase,x_mm,y_mm\n"
+        for data, words in (
+            ("t_ms,id\n1,2\n", "columns pointer, phase"),
+            (head + "0,touch,1,down,x,5\n", "Line 2"),
+            (head + "0,thumb,1,down,5,5\n", "Line 2: thumb down"),
+            (head + "0,touch,1,down,5,5\n0,touch,1,down,5,5\n", "lands twice"),
+            ("\0", "zero bytes"),
+            ("", "columns"),
+        ):
+            reply = self.client.post(screen, data=data.encode(), content_type="text/csv")
+            self.assertEqual(reply.status_code, 400, data)
+            self.assertIn(words, reply.json["error"]["message"])
+        rules = self.off()
+        for path, body, status, words in (
+            ("/api/palm/run", {**PAIR, "rules": rules, "drills": ["juggle"]}, 400, "juggle"),
+            ("/api/palm/run", {**PAIR, "rules": {**rules, "size_mm": 900}}, 400, "rules.size_mm"),
+            ("/api/palm/run", {**PAIR, "hand_id": "ghost", "rules": rules}, 404, "ghost"),
+            ("/api/palm/run", {**PAIR, "rules": rules, "own": [{"drill": "rest", "stream": {**stream, "t_ms": [0]}}]}, 400, "differ in length"),
+            ("/api/palm/posture", {}, 400, "Give a stream"),
+            ("/api/palm/sweeps", {**PAIR, "device_id": "ghost"}, 404, "ghost"),
+        ):
+            reply = self.client.post(path, json=body)
+            self.assertEqual(reply.status_code, status, path)
+            self.assertIn(words, reply.json["error"]["message"])
