@@ -18,7 +18,7 @@ from gray_quill.core.palm.rules import OFF, Rules, zone_of
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts
 from gray_quill.formats.palm_json import read_truth, truth_json
 
-FIRST_SEED = 201
+FIRST_SEED = 301
 ROOM_MM = 20.0  # beyond the outermost contact, where the screen's size is not known
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
 

@@ -500,6 +500,179 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drills, the rules and the grades. */
+        get: operations["palm_info"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/contacts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a contact stream from CSV, on a screen of this size. */
+        post: operations["contacts_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/contacts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The contact stream of a simulated drill as CSV. */
+        get: operations["contacts_out"];
+        put?: never;
+        /** A recorded contact stream as CSV. */
+        post: operations["own_contacts_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/posture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The posture read off a line written with the hand down, corrected in words where the writer knows better. */
+        post: operations["measure_posture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drills judged with some rules: every contact, what it did, and what came of it. */
+        post: operations["run_drills"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All kept runs, newest first. */
+        get: operations["kept_palm_runs"];
+        put?: never;
+        /** Keep a run with its contacts, to lay it beside another later. */
+        post: operations["keep_palm_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/runs/{run_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a kept run into the bin, or back. */
+        put: operations["bin_palm_run"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/setting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rules and resting zone of a hand on a device, kept or as the hand's record says. */
+        get: operations["palm_setting"];
+        /** Keep rules and posture for a hand on a device; the sheet follows them from then on. */
+        put: operations["keep_palm_setting"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/sweeps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sweep every rule and search the joint settings that fit a hand on a device. */
+        post: operations["sweep_rules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/sweeps/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a sweep came to. */
+        get: operations["sweep_result"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pen-files": {
         parameters: {
             query?: never;
@@ -1525,6 +1698,32 @@ export interface components {
             /** Smallest */
             smallest: number;
         };
+        /**
+         * ContactItem
+         * @description One contact: palm by the truth, what became of it and why; path: rows (t_ms, x, y, width, height).
+         */
+        ContactItem: {
+            /** At Ms */
+            at_ms: number;
+            /** Born Ms */
+            born_ms: number;
+            /** Decision */
+            decision: string;
+            /** End Ms */
+            end_ms: number;
+            /** Id */
+            id: number;
+            /** Mark */
+            mark: number[];
+            /** Palm */
+            palm: boolean;
+            /** Path */
+            path: number[][];
+            /** Rule */
+            rule: string;
+            /** Why */
+            why: string;
+        };
         /** ConvertReply */
         ConvertReply: {
             /** Amount */
@@ -1542,6 +1741,18 @@ export interface components {
             dpi: number;
             /** Kept */
             kept: number;
+        };
+        /** CurveItem */
+        CurveItem: {
+            /** Area */
+            area: number | null;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Rule */
+            rule: string;
         };
         /**
          * Desk
@@ -2785,6 +2996,17 @@ export interface components {
              * @default true
              */
             done: boolean;
+        };
+        /** DrillItem */
+        DrillItem: {
+            /** Ask */
+            ask: string;
+            /** Asks */
+            asks: number;
+            /** Meant */
+            meant: string;
+            /** Name */
+            name: string;
         };
         /** EffectItem */
         EffectItem: {
@@ -4922,6 +5144,19 @@ export interface components {
                  * @default A hand
                  */
                 name: string;
+                /**
+                 * Palm
+                 * @description Length of the patch the resting palm presses on the glass (mm)
+                 * @default 28
+                 */
+                palm_mm: number;
+                /**
+                 * Hand comes
+                 * @description From below, from the side, or hooked above the line
+                 * @default below
+                 * @enum {string}
+                 */
+                rest: "below" | "side" | "above";
                 /**
                  * Writing hand
                  * @description Which hand holds the pen
@@ -7628,6 +7863,19 @@ export interface components {
                  */
                 name: string;
                 /**
+                 * Palm
+                 * @description Length of the patch the resting palm presses on the glass (mm)
+                 * @default 28
+                 */
+                palm_mm: number;
+                /**
+                 * Hand comes
+                 * @description From below, from the side, or hooked above the line
+                 * @default below
+                 * @enum {string}
+                 */
+                rest: "below" | "side" | "above";
+                /**
                  * Writing hand
                  * @description Which hand holds the pen
                  * @default right
@@ -8599,6 +8847,114 @@ export interface components {
              */
             speed_mm_s: number;
         };
+        /** NewSetting */
+        NewSetting: {
+            /** Device Id */
+            device_id: string;
+            /** Hand Id */
+            hand_id: string;
+            /** @default null */
+            posture: components["schemas"]["PostureItem"] | null;
+            /** Rules */
+            rules: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+        };
         /** NewSheet */
         NewSheet: {
             /** Device Id */
@@ -8707,6 +9063,435 @@ export interface components {
         NewStrokes: {
             /** Strokes */
             strokes: components["schemas"]["NewStroke"][];
+        };
+        /**
+         * OutcomeItem
+         * @description As core/palm/outcome.py has it.
+         */
+        OutcomeItem: {
+            /** Added Delay Ms */
+            added_delay_ms: number;
+            /** Confusion */
+            confusion: {
+                [key: string]: number;
+            } | null;
+            /** Gestures */
+            gestures: number;
+            /** Jiggle Mm */
+            jiggle_mm: number;
+            /** Lost Ink Mm */
+            lost_ink_mm: number;
+            /** Page Shift Mm */
+            page_shift_mm: number;
+            /** Refused Gestures */
+            refused_gestures: number;
+            /** Stray Marks */
+            stray_marks: number;
+            /** Taps */
+            taps: number;
+            /** Zoom Pct */
+            zoom_pct: number;
+        };
+        /**
+         * OwnPart
+         * @description What a real hand did for one drill.
+         */
+        OwnPart: {
+            /** Drill */
+            drill: string;
+            stream: components["schemas"]["StreamBody"];
+        };
+        /** PalmGrade */
+        PalmGrade: {
+            /** Delay Ms */
+            delay_ms: number | null;
+            /** Refused Share */
+            refused_share: number;
+            /** Slips A Minute */
+            slips_a_minute: number | null;
+            /** Word */
+            word: string;
+        };
+        /**
+         * PalmInfo
+         * @description The drills, the rules as fields for controls, and the table of grades (None: no bound).
+         */
+        PalmInfo: {
+            /** Drills */
+            drills: components["schemas"]["DrillItem"][];
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            }[];
+            /** Grades */
+            grades: components["schemas"]["PalmGrade"][];
+            /** Off */
+            off: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+        };
+        /**
+         * PalmReply
+         * @description screen_mm; each drill; all together; the grade; and whose fault what is left is.
+         */
+        PalmReply: {
+            /** Fault */
+            fault: string;
+            /** Grade */
+            grade: string;
+            /** Parts */
+            parts: components["schemas"]["PartItem"][];
+            /** Screen Mm */
+            screen_mm: [
+                number,
+                number
+            ];
+            total: components["schemas"]["OutcomeItem"];
+            zone: components["schemas"]["ZoneItem"];
+        };
+        /**
+         * PalmRun
+         * @description A kept run: for whom, with which rules, and what came of it.
+         */
+        PalmRun: {
+            /** Created At */
+            created_at: string;
+            /** Device */
+            device: string;
+            /** Grade */
+            grade: string;
+            /** Hand */
+            hand: string;
+            /** Id */
+            id: string;
+            /** Own */
+            own: boolean;
+            /** Rules */
+            rules: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+            total: components["schemas"]["OutcomeItem"];
+        };
+        /** PalmRuns */
+        PalmRuns: {
+            /** Runs */
+            runs: components["schemas"]["PalmRun"][];
+        };
+        /**
+         * PalmSetting
+         * @description Rules and posture of a hand on a device; kept is false where they are only what the hand's record says.
+         */
+        PalmSetting: {
+            /** Kept */
+            kept: boolean;
+            posture: components["schemas"]["PostureItem"] | null;
+            /** Rules */
+            rules: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+            zone: components["schemas"]["ZoneItem"];
+        };
+        /**
+         * PartItem
+         * @description One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what came of it.
+         */
+        PartItem: {
+            /** Contacts */
+            contacts: components["schemas"]["ContactItem"][];
+            /** Drill */
+            drill: string;
+            /** Lasts Ms */
+            lasts_ms: number;
+            /** Nib */
+            nib: number[][];
+            outcome: components["schemas"]["OutcomeItem"];
+            /** Views */
+            views: number[][];
         };
         /** PatchItem */
         PatchItem: {
@@ -9638,6 +10423,79 @@ export interface components {
             plan: {
                 [key: string]: unknown;
             };
+        };
+        /** PointItem */
+        PointItem: {
+            /** Delay Ms */
+            delay_ms: number;
+            /** Gestures Refused */
+            gestures_refused: number;
+            /** Palms Kept */
+            palms_kept: number;
+            /** Rule */
+            rule: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * PostureBody
+         * @description A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one; corrected in words where given.
+         */
+        PostureBody: {
+            /**
+             * Azimuths Deg
+             * @default []
+             */
+            azimuths_deg: number[];
+            /**
+             * Device Id
+             * @default null
+             */
+            device_id: string | null;
+            /**
+             * Hand Id
+             * @default null
+             */
+            hand_id: string | null;
+            /**
+             * Rest
+             * @default null
+             */
+            rest: ("below" | "side" | "above") | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Side
+             * @default null
+             */
+            side: ("left" | "right") | null;
+            /** @default null */
+            stream: components["schemas"]["StreamBody"] | null;
+        };
+        /** PostureItem */
+        PostureItem: {
+            /** Azimuth Deg */
+            azimuth_deg: number | null;
+            /** Contacts */
+            contacts: number;
+            /** From Tilt */
+            from_tilt: boolean;
+            /**
+             * Rest
+             * @enum {string}
+             */
+            rest: "below" | "side" | "above";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Words */
+            words: string;
+            zone: components["schemas"]["ZoneItem"];
         };
         /** Preview */
         Preview: {
@@ -10594,6 +11452,15 @@ export interface components {
             /** Strokes */
             strokes: number;
         };
+        /** ReasonItem */
+        ReasonItem: {
+            /** Rule */
+            rule: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
+        };
         /** RecipeBody */
         RecipeBody: {
             /**
@@ -11113,6 +11980,132 @@ export interface components {
         RunBin: {
             /** Binned */
             binned: boolean;
+        };
+        /**
+         * RunBody
+         * @description Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for the pair's own.
+         */
+        RunBody: {
+            /** Device Id */
+            device_id: string;
+            /**
+             * Drills
+             * @default []
+             */
+            drills: string[];
+            /** Hand Id */
+            hand_id: string;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnPart"][];
+            /** Rules */
+            rules: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /** @default null */
+            zone: components["schemas"]["ZoneItem"] | null;
         };
         /**
          * RunItem
@@ -14669,6 +15662,35 @@ export interface components {
             share: number;
         };
         /**
+         * StreamBody
+         * @description A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device gives none.
+         */
+        StreamBody: {
+            /** Force */
+            force: number[];
+            /** Height Mm */
+            height_mm: number[];
+            /** Id */
+            id: number[];
+            /** Phase */
+            phase: string[];
+            /** Pointer */
+            pointer: string[];
+            /** Screen Mm */
+            screen_mm: [
+                number,
+                number
+            ];
+            /** T Ms */
+            t_ms: number[];
+            /** Width Mm */
+            width_mm: number[];
+            /** X Mm */
+            x_mm: number[];
+            /** Y Mm */
+            y_mm: number[];
+        };
+        /**
          * StrokeColumns
          * @description One stroke as the browser reported it.
          */
@@ -14747,6 +15769,136 @@ export interface components {
             colour: string;
             /** Name */
             name: string;
+        };
+        /**
+         * SweepBody
+         * @description Whose drills are searched: the simulated hand's, or those a real hand did.
+         */
+        SweepBody: {
+            /** Device Id */
+            device_id: string;
+            /** Hand Id */
+            hand_id: string;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnPart"][];
+            /** @default null */
+            zone: components["schemas"]["ZoneItem"] | null;
+        };
+        /**
+         * SweepReply
+         * @description As core/palm/recommend.py has it.
+         */
+        SweepReply: {
+            /** Curves */
+            curves: components["schemas"]["CurveItem"][];
+            expected: components["schemas"]["OutcomeItem"];
+            /** Points */
+            points: components["schemas"]["PointItem"][];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonItem"][];
+            /** Rules */
+            rules: {
+                /**
+                 * Lock after the nib
+                 * @description Refuse what lands while the nib is seen and this long after (ms)
+                 * @default 0
+                 */
+                after_ms: number;
+                /**
+                 * Lock before the nib
+                 * @description Refuse what landed up to this long before the nib is seen (ms)
+                 * @default 0
+                 */
+                before_ms: number;
+                /**
+                 * Crowd
+                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+                 * @default 0
+                 */
+                crowd_count: number;
+                /**
+                 * Crowd's reach
+                 * @description How near each other contacts of a crowd lie (mm)
+                 * @default 30
+                 */
+                crowd_mm: number;
+                /**
+                 * Edge margin
+                 * @description Refuse what lands this near the screen's edge (mm)
+                 * @default 0
+                 */
+                edge_mm: number;
+                /**
+                 * Finger ink
+                 * @description One finger writes instead of moving the page
+                 * @default false
+                 */
+                finger_ink: boolean;
+                /**
+                 * Hardly strayed
+                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
+                 * @default 3
+                 */
+                lie_mm: number;
+                /**
+                 * Lies still
+                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+                 * @default 0
+                 */
+                lie_ms: number;
+                /**
+                 * Page lock
+                 * @description Fingers never move or zoom the page
+                 * @default false
+                 */
+                page_lock: boolean;
+                /**
+                 * Reach of the locks
+                 * @description Both locks hold only this near the nib (mm)
+                 * @default 400
+                 */
+                radius_mm: number;
+                /**
+                 * Largest finger
+                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
+                 * @default 0
+                 */
+                size_mm: number;
+                /**
+                 * Page stands still
+                 * @description The page does not move while the nib writes
+                 * @default false
+                 */
+                still: boolean;
+                /**
+                 * Take back
+                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+                 * @default 0
+                 */
+                take_back_ms: number;
+                /**
+                 * Decide later
+                 * @description Let a contact do nothing until it is this old (ms)
+                 * @default 0
+                 */
+                wait_ms: number;
+                /**
+                 * Resting zone
+                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+                 * @default 0
+                 */
+                zone: number;
+                /**
+                 * Zone lasts
+                 * @description How long after the nib was seen the resting zone holds (ms)
+                 * @default 1000
+                 */
+                zone_ms: number;
+            };
+            without: components["schemas"]["OutcomeItem"];
         };
         /**
          * TextItem
@@ -14849,6 +16001,20 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /**
+         * ZoneItem
+         * @description The resting place as an ellipse: its middle from the nib and its half axes, mm.
+         */
+        ZoneItem: {
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+            /** Rx Mm */
+            rx_mm: number;
+            /** Ry Mm */
+            ry_mm: number;
         };
     };
     responses: never;
@@ -15883,6 +17049,430 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    palm_info: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmInfo"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    contacts_in: {
+        parameters: {
+            query: {
+                width_mm: number;
+                height_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamBody"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    contacts_out: {
+        parameters: {
+            query: {
+                hand_id: string;
+                device_id: string;
+                drill: string;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    own_contacts_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StreamBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    measure_posture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PostureBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostureItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    run_drills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    kept_palm_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRuns"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_palm_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_palm_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRuns"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    palm_setting: {
+        parameters: {
+            query: {
+                hand_id: string;
+                device_id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmSetting"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_palm_setting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetting"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmSetting"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    sweep_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    sweep_result: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -79,6 +79,14 @@ export const useInk = defineStore('ink', () => {
     if (waiting.value.size) void send()
   }
 
+  /** A palm's stroke taken back: it never was, so it is not a step to undo either. One that is still on its way is binned once it arrived. */
+  async function withdraw(sheetId: string, id: string): Promise<void> {
+    undoable.value = undoable.value.filter((s) => s.ids[0] !== id)
+    while (waiting.value.has(id)) await new Promise((done) => setTimeout(done, 50))
+    const answer = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params: { path: { sheet_id: sheetId } }, body: { ids: [id], binned: true } }))
+    changed.value = { sheetId, box: answer.box_mm as Box }
+  }
+
   /** Note strokes that the server made itself, so that they can be undone. */
   function wrote(ids: string[]) {
     undoable.value.push({ ids, binned: false })
@@ -103,5 +111,5 @@ export const useInk = defineStore('ink', () => {
     redoable.value = []
   }
 
-  return { waiting, undoable, redoable, changed, words, keep, send, resume, wrote, undo, redo, startSheet }
+  return { waiting, undoable, redoable, changed, words, keep, send, resume, withdraw, wrote, undo, redo, startSheet }
 })

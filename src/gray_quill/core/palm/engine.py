@@ -114,12 +114,19 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
     """Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes first."""
     for t in s.touches.values():
         lies_at = t.born_ms + rules.lie_ms
-        lies = rules.lie_ms > 0 and now_ms >= lies_at and t.ended_ms >= lies_at and t.far_mm < rules.lie_mm * (AT_REST if _in_place(s, t, rules, zone) else 1)
+        lies = rules.lie_ms > 0 and now_ms >= lies_at and t.ended_ms >= lies_at and _lies(s, t, rules, zone)
         if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not (lies and rules.lie_ms <= rules.wait_ms):
             _keep(s, t, t.born_ms + rules.wait_ms, rules)
         if lies and t.decision != REFUSED and not t.lay:
             _refuse(s, t, "lies still", lies_at, rules)
         t.lay = t.lay or now_ms >= lies_at
+
+
+def _lies(s: State, t: Touch, rules: Rules, zone: Zone) -> bool:
+    """Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest."""
+    if t.far_mm >= rules.lie_mm * (AT_REST if _in_place(s, t, rules, zone) else 1):
+        return False
+    return not any(o is not t and o.decision == KEPT and o.ended_ms == FOREVER and o.far_mm >= rules.lie_mm for o in s.touches.values())
 
 
 def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
@@ -164,6 +171,8 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
+        if rules.lie_ms > 0 and not t.lay and t.decision != REFUSED and e.t_ms - t.born_ms > TAP_MS and _lies(s, t, rules, zone):
+            _refuse(s, t, "lies still", e.t_ms, rules)  # too long for a tap, too short a way for anything else
         t.ended_ms = e.t_ms
         if t.decision == KEPT:
             _lifted(s, t, e.t_ms, rules)

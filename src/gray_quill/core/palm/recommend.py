@@ -24,7 +24,6 @@ NEEDS = {"crowd_mm": "crowd_count", "zone_ms": "zone", "lie_mm": "lie_ms"}  # wh
 ROUNDS = 2
 # What a share of kept palms, refused gestures and so on weigh against each other in the search; common practice, no source.
 PALM, GESTURE, SHIFT, JIGGLE, DELAY, TAP = 600.0, 400.0, 8.0, 0.1, 0.03, 1.0
-TIGHT_SIDE = 0.67  # among settings that are as good, this far from the loosest: a palm let through harms more than a gesture asked twice
 AS_GOOD = 0.15  # settings that cost this little more are as good
 
 
@@ -75,7 +74,7 @@ def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
 
 
 def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lambda _: None) -> Recommended:
-    """Search the rules for these sessions one after the other, and again: each well inside the values that cost least, so that there is room on
+    """Search the rules for these sessions one after the other, and again: each in the middle of the values that cost least, so that there is room on
     both sides for what these sessions did not show. `progress` is told the share done."""
     steps = sum(len(v) for v in OPTIONS.values()) * ROUNDS + sum(len(OPTIONS[r]) for r in SWEPT)
     done = 0
@@ -94,7 +93,7 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
                 continue
             costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) for v in values]
             good = [v for v, cost in zip(values, costs, strict=True) if cost <= min(costs) + AS_GOOD]
-            best = with_rule(best, field, good[round(TIGHT_SIDE * (len(good) - 1))])
+            best = with_rule(best, field, good[round((len(good) - 1) / 2)])
     for field, rule in NEEDS.items():  # what belongs to a rule that is off goes back to where it was
         if not getattr(best, rule):
             best = with_rule(best, field, getattr(OFF, field))

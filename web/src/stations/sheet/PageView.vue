@@ -5,9 +5,11 @@ import type { Box, Schemas } from '@/api/client'
 import { drawStroke, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
+import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { usePage } from './use-page'
+import { usePageMoves } from './use-page-moves'
 import { useWriting, type Wet } from './use-writing'
 
 const props = defineProps<{ prompts: Schemas['PromptItem'][] }>()
@@ -16,6 +18,8 @@ const desk = useDesk()
 const ink = useInk()
 const plans = usePlans()
 const screen = useScreen()
+const palm = usePalm()
+const paperSheet = useTemplateRef<HTMLElement>('paperSheet')
 const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
@@ -36,13 +40,19 @@ watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper], 
   })
 }, { immediate: true })
 
-const { fingerInk, fingerWrites } = useWriting({
-  canvas: liveCanvas, frame, cssScale: page.cssScale, scale: page.scale,
+const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
+useWriting({
+  canvas: liveCanvas, pageWidthMm: () => sheet.value?.paper.width_mm ?? 1, scale: page.scale, palm: computed(() => palm.plan), pxPerMm: () => screen.pxPerMm,
+  moved: (view, held) => void moves.moved(view, held),
   pen: () => (plan.value && desk.pen ? { plan: plan.value, id: desk.pen.id, revision: desk.pen.revision } : undefined),
   lifted: (stroke: NewStroke, drawn: Wet) => {
     wet.set(stroke.id, drawn)
     dry(drawn)
     if (sheet.value) void ink.keep(sheet.value.id, stroke)
+  },
+  withdrawn: (id) => {
+    wet.delete(id)
+    if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
 })
 
@@ -84,6 +94,7 @@ onMounted(() => void settle())
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
 
 const zoomed = (z: number) => {
+  moves.startAnew()
   page.zoom.value = Math.min(6, Math.max(0.3, z))
 }
 /** Where a place on the page is on the screen, or undefined when it is scrolled out of sight. */
@@ -101,7 +112,7 @@ defineExpose({ onScreen, frame })
 <template>
   <div class="holder">
     <div ref="frame" class="scroll" tabindex="0" aria-label="The sheet">
-      <div class="page" :style="page.size.value.css">
+      <div ref="paperSheet" class="page" :style="page.size.value.css">
         <canvas ref="pageCanvas" :width="page.size.value.width" :height="page.size.value.height" data-layer="page" />
         <svg v-if="prompts.length" class="prompts" :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`" aria-hidden="true">
           <g v-for="p in boxes" :key="p.ask">
@@ -120,9 +131,12 @@ defineExpose({ onScreen, frame })
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value * 1.4)">closer</button>
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
       </span>
-      <button type="button" class="plain-button" @click="fingerInk = fingerWrites() ? 'off' : 'on'">
-        {{ fingerWrites() ? 'a finger writes' : 'a finger moves the page' }}
-      </button>
+      <span class="zoom">
+        <button type="button" class="plain-button" :aria-pressed="palm.pageLock" @click="palm.pageLock = !palm.pageLock">{{ palm.pageLock ? 'page locked' : 'page free' }}</button>
+        <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
+          {{ palm.fingerWrites ? 'a finger writes' : 'a finger moves the page' }}
+        </button>
+      </span>
     </div>
   </div>
 </template>

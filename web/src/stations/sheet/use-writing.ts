@@ -1,55 +1,91 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
-import { ref, type Ref } from 'vue'
-import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Point, type Sample } from '@/ink'
+import { ref, watch, type Ref } from 'vue'
+import { drawStroke, LivePen, PalmEngine, readEvent, type Capture, type PageView, type PalmPlan, type PenPlan, type Point, type Sample } from '@/ink'
 import type { NewStroke } from '@/stores/ink'
+import { palmEvent } from './palm-events'
 
 export interface Wet { plan: PenPlan; points: readonly Point[] }
 
 export interface WritingOptions {
   canvas: Ref<HTMLCanvasElement | null>
-  /** Element that moves when a finger pans. */
-  frame: Ref<HTMLElement | null>
-  cssScale: Ref<number>
+  /** Width of the page the canvas shows, mm. */
+  pageWidthMm: () => number
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
   pen: () => { plan: PenPlan; id: string; revision: number } | undefined
+  /** The palm rules as they are now. */
+  palm: Ref<PalmPlan | undefined>
+  /** CSS pixels a true millimetre. */
+  pxPerMm: () => number
+  /** How kept fingers move the page, from the beginning of this engine on; `held` while a finger is still down. */
+  moved: (view: PageView, held: boolean) => void
   /** A finished stroke: what to keep, and how it was drawn. */
   lifted: (stroke: NewStroke, wet: Wet) => void
+  /** A finger's stroke that turned out to be a palm's: take it back. */
+  withdrawn: (strokeId: string) => void
 }
 
 const REST_S = 0.05 // a pause longer than this is a rest, not the device's rhythm
 const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
 
-/** Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. */
+/** Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. The palm rules decide about touches. */
 export function useWriting(options: WritingOptions) {
   /** Once a pen was seen in this browser, fingers move the page instead of writing on it. */
   const penSeen = useLocalStorage('gray-quill-pen-seen', false)
-  const fingerInk = useLocalStorage<'auto' | 'on' | 'off'>('gray-quill-finger-ink', 'auto')
   const writing = ref(false)
-  let down: { pointer: number; live: LivePen; samples: Sample[]; capture: Capture; pen: NonNullable<ReturnType<WritingOptions['pen']>>; drawn: number } | undefined
-  let pan: { pointer: number; x: number; y: number } | undefined
+  type Pen = NonNullable<ReturnType<WritingOptions['pen']>>
+  let down: { pointer: number; touch: boolean; live: LivePen; samples: Sample[]; capture: Capture; pen: Pen; drawn: number } | undefined
+  /** What touches did since they landed, until they are decided; and the strokes fingers have written. */
+  const early = new Map<number, PointerEvent[]>()
+  const written = new Map<number, string>()
+  let engine: PalmEngine | undefined
   let frameAsked = false
 
-  const fingerWrites = () => fingerInk.value === 'on' || (fingerInk.value === 'auto' && !penSeen.value)
+  watch(options.palm, (plan) => {
+    if (plan && !early.size) engine = makeEngine(plan)
+  }, { immediate: true })
+
+  function makeEngine(plan: PalmPlan): PalmEngine {
+    options.moved({ scale: 1, x: 0, y: 0 }, false)
+    return new PalmEngine(plan, (touch) => {
+      const events = early.get(touch.id)
+      if (touch.decision === 'kept' && events && engine?.marks.has(touch.id) && !down) beginFinger(events)
+    })
+  }
 
   function start(event: PointerEvent) {
     const canvas = options.canvas.value
     if (!canvas || (event.pointerType === 'mouse' && event.button !== 0)) return
-    if (event.pointerType === 'pen') penSeen.value = true
-    if (event.pointerType === 'touch' && !fingerWrites()) {
-      pan = { pointer: event.pointerId, x: event.clientX, y: event.clientY }
+    canvas.setPointerCapture(event.pointerId)
+    if (event.pointerType === 'touch') {
+      early.set(event.pointerId, [event])
+      feed(event)
       return
     }
+    if (event.pointerType === 'pen') {
+      penSeen.value = true
+      feed(event)
+    }
+    if (down?.touch) finish('touch') // the nib comes before any finger
+    begin(event)
+    if (down) take(event)
+  }
+
+  function begin(event: PointerEvent) {
     const pen = options.pen()
-    if (!pen || down) return
-    canvas.setPointerCapture(event.pointerId)
+    const canvas = options.canvas.value
+    if (!pen || down || !canvas) return
     const place = canvas.getBoundingClientRect()
-    const capture = { left: place.left, top: place.top, pxPerMm: options.cssScale.value, startMs: event.timeStamp }
-    down = { pointer: event.pointerId, live: new LivePen(pen.plan), samples: [], capture, pen, drawn: 0 }
+    const capture = { left: place.left, top: place.top, pxPerMm: place.width / options.pageWidthMm(), startMs: event.timeStamp }
+    down = { pointer: event.pointerId, touch: event.pointerType === 'touch', live: new LivePen(pen.plan), samples: [], capture, pen, drawn: 0 }
     writing.value = true
     canvas.style.opacity = String(pen.plan.opacity)
     canvas.style.mixBlendMode = pen.plan.blend
-    take(event)
+  }
+
+  function beginFinger(events: readonly PointerEvent[]) {
+    begin(events[0]!)
+    for (const e of events) if (down) take(e)
   }
 
   function take(event: PointerEvent) {
@@ -61,8 +97,33 @@ export function useWriting(options: WritingOptions) {
     ask()
   }
 
-  function draw() {
+  /** Tell the rules of a report, and follow what they decide. */
+  function feed(event: PointerEvent) {
+    if (!engine) return
+    for (const e of palmEvent(event, options.pxPerMm())) engine.feed(e)
+    follow()
+    ask()
+  }
+
+  function follow() {
+    if (!engine) return
+    if (down?.touch && !engine.marks.has(down.pointer)) discard()
+    for (const [touch, stroke] of written) {
+      if (engine.touches.get(touch)?.decision !== 'refused' || engine.marks.has(touch)) continue
+      written.delete(touch)
+      options.withdrawn(stroke)
+    }
+    options.moved(engine.view(), early.size > 0)
+  }
+
+  function draw(now: number) {
     frameAsked = false
+    if (engine && (early.size || engine.pending)) {
+      engine.tick(performance.now())
+      follow()
+      ask()
+    }
+    engine?.letGo(now)
     const context = options.canvas.value?.getContext('2d', { desynchronized: true })
     if (!down || !context) return
     rest()
@@ -87,36 +148,51 @@ export function useWriting(options: WritingOptions) {
   }
 
   function move(event: PointerEvent) {
-    if (pan && event.pointerId === pan.pointer) {
-      options.frame.value?.scrollBy(pan.x - event.clientX, pan.y - event.clientY)
-      pan = { pointer: pan.pointer, x: event.clientX, y: event.clientY }
-    } else if (down && event.pointerId === down.pointer) {
-      take(event)
+    if (event.pointerType === 'touch') {
+      early.get(event.pointerId)?.push(event)
+      if (early.has(event.pointerId)) feed(event)
+    } else if (event.pointerType === 'pen') {
+      feed(event)
     }
+    if (down && event.pointerId === down.pointer) take(event)
   }
 
   function end(event: PointerEvent) {
-    if (pan?.pointer === event.pointerId) pan = undefined
-    if (!down || event.pointerId !== down.pointer) return
-    const last = down.samples.at(-1)
-    // the lift reports no force; its position and time still end the stroke
-    if (last && event.type === 'pointerup') {
-      for (const s of readEvent(event, down.capture, last.tS)) {
-        if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
-          const held = { ...s, force: last.force, altitude: last.altitude, azimuth: last.azimuth }
-          down.samples.push(held)
-          down.live.add(held)
+    if (event.pointerType !== 'mouse' && (event.pointerType === 'pen' || early.has(event.pointerId))) feed(event)
+    early.delete(event.pointerId)
+    if (down && event.pointerId === down.pointer) {
+      const last = down.samples.at(-1)
+      // the lift reports no force; its position and time still end the stroke
+      if (last && event.type === 'pointerup') {
+        for (const s of readEvent(event, down.capture, last.tS)) {
+          if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
+            const held = { ...s, force: last.force, altitude: last.altitude, azimuth: last.azimuth }
+            down.samples.push(held)
+            down.live.add(held)
+          }
         }
       }
+      finish(event.pointerType)
     }
+    if (event.pointerType === 'touch') follow()
+  }
+
+  /** The stroke ends as it is now. */
+  function finish(pointerType: string) {
+    if (!down) return
     const finished = down
     if (finished.samples.length) finished.live.lift(finished.samples.at(-1)!)
-    draw()
+    draw(performance.now())
+    discard()
+    if (!finished.samples.length) return
+    const stroke = strokeOf(finished.samples, pointerType, finished.pen)
+    if (finished.touch) written.set(finished.pointer, stroke.id)
+    options.lifted(stroke, { plan: finished.pen.plan, points: finished.live.shown() })
+  }
+
+  function discard() {
     down = undefined
     writing.value = false
-    if (finished.samples.length) {
-      options.lifted(strokeOf(finished.samples, event.pointerType, finished.pen), { plan: finished.pen.plan, points: finished.live.shown() })
-    }
     const context = options.canvas.value?.getContext('2d')
     context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
   }
@@ -133,6 +209,13 @@ export function useWriting(options: WritingOptions) {
   useEventListener(options.canvas, 'pointerdown', start)
   useEventListener(options.canvas, 'pointermove', move)
   useEventListener(options.canvas, ['pointerup', 'pointercancel'], end)
+  useEventListener(options.canvas, 'pointerleave', (event: PointerEvent) => event.pointerType === 'pen' && !event.buttons && feed(event))
+  // a palm beside the page must not press what lies there: while the nib is near, touches press nothing
+  useEventListener(document, 'click', (event: MouseEvent) => {
+    if ((event as PointerEvent).pointerType !== 'touch' || !engine?.nibIsNear(event.timeStamp)) return
+    event.preventDefault()
+    event.stopPropagation()
+  }, { capture: true })
 
-  return { writing, penSeen, fingerInk, fingerWrites }
+  return { writing, penSeen }
 }

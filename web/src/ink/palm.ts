@@ -1,0 +1,285 @@
+import type { Schemas } from '@/api/client'
+
+/** The rules and the resting zone, as core/palm/rules.py has them. */
+export type PalmRules = Required<Schemas['PalmSetting']['rules']>
+export type PalmZone = Schemas['ZoneItem']
+export interface PalmPlan { rules: PalmRules; zone: PalmZone; widthMm: number; heightMm: number }
+
+/** One report, in mm of the screen; sizes are 0 where the device gives none. */
+export interface PalmEvent {
+  tMs: number
+  pointer: 'touch' | 'pen'
+  id: number
+  phase: 'down' | 'move' | 'up' | 'cancel' | 'hover' | 'out'
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+export type Decision = 'waiting' | 'kept' | 'refused'
+export interface PalmTouch {
+  id: number
+  bornMs: number
+  x0: number
+  y0: number
+  x: number
+  y: number
+  sizeMm: number
+  decision: Decision
+  rule: string
+  atMs: number
+  endedMs: number
+  farMm: number
+  lay: boolean
+  path: number[]
+}
+interface Episode { ids: number[]; scale: number; x: number; y: number; takenBack: boolean }
+export interface PageView { scale: number; x: number; y: number }
+
+const SLOP_MM = 1.5
+const AT_REST = 3
+const TAP_MS = 350
+const OLD_MS = 12_000 // what ended longer ago than any rule looks back is let go
+const RULE_NAMES = ['nib near', 'contact size', 'resting zone', 'edge', 'crowd'] as const
+
+/**
+ * The rules at work in the browser: what core/palm/engine.py does, report by report. Nib ink always passes; touches wait, are kept or refused,
+ * and what a refused one did to the page or wrote is taken back. `decided` hears of every decision.
+ */
+export class PalmEngine {
+  readonly touches = new Map<number, PalmTouch>()
+  readonly marks = new Map<number, number[]>()
+  readonly taps: [number, number][] = []
+  private episodes: Episode[] = []
+  private settled: PageView = { scale: 1, x: 0, y: 0 }
+  private group: { ids: number[]; x: number; y: number; spread: number } = { ids: [], x: 0, y: 0, spread: 0 }
+  private nib: { x: number; y: number } | undefined
+  private nibPresent = false
+  private nibDown = false
+  private nibSeenMs = -Infinity
+
+  constructor(readonly plan: PalmPlan, private decided: (touch: PalmTouch) => void = () => undefined) {}
+
+  feed(e: PalmEvent): void {
+    this.tick(e.tMs)
+    if (e.pointer === 'pen') this.pen(e)
+    else this.touch(e)
+  }
+
+  /** Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes first. */
+  tick(nowMs: number): void {
+    const { rules } = this.plan
+    for (const t of this.touches.values()) {
+      const liesAt = t.bornMs + rules.lie_ms
+      const lies = rules.lie_ms > 0 && nowMs >= liesAt && t.endedMs >= liesAt && this.lies(t)
+      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !(lies && rules.lie_ms <= rules.wait_ms)) this.keep(t, t.bornMs + rules.wait_ms)
+      if (lies && t.decision !== 'refused' && !t.lay) this.refuse(t, 'lies still', liesAt)
+      t.lay = t.lay || nowMs >= liesAt
+    }
+  }
+
+  /** The state once nothing more comes: what still waits is kept. */
+  finish(): void {
+    this.tick(Infinity)
+  }
+
+  /** Whether some touch may still be decided or taken back, so that time must go on. */
+  get pending(): boolean {
+    return [...this.touches.values()].some((t) => t.endedMs === Infinity || t.decision === 'waiting')
+  }
+
+  /** Whether the nib is seen now or was a little while ago, as the lock after the nib has it. */
+  nibIsNear(nowMs: number): boolean {
+    return this.plan.rules.after_ms > 0 && this.nibNear(nowMs)
+  }
+
+  /** Scale, x and y of the page after everything that was not taken back. */
+  view(): PageView {
+    let { scale, x, y } = this.settled
+    for (const e of this.episodes) if (!e.takenBack) [scale, x, y] = [e.scale * scale, e.scale * x + e.x, e.scale * y + e.y]
+    return { scale, x, y }
+  }
+
+  /** Forget what no rule can look back at any more; what it did to the page stays. */
+  letGo(nowMs: number): void {
+    const old = (id: number) => {
+      const t = this.touches.get(id)
+      return !t || nowMs - t.endedMs > OLD_MS
+    }
+    while (this.episodes.length && this.episodes[0]!.ids.every(old)) {
+      const first = this.episodes.shift()!
+      const s = this.settled
+      if (!first.takenBack) this.settled = { scale: first.scale * s.scale, x: first.scale * s.x + first.x, y: first.scale * s.y + first.y }
+    }
+    for (const id of [...this.touches.keys()]) {
+      if (!old(id)) continue
+      this.touches.delete(id)
+      this.marks.delete(id)
+    }
+  }
+
+  private pen(e: PalmEvent): void {
+    if (e.phase === 'out') {
+      this.nibPresent = this.nibDown = false
+      this.nibSeenMs = e.tMs
+      return
+    }
+    const { rules } = this.plan
+    const arrives = !this.nibPresent
+    this.nib = { x: e.x, y: e.y }
+    this.nibSeenMs = e.tMs
+    this.nibPresent = e.phase !== 'up'
+    const down = e.phase === 'down' || e.phase === 'move'
+    if (this.nibDown !== down) {
+      this.nibDown = down
+      this.regroup()
+    }
+    if (!arrives) return
+    for (const t of this.touches.values()) {
+      if (t.decision === 'refused') continue
+      if (e.tMs - t.bornMs <= rules.before_ms && this.inReach(t)) this.refuse(t, 'nib arrived', e.tMs)
+      else if (t.endedMs === Infinity && this.inZone(t, e.tMs)) this.refuse(t, 'resting zone', e.tMs)
+    }
+  }
+
+  private touch(e: PalmEvent): void {
+    const { rules } = this.plan
+    const size = Math.max(e.width, e.height)
+    if (e.phase === 'down') {
+      const t: PalmTouch = { id: e.id, bornMs: e.tMs, x0: e.x, y0: e.y, x: e.x, y: e.y, sizeMm: size, decision: 'waiting', rule: '', atMs: 0, endedMs: Infinity, farMm: 0, lay: false, path: rules.finger_ink ? [e.x, e.y] : [] }
+      this.touches.set(e.id, t)
+      for (const other of this.touches.values()) if (other.endedMs === Infinity) this.judge(other, e.tMs)
+      this.tick(e.tMs)
+      return
+    }
+    const t = this.touches.get(e.id)
+    if (!t || t.endedMs !== Infinity) return
+    t.x = e.x
+    t.y = e.y
+    t.sizeMm = Math.max(t.sizeMm, size)
+    t.farMm = Math.max(t.farMm, Math.hypot(t.x - t.x0, t.y - t.y0))
+    if (rules.finger_ink && t.decision !== 'refused') t.path.push(e.x, e.y)
+    this.judge(t, e.tMs)
+    if (t.decision === 'kept') this.act(t)
+    if (e.phase === 'move') return
+    // too long for a tap, too short a way for anything else
+    if (rules.lie_ms > 0 && !t.lay && (t.decision as Decision) !== 'refused' && e.tMs - t.bornMs > TAP_MS && this.lies(t)) this.refuse(t, 'lies still', e.tMs)
+    t.endedMs = e.tMs
+    if ((t.decision as Decision) === 'kept') {
+      this.lifted(t, e.tMs)
+      this.regroup()
+    }
+  }
+
+  /** Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest. */
+  private lies(t: PalmTouch): boolean {
+    const { rules } = this.plan
+    if (t.farMm >= rules.lie_mm * (this.inPlace(t) ? AT_REST : 1)) return false
+    return ![...this.touches.values()].some((o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity && o.farMm >= rules.lie_mm)
+  }
+
+  private nibNear(nowMs: number): boolean {
+    return this.nibPresent || nowMs - this.nibSeenMs <= this.plan.rules.after_ms
+  }
+
+  private inReach(t: PalmTouch): boolean {
+    const reach = this.plan.rules.radius_mm
+    return !!this.nib && (reach >= 400 || Math.hypot(t.x - this.nib.x, t.y - this.nib.y) <= reach)
+  }
+
+  private inZone(t: PalmTouch, nowMs: number): boolean {
+    return (this.nibPresent || nowMs - this.nibSeenMs <= this.plan.rules.zone_ms) && this.inPlace(t)
+  }
+
+  private inPlace(t: PalmTouch): boolean {
+    const { rules, zone } = this.plan
+    if (rules.zone <= 0 || !this.nib) return false
+    return Math.hypot((t.x - this.nib.x - zone.dx_mm) / zone.rx_mm, (t.y - this.nib.y - zone.dy_mm) / zone.ry_mm) <= rules.zone
+  }
+
+  private fires(rule: (typeof RULE_NAMES)[number], t: PalmTouch, nowMs: number): boolean {
+    const { rules, widthMm, heightMm } = this.plan
+    if (rule === 'nib near') return rules.after_ms > 0 && t.bornMs === nowMs && this.nibNear(nowMs) && this.inReach(t)
+    if (rule === 'contact size') return rules.size_mm > 0 && t.sizeMm > rules.size_mm
+    if (rule === 'resting zone') return this.inZone(t, nowMs)
+    if (rule === 'edge') return rules.edge_mm > 0 && Math.min(t.x0, t.y0, widthMm - t.x0, heightMm - t.y0) < rules.edge_mm
+    if (rules.crowd_count <= 0) return false
+    return [...this.touches.values()].filter((o) => o.endedMs === Infinity && Math.hypot(o.x - t.x, o.y - t.y) <= rules.crowd_mm).length >= rules.crowd_count
+  }
+
+  private judge(t: PalmTouch, nowMs: number): void {
+    if (t.decision === 'refused') return
+    const rule = RULE_NAMES.find((name) => this.fires(name, t, nowMs))
+    if (rule) this.refuse(t, rule, nowMs)
+  }
+
+  private keep(t: PalmTouch, atMs: number): void {
+    t.decision = 'kept'
+    t.atMs = atMs
+    const moving = [...this.touches.values()].some((o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity)
+    if (this.plan.rules.finger_ink && !moving) this.marks.set(t.id, [...t.path])
+    if (t.endedMs < Infinity) this.lifted(t, atMs)
+    this.regroup()
+    // two fingers move the page: what they began to write was not meant
+    if (this.plan.rules.finger_ink && this.group.ids.length > 1) for (const id of this.group.ids) this.marks.delete(id)
+    this.decided(t)
+  }
+
+  private refuse(t: PalmTouch, rule: string, atMs: number): void {
+    t.decision = 'refused'
+    t.rule = rule
+    t.atMs = atMs
+    t.path = []
+    if (atMs - t.bornMs <= this.plan.rules.take_back_ms) {
+      this.marks.delete(t.id)
+      for (const e of this.episodes) e.takenBack = e.takenBack || e.ids.includes(t.id)
+    }
+    this.regroup()
+    this.decided(t)
+  }
+
+  private lifted(t: PalmTouch, atMs: number): void {
+    const alone = [...this.touches.values()].every((o) => o === t || o.decision !== 'kept' || o.endedMs < t.bornMs)
+    if (!this.plan.rules.finger_ink && t.farMm <= SLOP_MM && t.endedMs - t.bornMs <= TAP_MS && alone) this.taps.push([t.id, atMs])
+  }
+
+  /** Start measuring anew from where the kept touches are now. */
+  private regroup(): void {
+    const live = [...this.touches.values()].filter((t) => t.decision === 'kept' && t.endedMs === Infinity)
+    this.group = { ids: live.map((t) => t.id), ...middleAndSpread(live) }
+  }
+
+  /** A kept touch moved: it writes, or moves the page with the others of its group. */
+  private act(t: PalmTouch): void {
+    const { rules } = this.plan
+    const { ids } = this.group
+    if (rules.finger_ink && ids.length === 1) {
+      this.marks.get(t.id)?.push(t.x, t.y)
+      return
+    }
+    if (rules.page_lock || (rules.still && this.nibDown) || (ids.length === 1 && t.farMm <= SLOP_MM)) {
+      this.regroup()
+      return
+    }
+    const now = middleAndSpread(ids.map((id) => this.touches.get(id)!))
+    const scale = ids.length > 1 && this.group.spread > SLOP_MM && now.spread > 0 ? now.spread / this.group.spread : 1
+    let e = this.episodes.at(-1)
+    if (!e || e.takenBack || e.ids.length !== ids.length || e.ids.some((id, k) => id !== ids[k])) {
+      e = { ids, scale: 1, x: 0, y: 0, takenBack: false }
+      this.episodes.push(e)
+    }
+    // about the touches' middle: p -> now + scale (p - before), after what the episode did so far
+    e.x = scale * (e.x - this.group.x) + now.x
+    e.y = scale * (e.y - this.group.y) + now.y
+    e.scale *= scale
+    this.group = { ids, ...now }
+  }
+}
+
+function middleAndSpread(live: readonly PalmTouch[]): { x: number; y: number; spread: number } {
+  if (!live.length) return { x: 0, y: 0, spread: 0 }
+  const x = live.reduce((sum, t) => sum + t.x, 0) / live.length
+  const y = live.reduce((sum, t) => sum + t.y, 0) / live.length
+  return { x, y, spread: live.reduce((sum, t) => sum + Math.hypot(t.x - x, t.y - y), 0) / live.length }
+}
