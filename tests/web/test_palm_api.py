@@ -26,8 +26,13 @@ class PalmApi(ApiCase):
             simulated = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "drills": [drill], "seed": 3}).json
             own = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "own": [self.own(drill)]}).json
             self.assertEqual(own["total"]["confusion"], simulated["total"]["confusion"])
-            self.assertEqual([c["decision"] for c in own["parts"][0]["contacts"]], [c["decision"] for c in simulated["parts"][0]["contacts"]])
-            self.assertEqual((own["grade"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True))
+            self.assertEqual(
+                [c["decision"] for c in own["parts"][0]["contacts"]],
+                [c["decision"] for c in simulated["parts"][0]["contacts"]],
+            )
+            self.assertEqual(
+                (own["grade"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True)
+            )
         whole = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "seed": 3}).json
         self.assertEqual(len(whole["parts"]), 9)
         self.assertEqual(whole["grade"], "unusable")
@@ -39,14 +44,21 @@ class PalmApi(ApiCase):
     def test_a_sweep_recommends_rules_that_do_better_and_says_why(self) -> None:
         own = [self.own(d, seed) for d in ("palm first", "rest", "one-finger scroll") for seed in (1, 2)]
         job = self.ask("POST", "/api/palm/sweeps", {**PAIR, "own": own}).json
-        told = [json.loads(line[6:]) for line in self.client.get(f"/api/jobs/{job['id']}/events").text.splitlines() if line]
+        told = [
+            json.loads(line[6:]) for line in self.client.get(f"/api/jobs/{job['id']}/events").text.splitlines() if line
+        ]
         self.assertEqual(told[-1]["state"], "done", told[-1])
         self.assertGreater(len(told), 3, "progress is told")
         found = self.ask("GET", f"/api/palm/sweeps/{job['id']}").json
-        self.assertEqual((found["expected"]["confusion"]["palm_kept"], found["without"]["confusion"]["palm_refused"]), (0, 0))
+        self.assertEqual(
+            (found["expected"]["confusion"]["palm_kept"], found["without"]["confusion"]["palm_refused"]), (0, 0)
+        )
         self.assertEqual(found["expected"]["refused_gestures"], 0)
         self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
-        self.assertEqual({c["rule"] for c in found["curves"]}, {"contact size", "nib near", "nib arrived", "resting zone", "edge", "crowd", "lies still"})
+        self.assertEqual(
+            {c["rule"] for c in found["curves"]},
+            {"contact size", "nib near", "nib arrived", "resting zone", "edge", "crowd", "lies still"},
+        )
         size = next(c for c in found["curves"] if c["rule"] == "contact size")
         self.assertGreater(size["area"], 0.9)
         strict = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": found["rules"]}).json
@@ -63,7 +75,9 @@ class PalmApi(ApiCase):
         run = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "drills": ["rest"]}).json
         self.assertEqual(run["zone"], left["zone"])
         own = self.own("palm slides")["stream"]
-        self.assertEqual(self.ask("POST", "/api/palm/posture", {"stream": own, "azimuths_deg": [40.0]}).json["side"], "right")
+        self.assertEqual(
+            self.ask("POST", "/api/palm/posture", {"stream": own, "azimuths_deg": [40.0]}).json["side"], "right"
+        )
 
     def test_runs_are_kept_and_binned(self) -> None:
         rules = {**self.off(), "size_mm": 13}
@@ -95,7 +109,12 @@ class PalmApi(ApiCase):
             ("/api/palm/run", {**PAIR, "rules": rules, "drills": ["juggle"]}, 400, "juggle"),
             ("/api/palm/run", {**PAIR, "rules": {**rules, "size_mm": 900}}, 400, "rules.size_mm"),
             ("/api/palm/run", {**PAIR, "hand_id": "ghost", "rules": rules}, 404, "ghost"),
-            ("/api/palm/run", {**PAIR, "rules": rules, "own": [{"drill": "rest", "stream": {**stream, "t_ms": [0]}}]}, 400, "differ in length"),
+            (
+                "/api/palm/run",
+                {**PAIR, "rules": rules, "own": [{"drill": "rest", "stream": {**stream, "t_ms": [0]}}]},
+                400,
+                "differ in length",
+            ),
             ("/api/palm/posture", {}, 400, "Give a stream"),
             ("/api/palm/sweeps", {**PAIR, "device_id": "ghost"}, 404, "ghost"),
         ):

@@ -133,7 +133,7 @@ def _reply(parts: list[Part], rules: Rules, zone: Zone) -> PalmReply:
                               outcome=_outcome_item(outcome)))
     first = parts[0][1]
     word = grade(outcomes, sum(i.lasts_ms for i in items)).word
-    return PalmReply(screen_mm=(first.width_mm, first.height_mm), zone=_zone_item(zone), parts=items, total=_outcome_item(total(outcomes)), grade=word,
+    return PalmReply(screen_mm=[first.width_mm, first.height_mm], zone=_zone_item(zone), parts=items, total=_outcome_item(total(outcomes)), grade=word,
                      fault=fault_words([(stream, truth) for _, stream, truth in parts], rules, zone))
 
 
@@ -149,6 +149,7 @@ def sweep_rules(body: SweepBody) -> JobItem:
         plain = dataclasses.asdict(found)
         plain["rules"] = record_json(found.rules)
         for curve in plain["curves"]:
+            curve["points"] = [list(p) for p in curve["points"]]
             curve["area"] = None if math.isnan(curve["area"]) else curve["area"]
         for name in ("expected", "without"):
             plain[name] = _outcome_item(getattr(found, name))

@@ -161,7 +161,7 @@ class PartItem(Model):
 class PalmReply(Model):
     """screen_mm; each drill; all together; the grade; and whose fault what is left is."""
 
-    screen_mm: tuple[float, float]
+    screen_mm: list[float]
     zone: ZoneItem
     parts: list[PartItem]
     total: OutcomeItem
@@ -192,7 +192,7 @@ class SweepBody(Model):
 
 class CurveItem(Model):
     rule: str
-    points: list[tuple[float, float]]
+    points: list[list[float]]
     area: float | None
 
 

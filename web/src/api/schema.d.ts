@@ -1747,10 +1747,7 @@ export interface components {
             /** Area */
             area: number | null;
             /** Points */
-            points: [
-                number,
-                number
-            ][];
+            points: number[][];
             /** Rule */
             rule: string;
         };
@@ -9237,10 +9234,7 @@ export interface components {
             /** Parts */
             parts: components["schemas"]["PartItem"][];
             /** Screen Mm */
-            screen_mm: [
-                number,
-                number
-            ];
+            screen_mm: number[];
             total: components["schemas"]["OutcomeItem"];
             zone: components["schemas"]["ZoneItem"];
         };

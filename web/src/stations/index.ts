@@ -5,4 +5,5 @@ export const STATIONS = [
   { path: 'wash', word: 'Wash', load: () => import('./wash/WashStation.vue') },
   { path: 'panels', word: 'Panels', load: () => import('./panels/PanelsStation.vue') },
   { path: 'lag', word: 'Lag', load: () => import('./lag/LagStation.vue') },
+  { path: 'palm', word: 'Palm', load: () => import('./palm/PalmStation.vue') },
 ]

@@ -2,6 +2,7 @@
 
 import dataclasses
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 
 import numpy as np
 
@@ -26,6 +27,7 @@ class Drill:
     do: Callable[[Glass], None]
 
 
+@lru_cache(maxsize=64)  # the same drill is judged again at every change of a rule
 def simulate(hand: Hand, device: Device, drill: str, seed: int) -> tuple[Stream, Truth]:
     """The simulated hand does a drill on a device."""
     if drill not in DRILLS:

@@ -93,7 +93,7 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
                 continue
             costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) for v in values]
             good = [v for v, cost in zip(values, costs, strict=True) if cost <= min(costs) + AS_GOOD]
-            best = with_rule(best, field, good[round((len(good) - 1) / 2)])
+            best = with_rule(best, field, good[-1] if field == "crowd_count" else good[round((len(good) - 1) / 2)])  # a count has no middle
     for field, rule in NEEDS.items():  # what belongs to a rule that is off goes back to where it was
         if not getattr(best, rule):
             best = with_rule(best, field, getattr(OFF, field))

@@ -28,11 +28,12 @@ class Replay:
 def replay(stream: Stream, rules: Rules, zone: Zone) -> Replay:
     """Fold a stream step by step and keep what a picture needs."""
     state, views = begin(stream.width_mm, stream.height_mm), [(0.0, 1.0, 0.0, 0.0)]
+    lasts = stream.events[-1].t_ms if stream.events else 0.0
     for step, events in itertools.groupby(stream.events, key=lambda e: int(e.t_ms // STEP_MS)):
         state = advance(state, events, rules, zone)
         view = state.view()
         if view != views[-1][1:]:
-            views.append(((step + 1) * STEP_MS, *view))
+            views.append((min((step + 1) * STEP_MS, lasts), *view))
     state = finish(state, rules, zone)
     by_contact: dict[int, list[Event]] = {}
     for e in stream.events:
@@ -60,10 +61,17 @@ def fault_words(parts: Sequence[tuple[Stream, Truth]], rules: Rules, zone: Zone)
     strict = total([outcome_of(stream, STRICTEST, zone, truth) for stream, truth in parts])
     (kept, beyond) = ((o.confusion or {})[f"palm_{KEPT}"] for o in (now, strict))
     if beyond:
-        return f"{words}{beyond} of {kept} palms that got through would get through under any rules: the device's fault{'; ' + missing if missing else ''}."
+        return f"{words}{beyond} of {_palms(kept)} that got through would get through under any rules: the device's fault{'; ' + missing if missing else ''}."
     if kept:
-        return f"{words}Stricter rules would refuse all {kept} palms that got through: the rules' fault{', though ' + missing if missing else ''}."
-    return f"{words}{now.refused_gestures - unfelt} meant gestures were refused: these rules are too strict{', though ' + missing if missing else ''}."
+        which = "the one palm" if kept == 1 else f"all {kept} palms"
+        return f"{words}Stricter rules would refuse {which} that got through: the rules' fault{', though ' + missing if missing else ''}."
+    refused = now.refused_gestures - unfelt
+    gestures = "One meant gesture was" if refused == 1 else f"{refused} meant gestures were"
+    return f"{words}{gestures} refused: these rules are too strict{', though ' + missing if missing else ''}."
+
+
+def _palms(count: int) -> str:
+    return f"{count} palm{'' if count == 1 else 's'}"
 
 
 def missing_words(streams: Sequence[Stream]) -> str:

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
+import type { Schemas } from '@/api/client'
+import { PalmEngine, type PageView, type PalmEvent, type PalmPlan } from '@/ink'
+import { palmEvent } from '@/stations/sheet/palm-events'
+import { useScreen } from '@/stores/screen'
+import type { Rules } from '@/stores/palm-trial'
+import DrillPicture from './DrillPicture.vue'
+
+/** The drills done by a real hand on this screen: the page moves, zooms and takes marks as the rules let it; everything is recorded. */
+const props = defineProps<{ drills: Schemas['DrillItem'][]; rules: Rules; zone: Schemas['ZoneItem'] }>()
+const emit = defineEmits<{ done: [parts: Schemas['OwnPart'][], azimuthsDeg: number[]] }>()
+const screen = useScreen()
+const glass = useTemplateRef<HTMLElement>('glass')
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
+const at = ref(0)
+const touched = ref(false)
+const view = ref<PageView>({ scale: 1, x: 0, y: 0 })
+const marks = ref<number[][]>([])
+const pressed = ref<number>()
+const parts: Schemas['OwnPart'][] = []
+const azimuthsDeg: number[] = []
+let events: PalmEvent[] = []
+let first = -1
+let last: { x: number; y: number } | undefined
+const drill = computed(() => props.drills[at.value]!)
+const mm = () => [window.innerWidth / screen.pxPerMm, window.innerHeight / screen.pxPerMm] as const
+let engine = begin()
+
+function begin(): PalmEngine {
+  const [widthMm, heightMm] = mm()
+  return new PalmEngine({ rules: props.rules as PalmPlan['rules'], zone: props.zone, widthMm, heightMm })
+}
+
+function take(event: PointerEvent) {
+  for (const e of palmEvent(event, screen.pxPerMm)) {
+    if (first < 0) first = e.tMs
+    const timed = { ...e, tMs: e.tMs - first }
+    events.push(timed)
+    engine.feed(timed)
+    if (e.pointer === 'pen') ink(e)
+    else touched.value = true
+  }
+  follow()
+}
+
+function follow() {
+  view.value = engine.view()
+  marks.value = [...engine.marks.values()].map((m) => [...m])
+}
+
+/** The nib always writes; a plain line is enough here. */
+function ink(e: PalmEvent) {
+  const context = canvas.value?.getContext('2d')
+  const [x, y] = [e.x * screen.pxPerMm, e.y * screen.pxPerMm]
+  if (context && last && e.phase === 'move') {
+    context.lineWidth = 2
+    context.lineCap = 'round'
+    context.strokeStyle = getComputedStyle(canvas.value!).color
+    context.beginPath()
+    context.moveTo(last.x, last.y)
+    context.lineTo(x, y)
+    context.stroke()
+  }
+  last = e.phase === 'down' || e.phase === 'move' ? { x, y } : undefined
+  if (last) touched.value = true
+}
+
+function wipe() {
+  events = []
+  first = -1
+  last = undefined
+  engine = begin()
+  touched.value = false
+  follow()
+  canvas.value?.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height)
+}
+
+function next(keep: boolean) {
+  if (keep && events.length) {
+    const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
+    parts.push({ drill: drill.value.name, stream: {
+      screen_mm: [...mm()], t_ms: column('tMs'), pointer: column('pointer'), id: column('id'), phase: column('phase'), x_mm: column('x'), y_mm: column('y'),
+      width_mm: column('width'), height_mm: column('height'), force: events.map(() => 0),
+    } })
+  }
+  wipe()
+  if (at.value + 1 < props.drills.length) at.value += 1
+  else stop()
+}
+
+const stop = () => emit('done', parts, azimuthsDeg)
+
+const timer = setInterval(() => {
+  if (first < 0) return
+  engine.tick(performance.now() - first)
+  follow()
+}, 30)
+onBeforeUnmount(() => clearInterval(timer))
+onMounted(() => {
+  if (!canvas.value) return
+  canvas.value.width = window.innerWidth
+  canvas.value.height = window.innerHeight
+})
+useEventListener(glass, ['pointerdown', 'pointermove', 'pointerup', 'pointercancel', 'pointerleave'], (event: PointerEvent) => {
+  if (event.target instanceof Element && event.target.closest('.word-button')) return
+  if (event.type === 'pointerdown') glass.value?.setPointerCapture(event.pointerId)
+  if (event.pointerType === 'touch' && (event.type === 'pointerleave')) return
+  event.preventDefault()
+  // upright pens and those without tilt point nowhere
+  if (event.pointerType === 'pen' && event.buttons && (event.altitudeAngle ?? Math.PI / 2) < 1.5) azimuthsDeg.push((event.azimuthAngle * 180) / Math.PI)
+  take(event)
+})
+const path = (m: number[]) => m.reduce((d, v, k) => d + (k % 2 ? ` ${v.toFixed(1)}` : `${k ? 'L' : 'M'}${v.toFixed(1)}`), '')
+const shift = computed(() => `translate(${view.value.x * screen.pxPerMm}px, ${view.value.y * screen.pxPerMm}px) scale(${view.value.scale})`)
+</script>
+
+<template>
+  <div ref="glass" class="glass" data-glass>
+    <div class="ruled" :style="{ transform: shift }" :data-view="[view.scale, view.x, view.y].map((v) => v.toFixed(2)).join(' ')" />
+    <canvas ref="canvas" />
+    <svg class="marks" :style="{ '--mm': screen.pxPerMm }"><g :transform="`scale(${screen.pxPerMm})`"><path v-for="(m, k) in marks" :key="k" :d="path(m)" /></g></svg>
+    <div class="tools"><button v-for="k in 4" :key="k" type="button" class="tool" :class="{ pressed: pressed === k }" tabindex="-1" @click="pressed = k">tool {{ k }}</button></div>
+    <div class="prompt card">
+      <DrillPicture :name="drill.name" />
+      <div>
+        <p class="small">{{ at + 1 }} of {{ drills.length }}, {{ drill.name }}</p>
+        <p class="book">{{ drill.ask }}</p>
+        <div class="ends">
+          <button type="button" class="word-button strong" :disabled="!touched" @click="next(true)">{{ at + 1 < drills.length ? 'Done, next' : 'Done' }}</button>
+          <button type="button" class="word-button" :disabled="!touched" @click="wipe">Again</button>
+          <button type="button" class="word-button" @click="next(false)">Skip</button>
+          <button type="button" class="word-button" @click="stop">Stop here</button>
+        </div>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.glass { position: fixed; z-index: 40; inset: 0; background: var(--paper); touch-action: none; overflow: hidden; cursor: crosshair; }
+.ruled { position: absolute; inset: 0; transform-origin: 0 0; background: repeating-linear-gradient(0deg, transparent 0 31px, var(--rule) 31px 32px) var(--card); border: 1px solid var(--edge); pointer-events: none; }
+canvas, .marks { position: absolute; inset: 0; width: 100%; height: 100%; color: var(--ink); pointer-events: none; }
+.marks path { fill: none; stroke: var(--harm); stroke-width: 0.6; stroke-linecap: round; }
+.tools { position: absolute; top: 8px; left: 20%; display: flex; gap: 12px; }
+.tool { min-height: 36px; padding: 0 14px; border: var(--line) solid var(--edge); background: var(--card); }
+.tool.pressed { background: var(--harm); color: var(--card); }
+.prompt { position: absolute; top: 64px; left: 50%; transform: translateX(-50%); display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 20px; width: min(680px, calc(100vw - 32px)); padding: 14px 20px; border-color: var(--ink); }
+.prompt .book { font-size: 17px; margin: 2px 0 8px; }
+.ends { display: flex; flex-wrap: wrap; gap: 8px; }
+</style>

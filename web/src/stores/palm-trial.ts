@@ -1,0 +1,59 @@
+import { useDebounceFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
+import { useLatest } from '@/components/use-latest'
+import { useDesk } from './desk'
+import { usePalm } from './palm'
+
+export type Rules = Schemas['PalmSetting']['rules']
+
+const harm = ({ outcome: o }: Schemas['PartItem']) => o.page_shift_mm + 5 * o.stray_marks + 5 * (o.confusion?.palm_kept ?? 0) + 5 * o.refused_gestures
+
+/** The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged with. */
+export const usePalmTrial = defineStore('palm-trial', () => {
+  const desk = useDesk()
+  const palm = usePalm()
+  const info = shallowRef<Schemas['PalmInfo']>()
+  const rules = ref<Rules>()
+  const zone = shallowRef<Schemas['ZoneItem']>()
+  const posture = shallowRef<Schemas['PostureItem']>()
+  const seed = ref(1)
+  const own = shallowRef<Schemas['OwnPart'][]>([])
+  const azimuthsDeg = shallowRef<number[]>([])
+  const reply = shallowRef<Schemas['PalmReply']>()
+  const before = shallowRef<Schemas['PalmReply']>()
+  const sweep = shallowRef<Schemas['SweepReply']>()
+  const drill = ref('')
+
+  const body = computed<Schemas['RunBody'] | undefined>(() => palm.pair && rules.value && { ...palm.pair, rules: rules.value, zone: zone.value ?? null, drills: [], seed: seed.value, own: own.value })
+  const asked = useLatest((b: Schemas['RunBody']) => take(api.POST('/api/palm/run', { body: b })), (answer) => {
+    before.value = reply.value
+    reply.value = answer
+    // what went wrong most is looked at first
+    if (!answer.parts.some((p) => p.drill === drill.value)) drill.value = [...answer.parts].sort((a, b) => harm(b) - harm(a))[0]?.drill ?? ''
+  }, (error) => (desk.trouble = error.message))
+  const runSoon = useDebounceFn(() => body.value && void asked.want(body.value), 120)
+  watch(body, () => void runSoon())
+
+  watch(() => palm.setting, (setting) => {
+    if (!setting) return
+    rules.value = { ...setting.rules }
+    posture.value = setting.posture ?? undefined
+    zone.value = setting.zone
+    sweep.value = undefined
+    own.value = []
+    before.value = undefined
+  }, { immediate: true })
+
+  async function load() {
+    info.value ??= await desk.attempt(() => take(api.GET('/api/palm')))
+  }
+  const set = (name: string, value: unknown) => {
+    if (rules.value) rules.value = { ...rules.value, [name]: value } as Rules
+  }
+  const part = computed(() => reply.value?.parts.find((p) => p.drill === drill.value))
+  const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(palm.setting?.rules) || posture.value !== (palm.setting?.posture ?? undefined))
+
+  return { info, rules, zone, posture, seed, own, azimuthsDeg, reply, before, sweep, drill, body, part, changed, busy: asked.busy, load, set }
+})
