@@ -28,12 +28,8 @@ SHOTS = [
     ("wash-e-ink", "wash", "dusk-to-dawn", "e-ink", 1280, 800),
     ("lag", "lag", "trap-log/fen-fountain", "paper", 1280, 800),
     ("palm", "palm", "trap-log", "paper", 1280, 800),
-    ("palm-rules", "palm", "trap-log", "paper", 1280, 800, "rules"),
-    ("palm-e", "palm", "dusk-to-dawn", "e-ink", 1280, 800),
-    ("palm-p", "palm", "trap-log", "paper", 800, 1280),
     ("panels", "panels", "trap-log", "paper", 1280, 800),
     ("panels-e-ink", "panels", "dusk-to-dawn", "e-ink", 1280, 800),
-    ("panels-portrait", "panels", "trap-log", "paper", 800, 1280),
 ]
 
 

@@ -11,8 +11,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Event, Stream, make_stream
 from gray_quill.core.palm.drills import DRILLS, intended, simulate, simulate_all
 from gray_quill.core.palm.engine import KEPT, REFUSED, SLOP_MM, State, advance, begin, finish, fold
-from gray_quill.core.palm.outcome import GRADES, grade, measure, nib_way_mm, outcome_of
+from gray_quill.core.palm.outcome import GRADES, grade, measure, nib_way_mm, outcome_of, palms_kept_share
 from gray_quill.core.palm.posture import in_words, read_posture
+from gray_quill.core.palm.proof import prove
 from gray_quill.core.palm.rules import OFF, TIGHTER, Rules, Zone, zone_of
 from gray_quill.core.palm.scores import explain, score_contacts
 from gray_quill.core.quantities import quantities
@@ -308,3 +309,18 @@ class Hand(unittest.TestCase):
         ):
             with self.assertRaisesRegex(InputError, why):
                 make_stream(events, *SIZE)
+
+
+class Recommended(unittest.TestCase):
+    def test_recommended_rules_hold_on_sessions_they_were_not_tuned_on(self) -> None:
+        """What `gray-quill palm-proof` prints, for both hands on the device that reports least and on one that reports all; all drills, new seeds."""
+        devices = {name: SHIPPED_DEVICES[name] for name in ("clamshell-11", "paper-pad-8")}
+        proof = prove(SHIPPED_HANDS, devices, range(401, 403))
+        self.assertEqual(proof.sessions, 72)
+        for outcome in (proof.recommended, proof.recommended_ink):
+            self.assertLessEqual(palms_kept_share(outcome), 0.01)
+            self.assertLessEqual(outcome.refused_gestures / outcome.gestures, 0.03)
+            self.assertEqual(outcome.lost_ink_mm, 0)
+        self.assertEqual((palms_kept_share(proof.off), proof.off.refused_gestures), (1, 0))
+        self.assertGreater(proof.off.page_shift_mm, 500)
+        self.assertGreater(proof.off_ink.stray_marks, 10)

@@ -179,3 +179,63 @@ class Cli(unittest.TestCase):
             self.run_cli("write", "fen", "--hand", str(hand), "--device", "tablet-11", "-o", self.ink)[0], 0
         )
         self.assertEqual(self.run_cli("read", self.ink, "--pen", str(pen))[0], 0)
+
+    def test_palm_sim_and_palm(self) -> None:
+        file, rules = self.folder / "s.csv", self.folder / "rules.json"
+        who = ("--hand", "right-firm", "--device", "tablet-11", "--seed", "7", "-o", str(file))
+        self.assertEqual(self.run_cli("palm-sim", *who, "--drill", "all")[0], 0)
+        first = file.read_bytes()
+        self.run_cli("palm-sim", *who, "--drill", "all")
+        self.assertEqual(file.read_bytes(), first, "repeats exactly")
+        truth = json.loads(file.with_suffix(".json").read_text())
+        off = json.loads(self.run_cli("palm", str(file), "--hand", "right-firm", "--json")[1])
+        names = ["added_delay_ms", "confusion", "contacts", "gestures", "jiggle_mm", "lost_ink_mm", "page_shift_mm", "refused_gestures", "stray_marks", "taps", "zoom_pct"]  # fmt: skip
+        self.assertEqual(sorted(off), names)
+        self.assertEqual(sorted(off["contacts"][0]), ["at_ms", "decision", "id", "rule"])
+        palms = sum(v == "palm" for v in truth["contacts"].values())
+        fingers = len(truth["contacts"]) - palms
+        self.assertEqual(
+            off["confusion"], {"palm_refused": 0, "palm_kept": palms, "finger_kept": fingers, "finger_refused": 0}
+        )
+        rules.write_text(
+            json.dumps(
+                {"before_ms": 800, "after_ms": 600, "size_mm": 13, "crowd_count": 2, "edge_mm": 9, "take_back_ms": 1000}
+            )
+        )
+        judged = json.loads(self.run_cli("palm", str(file), "--rules", str(rules), "--hand", "right-firm", "--json")[1])
+        self.assertEqual(
+            (judged["confusion"]["palm_kept"], judged["refused_gestures"], judged["lost_ink_mm"]), (0, 0, 0)
+        )
+        self.assertLess(judged["page_shift_mm"], 0.5)
+        self.assertGreater(off["page_shift_mm"], 5)
+        self.assertIn("palms: 0 refused", self.run_cli("palm", str(file), "--hand", "right-firm")[1])
+        file.with_suffix(".json").unlink()
+        self.assertNotIn("confusion", json.loads(self.run_cli("palm", str(file), "--hand", "right-firm", "--json")[1]))
+        rules.write_text('{"size_mm": -3}')
+        (self.folder / "bad.csv").write_text("t_ms,pointer\n")
+        for wrong, words in (
+            (("palm", str(file), "--rules", str(rules), "--hand", "right-firm"), "size_mm"),
+            (("palm", str(self.folder / "bad.csv"), "--hand", "right-firm"), "columns"),
+            (("palm", "gone.csv", "--hand", "right-firm"), "cannot be read"),
+            (("palm-sim", *who, "--drill", "juggle"), "juggle"),
+            (
+                (
+                    "palm-sim",
+                    "--hand",
+                    "right-firm",
+                    "--device",
+                    "tablet-11",
+                    "--drill",
+                    "rest",
+                    "--seed",
+                    "-1",
+                    "-o",
+                    str(file),
+                ),
+                "--seed",
+            ),
+            (("palm-proof", "--seeds", "0"), "--seeds"),
+        ):
+            code, _, err = self.run_cli(*wrong)
+            self.assertEqual(code, 2, wrong)
+            self.assertIn(words, err)

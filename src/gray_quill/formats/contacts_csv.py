@@ -54,7 +54,7 @@ def _event(line: int, row: dict[str, str]) -> Event:
     if pointer not in PHASES or phase not in PHASES[pointer]:
         raise FormatError(f"Line {line}: {pointer or 'nothing'} {phase} is not known. Pointers are {' and '.join(PHASES)}.")
     try:
-        values = {n: float((row.get(n) or "0").strip() or 0) for n in NUMBERS}
+        values = {n: float(row[n]) if n in COLUMNS[:6] else float((row.get(n) or "").strip() or 0) for n in NUMBERS}
         return Event(pointer=pointer, id=int(row["id"]), phase=phase, **values)
     except (TypeError, ValueError):
         raise FormatError(f"Line {line} holds something that is not a number.") from None
