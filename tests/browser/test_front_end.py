@@ -57,6 +57,31 @@ class FrontEnd(BrowserCase):
         for share, words in ((0, "0 %"), (0.034, "3.4 %"), (0.5, "50 %"), (1, "100 %")):
             self.assertEqual(self.run_js("percent(arguments[0])", share), words)
 
+    def test_live_timings_are_percentiles_and_dropped_frames(self) -> None:
+        timings = [{"handlerMs": k, "frameMs": 2 * k} for k in range(1, 102)]
+        frames = [-1, *range(0, 160, 16), 208, 224, -1, 9000, 9016]
+        found = self.run_js("summary(...arguments)", timings, frames, 3, [30, 10, 20])
+        expected = {"events": 101, "handler_p50_ms": 51, "handler_p95_ms": 96, "frame_p50_ms": 102, "frame_p95_ms": 192}
+        self.assertEqual(found, {**expected, "dropped": 3, "long_tasks": 3, "control_ms": 20})
+        empty = self.run_js("summary([], [], 0, [])")
+        self.assertEqual((empty["events"], empty["dropped"], empty["control_ms"]), (0, 0, None))  # type: ignore[index]
+
+    def test_contacts_are_where_they_were(self) -> None:
+        contact = {"id": 1, "palm": True, "decision": "kept", "rule": "", "at_ms": 0, "born_ms": 100, "end_ms": 300, "why": "", "mark": [],
+                   "path": [[100, 10, 20, 8, 6], [200, 20, 20, 12, 9], [300, 40, 30, 10, 8]]}  # fmt: skip
+        for at, place in (
+            (99, None),
+            (100, [10, 20, 8, 6]),
+            (150, [15, 20, 10, 7.5]),
+            (200, [20, 20, 12, 9]),
+            (275, [35, 27.5, 10.5, 8.25]),
+            (300, [40, 30, 10, 8]),
+            (301, None),
+        ):
+            self.assertEqual(self.run_js("placeAt(arguments[0], arguments[1])", contact, at), place, at)
+        self.assertEqual(self.run_js("largest(arguments[0])", contact), [20, 20, 12, 9])
+        self.assertEqual(self.run_js("verdictOf(arguments[0])", contact), "palm-kept")
+
     def test_articles_fit_the_words_that_follow(self) -> None:
         for words, article in (
             ("left hand", "a"),

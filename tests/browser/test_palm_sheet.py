@@ -124,8 +124,10 @@ class PalmOnTheSheet(unittest.TestCase):
 
     def lock_holds(self) -> None:
         driver, x, y = self.driver, self.x, self.y
-        press(driver, "page free", ".tools")
         before = driver.execute_script(PLACE)
+        press(driver, "page free", ".tools")
+        time.sleep(0.3)
+        self.assertEqual(driver.execute_script(PLACE), before, "locking moves nothing")
         slide(driver, (1, (x + 260, y + 250), (x + 220, y + 250), 9), (2, (x + 340, y + 250), (x + 380, y + 200), 9))
         touches(driver, "touchEnd")
         time.sleep(0.4)

@@ -49,11 +49,24 @@ class Surfaces(unittest.TestCase):
 
     def test_words_can_be_read_on_every_surface(self) -> None:
         for surface in ("paper", "night", "e-ink"):
-            self.open("trap-log", surface)
-            seen = self.driver.execute_script(CONTRAST)
-            self.assertGreater(len(seen), 20)
-            for ratio, words in seen:
-                self.assertGreaterEqual(ratio, 4.5, f"{words!r} on {surface}")
+            for station in ("sheet", "lag", "palm"):
+                self.open("trap-log", surface, station)
+                seen = self.driver.execute_script(CONTRAST)
+                self.assertGreater(len(seen), 20)
+                for ratio, words in seen:
+                    self.assertGreaterEqual(ratio, 4.5, f"{words!r} on {surface}, {station}")
+
+    def test_played_contacts_step_once_a_second_on_e_ink(self) -> None:
+        steps = (
+            "const done = arguments[0], seen = new Set(), began = performance.now(), at = () => document.querySelector('.scrub .el-slider__button-wrapper').style.left;"
+            "[...document.querySelectorAll('.scrub button')].find(b => b.textContent === 'Play').click();"
+            "const look = () => { seen.add(at()); performance.now() - began < 2600 ? requestAnimationFrame(look) : done(seen.size) }; look()"
+        )
+        for surface, few in (("e-ink", True), ("paper", False)):
+            self.open("trap-log", surface, "palm")
+            wait_for(self.driver, "document.querySelector('[data-map]')", "the map")
+            places = self.driver.execute_async_script(steps)
+            self.assertEqual(places <= 5, few, f"{places} on {surface}")
 
     def test_e_ink_is_black_on_white_and_still(self) -> None:
         self.open("trap-log", "e-ink")

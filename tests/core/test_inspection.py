@@ -10,7 +10,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.intent import Intent, text_intents
 from gray_quill.core.hand.writer import write_intents
-from gray_quill.core.readings.inspection import device_like, inspect_input
+from gray_quill.core.readings.inspection import device_like, inspect_input, inspect_stand_in
 from gray_quill.core.trace import make_trace
 from tests.zoo import zoo
 
@@ -51,3 +51,18 @@ class Inspection(unittest.TestCase):
         self.assertIsNone(plain.rest_noise_mm)
         slow = make_trace(np.arange(60) / 40, np.arange(60.0), np.zeros(60), np.linspace(0.1, 0.9, 60))
         self.assertTrue(any("reports a frame" in w for w in inspect_input([slow]).words))
+
+    def test_every_stand_in_is_inspected_and_says_what_it_leaves_out(self) -> None:
+        for name, device in SHIPPED_DEVICES.items():
+            found = inspect_stand_in(device)
+            self.assertAlmostEqual(found.report_hz / device.digitiser.report_hz, 1, delta=0.03, msg=name)
+            self.assertAlmostEqual(
+                found.rest_noise_mm or 0, device.digitiser.noise_mm, delta=0.4 * device.digitiser.noise_mm
+            )
+            said = " ".join(found.words)
+            for there, words in (
+                (device.digitiser.tilt, "No tilt"),
+                (device.digitiser.hover, "No hover"),
+                (device.touch.size, "No contact size"),
+            ):
+                self.assertEqual(words in said, not there, f"{name}: {said}")

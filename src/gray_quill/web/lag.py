@@ -16,7 +16,7 @@ from gray_quill.core.lag.updates import update_period_s
 from gray_quill.core.lag.verdict import THRESHOLDS, verdict
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.quantities import read_record, record_json
-from gray_quill.core.readings.inspection import Inspection, device_like, inspect_input
+from gray_quill.core.readings.inspection import Inspection, device_like, inspect_input, inspect_stand_in
 from gray_quill.store.pens import get_pen
 from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial, list_trials
@@ -131,8 +131,10 @@ def inspect_device(body: InspectBody) -> InspectReply:
 def _inspected(body: InspectBody) -> Inspection:
     if body.seen is not None:
         return inspect_input([s.trace() for s in body.seen.strokes], body.seen.hover, body.seen.contact_size, body.seen.frame_hz)
+    if body.stand_in is not None:
+        return inspect_stand_in(get_thing(db(), Device, body.stand_in))
     if body.source is None:
-        raise InputError("Give strokes of a sheet or strokes just written.", "source")
+        raise InputError("Give strokes of a sheet, a device, or strokes just written.", "source")
     return inspect_input(memory().traces_of(db(), body.source))
 
 

@@ -220,9 +220,10 @@ class Seen(Model):
 
 
 class InspectBody(Model):
-    """Strokes of a sheet, or strokes just written here."""
+    """Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here."""
 
     source: Source | None = None
+    stand_in: Id | None = None
     seen: Seen | None = None
 
 

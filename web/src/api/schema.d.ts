@@ -5672,13 +5672,18 @@ export interface components {
         };
         /**
          * InspectBody
-         * @description Strokes of a sheet, or strokes just written here.
+         * @description Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here.
          */
         InspectBody: {
             /** @default null */
             seen: components["schemas"]["Seen"] | null;
             /** @default null */
             source: components["schemas"]["Source"] | null;
+            /**
+             * Stand In
+             * @default null
+             */
+            stand_in: string | null;
         };
         /**
          * InspectReply

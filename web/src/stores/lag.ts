@@ -8,10 +8,11 @@ export const useLag = defineStore('lag', () => {
   const lookAhead = ref(0)
   const live = shallowRef<Schemas['LiveBody']>()
   const filmed = shallowRef<Schemas['FilmedBody']>()
+  const reading = shallowRef<Schemas['FilmReading']>()
   /** The film that can be stepped through. */
   const film = ref<string>()
   /** What was written in the drill, and what this browser leaves out. */
   const seen = shallowRef<Schemas['Seen']>()
   const seenWords = ref<string[]>([])
-  return { speed, lookAhead, live, filmed, film, seen, seenWords }
+  return { speed, lookAhead, live, filmed, reading, film, seen, seenWords }
 })

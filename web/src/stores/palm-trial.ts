@@ -41,10 +41,13 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     rules.value = { ...setting.rules }
     posture.value = setting.posture ?? undefined
     zone.value = setting.zone
+  }, { immediate: true })
+  watch(() => `${palm.pair?.hand_id}/${palm.pair?.device_id}`, () => {
     sweep.value = undefined
     own.value = []
+    azimuthsDeg.value = []
     before.value = undefined
-  }, { immediate: true })
+  })
 
   async function load() {
     info.value ??= await desk.attempt(() => take(api.GET('/api/palm')))

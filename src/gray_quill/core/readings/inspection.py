@@ -8,6 +8,9 @@ from numpy.typing import NDArray
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.intent import Intent, text_intents
+from gray_quill.core.hand.writer import write_intents
 from gray_quill.core.readings.ink_readings import GAP_INTERVALS
 from gray_quill.core.readings.ink_readings import REST_MM as STILL_MM
 from gray_quill.core.trace import Trace
@@ -68,6 +71,14 @@ def inspect_input(traces: Sequence[Trace], hover: bool | None = None, contact_si
         float(min((t.force[0] for t in sensed), default=0.0)), noise, hover, contact_size, absent, [],
     )
     return dataclasses.replace(found, words=_words(found))
+
+
+def inspect_stand_in(device: Device) -> Inspection:
+    """What a device's stand-in reports of a written line and a stroke that rests at its end, seeded; hover and contact size as its record says."""
+    hand, rng = Hand(tremor_mm=0), np.random.default_rng(5)
+    line = Intent(np.array([[20.0, 40.0], [60.0, 40.0]]), hold_s=0.6)
+    traces = write_intents([*text_intents("sedge, moth and lamp", hand, 20, 20, 150, rng), line], hand, device, rng)
+    return inspect_input(traces, device.digitiser.hover, device.touch.size)
 
 
 def _rest_noise(traces: Sequence[Trace]) -> float | None:

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElInputNumber, ElOption, ElSelect } from 'element-plus'
-import { ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
@@ -19,19 +19,21 @@ const scale = ref(0.1)
 const seed = ref(1)
 const busy = ref(false)
 const wide = ref(512)
-const found = shallowRef<Schemas['FilmReading']>()
+const found = computed(() => lag.reading)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
-watch([() => desk.pen?.id, () => desk.device?.id], () => (found.value = lag.filmed = lag.film = undefined))
+const about = () => `${desk.pen?.id}/${desk.pen?.revision}/${desk.device?.id}`
+watch(about, () => (lag.reading = lag.filmed = lag.film = undefined))
 
 async function run(start: () => Promise<Schemas['JobItem']>) {
   busy.value = true
   await desk.attempt(async () => {
+    const asked = about()
     const started = start()
     lag.film = (await started).id
     const done = await follow(started)
-    if (!done) return
-    found.value = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
-    lag.filmed = { delay_ms: found.value.delay_ms, ci95_ms: found.value.ci95_ms }
+    if (!done || asked !== about()) return
+    lag.reading = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
+    lag.filmed = { delay_ms: lag.reading.delay_ms, ci95_ms: lag.reading.ci95_ms }
   })
   busy.value = false
 }

@@ -15,17 +15,20 @@ const desk = useDesk()
 const ink = useInk()
 const lag = useLag()
 const screen = useScreen()
-const of = ref<'sheet' | 'here'>('sheet')
+const of = ref<'sheet' | 'stand-in' | 'here'>('sheet')
 const found = shallowRef<Schemas['InspectReply']>()
 const refusal = ref('')
 const name = ref('My device')
 const stated = ref(0)
 const sizing = ref(false)
-const body = (): Schemas['InspectBody'] => (of.value === 'here' ? { seen: lag.seen ?? null, source: null } : { seen: null, source: { sheet_id: desk.sheet!.id, part: 'sheet', stroke_ids: null } })
+const body = (): Schemas['InspectBody'] => ({
+  seen: of.value === 'here' ? lag.seen ?? null : null, stand_in: of.value === 'stand-in' ? desk.device!.id : null,
+  source: of.value === 'sheet' ? { sheet_id: desk.sheet!.id, part: 'sheet', stroke_ids: null } : null,
+})
 const words = computed(() => [...(found.value?.words ?? []), ...(of.value === 'here' ? lag.seenWords : [])])
 const YES = (v: boolean | null | undefined) => (v === null || v === undefined ? 'not tried' : v ? 'yes' : 'no')
 
-watch([() => desk.sheet?.id, () => ink.changed, of, () => lag.seen], async () => {
+watch([() => desk.sheet?.id, () => desk.device?.id, () => ink.changed, of, () => lag.seen], async () => {
   if (!desk.sheet) return
   if (of.value === 'here' && !lag.seen) {
     found.value = undefined
@@ -49,16 +52,16 @@ const keep = () => desk.attempt(async () => {
 </script>
 
 <template>
-  <ReadingNote title="What is reported" help="Read off the strokes of this sheet, or off those you write in the field at the lower right: how often the device reports, how evenly, with how many levels of force, and what it leaves out.">
+  <ReadingNote title="What is reported" help="Read off the strokes of this sheet, off a line written on the device's stand-in, or off those you write in the field at the lower right: how often the device reports, how evenly, with how many levels of force, and what it leaves out.">
     <template v-if="found">
       <p><span class="number">{{ say(found.report_hz) }}</span> a second, ± {{ percent(found.clock_jitter) }}; {{ say(found.per_frame) }} a frame</p>
       <p class="small">{{ found.levels }} force levels seen, from {{ percent(found.force_low) }} to {{ percent(found.force_high) }}<template v-if="found.rest_noise_mm !== null">; noise at rest {{ say(found.rest_noise_mm) }} mm</template></p>
-      <p v-if="of === 'here'" class="small">hover: {{ YES(found.hover) }}; contact size: {{ YES(found.contact_size) }}</p>
+      <p v-if="of !== 'sheet'" class="small">hover: {{ YES(found.hover) }}; contact size: {{ YES(found.contact_size) }}</p>
       <p v-for="w in words" :key="w" class="small missing">{{ w }}</p>
     </template>
     <p v-else class="small">{{ refusal }}</p>
     <template #more>
-      <ElRadioGroup v-model="of" aria-label="Strokes of"><ElRadioButton value="sheet">this sheet</ElRadioButton><ElRadioButton value="here">here</ElRadioButton></ElRadioGroup>
+      <ElRadioGroup v-model="of" aria-label="Strokes of"><ElRadioButton value="sheet">sheet</ElRadioButton><ElRadioButton value="stand-in">stand-in</ElRadioButton><ElRadioButton value="here">here</ElRadioButton></ElRadioGroup>
       <div v-if="found" class="own">
         <label class="small">stated delay, ms <ElInputNumber v-model="stated" :min="0" :max="1000" :controls="false" aria-label="Stated delay, ms" /></label><span />
         <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button type="button" class="word-button" :disabled="!name.trim()" @click="keep">Keep</button>

@@ -81,7 +81,7 @@ function end(event: PointerEvent) {
 
 function tell() {
   if (!timings.length) return
-  lag.live = { ...summary(timings, frames, longTasks, props.controls), raw_p50_ms: device.raw.delays.length ? percentile(device.raw.delays, 0.5) : null }
+  lag.live = { ...summary(timings, frames, longTasks, props.controls), raw_p50_ms: device.raw.delays.length ? Math.max(0, percentile(device.raw.delays, 0.5)) : null }
   const frameMs = percentile(frameGaps(frames), 0.5)
   lag.seen = { strokes: [...device.strokes], hover: device.hover.value, contact_size: device.contactSize.value, frame_hz: frameMs > 1 ? Math.min(1000, 1000 / frameMs) : 60 }
   lag.seenWords = device.words()

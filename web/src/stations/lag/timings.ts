@@ -22,7 +22,7 @@ export function frameGaps(frames: readonly number[]): number[] {
 export function summary(timings: readonly Timing[], frames: readonly number[], longTasks: number, controls: readonly number[]): Omit<Schemas['LiveBody'], 'raw_p50_ms'> {
   const gaps = frameGaps(frames)
   const usual = percentile(gaps, 0.5)
-  const of = (key: keyof Timing, share: number) => percentile(timings.map((t) => t[key]), share)
+  const of = (key: keyof Timing, share: number) => Math.max(0, percentile(timings.map((t) => t[key]), share)) // clocks are coarse
   return {
     events: timings.length, handler_p50_ms: of('handlerMs', 0.5), handler_p95_ms: of('handlerMs', 0.95), frame_p50_ms: of('frameMs', 0.5), frame_p95_ms: of('frameMs', 0.95),
     dropped: gaps.reduce((sum, g) => sum + (usual ? Math.max(0, Math.round(g / usual) - 1) : 0), 0),

@@ -22,6 +22,7 @@ const pressed = ref<number>()
 const parts: Schemas['OwnPart'][] = []
 const azimuthsDeg: number[] = []
 let events: PalmEvent[] = []
+const landed = new Set<number>()
 let first = -1
 let last: { x: number; y: number } | undefined
 const drill = computed(() => props.drills[at.value]!)
@@ -36,7 +37,10 @@ function begin(): PalmEngine {
 function take(event: PointerEvent) {
   for (const e of palmEvent(event, screen.pxPerMm)) {
     if (first < 0) first = e.tMs
-    const timed = { ...e, tMs: e.tMs - first }
+    if (e.pointer === 'touch' && e.phase !== 'down' && !landed.has(e.id)) continue // it landed before this recording began
+    if (e.pointer === 'touch') landed[e.phase === 'down' ? 'add' : e.phase === 'move' ? 'has' : 'delete'](e.id)
+    // pen and touch have clocks of their own
+    const timed = { ...e, tMs: Math.max(events.at(-1)?.tMs ?? 0, e.tMs - first) }
     events.push(timed)
     engine.feed(timed)
     if (e.pointer === 'pen') ink(e)
@@ -69,6 +73,7 @@ function ink(e: PalmEvent) {
 
 function wipe() {
   events = []
+  landed.clear()
   first = -1
   last = undefined
   engine = begin()

@@ -69,7 +69,13 @@ export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElem
   function startAnew() {
     if (!ours) base = undefined
   }
-  useEventListener(frame, 'wheel', startAnew, { passive: true })
+  useEventListener(frame, 'scroll', startAnew, { passive: true })
 
-  return { moved, startAnew }
+  /** The fingers' moves are counted from nothing again; the page stays where it is. */
+  function reset() {
+    base = undefined
+    last = { scale: 1, x: 0, y: 0 }
+  }
+
+  return { moved, startAnew, reset }
 }

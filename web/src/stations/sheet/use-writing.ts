@@ -19,6 +19,8 @@ export interface WritingOptions {
   pxPerMm: () => number
   /** How kept fingers move the page, from the beginning of this engine on; `held` while a finger is still down. */
   moved: (view: PageView, held: boolean) => void
+  /** The engine begins anew: the next `moved` counts from where the page lies now. */
+  begun: () => void
   /** A finished stroke: what to keep, and how it was drawn. */
   lifted: (stroke: NewStroke, wet: Wet) => void
   /** A finger's stroke that turned out to be a palm's: take it back. */
@@ -46,7 +48,7 @@ export function useWriting(options: WritingOptions) {
   }, { immediate: true })
 
   function makeEngine(plan: PalmPlan): PalmEngine {
-    options.moved({ scale: 1, x: 0, y: 0 }, false)
+    options.begun()
     return new PalmEngine(plan, (touch) => {
       const events = early.get(touch.id)
       if (touch.decision === 'kept' && events && engine?.marks.has(touch.id) && !down) beginFinger(events)
@@ -109,6 +111,7 @@ export function useWriting(options: WritingOptions) {
     if (!engine) return
     if (down?.touch && !engine.marks.has(down.pointer)) discard()
     for (const [touch, stroke] of written) {
+      if (!engine.touches.has(touch)) written.delete(touch)
       if (engine.touches.get(touch)?.decision !== 'refused' || engine.marks.has(touch)) continue
       written.delete(touch)
       options.withdrawn(stroke)
