@@ -119,9 +119,9 @@ useEventListener(canvas, ['pointerup', 'pointercancel'], end)
 .drill { display: flex; flex-direction: column; min-height: 0; }
 h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
 h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
-.box { position: relative; flex: none; height: 160px; } /* fixed: a canvas that changes its size loses its ink */
+.box { background: var(--swatch-ground); position: relative; flex: none; height: 160px; } /* fixed: a canvas that changes its size loses its ink */
 canvas { position: absolute; inset: 0; touch-action: none; cursor: crosshair; }
-.box span { position: absolute; left: 10px; bottom: 6px; font-style: italic; pointer-events: none; }
+.box span { position: absolute; left: 10px; bottom: 6px; font-style: italic; pointer-events: none; color: var(--on-swatch); }
 b { font-weight: 650; color: var(--ink); }
 .plain-button { min-height: 0; padding: 6px 0; text-decoration: underline; }
 </style>

@@ -54,11 +54,11 @@ const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
 </template>
 
 <style scoped>
-.trail { position: relative; min-height: 104px; }
+.trail { position: relative; background: var(--swatch-ground); min-height: 104px; }
 .box { position: absolute; inset: 0; overflow: hidden; }
 svg { display: block; }
 .nib { fill: var(--card); stroke: var(--ink); stroke-width: 1.5; }
 .gap { stroke: var(--attention); stroke-width: 2; }
-text { font: 13px var(--face); fill: var(--ink); }
-.slow { position: absolute; right: 10px; top: 6px; display: flex; align-items: center; gap: 8px; }
+text { font: 13px var(--face); fill: var(--on-swatch); }
+.slow { color: var(--on-swatch); position: absolute; right: 10px; top: 6px; display: flex; align-items: center; gap: 8px; }
 </style>

@@ -71,7 +71,7 @@ const shares = (o: Schemas['OutcomeItem']) => {
       </figure>
       <div>
         <p><b>Recommended</b>: {{ shares(trial.sweep.expected) }}; without any rules {{ shares(trial.sweep.without) }}.</p>
-        <ul class="reasons"><li v-for="r in trial.sweep.reasons" :key="r.rule" :data-reason="r.rule"><b>{{ field(r.rule)?.label }} {{ r.value }} {{ field(r.rule)?.unit }}</b>: <span class="small">{{ r.words }}</span></li></ul>
+        <ul class="reasons"><li v-for="r in trial.sweep.reasons" :key="r.rule" :data-reason="r.rule"><b>{{ `${field(r.rule)?.label} ${r.value} ${field(r.rule)?.unit}`.trim() }}</b>: <span class="small">{{ r.words }}</span></li></ul>
         <div class="joint">
           <ElSelect v-model="rule" aria-label="Rule swept"><ElOption v-for="n in swept" :key="n" :value="n" :label="field(n)?.label ?? n" /></ElSelect>
           <table><thead><tr class="small"><th scope="col">{{ field(rule)?.unit }}</th><th v-for="p in points" :key="p.value" scope="col">{{ p.value }}</th></tr></thead>
