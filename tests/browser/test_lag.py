@@ -13,10 +13,10 @@ from tests.browser.test_first_minute import press
 
 MARGIN = "document.querySelector('.margin').textContent"
 STAGE = "parseFloat(document.querySelector('[data-stage={}]').dataset.ms)"
-# from outside: hold every move up for 25 ms before the page gets it, and note when it came and how long it will have taken then
+# from outside: hold every move up for 25 ms before the page gets it, and note how long it has taken then
 SLOW = (
-    "window.seen = []; window.late = (e) => { const now = performance.now(); window.seen.push(now - e.timeStamp + 25);"
-    "while (performance.now() < now + 25) {} }; window.addEventListener('pointermove', window.late, {capture: true})"
+    "window.seen = []; window.late = (e) => { const now = performance.now(); "
+    "while (performance.now() < now + 25) {} window.seen.push(performance.now() - e.timeStamp) }; window.addEventListener('pointermove', window.late, {capture: true})"
 )
 
 
@@ -191,7 +191,7 @@ class Lag(unittest.TestCase):
         """A delay put before the handler from outside shows up in the result, to 2 ms."""
         driver = self.driver
         plain = self.drill()
-        self.assertLess(plain, 1000 / 60 + 4, "a browser hands moves over once a frame")
+        self.assertLess(plain, 3 * 1000 / 60, "a browser hands moves over once a frame; a busy machine skips some")
         press(driver, "Start over", ".drill")
         driver.execute_script(SLOW)
         late = self.drill()

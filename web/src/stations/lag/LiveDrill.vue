@@ -53,10 +53,11 @@ function start(event: PointerEvent) {
 
 function move(event: PointerEvent) {
   if (!down) return
+  const handled = performance.now()
   const samples = readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)
   for (const s of samples) down.live.add(s)
   down.samples.push(...samples)
-  if (samples.length) down.waiting.push({ event: event.timeStamp, handled: performance.now() })
+  if (samples.length) down.waiting.push({ event: event.timeStamp, handled })
 }
 
 function draw(now: number) {
