@@ -154,6 +154,19 @@ class Palm(unittest.TestCase):
             wait_for(driver, f"document.querySelector('.prompt').textContent.includes('{name}')", name)
             press(driver, "Skip", ".prompt")
         wait_for(driver, "document.querySelector('.prompt').textContent.includes('two-finger zoom')", "the zoom")
+        # a tap on a tool presses it; one that slides off the edge of the glass, where the rules refuse it, presses nothing
+        pressed = "return document.querySelector('.tool.pressed')?.dataset.tool ?? ''"
+        for y, tool in ((20, ""), (60, "2")):
+            driver.execute_script(f"document.querySelector('.tools').style.top = '{y - 18}px'")
+            x = driver.execute_script(
+                "const r = document.querySelectorAll('.tool')[1].getBoundingClientRect(); return r.left + r.width / 2"
+            )
+            touches(driver, "touchStart", (9, x, y, 22))
+            time.sleep(0.05)
+            touches(driver, "touchEnd")
+            time.sleep(0.15)
+            self.assertEqual(driver.execute_script(pressed), tool)
+        press(driver, "Again", ".prompt")
         for _ in range(2):  # the first try is thrown away
             slide(driver, (1, (560, 500), (500, 500), 22), (2, (740, 500), (800, 500), 22))
             self.assertGreater(float(self.glass_view().split()[0]), 1.4, "the page zooms")

@@ -23,6 +23,7 @@ const parts: Schemas['OwnPart'][] = []
 const azimuthsDeg: number[] = []
 let events: PalmEvent[] = []
 const landed = new Set<number>()
+let tapsSeen = 0
 let first = -1
 let last: { x: number; y: number } | undefined
 const drill = computed(() => props.drills[at.value]!)
@@ -52,6 +53,11 @@ function take(event: PointerEvent) {
 function follow() {
   view.value = engine.view()
   marks.value = [...engine.marks.values()].map((m) => [...m])
+  for (; tapsSeen < engine.taps.length; tapsSeen += 1) {
+    const t = engine.touches.get(engine.taps[tapsSeen]![0])
+    const tool = t && document.elementsFromPoint(t.x * screen.pxPerMm, t.y * screen.pxPerMm).find((e): e is HTMLElement => e instanceof HTMLElement && !!e.dataset.tool)
+    if (tool) pressed.value = Number(tool.dataset.tool)
+  }
 }
 
 /** The nib always writes; a plain line is enough here. */
@@ -78,6 +84,8 @@ function wipe() {
   last = undefined
   engine = begin()
   touched.value = false
+  tapsSeen = 0
+  pressed.value = undefined
   follow()
   canvas.value?.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height)
 }
@@ -126,7 +134,7 @@ const shift = computed(() => `translate(${view.value.x * screen.pxPerMm}px, ${vi
     <div class="ruled" :style="{ transform: shift }" :data-view="[view.scale, view.x, view.y].map((v) => v.toFixed(2)).join(' ')" />
     <canvas ref="canvas" />
     <svg class="marks" :style="{ '--mm': screen.pxPerMm }"><g :transform="`scale(${screen.pxPerMm})`"><path v-for="(m, k) in marks" :key="k" :d="path(m)" /></g></svg>
-    <div class="tools"><button v-for="k in 4" :key="k" type="button" class="tool" :class="{ pressed: pressed === k }" tabindex="-1" @click="pressed = k">tool {{ k }}</button></div>
+    <div class="tools"><button v-for="k in 4" :key="k" type="button" class="tool" :class="{ pressed: pressed === k }" tabindex="-1" :data-tool="k">tool {{ k }}</button></div>
     <div class="prompt card">
       <DrillPicture :name="drill.name" />
       <div>

@@ -84,7 +84,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
         </div>
         <div class="side"><RuleControls v-if="view === 'rules'" /><OutcomeTable v-else /></div>
       </div>
-      <TradeOff v-if="view === 'trade'" />
+      <TradeOff v-show="view === 'trade'" />
       <PalmBeside v-if="view === 'beside'" />
     </div>
     <DrillRunner v-if="doing && trial.info" :drills="trial.info.drills" :rules="trial.rules!" :zone="trial.zone!" @done="goOn" />
