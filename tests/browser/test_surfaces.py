@@ -56,6 +56,25 @@ class Surfaces(unittest.TestCase):
                 for ratio, words in seen:
                     self.assertGreaterEqual(ratio, 4.5, f"{words!r} on {surface}, {station}")
 
+    def test_the_nib_stands_still_under_reduced_motion_and_steps_on_e_ink(self) -> None:
+        places = (
+            "const done = arguments[0], seen = new Set(), began = performance.now();"
+            "const look = () => { seen.add(document.querySelector('.trail .nib').getAttribute('d')); performance.now() - began < 2300 ? requestAnimationFrame(look) : done(seen.size) }; look()"
+        )
+        for surface, still, least, most in (
+            ("paper", False, 20, 999),
+            ("e-ink", False, 2, 4),
+            ("paper", True, 1, 1),
+            ("e-ink", True, 1, 1),
+        ):
+            media = [{"name": "prefers-reduced-motion", "value": "reduce" if still else "no-preference"}]
+            self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": media})
+            self.open("trap-log", surface, "lag")
+            wait_for(self.driver, "document.querySelector('.trail .nib')", "the nib")
+            found = self.driver.execute_async_script(places)
+            self.assertTrue(least <= found <= most, f"{found} places on {surface}, reduced motion: {still}")
+        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+
     def test_played_contacts_step_once_a_second_on_e_ink(self) -> None:
         steps = (
             "const done = arguments[0], seen = new Set(), began = performance.now(), at = () => document.querySelector('.scrub .el-slider__button-wrapper').style.left;"
