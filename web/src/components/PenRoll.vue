@@ -63,6 +63,6 @@ button {
 button.picked { border-top-color: var(--accent); }
 button.picked .name { font-weight: 700; }
 button:hover .name { text-decoration: underline; }
-.place { position: absolute; left: 8px; top: 2px; font-size: var(--small); color: var(--on-swatch); }
+.place { position: absolute; left: 6px; top: 2px; padding: 0 2px; font-size: var(--small); color: var(--on-swatch); background: var(--swatch-ground); }
 .name { font-size: var(--small); max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; padding: 0 4px; }
 </style>
