@@ -11,7 +11,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Stream
 from gray_quill.core.palm.drills import DRILLS, simulate
-from gray_quill.core.palm.engine import fold
+from gray_quill.core.palm.engine import LIMITS, fold
 from gray_quill.core.palm.rules import OFF, Rules, zone_of
 from tests.browser.driver import browser
 from tests.core.test_palm import STRICT, random_rules, random_stream
@@ -50,7 +50,7 @@ class PalmParity(unittest.TestCase):
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for k, (stream, rules, zone) in enumerate(cases):
                 plan = {
-                    "rules": dataclasses.asdict(rules), "zone": dataclasses.asdict(zone),
+                    "rules": dataclasses.asdict(rules), "zone": dataclasses.asdict(zone), "limits": LIMITS,
                     "widthMm": stream.width_mm, "heightMm": stream.height_mm,
                 }  # fmt: skip
                 rows = [

@@ -31,11 +31,11 @@ class PalmApi(ApiCase):
                 [c["decision"] for c in simulated["parts"][0]["contacts"]],
             )
             self.assertEqual(
-                (own["grade"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True)
+                (own["grade"]["word"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True)
             )
         whole = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "seed": 3}).json
         self.assertEqual(len(whole["parts"]), 9)
-        self.assertEqual(whole["grade"], "unusable")
+        self.assertEqual((whole["grade"]["word"], whole["grade"]["attention"]), ("unusable", True))
         self.assertIn("the rules' fault", whole["fault"])
         self.assertLess(sum(p["lasts_ms"] for p in whole["parts"]), 90_000, "all drills within 90 s")
         views = whole["parts"][0]["views"]

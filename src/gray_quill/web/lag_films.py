@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_marks import Mark, read_marks
+from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, read_marks
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.formats.film_zip import check_film_zip, read_film_zip
@@ -71,7 +71,7 @@ def film_frames(job_id: str) -> FilmFrames:
     """The frames there are to step through, also of a film that could not be read."""
     held = _held(jobs().get(job_id, "film"))
     height, width = held.frames[0].shape
-    return FilmFrames(frames=len(held.frames), width_px=width, height_px=height, fps=held.fps, mm_per_px=held.mm_per_px)
+    return FilmFrames(frames=len(held.frames), width_px=width, height_px=height, fps=held.fps, mm_per_px=held.mm_per_px, least_marked=LEAST_MARKED)
 
 
 @operation(lag_films, "GET", "/lag/films/<job_id>/frames/<int:number>", "image/png")

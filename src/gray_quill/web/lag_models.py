@@ -264,13 +264,14 @@ class FilmReading(Model):
 
 
 class FilmFrames(Model):
-    """A film held for stepping: how many frames, their size, and the camera."""
+    """A film held for stepping: how many frames, their size, the camera, and how many of them must be marked."""
 
     frames: int
     width_px: int
     height_px: int
     fps: float
     mm_per_px: float
+    least_marked: int
 
 
 class MarkItem(Model):

@@ -11,7 +11,8 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.contacts import COLUMNS, Event, Stream, Truth, make_stream
 from gray_quill.core.palm.drills import DRILLS, intended, simulate
-from gray_quill.core.palm.outcome import GRADES, Outcome, grade, measure, total
+from gray_quill.core.palm.engine import LIMITS
+from gray_quill.core.palm.outcome import GRADES, Grade, Outcome, grade, measure, noticed, total
 from gray_quill.core.palm.posture import Posture, in_words, read_posture
 from gray_quill.core.palm.proof import tuning_sessions
 from gray_quill.core.palm.recommend import recommend
@@ -34,7 +35,9 @@ from gray_quill.web.palm_models import (
     OutcomeItem,
     OwnPart,
     PairQuery,
+    PalmGrade,
     PalmInfo,
+    PalmLimits,
     PalmReply,
     PalmRun,
     PalmRuns,
@@ -58,9 +61,8 @@ Part = tuple[str, Stream, Truth]
 @operation(palm, "GET", "/palm", PalmInfo)
 def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
-    bounded = [{k: None if v == math.inf else v for k, v in dataclasses.asdict(g).items()} for g in GRADES]
     drills = [{"name": d.name, "ask": d.ask, "meant": d.meant, "asks": d.asks} for d in DRILLS.values()]
-    return PalmInfo.model_validate({"drills": drills, "fields": describe_record(Rules), "off": record_json(OFF), "grades": bounded})
+    return PalmInfo.model_validate({"drills": drills, "fields": describe_record(Rules), "off": record_json(OFF), "grades": [_grade_item(g) for g in GRADES]})
 
 
 @operation(palm, "GET", "/palm/setting", PalmSetting, query=PairQuery)
@@ -71,7 +73,8 @@ def palm_setting(query: PairQuery) -> PalmSetting:
     kept = kept_setting(db(), query.hand_id, query.device_id)
     rules, posture = kept or (START, None)
     zone = posture.zone if posture else zone_of(hand)
-    return PalmSetting(rules=record_json(rules), zone=_zone_item(zone), posture=None if posture is None else _posture_item(posture), kept=kept is not None)
+    return PalmSetting(rules=record_json(rules), zone=_zone_item(zone), posture=None if posture is None else _posture_item(posture),
+                       limits=PalmLimits(**LIMITS), kept=kept is not None)
 
 
 # What protects the sheet before a hand has done its drills.
@@ -132,7 +135,7 @@ def _reply(parts: list[Part], rules: Rules, zone: Zone) -> PalmReply:
         items.append(PartItem(drill=drill, lasts_ms=lasts, contacts=contacts, nib=[list(n) for n in played.nib], views=[list(v) for v in played.views],
                               outcome=_outcome_item(outcome)))
     first = parts[0][1]
-    word = grade(outcomes, sum(i.lasts_ms for i in items)).word
+    word = _grade_item(grade(outcomes, sum(i.lasts_ms for i in items)))
     return PalmReply(screen_mm=[first.width_mm, first.height_mm], zone=_zone_item(zone), parts=items, total=_outcome_item(total(outcomes)), grade=word,
                      fault=fault_words([(stream, truth) for _, stream, truth in parts], rules, zone))
 
@@ -190,7 +193,7 @@ def keep_palm_run(body: RunBody) -> PalmRun:
     inputs = {"rules": record_json(rules), "zone": dataclasses.asdict(zone), "hand": hand.name, "device": device.name, "seed": body.seed,
               "drills": [drill for drill, _, _ in parts], "own": [part.model_dump() for part in body.own]}
     results = {"total": found.total.model_dump(), "parts": {p.drill: p.outcome.model_dump() for p in found.parts}}
-    return _run_item(keep_trial(db(), Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade)))
+    return _run_item(keep_trial(db(), Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade.word)))
 
 
 @operation(palm, "GET", "/palm/runs", PalmRuns)
@@ -236,7 +239,11 @@ def _run_item(run: Trial) -> PalmRun:
 
 
 def _outcome_item(outcome: Outcome) -> OutcomeItem:
-    return OutcomeItem.model_validate({k: v for k, v in dataclasses.asdict(outcome).items() if k != "decisions"})
+    return OutcomeItem.model_validate({**{k: v for k, v in dataclasses.asdict(outcome).items() if k != "decisions"}, "noticed": noticed(outcome)})
+
+
+def _grade_item(grade: Grade) -> PalmGrade:
+    return PalmGrade.model_validate({k: None if v == math.inf else v for k, v in dataclasses.asdict(grade).items()})
 
 
 def _zone(item: ZoneItem) -> Zone:

@@ -75,6 +75,7 @@ class DrillItem(Model):
 
 class PalmGrade(Model):
     word: str
+    attention: bool
     slips_a_minute: float | None
     refused_share: float
     delay_ms: float | None
@@ -89,12 +90,21 @@ class PalmInfo(Model):
     grades: list[PalmGrade]
 
 
+class PalmLimits(Model):
+    """What the rules' engine takes for granted: when a touch has moved, how much farther it must stray at rest, how long a tap lasts."""
+
+    slop_mm: float
+    at_rest: float
+    tap_ms: float
+
+
 class PalmSetting(Model):
-    """Rules and posture of a hand on a device; kept is false where they are only what the hand's record says."""
+    """Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the hand's record says."""
 
     rules: RulesJson
     zone: ZoneItem
     posture: PostureItem | None
+    limits: PalmLimits
     kept: bool
 
 
@@ -133,7 +143,7 @@ class ContactItem(Model):
 
 
 class OutcomeItem(Model):
-    """As core/palm/outcome.py has it."""
+    """As core/palm/outcome.py has it; noticed: the readings that are wrong to the eye."""
 
     stray_marks: int
     page_shift_mm: float
@@ -145,6 +155,7 @@ class OutcomeItem(Model):
     refused_gestures: int
     added_delay_ms: float
     confusion: dict[str, int] | None
+    noticed: list[str]
 
 
 class PartItem(Model):
@@ -165,7 +176,7 @@ class PalmReply(Model):
     zone: ZoneItem
     parts: list[PartItem]
     total: OutcomeItem
-    grade: str
+    grade: PalmGrade
     fault: str
 
 

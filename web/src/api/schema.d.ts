@@ -3963,7 +3963,7 @@ export interface components {
         };
         /**
          * FilmFrames
-         * @description A film held for stepping: how many frames, their size, and the camera.
+         * @description A film held for stepping: how many frames, their size, the camera, and how many of them must be marked.
          */
         FilmFrames: {
             /** Fps */
@@ -3972,6 +3972,8 @@ export interface components {
             frames: number;
             /** Height Px */
             height_px: number;
+            /** Least Marked */
+            least_marked: number;
             /** Mm Per Px */
             mm_per_px: number;
             /** Width Px */
@@ -9068,7 +9070,7 @@ export interface components {
         };
         /**
          * OutcomeItem
-         * @description As core/palm/outcome.py has it.
+         * @description As core/palm/outcome.py has it; noticed: the readings that are wrong to the eye.
          */
         OutcomeItem: {
             /** Added Delay Ms */
@@ -9083,6 +9085,8 @@ export interface components {
             jiggle_mm: number;
             /** Lost Ink Mm */
             lost_ink_mm: number;
+            /** Noticed */
+            noticed: string[];
             /** Page Shift Mm */
             page_shift_mm: number;
             /** Refused Gestures */
@@ -9105,6 +9109,8 @@ export interface components {
         };
         /** PalmGrade */
         PalmGrade: {
+            /** Attention */
+            attention: boolean;
             /** Delay Ms */
             delay_ms: number | null;
             /** Refused Share */
@@ -9228,14 +9234,25 @@ export interface components {
             };
         };
         /**
+         * PalmLimits
+         * @description What the rules' engine takes for granted: when a touch has moved, how much farther it must stray at rest, how long a tap lasts.
+         */
+        PalmLimits: {
+            /** At Rest */
+            at_rest: number;
+            /** Slop Mm */
+            slop_mm: number;
+            /** Tap Ms */
+            tap_ms: number;
+        };
+        /**
          * PalmReply
          * @description screen_mm; each drill; all together; the grade; and whose fault what is left is.
          */
         PalmReply: {
             /** Fault */
             fault: string;
-            /** Grade */
-            grade: string;
+            grade: components["schemas"]["PalmGrade"];
             /** Parts */
             parts: components["schemas"]["PartItem"][];
             /** Screen Mm */
@@ -9368,11 +9385,12 @@ export interface components {
         };
         /**
          * PalmSetting
-         * @description Rules and posture of a hand on a device; kept is false where they are only what the hand's record says.
+         * @description Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the hand's record says.
          */
         PalmSetting: {
             /** Kept */
             kept: boolean;
+            limits: components["schemas"]["PalmLimits"];
             posture: components["schemas"]["PostureItem"] | null;
             /** Rules */
             rules: {

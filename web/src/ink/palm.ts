@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client'
 /** The rules and the resting zone, as core/palm/rules.py has them. */
 export type PalmRules = Required<Schemas['PalmSetting']['rules']>
 export type PalmZone = Schemas['ZoneItem']
-export interface PalmPlan { rules: PalmRules; zone: PalmZone; widthMm: number; heightMm: number }
+export interface PalmPlan { rules: PalmRules; zone: PalmZone; limits: Schemas['PalmLimits']; widthMm: number; heightMm: number }
 
 /** One report, in mm of the screen; sizes are 0 where the device gives none. */
 export interface PalmEvent {
@@ -37,9 +37,6 @@ export interface PalmTouch {
 interface Episode { ids: number[]; scale: number; x: number; y: number; takenBack: boolean }
 export interface PageView { scale: number; x: number; y: number }
 
-const SLOP_MM = 1.5
-const AT_REST = 3
-const TAP_MS = 350
 const OLD_MS = 12_000 // what ended longer ago than any rule looks back is let go
 const RULE_NAMES = ['nib near', 'contact size', 'resting zone', 'edge', 'crowd'] as const
 
@@ -164,7 +161,7 @@ export class PalmEngine {
     if (t.decision === 'kept') this.act(t)
     if (e.phase === 'move') return
     // too long for a tap, too short a way for anything else
-    if (rules.lie_ms > 0 && !t.lay && (t.decision as Decision) !== 'refused' && e.tMs - t.bornMs > TAP_MS && this.lies(t)) this.refuse(t, 'lies still', e.tMs)
+    if (rules.lie_ms > 0 && !t.lay && (t.decision as Decision) !== 'refused' && e.tMs - t.bornMs > this.plan.limits.tap_ms && this.lies(t)) this.refuse(t, 'lies still', e.tMs)
     t.endedMs = e.tMs
     if ((t.decision as Decision) === 'kept') {
       this.lifted(t, e.tMs)
@@ -175,7 +172,7 @@ export class PalmEngine {
   /** Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest. */
   private lies(t: PalmTouch): boolean {
     const { rules } = this.plan
-    if (t.farMm >= rules.lie_mm * (this.inPlace(t) ? AT_REST : 1)) return false
+    if (t.farMm >= rules.lie_mm * (this.inPlace(t) ? this.plan.limits.at_rest : 1)) return false
     return ![...this.touches.values()].some((o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity && o.farMm >= rules.lie_mm)
   }
 
@@ -241,7 +238,7 @@ export class PalmEngine {
 
   private lifted(t: PalmTouch, atMs: number): void {
     const alone = [...this.touches.values()].every((o) => o === t || o.decision !== 'kept' || o.endedMs < t.bornMs)
-    if (!this.plan.rules.finger_ink && t.farMm <= SLOP_MM && t.endedMs - t.bornMs <= TAP_MS && alone) this.taps.push([t.id, atMs])
+    if (!this.plan.rules.finger_ink && t.farMm <= this.plan.limits.slop_mm && t.endedMs - t.bornMs <= this.plan.limits.tap_ms && alone) this.taps.push([t.id, atMs])
   }
 
   /** Start measuring anew from where the kept touches are now. */
@@ -258,12 +255,12 @@ export class PalmEngine {
       this.marks.get(t.id)?.push(t.x, t.y)
       return
     }
-    if (rules.page_lock || (rules.still && this.nibDown) || (ids.length === 1 && t.farMm <= SLOP_MM)) {
+    if (rules.page_lock || (rules.still && this.nibDown) || (ids.length === 1 && t.farMm <= this.plan.limits.slop_mm)) {
       this.regroup()
       return
     }
     const now = middleAndSpread(ids.map((id) => this.touches.get(id)!))
-    const scale = ids.length > 1 && this.group.spread > SLOP_MM && now.spread > 0 ? now.spread / this.group.spread : 1
+    const scale = ids.length > 1 && this.group.spread > this.plan.limits.slop_mm && now.spread > 0 ? now.spread / this.group.spread : 1
     let e = this.episodes.at(-1)
     if (!e || e.takenBack || e.ids.length !== ids.length || e.ids.some((id, k) => id !== ids[k])) {
       e = { ids, scale: 1, x: 0, y: 0, takenBack: false }

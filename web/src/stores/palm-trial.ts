@@ -8,8 +8,6 @@ import { usePalm } from './palm'
 
 export type Rules = Schemas['PalmSetting']['rules']
 
-const harm = ({ outcome: o }: Schemas['PartItem']) => o.page_shift_mm + 5 * o.stray_marks + 5 * (o.confusion?.palm_kept ?? 0) + 5 * o.refused_gestures
-
 /** The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged with. */
 export const usePalmTrial = defineStore('palm-trial', () => {
   const desk = useDesk()
@@ -31,7 +29,7 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     before.value = reply.value
     reply.value = answer
     // what went wrong most is looked at first
-    if (!answer.parts.some((p) => p.drill === drill.value)) drill.value = [...answer.parts].sort((a, b) => harm(b) - harm(a))[0]?.drill ?? ''
+    if (!answer.parts.some((p) => p.drill === drill.value)) drill.value = [...answer.parts].sort((a, b) => b.outcome.noticed.length - a.outcome.noticed.length)[0]?.drill ?? ''
   }, (error) => (desk.trouble = error.message))
   const runSoon = useDebounceFn(() => body.value && void asked.want(body.value), 120)
   watch(body, () => void runSoon())

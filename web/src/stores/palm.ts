@@ -29,7 +29,7 @@ export const usePalm = defineStore('palm', () => {
   })
   const plan = computed<PalmPlan | undefined>(() => setting.value && {
     rules: { ...setting.value.rules, finger_ink: fingerWrites.value, page_lock: pageLock.value || setting.value.rules.page_lock } as PalmPlan['rules'],
-    zone: setting.value.zone, widthMm: width.value / screen.pxPerMm, heightMm: height.value / screen.pxPerMm,
+    zone: setting.value.zone, limits: setting.value.limits, widthMm: width.value / screen.pxPerMm, heightMm: height.value / screen.pxPerMm,
   })
 
   /** Keep rules, and a posture where one was measured, for this hand on this device. */
@@ -39,5 +39,5 @@ export const usePalm = defineStore('palm', () => {
     fingerInk.value = 'auto'
   }
 
-  return { setting, pair, plan, fingerInk, fingerWrites, pageLock, keep }
+  return { setting, pair, plan, penSeen, fingerInk, fingerWrites, pageLock, keep }
 })

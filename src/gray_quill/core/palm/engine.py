@@ -15,6 +15,7 @@ from gray_quill.core.palm.rules import Rules, Zone
 SLOP_MM = 1.5  # a touch that strays less has not moved; common practice, no source
 AT_REST = 3.0  # times as far must a contact stray where the hand rests; common practice, no source
 TAP_MS = 350.0  # a touch that lifts within this time without moving is a tap; common practice, no source
+LIMITS = {"slop_mm": SLOP_MM, "at_rest": AT_REST, "tap_ms": TAP_MS}  # what a plan for the browser carries beside the rules
 KEPT, REFUSED, WAITING = "kept", "refused", "waiting"
 FOREVER = math.inf
 

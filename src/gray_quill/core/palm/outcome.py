@@ -9,7 +9,7 @@ from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.engine import FOREVER, KEPT, State, fold, shift_mm
 from gray_quill.core.palm.rules import Rules, Zone
 
-SEEN_SHIFT_MM = 0.5  # a page that moved less is not noticed; common practice, no source
+SEEN_SHIFT_MM, SEEN_ZOOM_PCT = 0.5, 1.0  # a page that moved or grew less is not noticed; common practice, no source
 
 
 @dataclasses.dataclass(frozen=True)
@@ -103,11 +103,22 @@ def palms_kept_share(o: Outcome) -> float:
     return c.get("palm_kept", 0) / palms if palms else 0.0
 
 
+def noticed(o: Outcome) -> list[str]:
+    """The readings of an outcome that its writer would notice as wrong, by name; "palms_kept" for palms that were let through."""
+    wrong = {
+        "palms_kept": palms_kept_share(o) > 0, "stray_marks": o.stray_marks > 0, "page_shift_mm": o.page_shift_mm > SEEN_SHIFT_MM,
+        "zoom_pct": o.zoom_pct > SEEN_ZOOM_PCT, "taps": o.taps > 0, "lost_ink_mm": o.lost_ink_mm > 0, "refused_gestures": o.refused_gestures > 0,
+    }
+    return [name for name, is_wrong in wrong.items() if is_wrong]
+
+
 @dataclasses.dataclass(frozen=True)
 class Grade:
-    """A word, and the most of each harm and cost it still allows: marks and taps and page shifts seen a minute, share of meant gestures refused, delay."""
+    """A word, whether it calls for better rules, and the most of each harm and cost it still allows: slips a minute (marks, taps, page shifts that are
+    noticed, lost ink), share of meant gestures refused, delay."""
 
     word: str
+    attention: bool
     slips_a_minute: float
     refused_share: float
     delay_ms: float
@@ -115,17 +126,17 @@ class Grade:
 
 # Common practice, no source: what practitioners call a screen, from best to worst.
 GRADES = (
-    Grade("forgets it is glass", 0.0, 0.02, 80),
-    Grade("dependable", 1.0, 0.1, 150),
-    Grade("quirks", 6.0, 0.34, 300),
-    Grade("unusable", FOREVER, 1.0, FOREVER),
+    Grade("forgets it is glass", False, 0.0, 0.02, 80),
+    Grade("dependable", False, 1.0, 0.1, 150),
+    Grade("quirks", True, 6.0, 0.34, 300),
+    Grade("unusable", True, FOREVER, 1.0, FOREVER),
 )
 
 
 def grade(outcomes: Sequence[Outcome], lasts_ms: float) -> Grade:
     """The best grade that all drills together still meet."""
     together = total(outcomes)
-    shifts = sum(o.page_shift_mm > SEEN_SHIFT_MM or o.zoom_pct > 1 for o in outcomes)
+    shifts = sum(bool({"page_shift_mm", "zoom_pct"} & set(noticed(o))) for o in outcomes)
     slips = (together.stray_marks + together.taps + shifts + (together.lost_ink_mm > 0)) / max(lasts_ms / 60_000, 1e-9)
     refused = together.refused_gestures / together.gestures if together.gestures else 0.0
     return next(g for g in GRADES if slips <= g.slips_a_minute and refused <= g.refused_share and together.added_delay_ms <= g.delay_ms)

@@ -7,7 +7,6 @@ import { useLag } from '@/stores/lag'
 
 /** A film stepped through by hand: first press marks the nib, the next the end of the ink. */
 type Place = [number, number]
-const LEAST = 3
 const lag = useLag()
 const frames = shallowRef<Schemas['FilmFrames']>()
 const at = ref(0)
@@ -36,7 +35,7 @@ function mark(event: MouseEvent) {
 
 const read = useDebounceFn(async () => {
   found.value = undefined
-  if (whole.value.length < LEAST || !frames.value) return
+  if (!frames.value || whole.value.length < frames.value.least_marked) return
   try {
     found.value = await take(api.POST('/api/lag/marks', { body: { fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value } }))
     lag.filmed = { delay_ms: found.value.delay_ms, ci95_ms: found.value.ci95_ms }
@@ -69,7 +68,7 @@ watch(whole, () => void read())
       </div>
       <p data-marked>
         <template v-if="found"><b>{{ roughly(found.delay_ms) }}</b> ± {{ roughly(found.ci95_ms) }} ms, gap {{ say(found.gap_mm) }} mm, by hand from {{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s</template>
-        <span v-else class="small">{{ why || (now.nib && !now.front ? 'Now press where the ink ends.' : `Press the nib's tip, then the end of the ink, in ${LEAST} frames or more: ${whole.length} marked.`) }}</span>
+        <span v-else class="small">{{ why || (now.nib && !now.front ? 'Now press where the ink ends.' : `Press the nib's tip, then the end of the ink, in ${frames.least_marked} frames or more: ${whole.length} marked.`) }}</span>
       </p>
     </template>
   </div>

@@ -9,7 +9,7 @@ import type { Rules } from '@/stores/palm-trial'
 import DrillPicture from './DrillPicture.vue'
 
 /** The drills done by a real hand on this screen: the page moves, zooms and takes marks as the rules let it; everything is recorded. */
-const props = defineProps<{ drills: Schemas['DrillItem'][]; rules: Rules; zone: Schemas['ZoneItem'] }>()
+const props = defineProps<{ drills: Schemas['DrillItem'][]; rules: Rules; zone: Schemas['ZoneItem']; limits: Schemas['PalmLimits'] }>()
 const emit = defineEmits<{ done: [parts: Schemas['OwnPart'][], azimuthsDeg: number[]] }>()
 const screen = useScreen()
 const glass = useTemplateRef<HTMLElement>('glass')
@@ -32,7 +32,7 @@ let engine = begin()
 
 function begin(): PalmEngine {
   const [widthMm, heightMm] = mm()
-  return new PalmEngine({ rules: props.rules as PalmPlan['rules'], zone: props.zone, widthMm, heightMm })
+  return new PalmEngine({ rules: props.rules as PalmPlan['rules'], zone: props.zone, limits: props.limits, widthMm, heightMm })
 }
 
 function take(event: PointerEvent) {

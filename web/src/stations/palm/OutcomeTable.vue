@@ -11,9 +11,9 @@ const palms = (c: Record<string, number> | null | undefined) => kept(c) + (c?.pa
 const rows = computed(() => trial.reply ? [...trial.reply.parts.map((p) => ({ name: p.drill, o: p.outcome })), { name: 'all', o: trial.reply.total }] : [])
 const o = computed(() => trial.part?.outcome)
 const details = computed(() => o.value && [
-  ['stray marks', String(o.value.stray_marks), o.value.stray_marks > 0], ['page left off', `${say(o.value.page_shift_mm)} mm`, o.value.page_shift_mm > 0.5], ['jiggle', `${say(o.value.jiggle_mm)} mm`, false],
-  ['zoomed', percent(o.value.zoom_pct / 100), o.value.zoom_pct > 1], ['unwanted taps', String(o.value.taps), o.value.taps > 0],
-  ['nib ink lost', `${o.value.lost_ink_mm ? say(o.value.lost_ink_mm) : 0} mm`, o.value.lost_ink_mm > 0], ['delay', o.value.gestures > o.value.refused_gestures ? `${o.value.added_delay_ms.toFixed(0)} ms` : '–', false],
+  ['stray marks', String(o.value.stray_marks), 'stray_marks'], ['page left off', `${say(o.value.page_shift_mm)} mm`, 'page_shift_mm'], ['jiggle', `${say(o.value.jiggle_mm)} mm`, 'jiggle_mm'],
+  ['zoomed', percent(o.value.zoom_pct / 100), 'zoom_pct'], ['unwanted taps', String(o.value.taps), 'taps'],
+  ['nib ink lost', `${o.value.lost_ink_mm ? say(o.value.lost_ink_mm) : 0} mm`, 'lost_ink_mm'], ['delay', o.value.gestures > o.value.refused_gestures ? `${o.value.added_delay_ms.toFixed(0)} ms` : '–', 'added_delay_ms'],
 ] as const)
 </script>
 
@@ -24,13 +24,13 @@ const details = computed(() => o.value && [
       <tbody>
         <tr v-for="r in rows" :key="r.name" :class="{ here: r.name === trial.drill }" :data-drill="r.name">
           <th scope="row"><button v-if="r.name !== 'all'" type="button" @click="trial.drill = r.name">{{ r.name }}</button><template v-else>all together</template></th>
-          <td :class="{ wrong: kept(r.o.confusion) > 0 }">{{ kept(r.o.confusion) }} of {{ palms(r.o.confusion) }}</td>
-          <td :class="{ wrong: r.o.page_shift_mm > 0.5 }">{{ say(r.o.page_shift_mm) }}</td>
-          <td :class="{ wrong: r.o.refused_gestures > 0 }"><template v-if="r.o.gestures">{{ r.o.refused_gestures }} of {{ r.o.gestures }}</template><template v-else>–</template></td>
+          <td :class="{ wrong: r.o.noticed.includes('palms_kept') }">{{ kept(r.o.confusion) }} of {{ palms(r.o.confusion) }}</td>
+          <td :class="{ wrong: r.o.noticed.includes('page_shift_mm') }">{{ say(r.o.page_shift_mm) }}</td>
+          <td :class="{ wrong: r.o.noticed.includes('refused_gestures') }"><template v-if="r.o.gestures">{{ r.o.refused_gestures }} of {{ r.o.gestures }}</template><template v-else>–</template></td>
         </tr>
       </tbody>
     </table>
-    <dl v-if="details" class="small"><div v-for="[name, value, bad] in details" :key="name"><dt>{{ name }}</dt><dd :class="{ wrong: bad }">{{ value }}</dd></div></dl>
+    <dl v-if="details" class="small"><div v-for="[name, value, reading] in details" :key="name"><dt>{{ name }}</dt><dd :class="{ wrong: trial.part!.outcome.noticed.includes(reading) }">{{ value }}</dd></div></dl>
     <ContactFiles />
   </div>
 </template>

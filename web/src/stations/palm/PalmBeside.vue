@@ -28,7 +28,7 @@ const drop = () => desk.attempt(async () => {
   other.value = runs.value[0]?.id ?? NOW
 })
 interface Side { total: Schemas['OutcomeItem']; grade: string; rules: Rules }
-const side = (id: string): Side | undefined => (id === NOW ? trial.reply && { total: trial.reply.total, grade: trial.reply.grade, rules: trial.rules! } : runs.value.find((r) => r.id === id))
+const side = (id: string): Side | undefined => (id === NOW ? trial.reply && { total: trial.reply.total, grade: trial.reply.grade.word, rules: trial.rules! } : runs.value.find((r) => r.id === id))
 const pair = computed(() => [side(one.value), side(other.value)])
 const label = (r: Schemas['PalmRun']) => `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : 'simulated'}, ${r.created_at.slice(0, 10)} ${r.created_at.slice(11, 16)}`
 const ROWS: [string, (s: Side) => string][] = [

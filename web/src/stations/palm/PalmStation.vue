@@ -32,7 +32,7 @@ const contact = computed(() => trial.part?.contacts.find((c) => c.id === chosen.
 const ask = computed(() => trial.info?.drills.find((d) => d.name === trial.drill)?.ask)
 const o = computed(() => trial.reply?.total)
 const palms = computed(() => (o.value?.confusion?.palm_kept ?? 0) + (o.value?.confusion?.palm_refused ?? 0))
-const was = computed(() => trial.before && trial.before.grade !== trial.reply?.grade ? `was ${trial.before.grade}` : '')
+const was = computed(() => trial.before && trial.before.grade.word !== trial.reply?.grade.word ? `was ${trial.before.grade.word}` : '')
 const ORDER: Verdict[] = ['palm-refused', 'palm-kept', 'finger-kept', 'finger-refused']
 const keep = () => desk.attempt(() => palm.keep(trial.rules!, trial.posture))
 const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
@@ -46,7 +46,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
 <template>
   <section v-if="trial.reply && trial.part && o" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="What it means">
-      <ReadingNote :title="trial.reply.grade" :tone="['unusable', 'quirks'].includes(trial.reply.grade) ? 'attention' : 'plain'" help="From slips a minute (marks, taps, page shifts, lost ink), refused gestures and added delay; the table is common practice, without a source.">
+      <ReadingNote :title="trial.reply.grade.word" :tone="trial.reply.grade.attention ? 'attention' : 'plain'" help="From slips a minute (marks, taps, page shifts, lost ink), refused gestures and added delay; the table is common practice, without a source.">
         <p><span class="number">{{ o.confusion?.palm_kept }}</span> of {{ palms }} palms let through, <span class="number">{{ o.refused_gestures }}</span> of {{ o.gestures }} gestures refused</p>
         <p class="small">{{ was }}</p>
       </ReadingNote>
@@ -87,7 +87,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
       <TradeOff v-show="view === 'trade'" />
       <PalmBeside v-if="view === 'beside'" />
     </div>
-    <DrillRunner v-if="doing && trial.info" :drills="trial.info.drills" :rules="trial.rules!" :zone="trial.zone!" @done="goOn" />
+    <DrillRunner v-if="doing && trial.info" :drills="trial.info.drills" :rules="trial.rules!" :zone="trial.zone!" :limits="palm.setting!.limits" @done="goOn" />
   </section>
 </template>
 

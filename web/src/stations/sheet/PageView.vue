@@ -43,7 +43,7 @@ watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper], 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 useWriting({
   canvas: liveCanvas, pageWidthMm: () => sheet.value?.paper.width_mm ?? 1, scale: page.scale, palm: computed(() => palm.plan), pxPerMm: () => screen.pxPerMm,
-  moved: (view, held) => void moves.moved(view, held), begun: () => moves.reset(),
+  moved: (view, held) => void moves.moved(view, held), begun: () => moves.reset(), penSeen: () => (palm.penSeen = true),
   pen: () => (plan.value && desk.pen ? { plan: plan.value, id: desk.pen.id, revision: desk.pen.revision } : undefined),
   lifted: (stroke: NewStroke, drawn: Wet) => {
     wet.set(stroke.id, drawn)

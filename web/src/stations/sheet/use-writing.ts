@@ -1,4 +1,4 @@
-import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { useEventListener } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
 import { drawStroke, LivePen, PalmEngine, readEvent, type Capture, type PageView, type PalmPlan, type PenPlan, type Point, type Sample } from '@/ink'
 import type { NewStroke } from '@/stores/ink'
@@ -15,6 +15,8 @@ export interface WritingOptions {
   pen: () => { plan: PenPlan; id: string; revision: number } | undefined
   /** The palm rules as they are now. */
   palm: Ref<PalmPlan | undefined>
+  /** A pen was seen. */
+  penSeen: () => void
   /** CSS pixels a true millimetre. */
   pxPerMm: () => number
   /** How kept fingers move the page, from the beginning of this engine on; `held` while a finger is still down. */
@@ -32,8 +34,6 @@ const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
 
 /** Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. The palm rules decide about touches. */
 export function useWriting(options: WritingOptions) {
-  /** Once a pen was seen in this browser, fingers move the page instead of writing on it. */
-  const penSeen = useLocalStorage('gray-quill-pen-seen', false)
   const writing = ref(false)
   type Pen = NonNullable<ReturnType<WritingOptions['pen']>>
   let down: { pointer: number; touch: boolean; live: LivePen; samples: Sample[]; capture: Capture; pen: Pen; drawn: number } | undefined
@@ -65,7 +65,7 @@ export function useWriting(options: WritingOptions) {
       return
     }
     if (event.pointerType === 'pen') {
-      penSeen.value = true
+      options.penSeen()
       feed(event)
     }
     if (down?.touch) finish('touch') // the nib comes before any finger
@@ -220,5 +220,5 @@ export function useWriting(options: WritingOptions) {
     event.stopPropagation()
   }, { capture: true })
 
-  return { writing, penSeen }
+  return { writing }
 }
