@@ -3,6 +3,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { roughly, say } from '@/components/numbers'
+import { useLatest } from '@/components/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 
@@ -44,11 +45,12 @@ const ROWS: [string, (r: Run) => number | null | undefined, (v: number) => strin
 const rows = computed(() => ROWS.map(([name, value, words]) => ({ name, values: pair.value.map((r) => (r ? value(r) : undefined)), words })).filter((r) => r.values.some((v) => typeof v === 'number')))
 
 const setting = (id: string): Schemas['Setting'] => (id === NOW ? { run_id: null, recipe: desk.pen!.recipe, device_id: desk.device!.id } : { run_id: id, recipe: null, device_id: null })
-watch([one, other, () => desk.pen?.id, () => desk.device?.id, () => lag.speed], async () => {
+// one request at a time: a late answer must not stand for a newer pair
+const asked = useLatest((body: Schemas['SwapBody']) => take(api.POST('/api/lag/swaps', { body })), (answer) => (swaps.value = answer.swaps), (error) => (desk.trouble = error.message))
+watch([one, other, () => desk.pen?.id, () => desk.device?.id, () => lag.speed], () => {
   swaps.value = []
   if (one.value === other.value || !desk.pen || !desk.device) return
-  const answer = await desk.attempt(() => take(api.POST('/api/lag/swaps', { body: { one: setting(one.value), other: setting(other.value), speed_mm_s: lag.speed } })))
-  swaps.value = answer?.swaps ?? []
+  void asked.want({ one: setting(one.value), other: setting(other.value), speed_mm_s: lag.speed })
 }, { immediate: true })
 const gain = (s: Schemas['SwapItem']) => s.p95_ms - swaps.value[0]!.p95_ms
 const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(s)))))
