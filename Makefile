@@ -3,7 +3,7 @@ PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
 
-.PHONY: demo test setup bench lint shots types check-browser
+.PHONY: demo test setup bench lint format shots types check-browser
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -42,8 +42,14 @@ check-browser:
 
 lint: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff check src tests bench tools
+	.venv/bin/ruff format --check -q src tests bench tools
 	.venv/bin/mypy
 	cd web && npm run --silent check && npm run --silent lint
+
+# The formatters decide the shape of lines.
+format: .venv/.dev web/node_modules/.ready
+	.venv/bin/ruff format -q src tests bench tools
+	cd web && npm run --silent format
 
 test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js
 	$(PY) -W error::RuntimeWarning -m unittest discover -s tests -t . -v

@@ -28,7 +28,13 @@ from tests.browser.driver import browser, served, wait_for
 
 ROUNDS = 7
 FRAME_MS = 1000 / 60
-PEN = read_recipe({"body": {"width_mm": 0.5}, "press": {"range": 3}, "ends": {"start_mm": 0.6, "start_tip": 0.3, "end_mm": 1.2, "end_tip": 0.2}})
+PEN = read_recipe(
+    {
+        "body": {"width_mm": 0.5},
+        "press": {"range": 3},
+        "ends": {"start_mm": 0.6, "start_tip": 0.3, "end_mm": 1.2, "end_tip": 0.2},
+    }
+)
 
 
 def best_ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
@@ -85,7 +91,9 @@ def euro() -> tuple[float, float]:
     y = np.zeros(n)
     reference = OneEuroFilter(freq=240, mincutoff=1.0, beta=0.01, dcutoff=1.0)
     values, times = x.tolist(), t.tolist()
-    return best_ms(lambda: one_euro(t, x, y, 1.0, 0.01, 1.0)), best_ms(lambda: [reference(v, s) for v, s in zip(values, times, strict=True)], 3)
+    return best_ms(lambda: one_euro(t, x, y, 1.0, 0.01, 1.0)), best_ms(
+        lambda: [reference(v, s) for v, s in zip(values, times, strict=True)], 3
+    )
 
 
 ASK = """
@@ -95,8 +103,10 @@ const times = []
 for (let i = 0; i < rounds; i += 1) {
   const wanted = { ...recipe, press: { ...recipe.press, range: 2 + i / 10 } }
   const start = performance.now()
-  const answer = await fetch('/api/preview', { method: 'POST', headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ recipe: wanted, source: { sheet_id: 'bench', part: 'sheet' }, width_px: 2400, height_px: 720 }) })
+  const body = { recipe: wanted, source: { sheet_id: 'bench', part: 'sheet' }, width_px: 2400, height_px: 720 }
+  const answer = await fetch('/api/preview', {
+    method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body),
+  })
   const image = new Image()
   image.src = (await answer.json()).image
   await image.decode()
@@ -109,19 +119,35 @@ done(times)
 def preview(driver, url: str) -> float:  # type: ignore[no-untyped-def]
     """p95 ms from asking for a re-inked line of 3,000 points to its decoded picture, 1200 x 360 at 2x."""
     driver.get(url)
-    wait_for(driver, "document.querySelector('.margin')?.textContent.includes('Drag')", "the first page to come to rest", 30)
+    wait_for(
+        driver, "document.querySelector('.margin')?.textContent.includes('Drag')", "the first page to come to rest", 30
+    )
     time.sleep(1)
     n, strokes = 100, []
     for k in range(30):
         t = np.arange(n) / 240
         a = 2 * np.pi * 2.5 * t / t[-1]
-        strokes.append({"id": f"bench-{k}", "pen_id": "fen-fountain", "revision": 1, "t_ms": (t * 1000).tolist(),
-                        "x_mm": (8 + 4.2 * k + 3.5 * t / t[-1]).tolist(), "y_mm": (40 + 3 * np.sin(a)).tolist(), "force": (0.5 + 0.3 * np.sin(a)).tolist()})
-    driver.execute_async_script("""
+        strokes.append(
+            {
+                "id": f"bench-{k}",
+                "pen_id": "fen-fountain",
+                "revision": 1,
+                "t_ms": (t * 1000).tolist(),
+                "x_mm": (8 + 4.2 * k + 3.5 * t / t[-1]).tolist(),
+                "y_mm": (40 + 3 * np.sin(a)).tolist(),
+                "force": (0.5 + 0.3 * np.sin(a)).tolist(),
+            }
+        )
+    driver.execute_async_script(
+        """
 const done = arguments[arguments.length - 1]
-const post = (path, body) => fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
-post('/api/sheets', { id: 'bench', name: 'Bench', hand_id: 'right-firm', device_id: 'tablet-11', pen_id: 'fen-fountain' })
-  .then(() => post('/api/sheets/bench/strokes', { strokes: arguments[0] })).then(done)""", strokes)
+const headers = { 'Content-Type': 'application/json' }
+const post = (path, body) => fetch(path, { method: 'POST', headers, body: JSON.stringify(body) })
+const of = { hand_id: 'right-firm', device_id: 'tablet-11', pen_id: 'fen-fountain' }
+post('/api/sheets', { id: 'bench', name: 'Bench', ...of })
+  .then(() => post('/api/sheets/bench/strokes', { strokes: arguments[0] })).then(done)""",
+        strokes,
+    )
     recipe = {"body": {"width_mm": 0.5}, "press": {"range": 4}, "steady": {"method": "one-euro", "amount": 3}}
     run = "const run = async function () {" + ASK + "}; run(...arguments)"
     driver.execute_async_script(run, recipe, None, 5)
@@ -173,13 +199,20 @@ def live(driver) -> dict[str, float]:  # type: ignore[no-untyped-def]
     driver.get("about:blank")
     driver.execute_script(script.read_text() + "\nwindow.LiveInk = LiveInk")
     result = driver.execute_async_script(LIVE, compile_plan(SHIPPED_PENS["fen-fountain"], "#ffffff"), 10, 240)
-    return {"handler_p95_ms": float(np.percentile(result["handler"], 95)), "frame_p95_ms": float(np.percentile(result["frames"], 95)),
-            "longest_ms": max([*result["handler"], *result["frames"]]), "samples": result["samples"]}
+    return {
+        "handler_p95_ms": float(np.percentile(result["handler"], 95)),
+        "frame_p95_ms": float(np.percentile(result["frames"], 95)),
+        "longest_ms": max([*result["handler"], *result["frames"]]),
+        "samples": result["samples"],
+    }
 
 
 def row(work: str, peer: str, ours: str, theirs: str, ratio: float, goal: float) -> bool:
     met = ratio <= goal
-    print(f"{work:<58} {peer:<34} {ours:>10} {theirs:>10} {ratio:>7.3f} {goal:>6.2f}  {'met' if met else 'NOT MET'}", flush=True)
+    print(
+        f"{work:<58} {peer:<34} {ours:>10} {theirs:>10} {ratio:>7.3f} {goal:>6.2f}  {'met' if met else 'NOT MET'}",
+        flush=True,
+    )
     return met
 
 
@@ -205,18 +238,46 @@ def main() -> None:
     points = sum(len(ink.x_mm) for ink in inks)
     ms = "{:.1f} ms".format
     ours, theirs = raster(inks)
-    row(f"raster page, 500 strokes / {points // 1000}k points, A4 at 200 dpi", "aggdraw, ready polygons", ms(ours), ms(theirs), ours / theirs, 0.4)
+    row(
+        f"raster page, 500 strokes / {points // 1000}k points, A4 at 200 dpi",
+        "aggdraw, ready polygons",
+        ms(ours),
+        ms(theirs),
+        ours / theirs,
+        0.4,
+    )
     ours, theirs = outlines(inks)
-    row("outlines of the same strokes, variable width", "shapely buffer, constant width", ms(ours), ms(theirs), ours / theirs, 0.25)
+    row(
+        "outlines of the same strokes, variable width",
+        "shapely buffer, constant width",
+        ms(ours),
+        ms(theirs),
+        ours / theirs,
+        0.25,
+    )
     ours, theirs = euro()
     row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
     ours, theirs = lag_draws()
     row("1,000,000 lag draws", "drawing the random numbers alone", ms(ours), ms(theirs), ours / theirs, 2)
     with served() as server, browser() as driver:
         p95 = preview(driver, server.url)
-        row("re-ink preview, 3,000 points, 1200x360 at 2x, p95", "frames of a 60 Hz screen", ms(p95), ms(FRAME_MS), p95 / FRAME_MS, 3)
+        row(
+            "re-ink preview, 3,000 points, 1200x360 at 2x, p95",
+            "frames of a 60 Hz screen",
+            ms(p95),
+            ms(FRAME_MS),
+            p95 / FRAME_MS,
+            3,
+        )
         got = live(driver)
-    row(f"live ink, {got['samples']:.0f} reports in 10 s: handler p95", "1 ms", f"{got['handler_p95_ms']:.3f} ms", "1.0 ms", got["handler_p95_ms"], 1)
+    row(
+        f"live ink, {got['samples']:.0f} reports in 10 s: handler p95",
+        "1 ms",
+        f"{got['handler_p95_ms']:.3f} ms",
+        "1.0 ms",
+        got["handler_p95_ms"],
+        1,
+    )
     row("live ink: longest task from ink", "50 ms", ms(got["longest_ms"]), "50.0 ms", got["longest_ms"] / 50, 1)
 
 

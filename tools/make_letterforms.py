@@ -10,9 +10,11 @@ from HersheyFonts import HersheyFonts
 
 OUT = pathlib.Path(__file__).parents[1] / "src/gray_quill/core/generated/letterforms.py"
 FACES = {"script": "scripts", "plain": "futural"}
-HEAD = '''"""Single-stroke letter forms of the Hershey fonts (public domain). Made by tools/make_letterforms.py; do not edit.
+HEAD = '''"""Single-stroke letter forms of the Hershey fonts (public domain). Made by tools/make_letterforms.py; do not
+edit.
 
-A glyph is "left,right|x y x y ...|x y ...": its sides, then one run of points a stroke, y down, baseline at y = {baseline}.
+A glyph is "left,right|x y x y ...|x y ...": its sides, then one run of points a stroke, y down,
+baseline at y = {baseline}.
 """
 
 BASELINE = {baseline}

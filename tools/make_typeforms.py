@@ -1,4 +1,5 @@
-"""Writes src/gray_quill/core/generated/typeforms.py from the Literata face that the interface ships (SIL Open Font License 1.1).
+"""Writes src/gray_quill/core/generated/typeforms.py from the Literata face that the interface ships (SIL Open Font
+License 1.1).
 
 Run as `.venv/bin/python tools/make_typeforms.py` after `make setup`; needs fonttools and brotli.
 """
@@ -19,7 +20,8 @@ EM = 500  # units; a fifth of a pixel at text size on the densest panel
 STEPS = 4  # straight pieces to a curve
 HEAD = '''"""Printed letter forms of Literata (SIL Open Font License 1.1). Made by tools/make_typeforms.py; do not edit.
 
-A glyph is "advance|x y x y ...|x y ...": rings to be filled by the nonzero rule, y down, baseline at 0, {em} units to the em.
+A glyph is "advance|x y x y ...|x y ...": rings to be filled by the nonzero rule, y down, baseline
+at 0, {em} units to the em.
 """
 
 EM = {em}
@@ -54,7 +56,9 @@ def main() -> None:
     lines = [HEAD.format(em=EM, x_height=round(font["OS/2"].sxHeight * scale)), "GLYPHS = {"]
     for code in range(32, 127):
         name = names[code]
-        lines.append(f"    {chr(code)!r}: {'|'.join([str(round(font['hmtx'][name][0] * scale)), *rings(font, name)])!r},")
+        lines.append(
+            f"    {chr(code)!r}: {'|'.join([str(round(font['hmtx'][name][0] * scale)), *rings(font, name)])!r},"
+        )
     OUT.write_text("\n".join([*lines, "}", ""]))
 
 

@@ -1,4 +1,6 @@
-"""Renews docs/screenshots/ from the demo data. Run as `make shots`, or `tools/shots.py OUT NAME ...` for some into another folder."""
+"""Renews docs/screenshots/ from the demo data. Run as `make shots`, or `tools/shots.py OUT NAME ...` for some into
+another folder.
+"""
 
 import pathlib
 import sys
@@ -8,8 +10,12 @@ sys.path.insert(0, str(pathlib.Path(__file__).parents[1]))
 from tests.browser.driver import browser, resize, served, wait_for
 
 OUT = pathlib.Path(__file__).parents[1] / "docs" / "screenshots"
-PRESS = "[...document.querySelectorAll('[role=tab], .el-radio-button__inner')].find(b => b.textContent.trim() === arguments[0]).click()"
-# Each picture: name, station, sheet (and /pen, where not the sheet's own), surface, width, height, and the tabs pressed before it is taken.
+PRESS = (
+    "[...document.querySelectorAll('[role=tab], .el-radio-button__inner')].find(b => b.textContent.trim() "
+    "=== arguments[0]).click()"
+)
+# Each picture: name, station, sheet (and /pen, where not the sheet's own), surface, width, height, and the tabs pressed
+# before it is taken.
 SHOTS = [
     ("sheet", "sheet", "trap-log", "paper", 1280, 800),
     ("sheet-left-hand", "sheet", "dusk-to-dawn", "paper", 1280, 800),
@@ -46,12 +52,19 @@ def main() -> None:
             if pen:
                 driver.execute_async_script(
                     "const done = arguments[arguments.length - 1];"
-                    "fetch('/api/sheets/' + arguments[0], {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
-                    " body: JSON.stringify({pen_id: arguments[1]})}).then(done)", sheet, pen)
+                    "fetch('/api/sheets/' + arguments[0], {method: 'PATCH', headers: {'Content-Type': "
+                    "'application/json'},"
+                    " body: JSON.stringify({pen_id: arguments[1]})}).then(done)",
+                    sheet,
+                    pen,
+                )
             driver.execute_async_script(
                 "const done = arguments[arguments.length - 1];"
                 "fetch('/api/desk', {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
-                " body: JSON.stringify({sheet_id: arguments[0], surface: arguments[1]})}).then(done)", sheet, surface)
+                " body: JSON.stringify({sheet_id: arguments[0], surface: arguments[1]})}).then(done)",
+                sheet,
+                surface,
+            )
             resize(driver, width, height)
             driver.get(f"{server.url}/{station}")
             wait_for(driver, "document.querySelector('.station')", "the station", 30)

@@ -70,7 +70,11 @@ def _parser() -> argparse.ArgumentParser:
     ink.add_argument("input", metavar="IN.inkml")
     choice_argument(ink, "--pen", SHIPPED_PENS)
     ink.add_argument("--dpi", type=float, default=200)
-    ink.add_argument("--paper", metavar="SPEC", help=f'like "ruled 7mm A4 landscape" (a clear sheet of "{DEFAULT_PAPER}" size when left out)')
+    ink.add_argument(
+        "--paper",
+        metavar="SPEC",
+        help=f'like "ruled 7mm A4 landscape" (a clear sheet of "{DEFAULT_PAPER}" size when left out)',
+    )
     ink.add_argument("-o", "--output", required=True, metavar="OUT.svg|png|pdf")
 
     proof = command("proof", _proof, "Show an InkML file or a PNG picture as a device's panel shows it.")
@@ -81,14 +85,20 @@ def _parser() -> argparse.ArgumentParser:
     proof.add_argument("--dither", default="none", help=f"one of {', '.join(METHODS)}")
     proof.add_argument("-o", "--output", required=True, metavar="OUT.png")
 
-    lag = command("lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy.")
+    lag = command(
+        "lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy."
+    )
     choice_argument(lag, "--device", SHIPPED_DEVICES)
     choice_argument(lag, "--pen", SHIPPED_PENS)
     lag.add_argument("--speed", type=float, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
     lag.add_argument("--lookahead", type=float, default=0, metavar="MS", help="horizon of a look-ahead, ms")
     lag.add_argument("--json", action="store_true", help="for machines")
 
-    filmed = command("film", _film, "Film a simulated pen on a simulated device in slow motion; the truth goes into a JSON file beside it.")
+    filmed = command(
+        "film",
+        _film,
+        "Film a simulated pen on a simulated device in slow motion; the truth goes into a JSON file beside it.",
+    )
     choice_argument(filmed, "--device", SHIPPED_DEVICES)
     choice_argument(filmed, "--pen", SHIPPED_PENS)
     filmed.add_argument("--fps", type=float, default=240, help="frames a second")
@@ -139,7 +149,10 @@ def _ink(args: argparse.Namespace) -> None:
         raise InputError("--dpi must lie from 20 to 2400.")
     paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
     _, _, inks = _inked(args.input, args.pen, paper)
-    save(args.output, export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper))
+    save(
+        args.output,
+        export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper),
+    )
 
 
 def _proof(args: argparse.Namespace) -> None:
@@ -161,7 +174,10 @@ def _lag(args: argparse.Namespace) -> None:
     if args.json:
         print(json.dumps(dataclasses.asdict(found)))
         return
-    print(f"{found.p50_ms:.1f} ms, 95 % under {found.p95_ms:.1f} ms: {found.word}; the ink trails {found.gap_mm_p50:.2f} mm at {args.speed:g} mm/s")
+    print(
+        f"{found.p50_ms:.1f} ms, 95 % under {found.p95_ms:.1f} ms: {found.word}; the ink trails "
+        f"{found.gap_mm_p50:.2f} mm at {args.speed:g} mm/s"
+    )
     for stage in found.stages:
         print(f"{stage.name:>16}  {stage.mean_ms:6.1f} ms  {stage.share:6.1%}")
     for buy in found.buys:
@@ -176,13 +192,24 @@ def _film(args: argparse.Namespace) -> None:
 
 def _film_read(args: argparse.Namespace) -> None:
     found = read_film(read_film_zip(bytes_of(args.input)), args.fps, args.mm_per_px)
-    answer = {"delay_ms": found.delay_ms, "ci95_ms": found.ci95_ms, "gap_mm": found.gap_mm, "frames_used": found.frames_used}
-    print(json.dumps(answer) if args.json else f"{found.delay_ms:.1f} ± {found.ci95_ms:.1f} ms, gap {found.gap_mm:.2f} mm, from {found.frames_used} frames")
+    answer = {
+        "delay_ms": found.delay_ms,
+        "ci95_ms": found.ci95_ms,
+        "gap_mm": found.gap_mm,
+        "frames_used": found.frames_used,
+    }
+    print(
+        json.dumps(answer)
+        if args.json
+        else f"{found.delay_ms:.1f} ± {found.ci95_ms:.1f} ms, gap {found.gap_mm:.2f} mm, from {found.frames_used} "
+        "frames"
+    )
 
 
 def _serve(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import stock
     from gray_quill.web.server import serve
+
     stock(args.data)
     serve(args.data, args.port)
 
@@ -190,6 +217,7 @@ def _serve(args: argparse.Namespace) -> None:
 def _demo(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import build_demo
     from gray_quill.web.server import serve
+
     build_demo(args.data, reset=args.reset)
     serve(args.data, args.port)
 
@@ -199,11 +227,13 @@ def _bench(_: argparse.Namespace) -> None:
     if not bench.is_file():
         raise NotFound("The bench lies in the project's folder bench/; run this from a checkout.")
     import runpy
+
     runpy.run_path(str(bench), run_name="__main__")
 
 
 def _warm(_: argparse.Namespace) -> None:
     from gray_quill.demo.warm import warm_kernels
+
     warm_kernels()
 
 

@@ -35,6 +35,7 @@ def record_reader(record: type[T]) -> Callable[[bytes], T]:
             return read_record(record, json.loads(data))
         except (ValueError, RecursionError) as error:
             raise FormatError(f"This is not a JSON file ({error}).") from None
+
     return read
 
 

@@ -1,4 +1,6 @@
-"""Commands of the Palm trial: make contact streams, judge them, and prove the recommended rules on seeds they were not tuned on."""
+"""Commands of the Palm trial: make contact streams, judge them, and prove the recommended rules on seeds they were not
+tuned on.
+"""
 
 import argparse
 import dataclasses
@@ -25,20 +27,32 @@ Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.Ar
 
 def add_palm_commands(command: Command) -> None:
     """palm-sim, palm and palm-proof."""
-    sim = command("palm-sim", _sim, "Let a simulated hand do a drill on a simulated device; the truth goes into a JSON file beside the contacts.")
+    sim = command(
+        "palm-sim",
+        _sim,
+        "Let a simulated hand do a drill on a simulated device; the truth goes into a JSON file beside the contacts.",
+    )
     choice_argument(sim, "--hand", SHIPPED_HANDS)
     choice_argument(sim, "--device", SHIPPED_DEVICES)
     sim.add_argument("--drill", required=True, help=f"all, or one of {', '.join(DRILLS)}")
     sim.add_argument("--seed", type=int, default=1)
     sim.add_argument("-o", "--output", required=True, metavar="S.csv")
 
-    palm = command("palm", _palm, "Judge a contact stream with some rules; with the truth beside it, tell palms and fingers right and wrong.")
+    palm = command(
+        "palm",
+        _palm,
+        "Judge a contact stream with some rules; with the truth beside it, tell palms and fingers right and wrong.",
+    )
     palm.add_argument("input", metavar="S.csv")
     palm.add_argument("--rules", metavar="R.json", help="all rules are off when left out")
     choice_argument(palm, "--hand", SHIPPED_HANDS)
     palm.add_argument("--json", action="store_true", help="for machines")
 
-    proof = command("palm-proof", _proof, "Recommended rules for every hand on every device, tried on sessions they were not tuned on, against no rules.")
+    proof = command(
+        "palm-proof",
+        _proof,
+        "Recommended rules for every hand on every device, tried on sessions they were not tuned on, against no rules.",
+    )
     proof.add_argument("--seeds", type=int, default=3, help="sessions of each drill")
 
 
@@ -46,7 +60,9 @@ def _sim(args: argparse.Namespace) -> None:
     if args.seed < 0:
         raise InputError("--seed must be 0 or more.")
     hand, device = hand_of(args.hand), device_of(args.device)
-    stream, truth = simulate_all(hand, device, args.seed) if args.drill == "all" else simulate(hand, device, args.drill, args.seed)
+    stream, truth = (
+        simulate_all(hand, device, args.seed) if args.drill == "all" else simulate(hand, device, args.drill, args.seed)
+    )
     save(args.output, write_contacts(stream.events))
     save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(truth_json(stream, truth)).encode())
 
@@ -58,7 +74,9 @@ def _palm(args: argparse.Namespace) -> None:
     stream = make_stream(events, *screen)
     unknown = truth and (truth.palms | {i for g in truth.gestures for i in g.ids}) - set(stream.contacts)
     if unknown:
-        raise InputError(f"{beside} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?")
+        raise InputError(
+            f"{beside} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?"
+        )
     rules = record_reader(Rules)(bytes_of(args.rules)) if args.rules else OFF
     found = outcome_of(stream, rules, zone_of(hand_of(args.hand)), truth)
     if args.json:
@@ -81,12 +99,18 @@ def _plain(found: Outcome) -> dict[str, object]:
 
 
 def _lines(o: Outcome) -> list[str]:
-    lines = [f"{o.stray_marks} stray marks, page left {o.page_shift_mm:.2f} mm off and {o.zoom_pct:.1f} % zoomed, jiggle up to {o.jiggle_mm:.2f} mm, "
-             f"{o.taps} unwanted taps, {o.lost_ink_mm:.2f} mm of nib ink lost"]
+    lines = [
+        f"{o.stray_marks} stray marks, page left {o.page_shift_mm:.2f} mm off and {o.zoom_pct:.1f} % zoomed, "
+        f"jiggle up to {o.jiggle_mm:.2f} mm, "
+        f"{o.taps} unwanted taps, {o.lost_ink_mm:.2f} mm of nib ink lost"
+    ]
     if o.confusion is not None:
         c = o.confusion
-        lines.append(f"palms: {c['palm_refused']} refused, {c['palm_kept']} kept; fingers: {c['finger_kept']} kept, {c['finger_refused']} refused; "
-                     f"{o.refused_gestures} of {o.gestures} gestures refused, the others {o.added_delay_ms:.0f} ms later")
+        lines.append(
+            f"palms: {c['palm_refused']} refused, {c['palm_kept']} kept; fingers: {c['finger_kept']} kept, "
+            f"{c['finger_refused']} refused; "
+            f"{o.refused_gestures} of {o.gestures} gestures refused, the others {o.added_delay_ms:.0f} ms later"
+        )
     return lines
 
 
@@ -100,8 +124,12 @@ def _proof(args: argparse.Namespace) -> None:
 
     proof = prove(SHIPPED_HANDS, SHIPPED_DEVICES, range(FIRST_SEED, FIRST_SEED + args.seeds), told)
     print(f"\n{proof.sessions} sessions of one drill each, seeds from {FIRST_SEED} on")
-    for words, outcome in (("recommended rules", proof.recommended), ("recommended rules, fingers write", proof.recommended_ink),
-                           ("all rules off", proof.off), ("all rules off, fingers write", proof.off_ink)):
+    for words, outcome in (
+        ("recommended rules", proof.recommended),
+        ("recommended rules, fingers write", proof.recommended_ink),
+        ("all rules off", proof.off),
+        ("all rules off, fingers write", proof.off_ink),
+    ):
         print(f"\n{words}")
         for line in _lines(outcome):
             print("  " + line)

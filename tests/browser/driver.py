@@ -156,16 +156,25 @@ def write_stroke(driver: Any, points: list[tuple[float, float, float]]) -> None:
 
 def choose(driver: Any, label: str, option: str) -> None:
     """Open the select with this label and take an option, by what it says."""
-    opener = f"[...document.querySelectorAll('.el-select')].find(s => s.querySelector('[aria-label={json.dumps(label)}]'))?.querySelector('.el-select__wrapper')"
+    opener = (
+        "[...document.querySelectorAll('.el-select')].find(s => "
+        f"s.querySelector('[aria-label={json.dumps(label)}]'))?.querySelector('.el-select__wrapper')"
+    )
     wait_for(driver, opener, label)
     driver.execute_script(f"{opener}.click()")
-    item = f"[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && i.textContent.trim().startsWith({json.dumps(option)}))"
+    item = (
+        "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
+        f"i.textContent.trim().startsWith({json.dumps(option)}))"
+    )
     wait_for(driver, item, option)
     driver.execute_script(f"{item}.click()")
 
 
 def take_radio(driver: Any, words: str) -> None:
     """Choose among radio buttons by what one says."""
-    item = f"[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === {json.dumps(words)})"
+    item = (
+        "[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === "
+        f"{json.dumps(words)})"
+    )
     wait_for(driver, item, words)
     driver.execute_script(f"{item}.click()")

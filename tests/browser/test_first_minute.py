@@ -21,7 +21,8 @@ def press(driver, words: str, scope: str = "body") -> None:  # type: ignore[no-u
     """Press the button or link that says these words."""
     wait_for(
         driver,
-        f"[...document.querySelectorAll('{scope} button, {scope} a')].some(b => b.textContent.trim().startsWith({json.dumps(words)}) && !b.disabled)",
+        f"[...document.querySelectorAll('{scope} button, {scope} a')].some(b => "
+        f"b.textContent.trim().startsWith({json.dumps(words)}) && !b.disabled)",
         words,
     )
     driver.execute_script(
@@ -104,7 +105,8 @@ class FirstMinute(unittest.TestCase):
             press(driver, "Undo")
             wait_for(
                 driver,
-                f"{LAYER.format('page')} && !document.querySelector('.margin').textContent.includes('reports in 1 stroke')",
+                f"{LAYER.format('page')} && !document.querySelector('.margin').textContent.includes('reports in 1 "
+                "stroke')",
                 "undo",
             )
             time.sleep(0.5)
@@ -120,7 +122,8 @@ class FirstMinute(unittest.TestCase):
             old = driver.execute_script(f"return {picture}.src")
             wait_for(driver, "document.querySelector('.margin').textContent.includes('Width in letters')", "readings")
             ceiling = driver.execute_script(
-                "const r = document.querySelector('.point:last-of-type .reach').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]"
+                "const r = document.querySelector('.point:last-of-type .reach').getBoundingClientRect(); return "
+                "[r.x + r.width / 2, r.y + r.height / 2]"
             )
             wide = driver.execute_script("return document.querySelector('.ground').getBoundingClientRect().width")
             pen(driver, "mousePressed", *ceiling)

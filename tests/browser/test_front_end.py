@@ -1,4 +1,6 @@
-"""What the front end works out for itself, run in the browser without the screens; and live pictures against settled ones."""
+"""What the front end works out for itself, run in the browser without the screens; and live pictures against settled
+ones.
+"""
 
 import unittest
 
@@ -67,8 +69,18 @@ class FrontEnd(BrowserCase):
         self.assertEqual((empty["events"], empty["dropped"], empty["control_ms"]), (0, 0, None))  # type: ignore[index]
 
     def test_contacts_are_where_they_were(self) -> None:
-        contact = {"id": 1, "palm": True, "decision": "kept", "rule": "", "at_ms": 0, "born_ms": 100, "end_ms": 300, "why": "", "mark": [],
-                   "path": [[100, 10, 20, 8, 6], [200, 20, 20, 12, 9], [300, 40, 30, 10, 8]]}  # fmt: skip
+        contact = {
+            "id": 1,
+            "palm": True,
+            "decision": "kept",
+            "rule": "",
+            "at_ms": 0,
+            "born_ms": 100,
+            "end_ms": 300,
+            "why": "",
+            "mark": [],
+            "path": [[100, 10, 20, 8, 6], [200, 20, 20, 12, 9], [300, 40, 30, 10, 8]],
+        }
         for at, place in (
             (99, None),
             (100, [10, 20, 8, 6]),
@@ -159,7 +171,9 @@ class FrontEnd(BrowserCase):
 
 class Pictures(BrowserCase):
     def test_live_pictures_are_settled_pictures(self) -> None:
-        """Opacity planes of live and settled ink differ by less than 3 % of the ink (6 % for thin ones), for every pen without grain and tapered end."""
+        """Opacity planes of live and settled ink differ by less than 3 % of the ink (6 % for thin ones), for every pen
+        without grain and tapered end.
+        """
         n = 300
         t = np.arange(n) / 240
         trace = make_trace(

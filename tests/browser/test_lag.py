@@ -16,7 +16,8 @@ STAGE = "parseFloat(document.querySelector('[data-stage={}]').dataset.ms)"
 # from outside: hold every move up for 25 ms before the page gets it, and note how long it has taken then
 SLOW = (
     "window.seen = []; window.late = (e) => { const now = performance.now(); "
-    "while (performance.now() < now + 25) {} window.seen.push(performance.now() - e.timeStamp) }; window.addEventListener('pointermove', window.late, {capture: true})"
+    "while (performance.now() < now + 25) {} window.seen.push(performance.now() - e.timeStamp) }; "
+    "window.addEventListener('pointermove', window.late, {capture: true})"
 )
 
 
@@ -30,7 +31,8 @@ class Lag(unittest.TestCase):
             self.assertGreater(driver.execute_script("return " + STAGE.format("steadying")), 5)
             # swap one factor, the pen: a ballpoint that does not steady; the rest stays
             driver.execute_script(
-                "[...document.querySelectorAll('.roll button')].find(b => b.textContent.includes('Reed ballpoint')).click()"
+                "[...document.querySelectorAll('.roll button')].find(b => b.textContent.includes('Reed "
+                "ballpoint')).click()"
             )
             wait_for(driver, f"{STAGE.format('steadying')} === 0", "the ballpoint's stages", 20)
             after = self.p50()
@@ -112,9 +114,12 @@ class Lag(unittest.TestCase):
         wait_for(driver, "document.querySelector('[data-frame]')?.complete", "a frame")
         # the nib runs at 9 mm from the top, its cone a millimetre above; both columns are read off the shown picture
         find = """
-            const img = document.querySelector('[data-frame]'); const c = new OffscreenCanvas(img.naturalWidth, img.naturalHeight);
-            const g = c.getContext('2d'); g.drawImage(img, 0, 0); const row = (y) => g.getImageData(0, y, c.width, 1).data;
-            const dark = (y) => { const d = row(y); const out = []; for (let x = 0; x < c.width; x++) if (d[4 * x] < 130) out.push(x); return out; };
+            const img = document.querySelector('[data-frame]');
+            const c = new OffscreenCanvas(img.naturalWidth, img.naturalHeight);
+            const g = c.getContext('2d'); g.drawImage(img, 0, 0);
+            const row = (y) => g.getImageData(0, y, c.width, 1).data;
+            const columns = [...Array(c.width).keys()];
+            const dark = (y) => { const d = row(y); return columns.filter((x) => d[4 * x] < 130); };
             const ink = dark(73); let end = ink[0]; for (const x of ink) { if (x - end > 3) break; end = x; }
             return [dark(64)[0], end, img.getBoundingClientRect().width / c.width]"""
         for _ in range(4):
@@ -122,14 +127,17 @@ class Lag(unittest.TestCase):
             time.sleep(0.4)
             nib, end, scale = driver.execute_script(find)
             driver.execute_script(
-                "const f = document.querySelector('.stepper .frame'); const r = f.querySelector('img').getBoundingClientRect();"
-                "for (const x of arguments[0]) f.dispatchEvent(new MouseEvent('click', {clientX: r.left + x * arguments[1], clientY: r.top + 72 * arguments[1], bubbles: true}))",
+                "const f = document.querySelector('.stepper .frame'); const r = "
+                "f.querySelector('img').getBoundingClientRect();"
+                "for (const x of arguments[0]) f.dispatchEvent(new MouseEvent('click', {clientX: r.left + x * "
+                "arguments[1], clientY: r.top + 72 * arguments[1], bubbles: true}))",
                 [nib, end],
                 scale,
             )
         text = wait_for(
             driver,
-            "/by hand from 4/.test(document.querySelector('[data-marked]').textContent) && document.querySelector('[data-marked]').textContent",
+            "/by hand from 4/.test(document.querySelector('[data-marked]').textContent) && "
+            "document.querySelector('[data-marked]').textContent",
             "the marks read",
         )
         self.assertAlmostEqual(float(re.search(r"([\d.]+) ±", text)[1]), truth_ms, delta=0.15 * truth_ms)  # type: ignore[index]
@@ -150,7 +158,8 @@ class Lag(unittest.TestCase):
         wait_for(driver, "document.querySelector('[data-swap=steadying]')?.textContent.includes('−')", "the swaps")
         fen, reed = wait_for(
             driver,
-            f"(({row.format('95 % under, ms')})[0] - ({row.format('95 % under, ms')})[1] > 2) && {row.format('95 % under, ms')}",
+            f"(({row.format('95 % under, ms')})[0] - ({row.format('95 % under, ms')})[1] > 2) && "
+            f"{row.format('95 % under, ms')}",
             "both runs",
         )
         gain = driver.execute_script("return document.querySelector('[data-swap=steadying]').textContent")
@@ -161,7 +170,9 @@ class Lag(unittest.TestCase):
         )
 
     def true_millimetres(self) -> None:
-        """A screen sized by a bank card: the outline is 85.60 x 53.98 mm at the scale kept, and a stroke is as long as its true mm."""
+        """A screen sized by a bank card: the outline is 85.60 x 53.98 mm at the scale kept, and a stroke is as long as
+        its true mm.
+        """
         driver = self.driver
         press(driver, "Size this screen by a bank card", ".margin")
         driver.execute_script("document.querySelector('.sizer [role=slider]').focus()")
@@ -180,8 +191,10 @@ class Lag(unittest.TestCase):
         ) else None
         self.drill()
         seen = driver.execute_async_script(
-            "const done = arguments[0]; const old = JSON.stringify; JSON.stringify = (v, ...a) => { if (v?.seen) { JSON.stringify = old; done(v) } return old(v, ...a) };"
-            "[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === 'here').click()"
+            "const done = arguments[0]; const old = JSON.stringify; JSON.stringify = (v, ...a) => { if (v?.seen) { "
+            "JSON.stringify = old; done(v) } return old(v, ...a) };"
+            "[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === "
+            "'here').click()"
         )
         x = seen["seen"]["strokes"][0]["x_mm"]
         self.assertAlmostEqual(x[-1] - x[0], 120 / scale, delta=0.3)
@@ -196,7 +209,8 @@ class Lag(unittest.TestCase):
         driver.execute_script(SLOW)
         late = self.drill()
         truth = driver.execute_script(
-            "window.removeEventListener('pointermove', window.late, {capture: true}); return window.seen.sort((a, b) => a - b)[Math.floor(window.seen.length / 2)]"
+            "window.removeEventListener('pointermove', window.late, {capture: true}); return window.seen.sort((a, "
+            "b) => a - b)[Math.floor(window.seen.length / 2)]"
         )
         self.assertGreater(truth, 25)
         self.assertAlmostEqual(late, truth, delta=2)

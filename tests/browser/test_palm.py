@@ -1,4 +1,6 @@
-"""J8 on the real screen: the hand makes dots and moves the page; causes are seen, rules found, kept, compared; then a real hand does the drills."""
+"""J8 on the real screen: the hand makes dots and moves the page; causes are seen, rules found, kept, compared; then a
+real hand does the drills.
+"""
 
 import csv
 import json
@@ -79,7 +81,9 @@ class Palm(unittest.TestCase):
         take_radio(driver, "side by side")
         cells = wait_for(
             driver,
-            "document.querySelectorAll('[data-row]').length && Object.fromEntries([...document.querySelectorAll('[data-row]')].map(r => [r.dataset.row, [...r.querySelectorAll('b')].map(b => b.textContent)]))",
+            "document.querySelectorAll('[data-row]').length && "
+            "Object.fromEntries([...document.querySelectorAll('[data-row]')].map(r => [r.dataset.row, "
+            "[...r.querySelectorAll('b')].map(b => b.textContent)]))",
             "the rows",
         )
         self.assertEqual(cells["palms let through"], ["0 of 38", f"{kept} of 38"])
@@ -88,7 +92,10 @@ class Palm(unittest.TestCase):
             "Crowd", driver.execute_script("return document.querySelector('[data-beside] table').textContent")
         )
         take_radio(driver, "rules")
-        field = "document.querySelector('[data-rule=size_mm] input[type=number], [data-rule=size_mm] .el-input-number input')"
+        field = (
+            "document.querySelector('[data-rule=size_mm] input[type=number], [data-rule=size_mm] "
+            ".el-input-number input')"
+        )
         wait_for(driver, field, "a rule's control")
         driver.execute_script(f"const i = {field}; i.focus(); i.select()")
         driver.switch_to.active_element.send_keys("5\t")
@@ -106,7 +113,8 @@ class Palm(unittest.TestCase):
         """Time set by hand: the zoom's page grows only once the fingers have moved."""
         driver = self.driver
         driver.execute_script(
-            "[...document.querySelectorAll('[data-drill] button')].find(b => b.textContent === 'two-finger zoom').click()"
+            "[...document.querySelectorAll('[data-drill] button')].find(b => b.textContent === 'two-finger "
+            "zoom').click()"
         )
         view = "document.querySelector('[data-view]').dataset.view"
         whole = wait_for(driver, f"{view} !== '1.00 0.00 0.00' && {view}", "the zoomed page")
@@ -115,7 +123,9 @@ class Palm(unittest.TestCase):
         self.assertEqual(
             wait_for(driver, f"{view} === '1.00 0.00 0.00' && {view}", "the page as it was"), "1.00 0.00 0.00"
         )
-        self.assertEqual(driver.execute_script("return document.querySelectorAll('[data-contact]').length"), 1, "the palm")
+        self.assertEqual(
+            driver.execute_script("return document.querySelectorAll('[data-contact]').length"), 1, "the palm"
+        )
         driver.switch_to.active_element.send_keys("\ue010")  # End
         self.assertEqual(wait_for(driver, f"{view} !== '1.00 0.00 0.00' && {view}", "the page at the end"), whole)
 
@@ -133,7 +143,9 @@ class Palm(unittest.TestCase):
         wait_for(driver, "document.querySelector('.station').classList.contains('left')", "the frame for a right hand")
 
     def own_hand(self) -> None:
-        """Real touches with sizes: the page reacts, what was meant is known from the drill, sizes are true mm of a screen that was sized."""
+        """Real touches with sizes: the page reacts, what was meant is known from the drill, sizes are true mm of a
+        screen that was sized.
+        """
         driver = self.driver
         driver.execute_script(f"localStorage.setItem('gray-quill-px-per-mm', '{PX_PER_MM}')")
         driver.get(self.url + "/palm")
@@ -154,7 +166,8 @@ class Palm(unittest.TestCase):
             wait_for(driver, f"document.querySelector('.prompt').textContent.includes('{name}')", name)
             press(driver, "Skip", ".prompt")
         wait_for(driver, "document.querySelector('.prompt').textContent.includes('two-finger zoom')", "the zoom")
-        # a tap on a tool presses it; one that slides off the edge of the glass, where the rules refuse it, presses nothing
+        # a tap on a tool presses it; one that slides off the edge of the glass, where the rules refuse it, presses
+        # nothing
         pressed = "return document.querySelector('.tool.pressed')?.dataset.tool ?? ''"
         for y, tool in ((20, ""), (60, "2")):
             driver.execute_script(f"document.querySelector('.tools').style.top = '{y - 18}px'")
@@ -185,7 +198,8 @@ class Palm(unittest.TestCase):
         )
         rx = wait_for(
             driver,
-            "document.querySelectorAll('[data-contact]').length === 1 && document.querySelector('[data-contact]').getAttribute('rx')",
+            "document.querySelectorAll('[data-contact]').length === 1 && "
+            "document.querySelector('[data-contact]').getAttribute('rx')",
             "the palm",
         )
         self.assertAlmostEqual(float(rx), 60 / PX_PER_MM, delta=0.11, msg="half the contact's width, in mm")

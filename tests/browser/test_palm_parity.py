@@ -1,4 +1,6 @@
-"""The palm rules in the browser against those of the core: the same decisions, at the same times, and the same page, on drills and random streams."""
+"""The palm rules in the browser against those of the core: the same decisions, at the same times, and the same page, on
+drills and random streams.
+"""
 
 import dataclasses
 import pathlib

@@ -1,4 +1,6 @@
-"""The palm rules at work on the real Sheet: real touches with sizes and a real pen together, judged by strokes kept, the page's place and its pixels."""
+"""The palm rules at work on the real Sheet: real touches with sizes and a real pen together, judged by strokes kept,
+the page's place and its pixels.
+"""
 
 import json
 import time
@@ -17,7 +19,9 @@ return [r.left, r.top, r.width, f.scrollLeft, f.scrollTop]
 
 
 def touches(driver: Any, kind: str, *points: tuple[int, float, float, float]) -> None:
-    """Real touches through the DevTools: kind is touchStart, touchMove or touchEnd; each point id, x, y, radius in px. Ended ones are left out."""
+    """Real touches through the DevTools: kind is touchStart, touchMove or touchEnd; each point id, x, y, radius in px.
+    Ended ones are left out.
+    """
     driver.execute_cdp_cmd(
         "Input.dispatchTouchEvent",
         {"type": kind, "touchPoints": [{"id": i, "x": x, "y": y, "radiusX": r, "radiusY": r} for i, x, y, r in points]},
@@ -85,8 +89,9 @@ class PalmOnTheSheet(unittest.TestCase):
         """Dark pixels of the page canvas in a box of the screen."""
         return int(
             self.driver.execute_script(
-                """const c = document.querySelector('[data-layer=page]'), r = c.getBoundingClientRect(), s = c.width / r.width
-                const [x, y, w, h] = arguments, d = c.getContext('2d').getImageData((x - r.left) * s, (y - r.top) * s, w * s, h * s).data
+                """const c = document.querySelector('[data-layer=page]'), r = c.getBoundingClientRect()
+                const s = c.width / r.width, [x, y, w, h] = arguments
+                const d = c.getContext('2d').getImageData((x - r.left) * s, (y - r.top) * s, w * s, h * s).data
                 let n = 0; for (let i = 0; i < d.length; i += 4) if (d[i] < 90 && d[i + 3] > 200) n++
                 return n""",
                 x, y, w, h,
@@ -94,7 +99,9 @@ class PalmOnTheSheet(unittest.TestCase):
         )  # fmt: skip
 
     def palm_first_then_pen(self) -> None:
-        """A palm that begins small and slides moves the page; the nib comes in time: the page is back where it was and one clean stroke is there."""
+        """A palm that begins small and slides moves the page; the nib comes in time: the page is back where it was and
+        one clean stroke is there.
+        """
         driver, x, y = self.driver, self.x, self.y
         press(driver, "closer", ".tools")
         time.sleep(1.2)

@@ -1,4 +1,6 @@
-"""Live ink against settled ink, in the browser: widths within 2 % and positions within 0.1 mm at every sample outside the end taper."""
+"""Live ink against settled ink, in the browser: widths within 2 % and positions within 0.1 mm at every sample outside
+the end taper.
+"""
 
 import pathlib
 import unittest
@@ -61,7 +63,9 @@ class Parity(unittest.TestCase):
         wave, still = 1.2 * np.sin(7 * t), np.full(122, 0.5)
         line = make_trace(t, 20 + 60 * t, 40.6 + wave, 0 * t + 0.5)
         steep = make_trace(t, 41.5 + wave, 20 + 60 * t, 0 * t + 0.5)
-        held = make_trace(np.append(t, [1.3, 1.6]), np.append(line.x_mm, [80.1, 80]), np.append(line.y_mm, [41.3, 41.3]), still)
+        held = make_trace(
+            np.append(t, [1.3, 1.6]), np.append(line.x_mm, [80.1, 80]), np.append(line.y_mm, [41.3, 41.3]), still
+        )
         ruling = {"straighten": 1, "straight_to": "the ruling"}
         cases = [
             ({"straighten": 0.6}, line, 1.0, None), (ruling, line, 0, (1, 40.0)), (ruling, steep, 0, (0, None)),
@@ -110,11 +114,14 @@ class Texture(unittest.TestCase):
         n = 400
         t = np.arange(n) / 240
         draw = (
-            "const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = w; c.height = h;"
+            "const [plan, samples, scale, w, h] = arguments; const c = document.createElement('canvas'); c.width = "
+            "w; c.height = h;"
             "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
-            "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }));"
+            "samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth "
+            "}));"
             "LiveInk.drawStroke({ context, scale }, plan, pen.points);"
-            "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) sum += d[i]; return sum"
+            "const d = context.getImageData(0, 0, w, h).data; let sum = 0; for (let i = 3; i < d.length; i += 4) "
+            "sum += d[i]; return sum"
         )
         with browser() as driver:
             driver.get("about:blank")

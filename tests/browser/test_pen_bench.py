@@ -40,14 +40,20 @@ class PenBench(unittest.TestCase):
 
     def drag_slider(self, label: str, share: float) -> None:
         """Drag a slider's knob to a share of its track, by real pen events."""
-        find = f"[...document.querySelectorAll('.el-slider__button-wrapper')].find(b => (b.getAttribute('aria-label') ?? b.closest('.el-slider').getAttribute('aria-label')) === {json.dumps(label)} || b.querySelector('[aria-label={json.dumps(label)}]') || b.closest('.el-slider').innerHTML.includes({json.dumps(label)}))"
+        find = (
+            "[...document.querySelectorAll('.el-slider__button-wrapper')].find(b => "
+            "(b.getAttribute('aria-label') ?? b.closest('.el-slider').getAttribute('aria-label')) === "
+            f"{json.dumps(label)} || b.querySelector('[aria-label={json.dumps(label)}]') || "
+            f"b.closest('.el-slider').innerHTML.includes({json.dumps(label)}))"
+        )
         wait_for(self.driver, find, label)
         self.driver.execute_script(f"{find}.scrollIntoView({{block: 'center'}})")
         x, y = self.driver.execute_script(
             f"const r = {find}.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]"
         )
         left, width = self.driver.execute_script(
-            f"const r = {find}.closest('.el-slider').querySelector('.el-slider__runway').getBoundingClientRect(); return [r.x, r.width]"
+            f"const r = {find}.closest('.el-slider').querySelector('.el-slider__runway').getBoundingClientRect(); "
+            "return [r.x, r.width]"
         )
         goal = left + width * share
         pen(self.driver, "mousePressed", x, y)
@@ -92,7 +98,9 @@ class PenBench(unittest.TestCase):
         self.assertEqual(json.loads(kept[0])["points"], after["points"])
 
     def test_j3_a_fountain_pen_gets_life(self) -> None:
-        """Claim a ballpoint to be a fountain pen, be told, give it range and tips until it is one; undo; ask a spot why; compare."""
+        """Claim a ballpoint to be a fountain pen, be told, give it range and tips until it is one; undo; ask a spot
+        why; compare.
+        """
         driver = self.driver
         self.open_pen()
         driver.execute_script("document.querySelectorAll('.roll button')[1].click()")
@@ -103,11 +111,13 @@ class PenBench(unittest.TestCase):
         driver.execute_script("document.querySelector('.identity .el-select__wrapper').click()")
         wait_for(
             driver,
-            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && i.textContent.trim() === 'fountain')",
+            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && "
+            "i.textContent.trim() === 'fountain')",
             "the kinds",
         )
         driver.execute_script(
-            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && i.textContent.trim() === 'fountain').click()"
+            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
+            "i.textContent.trim() === 'fountain').click()"
         )
         wait_for(driver, f"{MARGIN}.includes('It is really a ballpoint')", "to be told what it really is")
         old = self.source()
@@ -135,7 +145,8 @@ class PenBench(unittest.TestCase):
                 break
         rows = dict(
             driver.execute_script(
-                "return [...document.querySelectorAll('.evidence tr')].map(r => [r.children[0].textContent, r.children[1].textContent])"
+                "return [...document.querySelectorAll('.evidence tr')].map(r => [r.children[0].textContent, "
+                "r.children[1].textContent])"
             )
         )
         factor = [float(rows[n].replace("×", "")) for n in ("press", "pace", "ends")]
@@ -150,11 +161,13 @@ class PenBench(unittest.TestCase):
         driver.execute_script("document.querySelector('.views .el-select__wrapper').click()")
         wait_for(
             driver,
-            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && i.textContent.trim() === 'Heron brush 1.6')",
+            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && "
+            "i.textContent.trim() === 'Heron brush 1.6')",
             "the pens",
         )
         driver.execute_script(
-            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && i.textContent.trim() === 'Heron brush 1.6').click()"
+            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
+            "i.textContent.trim() === 'Heron brush 1.6').click()"
         )
         wait_for(driver, f"{MARGIN}.includes('Differences') && {MARGIN}.includes('against')", "the differences")
         self.assertEqual(driver.execute_script("return document.querySelectorAll('.strip img').length"), 2)
@@ -166,12 +179,15 @@ class PenBench(unittest.TestCase):
         wait_for(driver, f"{MARGIN}.includes('A ballpoint?')", "undo to lead back to the ballpoint")
         self.assertFalse(
             driver.execute_script(
-                "return [...document.querySelectorAll('.keep button')].some(b => b.textContent.startsWith('Keep') && !b.disabled)"
+                "return [...document.querySelectorAll('.keep button')].some(b => b.textContent.startsWith('Keep') "
+                "&& !b.disabled)"
             )
         )
 
     def test_j4_the_wobble_is_calmed_within_a_drag(self) -> None:
-        """Shaky lines: ask for the calmest setting within 20 ms, then for a wobble, then drag the point; a bad wish is answered."""
+        """Shaky lines: ask for the calmest setting within 20 ms, then for a wobble, then drag the point; a bad wish is
+        answered.
+        """
         driver = self.driver
         self.open_pen()
         driver.execute_script(
@@ -179,13 +195,16 @@ class PenBench(unittest.TestCase):
         )
         wait_for(driver, "document.querySelector('.plot svg path')", "the chart", 20)
         driver.execute_script(
-            "const i = document.querySelector('[aria-label=\"Most drag, ms\"]').querySelector('input') ?? document.querySelector('[aria-label=\"Most drag, ms\"]');"
-            "i.value = 20; i.dispatchEvent(new Event('input', {bubbles: true})); i.dispatchEvent(new Event('change', {bubbles: true}))"
+            "const i = document.querySelector('[aria-label=\"Most drag, ms\"]').querySelector('input') ?? "
+            "document.querySelector('[aria-label=\"Most drag, ms\"]');"
+            "i.value = 20; i.dispatchEvent(new Event('input', {bubbles: true})); i.dispatchEvent(new "
+            "Event('change', {bubbles: true}))"
         )
         press(driver, "Calmest in")
         said = wait_for(
             driver,
-            "document.querySelector('.steady [role=status]')?.textContent.match(/^(\\S+) ([\\d.]+): ([\\d.]+) mm left, ([\\d.]+) ms/)",
+            "document.querySelector('.steady [role=status]')?.textContent.match(/^(\\S+) ([\\d.]+): ([\\d.]+) mm "
+            "left, ([\\d.]+) ms/)",
             "the answer",
         )
         self.assertLessEqual(float(said[4]), 20)
@@ -210,6 +229,7 @@ class PenBench(unittest.TestCase):
         )
         wait_for(driver, f"{MARGIN}.includes('The pen is heavy')", "advice that the pen is heavy now", 20)
         driver.execute_script(
-            "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('The pen is heavy')).querySelector('.word-button').click()"
+            "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('The pen is "
+            "heavy')).querySelector('.word-button').click()"
         )
         wait_for(driver, f"!{MARGIN}.includes('The pen is heavy')", "the advice, once tried, to be gone", 20)

@@ -18,9 +18,18 @@ CONTRAST = """
 const light = c => { const v = c / 255; return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4 }
 const lum = ([r, g, b]) => 0.2126 * light(r) + 0.7152 * light(g) + 0.0722 * light(b)
 const parse = s => s.match(/[\\d.]+/g).map(Number)
-const ground = e => { for (let n = e; n; n = n.parentElement) { const c = parse(getComputedStyle(n).backgroundColor); if (c.length < 4 || c[3] > 0.5) return c } return [255, 255, 255] }
-return [...document.querySelectorAll('header *, nav *, .margin *, .roll *')].filter(e => [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()) && e.offsetParent)
-  .map(e => { const [a, b] = [lum(parse(getComputedStyle(e).color)), lum(ground(e))].sort((x, y) => y - x); return [(a + 0.05) / (b + 0.05), e.textContent.trim().slice(0, 40)] })
+const ground = e => {
+  for (let n = e; n; n = n.parentElement) {
+    const c = parse(getComputedStyle(n).backgroundColor)
+    if (c.length < 4 || c[3] > 0.5) return c
+  }
+  return [255, 255, 255]
+}
+const speaks = e => [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()) && e.offsetParent
+return [...document.querySelectorAll('header *, nav *, .margin *, .roll *')].filter(speaks).map(e => {
+  const [a, b] = [lum(parse(getComputedStyle(e).color)), lum(ground(e))].sort((x, y) => y - x)
+  return [(a + 0.05) / (b + 0.05), e.textContent.trim().slice(0, 40)]
+})
 """
 
 
@@ -59,7 +68,8 @@ class Surfaces(unittest.TestCase):
     def test_the_nib_stands_still_under_reduced_motion_and_steps_on_e_ink(self) -> None:
         places = (
             "const done = arguments[0], seen = new Set(), began = performance.now();"
-            "const look = () => { seen.add(document.querySelector('.trail .nib').getAttribute('d')); performance.now() - began < 2300 ? requestAnimationFrame(look) : done(seen.size) }; look()"
+            "const look = () => { seen.add(document.querySelector('.trail .nib').getAttribute('d')); "
+            "performance.now() - began < 2300 ? requestAnimationFrame(look) : done(seen.size) }; look()"
         )
         for surface, still, least, most in (
             ("paper", False, 20, 999),
@@ -77,9 +87,11 @@ class Surfaces(unittest.TestCase):
 
     def test_played_contacts_step_once_a_second_on_e_ink(self) -> None:
         steps = (
-            "const done = arguments[0], seen = new Set(), began = performance.now(), at = () => document.querySelector('.scrub .el-slider__button-wrapper').style.left;"
+            "const done = arguments[0], seen = new Set(), began = performance.now(), at = () => "
+            "document.querySelector('.scrub .el-slider__button-wrapper').style.left;"
             "[...document.querySelectorAll('.scrub button')].find(b => b.textContent === 'Play').click();"
-            "const look = () => { seen.add(at()); performance.now() - began < 2600 ? requestAnimationFrame(look) : done(seen.size) }; look()"
+            "const look = () => { seen.add(at()); performance.now() - began < 2600 ? requestAnimationFrame(look) : "
+            "done(seen.size) }; look()"
         )
         for surface, few in (("e-ink", True), ("paper", False)):
             self.open("trap-log", surface, "palm")
@@ -91,7 +103,8 @@ class Surfaces(unittest.TestCase):
         self.open("trap-log", "e-ink")
         style = self.driver.execute_script(
             "const b = getComputedStyle(document.body), n = getComputedStyle(document.querySelector('nav'));"
-            "return [b.color, b.backgroundColor, n.borderRightWidth, getComputedStyle(document.querySelector('.roll button')).transitionDuration]"
+            "return [b.color, b.backgroundColor, n.borderRightWidth, getComputedStyle(document.querySelector('.roll "
+            "button')).transitionDuration]"
         )
         self.assertEqual(style, ["rgb(0, 0, 0)", "rgb(255, 255, 255)", "2px", "0s"])
 
@@ -110,7 +123,8 @@ class Surfaces(unittest.TestCase):
         for width, height in ((1280, 800), (800, 1280)):
             resize(self.driver, width, height)
             small = self.driver.execute_script(
-                "return [...document.querySelectorAll('nav a, .margin .word-button, .roll button, .tools button')].filter(e => e.offsetParent)"
+                "return [...document.querySelectorAll('nav a, .margin .word-button, .roll button, .tools "
+                "button')].filter(e => e.offsetParent)"
                 ".filter(e => e.getBoundingClientRect().height < 43.5).map(e => e.textContent.trim())"
             )
             self.assertEqual(small, [])
@@ -175,8 +189,10 @@ class Surfaces(unittest.TestCase):
         self.assertIn("1538 × 2183 px", facts[0])
         self.assertRegex(facts[1], "of (8|16)")
         grey = (
-            f"return {cards}.map(c => {{ const l = c.querySelector('[data-layer=lens]'); const d = l.getContext('2d').getImageData(0, 0, l.width, l.height).data;"
-            "const seen = new Set(); for (let i = 0; i < d.length; i += 4) seen.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return seen.size })"
+            f"return {cards}.map(c => {{ const l = c.querySelector('[data-layer=lens]'); const d = "
+            "l.getContext('2d').getImageData(0, 0, l.width, l.height).data;"
+            "const seen = new Set(); for (let i = 0; i < d.length; i += 4) seen.add(d[i] + ',' + d[i + 1] + ',' + "
+            "d[i + 2]); return seen.size })"
         )
         time.sleep(0.5)
         tablet, paper = self.driver.execute_script(grey)

@@ -120,7 +120,9 @@ class WashAndTooth(unittest.TestCase):
         self.wash_a_line()
 
     def wash_a_line(self) -> None:
-        """With Fern wash on the sheet: a wavering stroke, held still at its end, lies straight; the ink under it stays as dark as it was."""
+        """With Fern wash on the sheet: a wavering stroke, held still at its end, lies straight; the ink under it stays
+        as dark as it was.
+        """
         driver = self.driver
         driver.get(self.server.url + "/sheet")
         wait_for(driver, "document.querySelector('[data-layer=live]')", "the sheet", 30)
@@ -158,12 +160,17 @@ class WashAndTooth(unittest.TestCase):
         self.assertLess(live, 5.4 * scale * 1.1, f"live ink straightens while the pen is held: {live / scale} mm high")
 
     def full_ink(self) -> list[int]:
-        """How many pixels of the page are full ink now, and by how much those of the first call have changed at most, of 765."""
+        """How many pixels of the page are full ink now, and by how much those of the first call have changed at most,
+        of 765.
+        """
         return list(
             self.driver.execute_script(
-                "const c = document.querySelector('[data-layer=page]'), d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;"
-                "const sum = i => d[i] + d[i + 1] + d[i + 2]; const all = []; for (let i = 0; i < d.length; i += 4) if (sum(i) < 112) all.push([i, sum(i)]);"
-                "window.fullInk ??= all; return [all.length, Math.max(...window.fullInk.map(([i, v]) => Math.abs(sum(i) - v)))]"
+                "const c = document.querySelector('[data-layer=page]'), d = c.getContext('2d').getImageData(0, 0, "
+                "c.width, c.height).data;"
+                "const sum = i => d[i] + d[i + 1] + d[i + 2]; const all = []; for (let i = 0; i < d.length; i += 4) "
+                "if (sum(i) < 112) all.push([i, sum(i)]);"
+                "window.fullInk ??= all; return [all.length, Math.max(...window.fullInk.map(([i, v]) => "
+                "Math.abs(sum(i) - v)))]"
             )
         )
 
@@ -171,8 +178,10 @@ class WashAndTooth(unittest.TestCase):
         """Height in CSS pixels of what a layer carries."""
         return float(
             self.driver.execute_script(
-                f"const c = document.querySelector('[data-layer={layer}]'), d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let lo = 1e9, hi = -1;"
-                "for (let j = 0; j < c.height; j++) for (let i = 0; i < c.width; i++) if (d[4 * (j * c.width + i) + 3] > 128) { lo = Math.min(lo, j); hi = j }"
+                f"const c = document.querySelector('[data-layer={layer}]'), d = c.getContext('2d').getImageData(0, "
+                "0, c.width, c.height).data; let lo = 1e9, hi = -1;"
+                "for (let j = 0; j < c.height; j++) for (let i = 0; i < c.width; i++) if (d[4 * (j * c.width + i) + "
+                "3] > 128) { lo = Math.min(lo, j); hi = j }"
                 "return (hi - lo + 1) * c.getBoundingClientRect().height / c.height"
             )
         )

@@ -1,4 +1,6 @@
-"""Arrows of import point one way: web -> store, formats, core; store and formats -> core; core -> numpy, scipy, numba, shapely."""
+"""Arrows of import point one way: web -> store, formats, core; store and formats -> core; core -> numpy, scipy, numba,
+shapely.
+"""
 
 import ast
 import pathlib

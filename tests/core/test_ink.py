@@ -24,7 +24,9 @@ BALLPOINT = read_recipe({"body": {"width_mm": 0.6}})
 
 
 def nonzero_area(rings: list[np.ndarray]) -> float:
-    """Area that the nonzero rule fills: faces of the noded rings whose winding number is not 0. Slow and independent of the ink code."""
+    """Area that the nonzero rule fills: faces of the noded rings whose winding number is not 0. Slow and independent of
+    the ink code.
+    """
     closed = [np.vstack((r, r[:1])) for r in rings]
     lines = shapely.unary_union([shapely.LineString(r) for r in closed])
     total = 0.0
@@ -131,7 +133,8 @@ class Coverage(unittest.TestCase):
                 edge = (truth > 0) & (truth < 1) | (cov > 0) & (cov < 1)
                 error = np.abs(cov - truth)[edge]
                 self.assertLessEqual(error.mean(), 1 / 32, (shape, thick))
-                # at a nib's corners, and where one thinner than two pixels meets its own earlier edge, the bound is wider
+                # at a nib's corners, and where one thinner than two pixels meets its own earlier edge, the bound is
+                # wider
                 self.assertLessEqual(
                     error.max(), 1 / 8 if shape == "round" else 1 / 5 if thick > 2 else 1 / 4, (shape, thick)
                 )

@@ -102,7 +102,9 @@ class LookAhead(unittest.TestCase):
 
 class Films(unittest.TestCase):
     def test_the_delay_is_recovered_and_the_interval_covers_it(self) -> None:
-        """Thirty seeded films over all devices, at 240 and 960 frames a second: within a frame or 5 %, and 26 intervals that hold the truth."""
+        """Thirty seeded films over all devices, at 240 and 960 frames a second: within a frame or 5 %, and 26 intervals
+        that hold the truth.
+        """
         covered = 0
         for name, device in SHIPPED_DEVICES.items():
             for fps in (240, 960):

@@ -34,7 +34,8 @@ class Missed(unittest.TestCase):
         ]
         self.assertEqual([m.detail_mm for m in rates], sorted(m.detail_mm for m in rates))
         self.assertEqual([m.bridged for m in rates], [0] * 4, "nothing lost where nothing is dropped")
-        # a curve between two reports: its sagitta grows with the square of the interval, as long as it is far from a half turn
+        # a curve between two reports: its sagitta grows with the square of the interval, as long as it is far from a
+        # half turn
         slow = [
             missed(with_digitiser(TABLET, report_hz=hz, clock_jitter=0.0), FEN, 20.0).detail_mm for hz in (240.0, 120.0)
         ]
@@ -64,9 +65,18 @@ class Swaps(unittest.TestCase):
         self.assertEqual(swaps["as it is"].p95_ms, model_lag(TABLET, FEN).p95_ms)
         self.assertEqual(swaps["all of it"].p95_ms, model_lag(CLAMSHELL, REED).p95_ms)
         self.assertLess(swaps["steadying"].p95_ms, swaps["as it is"].p95_ms)
-        means = {name: model_lag(*pair).mean_ms for name, pair in {
-            "start": (TABLET, FEN), "end": (CLAMSHELL, REED), "steadying": (TABLET, REED),
-            **{part: (dataclasses.replace(TABLET, **{part: getattr(CLAMSHELL, part)}), FEN) for part in ("digitiser", "system", "panel")}}.items()}  # fmt: skip
+        means = {
+            name: model_lag(*pair).mean_ms
+            for name, pair in {
+                "start": (TABLET, FEN),
+                "end": (CLAMSHELL, REED),
+                "steadying": (TABLET, REED),
+                **{
+                    part: (dataclasses.replace(TABLET, **{part: getattr(CLAMSHELL, part)}), FEN)
+                    for part in ("digitiser", "system", "panel")
+                },
+            }.items()
+        }
         steps = sum(means[k] - means["start"] for k in ("steadying", "digitiser", "system", "panel"))
         # queued frames and refresh are two factors of one product, so a part is left over
         left = (CLAMSHELL.system.queued_frames - TABLET.system.queued_frames) * (
@@ -103,9 +113,13 @@ class Marks(unittest.TestCase):
         read = read_film(frames, 240, truth.mm_per_px)
         rng = np.random.default_rng(3)
         marks = [
-            Mark(int(read.frames_at[k]), (read.nib_mm[k] / truth.mm_per_px + dx, 72 + dy), (read.front_mm[k] / truth.mm_per_px + dx2, 73))
+            Mark(
+                int(read.frames_at[k]),
+                (read.nib_mm[k] / truth.mm_per_px + dx, 72 + dy),
+                (read.front_mm[k] / truth.mm_per_px + dx2, 73),
+            )
             for k, (dx, dy, dx2) in zip(range(4, len(read.frames_at), 6), rng.normal(0, 1, (200, 3)), strict=False)
-        ]  # fmt: skip
+        ]
         got = read_marks(marks, 240, truth.mm_per_px)
         self.assertLessEqual(abs(got.delay_ms - truth.delay_ms), got.ci95_ms)
         self.assertAlmostEqual(got.gap_mm / truth.gap_mm, 1, delta=0.1)

@@ -172,15 +172,35 @@ class EachRule(unittest.TestCase):
         palm = [(100.0, 90.0)] * 30
         cases = [
             ({"after_ms": 300}, touch(1, 250, *far), "nib near", touch(1, 450, *far)),
-            ({"after_ms": 300, "radius_mm": 40}, touch(1, 150, *line((90, 70), (90, 110))), "nib near", touch(1, 150, *far)),
+            (
+                {"after_ms": 300, "radius_mm": 40},
+                touch(1, 150, *line((90, 70), (90, 110))),
+                "nib near",
+                touch(1, 150, *far),
+            ),
             ({"before_ms": 200}, touch(1, -150, *far), "nib arrived", touch(1, -350, *far)),
             ({"size_mm": 12}, touch(1, 400, *far, size=13), "contact size", touch(1, 400, *far, size=12)),
-            ({"zone": 1, "zone_ms": 500}, touch(1, 400, *line((118, 88), (140, 120))), "resting zone", touch(1, 400, *far)),
-            ({"zone": 1, "zone_ms": 100}, touch(1, 200, *line((118, 88), (140, 120))), "resting zone", touch(1, 400, *line((118, 88), (140, 120)))),
+            (
+                {"zone": 1, "zone_ms": 500},
+                touch(1, 400, *line((118, 88), (140, 120))),
+                "resting zone",
+                touch(1, 400, *far),
+            ),
+            (
+                {"zone": 1, "zone_ms": 100},
+                touch(1, 200, *line((118, 88), (140, 120))),
+                "resting zone",
+                touch(1, 400, *line((118, 88), (140, 120))),
+            ),
             ({"edge_mm": 8}, touch(1, 400, *line((7, 60), (60, 60))), "edge", touch(1, 400, *line((9, 60), (60, 60)))),
-            ({"crowd_count": 2, "crowd_mm": 20}, [*touch(1, 400, *far), *touch(2, 410, *line((160, 20), (160, 60)))], "crowd", [*touch(1, 400, *far), *touch(2, 410, *line((175, 20), (175, 60)))]),
+            (
+                {"crowd_count": 2, "crowd_mm": 20},
+                [*touch(1, 400, *far), *touch(2, 410, *line((160, 20), (160, 60)))],
+                "crowd",
+                [*touch(1, 400, *far), *touch(2, 410, *line((175, 20), (175, 60)))],
+            ),
             ({"lie_ms": 300}, touch(1, 400, *palm), "lies still", touch(1, 400, *line((100, 90), (104, 90)))),
-        ]  # fmt: skip
+        ]
         for fields, refused, rule, kept in cases:
             rules = dataclasses.replace(OFF, **fields)  # type: ignore[arg-type]
             base = 400 if min(e.t_ms for e in refused) < 0 else 0
@@ -313,7 +333,9 @@ class Hand(unittest.TestCase):
 
 class Recommended(unittest.TestCase):
     def test_recommended_rules_hold_on_sessions_they_were_not_tuned_on(self) -> None:
-        """What `gray-quill palm-proof` prints, for both hands on the device that reports least and on one that reports all; all drills, new seeds."""
+        """What `gray-quill palm-proof` prints, for both hands on the device that reports least and on one that reports
+        all; all drills, new seeds.
+        """
         devices = {name: SHIPPED_DEVICES[name] for name in ("clamshell-11", "paper-pad-8")}
         proof = prove(SHIPPED_HANDS, devices, range(401, 403))
         self.assertEqual(proof.sessions, 72)

@@ -127,7 +127,9 @@ class Solve(unittest.TestCase):
             self.assertAlmostEqual(once.visibility, s.visibility, delta=0.6)
 
     def test_a_refusal_is_proved_by_the_sweep(self) -> None:
-        """On a middle grey no strength, blend or place does it: checked setting by setting; and it says how near it came."""
+        """On a middle grey no strength, blend or place does it: checked setting by setting; and it says how near it
+        came.
+        """
         paper, words = "#8a8d8a", [words_of(FEN, "#8a8d8a"), TYPED]
         answer = solve_wash(DUSK, words, paper)
         self.assertIsNone(answer.setting)

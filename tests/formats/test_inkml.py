@@ -30,8 +30,10 @@ class RoundTrip(unittest.TestCase):
 class OtherWriters(unittest.TestCase):
     def test_channels_in_any_order_and_unit(self) -> None:
         fmt = (
-            '<definitions><context xml:id="c"><traceFormat><channel name="T" units="ms"/><channel name="F" min="100" max="300"/>'
-            '<channel name="Y" units="cm"/><channel name="X" units="in"/><channel name="OTx" units="deg"/><channel name="OTy" units="deg"/>'
+            '<definitions><context xml:id="c"><traceFormat><channel name="T" units="ms"/><channel name="F" '
+            'min="100" max="300"/>'
+            '<channel name="Y" units="cm"/><channel name="X" units="in"/><channel name="OTx" units="deg"/><channel '
+            'name="OTy" units="deg"/>'
             "</traceFormat></context></definitions>"
         )
         trace = read_inkml(ink('<trace contextRef="#c">0 100 1 2 45 0, 500 300 1.5 2 0 45</trace>', fmt))[0]
@@ -44,19 +46,26 @@ class OtherWriters(unittest.TestCase):
 
     def test_resolution_of_the_source_current_contexts_and_groups(self) -> None:
         source = (
-            '<definitions><inkSource xml:id="s"><traceFormat><channel name="X" type="integer"/><channel name="Y" type="integer"/></traceFormat>'
+            '<definitions><inkSource xml:id="s"><traceFormat><channel name="X" type="integer"/><channel name="Y" '
+            'type="integer"/></traceFormat>'
             '<channelProperties><channelProperty channel="X" name="resolution" value="1000" units="1/cm"/>'
             '<channelProperty channel="Y" name="resolution" value="1000" units="1/cm"/></channelProperties></inkSource>'
             '<context xml:id="a" inkSourceRef="#s"/></definitions>'
         )
-        body = '<traceGroup contextRef="#a"><trace>1000 2000,1100 2000</trace></traceGroup><traceFormat><channel name="X" units="mm"/><channel name="Y" units="mm"/></traceFormat><trace>3 4</trace>'
+        body = (
+            '<traceGroup contextRef="#a"><trace>1000 2000,1100 2000</trace></traceGroup><traceFormat><channel '
+            'name="X" units="mm"/><channel name="Y" units="mm"/></traceFormat><trace>3 4</trace>'
+        )
         group, after = read_inkml(ink(body, source))
         np.testing.assert_allclose(group.x_mm, [10, 11])
         self.assertEqual((after.x_mm[0], after.y_mm[0]), (3, 4))
         self.assertEqual(group.absent, {"force", "tilt"})
 
     def test_a_hello_without_a_format_has_its_points(self) -> None:
-        text = "10 0, 9 14, 8 28, 7 42, 6 56, 6 70, 8 84, 8 98, 8 112, 9 126, 10 140, 13 154, 14 168, 17 182, 18 188, 23 174, 30 160"
+        text = (
+            "10 0, 9 14, 8 28, 7 42, 6 56, 6 70, 8 84, 8 98, 8 112, 9 126, 10 140, 13 154, 14 168, 17 182, 18 "
+            "188, 23 174, 30 160"
+        )
         trace = read_inkml(ink(f"<trace>{text}</trace>"))[0]
         self.assertEqual(len(trace), 17)
         self.assertAlmostEqual(trace.y_mm[-1], 160 * 25.4 / 96)

@@ -11,8 +11,8 @@ from gray_quill.core.angles import spherical_to_tilt, tilt_to_spherical
 from gray_quill.core.pen.press import Press, press_share
 from tests.browser.driver import browser
 
-# tiltX, tiltY, altitude, azimuth: read off Chromium's PointerEvent (W3C Pointer Events Level 3, "Converting between tiltX/tiltY and
-# altitudeAngle/azimuthAngle"; section name from memory)
+# tiltX, tiltY, altitude, azimuth: read off Chromium's PointerEvent (W3C Pointer Events Level 3, "Converting between
+# tiltX/tiltY and altitudeAngle/azimuthAngle"; section name from memory)
 TILTS = [
     (0, 0, 1.570796326795, 0),
     (90, 0, 0, 0),
@@ -72,11 +72,13 @@ class Angles(unittest.TestCase):
             driver.get(page.as_uri())
             theirs = driver.execute_script(
                 "const out = []; for (let x = -90; x <= 90; x += 5) for (let y = -90; y <= 90; y += 5) {"
-                "const e = new PointerEvent('pointermove', {tiltX: x, tiltY: y}); out.push([x, y, e.altitudeAngle, e.azimuthAngle]) } return out"
+                "const e = new PointerEvent('pointermove', {tiltX: x, tiltY: y}); out.push([x, y, e.altitudeAngle, "
+                "e.azimuthAngle]) } return out"
             )
             back = driver.execute_script(
                 "const out = []; for (let a = 0; a <= 1.57; a += 0.1) for (let z = 0; z < 6.28; z += 0.13) {"
-                "const e = new PointerEvent('pointermove', {altitudeAngle: a, azimuthAngle: z}); out.push([a, z, e.tiltX, e.tiltY]) } return out"
+                "const e = new PointerEvent('pointermove', {altitudeAngle: a, azimuthAngle: z}); out.push([a, z, "
+                "e.tiltX, e.tiltY]) } return out"
             )
         x, y, altitude, azimuth = np.array(theirs).T
         np.testing.assert_allclose(tilt_to_spherical(x, y), (altitude, azimuth), atol=1e-9)

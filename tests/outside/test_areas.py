@@ -39,7 +39,9 @@ class Strokes(unittest.TestCase):
             self.assertAlmostEqual(nonzero_area([_walk(x, y, r, 0.0001)]) / exact, 1, delta=3e-4)
 
     def test_nibs_sweep_the_area_of_the_support_function(self) -> None:
-        """Width across the motion times length plus the footprint: pi a b + w L for an ellipse, W H + w L for a rectangle."""
+        """Width across the motion times length plus the footprint: pi a b + w L for an ellipse, W H + w L for a
+        rectangle.
+        """
         for shape, long, short, degrees, end, width, area in (
             ("ellipse", 12, 2, 45, (50, 0), 8.602325267043, 448.965819274),
             ("ellipse", 10, 4, 30, (40, 30), 4.147511991473, 238.791526110),

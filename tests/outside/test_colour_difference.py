@@ -1,4 +1,6 @@
-"""Colour difference, colour deficiencies and compositing against published pairs, independent libraries and a browser."""
+"""Colour difference, colour deficiencies and compositing against published pairs, independent libraries
+and a browser.
+"""
 
 import unittest
 
@@ -77,7 +79,9 @@ class Difference(unittest.TestCase):
 
 class Deficiencies(unittest.TestCase):
     def test_the_colours_of_two_libraries(self) -> None:
-        """Machado, Oliveira and Fernandes, IEEE TVCG 15(6), 2009, at severity 1.0: colour-science's matrices and coloraide's filter."""
+        """Machado, Oliveira and Fernandes, IEEE TVCG 15(6), 2009, at severity 1.0: colour-science's matrices and
+        coloraide's filter.
+        """
         for name, anomaly, short in (
             ("protanopia", "Protanomaly", "protan"),
             ("deuteranopia", "Deuteranomaly", "deutan"),
@@ -106,10 +110,13 @@ class FineCanvas(unittest.TestCase):
         """W3C Compositing and Blending Level 1 on an opaque ground, to a tenth of a 255th."""
         script = (
             "const [cases] = arguments; return cases.map(([mode, below, above, alpha]) => {"
-            "const c = document.createElement('canvas').getContext('2d', {colorType: 'float16', willReadFrequently: true});"
-            "c.fillStyle = `rgb(${below})`; c.fillRect(0, 0, 2, 2); c.globalCompositeOperation = mode === 'normal' ? 'source-over' : mode;"
+            "const c = document.createElement('canvas').getContext('2d', {colorType: 'float16', willReadFrequently: "
+            "true});"
+            "c.fillStyle = `rgb(${below})`; c.fillRect(0, 0, 2, 2); c.globalCompositeOperation = mode === 'normal' "
+            "? 'source-over' : mode;"
             "c.fillStyle = `rgba(${above},${alpha})`; c.fillRect(0, 0, 2, 2);"
-            "return Array.from(c.getImageData(0, 0, 1, 1, {pixelFormat: 'rgba-float16'}).data).slice(0, 3).map(v => v * 255) })"
+            "return Array.from(c.getImageData(0, 0, 1, 1, {pixelFormat: 'rgba-float16'}).data).slice(0, 3).map(v => "
+            "v * 255) })"
         )
         cases = [
             (mode, rgb(below), rgb(above), alpha)

@@ -1,4 +1,6 @@
-"""Sums of waits against scipy's trapezoidal law, and reading edges off frames against the rectangular law of the GUM."""
+"""Sums of waits against scipy's trapezoidal law, and reading edges off frames against the rectangular
+law of the GUM.
+"""
 
 import unittest
 
@@ -10,7 +12,9 @@ from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 
 class Waits(unittest.TestCase):
     def test_two_waits_are_trapezoidal(self) -> None:
-        """Sum of U(0, a) and U(0, b): scipy.stats.trapezoid; JCGM 100:2008, 4.3.9 (from memory). Values of 120 reports and 60 frames a second."""
+        """Sum of U(0, a) and U(0, b): scipy.stats.trapezoid; JCGM 100:2008, 4.3.9 (from memory). Values of 120 reports
+        and 60 frames a second.
+        """
         for report_hz, refresh_hz, p95 in (
             (120, 60, 21.273220),
             (240, 120, 10.636610),

@@ -14,7 +14,8 @@ from gray_quill.core.pen.steady.one_euro import one_euro
 from gray_quill.core.pen.steady.window import window
 from gray_quill.core.readings.drag import discrete_frechet_mm
 
-# 120 Hz series and its values in the reference package, cutoff 1.2 Hz, beta 0.3, derivative cutoff 1 Hz (Casiez, Roussel, Vogel, CHI 2012)
+# 120 Hz series and its values in the reference package, cutoff 1.2 Hz, beta 0.3, derivative cutoff 1 Hz (Casiez,
+# Roussel, Vogel, CHI 2012)
 X = [
     10.000000,
     10.984897,
@@ -83,7 +84,9 @@ class Filters(unittest.TestCase):
         np.testing.assert_allclose(turned[0] * c + turned[1] * s, one_euro(t, x, x * 0, 1.2, 0.3, 1.0)[0], atol=1e-9)
 
     def test_follow_is_a_first_order_filter_late_by_its_time_constant(self) -> None:
-        """lfilter with the first-order-hold coefficients; group delay at DC by scipy (Oppenheim and Schafer, ch. 5; from memory)."""
+        """lfilter with the first-order-hold coefficients; group delay at DC by scipy (Oppenheim and Schafer, ch. 5;
+        from memory).
+        """
         for tau_ms, hz in ((20, 120), (60, 240), (120, 60)):
             steps = 1000 / hz / tau_ms
             e, late = np.exp(-steps), (1 - np.exp(-steps)) / steps
@@ -118,8 +121,10 @@ class Lines(unittest.TestCase):
         self.assertAlmostEqual(shapely.frechet_distance(shapely.LineString(a), shapely.LineString(b)), 0.3, places=12)
 
     def test_frechet_is_the_least_reach_by_which_two_walkers_get_through(self) -> None:
-        """By its definition, slowly: the smallest distance at which (n, m) can be reached step by step. Shapely gives a larger value on some
-        of these lines (GEOS 3.14: 12.80 instead of 12.64 on the first), so it is no reference here."""
+        """By its definition, slowly: the smallest distance at which (n, m) can be reached step by step. Shapely gives a
+        larger value on some of these lines (GEOS 3.14: 12.80 instead of 12.64 on the first), so it is no reference
+        here.
+        """
         rng = np.random.default_rng(1)
         for _ in range(4):
             a, b = rng.normal(0, 5, (30, 2)), rng.normal(0, 5, (41, 2))

@@ -44,7 +44,8 @@ class Colour(unittest.TestCase):
 
 
 class Compositing(unittest.TestCase):
-    # operation, backdrop, source colour and alpha: W3C Compositing and Blending Level 1 (Porter and Duff, SIGGRAPH 1984)
+    # operation, backdrop, source colour and alpha: W3C Compositing and Blending Level 1 (Porter and Duff, SIGGRAPH
+    # 1984)
     CASES = (
         ("normal", "#2850a0", "#ffeb3b", 128 / 255, (147.92, 157.80, 109.30)),
         ("normal", "#f5f0e1", "#1e1e1e", 0.2, (202, 198, 186)),
@@ -68,8 +69,10 @@ class Compositing(unittest.TestCase):
 
     def test_a_browsers_canvas(self) -> None:
         script = (
-            "const [m, b, s, a] = arguments; const c = document.createElement('canvas').getContext('2d', {willReadFrequently: true});"
-            "c.fillStyle = b; c.fillRect(0, 0, 4, 4); c.globalCompositeOperation = m === 'normal' ? 'source-over' : m; c.globalAlpha = a;"
+            "const [m, b, s, a] = arguments; const c = document.createElement('canvas').getContext('2d', "
+            "{willReadFrequently: true});"
+            "c.fillStyle = b; c.fillRect(0, 0, 4, 4); c.globalCompositeOperation = m === 'normal' ? 'source-over' : "
+            "m; c.globalAlpha = a;"
             "c.fillStyle = s; c.fillRect(0, 0, 4, 4); return Array.from(c.getImageData(1, 1, 1, 1).data).slice(0, 3)"
         )
         with browser() as driver:
@@ -117,7 +120,9 @@ class Dithering(unittest.TestCase):
 
 class InkMl(unittest.TestCase):
     def test_the_differences_example(self) -> None:
-        """W3C Recommendation "InkML", 2011, trace with first and second differences and boolean channels; string from memory."""
+        """W3C Recommendation "InkML", 2011, trace with first and second differences and boolean channels; string from
+        memory.
+        """
         text = """1125 18432,'23'43,"7"-8,3-5,7 -3,6 2,6 8,3 6 T,2 4*T,3 6,3-6 F F"""
         got = decode_trace(text, ["integer", "integer"], ["boolean", "boolean"]).T.astype(int).tolist()
         self.assertEqual(

@@ -1,4 +1,6 @@
-"""Missed palms against refused fingers: the ROC curve against scikit-learn and a worked example, its area against the Mann-Whitney statistic."""
+"""Missed palms against refused fingers: the ROC curve against scikit-learn and a worked example, its area against the
+Mann-Whitney statistic.
+"""
 
 import unittest
 
@@ -31,7 +33,23 @@ class TradeOff(unittest.TestCase):
             area,
         )
         sixths = [(round(6 * a), round(6 * b), t) for a, b, t in rows]
-        self.assertEqual(sixths, [(0, 0, np.inf), (0, 1, 0.9), (0, 2, 0.8), (1, 2, 0.62), (1, 3, 0.6), (2, 4, 0.5), (2, 5, 0.35), (3, 5, 0.3), (3, 6, 0.25), (4, 6, 0.2), (5, 6, 0.15), (6, 6, 0.1)])  # fmt: skip
+        self.assertEqual(
+            sixths,
+            [
+                (0, 0, np.inf),
+                (0, 1, 0.9),
+                (0, 2, 0.8),
+                (1, 2, 0.62),
+                (1, 3, 0.6),
+                (2, 4, 0.5),
+                (2, 5, 0.35),
+                (3, 5, 0.3),
+                (3, 6, 0.25),
+                (4, 6, 0.2),
+                (5, 6, 0.15),
+                (6, 6, 0.1),
+            ],
+        )
 
     def test_random_scores_with_ties_as_scikit_learn_has_them(self) -> None:
         for seed in range(40):

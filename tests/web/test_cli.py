@@ -189,7 +189,19 @@ class Cli(unittest.TestCase):
         self.assertEqual(file.read_bytes(), first, "repeats exactly")
         truth = json.loads(file.with_suffix(".json").read_text())
         off = json.loads(self.run_cli("palm", str(file), "--hand", "right-firm", "--json")[1])
-        names = ["added_delay_ms", "confusion", "contacts", "gestures", "jiggle_mm", "lost_ink_mm", "page_shift_mm", "refused_gestures", "stray_marks", "taps", "zoom_pct"]  # fmt: skip
+        names = [
+            "added_delay_ms",
+            "confusion",
+            "contacts",
+            "gestures",
+            "jiggle_mm",
+            "lost_ink_mm",
+            "page_shift_mm",
+            "refused_gestures",
+            "stray_marks",
+            "taps",
+            "zoom_pct",
+        ]
         self.assertEqual(sorted(off), names)
         self.assertEqual(sorted(off["contacts"][0]), ["at_ms", "decision", "id", "rule"])
         palms = sum(v == "palm" for v in truth["contacts"].values())

@@ -1,4 +1,6 @@
-"""The API of the Palm trial: drills judged, rules swept as a task, posture, settings and runs kept, contacts in and out."""
+"""The API of the Palm trial: drills judged, rules swept as a task, posture, settings and runs kept, contacts in and
+out.
+"""
 
 import json
 from typing import Any

@@ -94,7 +94,11 @@ class Trials(ApiCase):
         whole = {"sheet_id": "trap-log", "part": "sheet", "stroke_ids": None}
         found = self.ask("POST", "/api/inspect", {"source": whole}).json
         self.assertAlmostEqual(found["report_hz"], 240, delta=3)
-        made = self.ask("POST", "/api/devices", {"name": "My device", "like": "clamshell-11", "ink": {"source": whole}, "stated_ms": 9}).json
+        made = self.ask(
+            "POST",
+            "/api/devices",
+            {"name": "My device", "like": "clamshell-11", "ink": {"source": whole}, "stated_ms": 9},
+        ).json
         self.assertEqual(
             (made["id"], made["device"]["panel"]["ppi"], made["device"]["digitiser"]["tilt"]), ("my-device", 135, True)
         )
@@ -109,18 +113,48 @@ class Trials(ApiCase):
             ("/api/wash/grid", {**WASH, "papers": []}, 422, "papers"),
             ("/api/wash/grid", {**WASH, "papers": ["white"]}, 422, "papers"),
             ("/api/wash/grid", {**WASH, "typed": "café", "papers": ["#ffffff"]}, 400, "leave out 'é'"),
-            ("/api/wash/grid", {**WASH, "source": {**WORDS, "sheet_id": "ghost"}, "papers": ["#ffffff"]}, 404, "no sheet"),
+            (
+                "/api/wash/grid",
+                {**WASH, "source": {**WORDS, "sheet_id": "ghost"}, "papers": ["#ffffff"]},
+                404,
+                "no sheet",
+            ),
             ("/api/wash/solve", {**WASH, "paper": "#ffffff", "words": ["spoken"]}, 422, "words"),
-            ("/api/wash/set", {"washes": [pen("dusk-wash")], "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": []}, 400, "2 to 6"),
-            ("/api/wash/set", {"washes": [pen("dusk-wash")] * 2, "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": ["ghost"]}, 404, "ghost"),
-            ("/api/shading", {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"}, 400, "holds no shading"),
+            (
+                "/api/wash/set",
+                {"washes": [pen("dusk-wash")], "ink": pen("fen-fountain"), "paper": "#ffffff", "device_ids": []},
+                400,
+                "2 to 6",
+            ),
+            (
+                "/api/wash/set",
+                {
+                    "washes": [pen("dusk-wash")] * 2,
+                    "ink": pen("fen-fountain"),
+                    "paper": "#ffffff",
+                    "device_ids": ["ghost"],
+                },
+                404,
+                "ghost",
+            ),
+            (
+                "/api/shading",
+                {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"},
+                400,
+                "holds no shading",
+            ),
             ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "ghost", "beside": []}, 404, "ghost"),
-            ("/api/lag", {"recipe": pen("fen-fountain"), "device_id": "tablet-11", "beside": [], "speed_mm_s": 0}, 422, "speed_mm_s"),
+            (
+                "/api/lag",
+                {"recipe": pen("fen-fountain"), "device_id": "tablet-11", "beside": [], "speed_mm_s": 0},
+                422,
+                "speed_mm_s",
+            ),
             ("/api/inspect", {"source": {**WORDS, "sheet_id": "ghost"}}, 404, "no sheet"),
             ("/api/inspect", {}, 400, "strokes just written"),
             ("/api/plan", {"recipe": own}, 400, "Bring in a picture"),
             ("/api/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
-        ]  # fmt: skip
+        ]
         for path, body, status, words in cases:
             with self.subTest(path=path, words=words):
                 reply = self.client.post(path, json=body)

@@ -31,7 +31,9 @@ function pickByKey(digit: string) {
 }
 
 useEventListener('keydown', (event: KeyboardEvent) => {
-  const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
+  const typing =
+    event.target instanceof HTMLElement &&
+    event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
   if (event.key === 'Escape') keys.value = false
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
   if (/^\d$/.test(event.key)) pickByKey(event.key)
@@ -68,17 +70,32 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .frame {
   display: grid;
   height: 100%;
-  grid-template: 'top top' 64px 'trouble trouble' auto 'side middle' minmax(0, 1fr) 'side foot' 76px / 124px minmax(0, 1fr);
+  grid-template: 'top top' 64px 'trouble trouble' auto 'side middle' minmax(0, 1fr) 'side foot' 76px / 124px minmax(
+      0,
+      1fr
+    );
 }
 
 .frame.stations-right {
-  grid-template: 'top top' 64px 'trouble trouble' auto 'middle side' minmax(0, 1fr) 'foot side' 76px / minmax(0, 1fr) 124px;
+  grid-template:
+    'top top' 64px 'trouble trouble' auto 'middle side' minmax(0, 1fr) 'foot side' 76px / minmax(0, 1fr)
+    124px;
 }
 
-.top { grid-area: top; }
-.side { grid-area: side; }
-.middle { grid-area: middle; min-height: 0; position: relative; }
-.foot { grid-area: foot; }
+.top {
+  grid-area: top;
+}
+.side {
+  grid-area: side;
+}
+.middle {
+  grid-area: middle;
+  min-height: 0;
+  position: relative;
+}
+.foot {
+  grid-area: foot;
+}
 
 .trouble {
   grid-area: trouble;

@@ -1,4 +1,7 @@
-/** What tests and the bench run in a browser without the screens: the live-ink engine and the functions that only compute. */
+/**
+ * What tests and the bench run in a browser without the screens: the live-ink engine and the functions that only
+ * compute.
+ */
 export * from './components/numbers'
 export * from './ink'
 export { changes } from './stations/pen/changes'

@@ -31,7 +31,9 @@ def spherical_to_tilt(altitude: ArrayLike, azimuth: ArrayLike) -> tuple[NDArray[
     alt, azi = np.broadcast_arrays(np.asarray(altitude, float), np.asarray(azimuth, float))
     azi = np.mod(azi, 2 * np.pi)
     cos_z, sin_z = np.cos(azi), np.sin(azi)
-    quarter = np.isclose(np.mod(azi, np.pi / 2), 0, atol=1e-12) | np.isclose(np.mod(azi, np.pi / 2), np.pi / 2, atol=1e-12)
+    quarter = np.isclose(np.mod(azi, np.pi / 2), 0, atol=1e-12) | np.isclose(
+        np.mod(azi, np.pi / 2), np.pi / 2, atol=1e-12
+    )
     axis_x = quarter & (np.abs(sin_z) < 0.5)
     axis_y = quarter & (np.abs(cos_z) < 0.5)
     cos_z, sin_z = np.where(axis_y, 0.0, cos_z), np.where(axis_x, 0.0, sin_z)

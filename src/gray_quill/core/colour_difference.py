@@ -1,4 +1,6 @@
-"""Colour difference: CIE L*a*b* under D65 and CIEDE2000 (Sharma, Wu and Dalal, Color Res. Appl. 30(1), 2005, whose symbols these are)."""
+"""Colour difference: CIE L*a*b* under D65 and CIEDE2000 (Sharma, Wu and Dalal, Color Res. Appl. 30(1), 2005, whose
+symbols these are).
+"""
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -43,9 +45,16 @@ def ciede2000(one: ArrayLike, other: ArrayLike) -> Floats:
     dL, dC, dH = L2 - L1, C2 - C1, 2 * np.sqrt(C1 * C2) * np.sin(np.radians(dh) / 2)
     L, C = (L1 + L2) / 2, (C1 + C2) / 2
     total = h1 + h2
-    h = np.where(grey, total, np.where(np.abs(turn) <= 180, total / 2, np.where(total < 360, total / 2 + 180, total / 2 - 180)))
-    T = (1 - 0.17 * np.cos(np.radians(h - 30)) + 0.24 * np.cos(np.radians(2 * h)) + 0.32 * np.cos(np.radians(3 * h + 6))
-         - 0.20 * np.cos(np.radians(4 * h - 63)))
+    h = np.where(
+        grey, total, np.where(np.abs(turn) <= 180, total / 2, np.where(total < 360, total / 2 + 180, total / 2 - 180))
+    )
+    T = (
+        1
+        - 0.17 * np.cos(np.radians(h - 30))
+        + 0.24 * np.cos(np.radians(2 * h))
+        + 0.32 * np.cos(np.radians(3 * h + 6))
+        - 0.20 * np.cos(np.radians(4 * h - 63))
+    )
     R_C = 2 * np.sqrt(C**7 / (C**7 + 25.0**7))
     R_T = -np.sin(np.radians(60 * np.exp(-(((h - 275) / 25) ** 2)))) * R_C
     S_L = 1 + 0.015 * (L - 50) ** 2 / np.sqrt(20 + (L - 50) ** 2)

@@ -1,14 +1,14 @@
 """Everything Gray Quill raises on purpose. Each message says what to do.
 
-    GrayQuillError            status 400
-    ├── InputError            400  a value the user gave cannot be used
-    │   ├── TraceError             a stroke's samples are unusable
-    │   ├── RecordError            a recipe, hand, device or paper is out of its declared bounds
-    │   └── FormatError            a file is not what it claims to be
-    ├── NotFound              404  no such thing is kept
-    ├── Conflict              409  the change does not fit what is kept
-    ├── TooLarge              413  over a stated limit
-    └── WrongMedia            415  a kind of file or body that is not read here
+GrayQuillError            status 400
+├── InputError            400  a value the user gave cannot be used
+│   ├── TraceError             a stroke's samples are unusable
+│   ├── RecordError            a recipe, hand, device or paper is out of its declared bounds
+│   └── FormatError            a file is not what it claims to be
+├── NotFound              404  no such thing is kept
+├── Conflict              409  the change does not fit what is kept
+├── TooLarge              413  over a stated limit
+└── WrongMedia            415  a kind of file or body that is not read here
 """
 
 

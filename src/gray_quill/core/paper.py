@@ -15,8 +15,15 @@ from gray_quill.core.quantities import choice, number, read_record, tint
 Floats = NDArray[np.float64]
 
 SIZES_MM: dict[str, tuple[float, float]] = {
-    "A3": (297, 420), "A4": (210, 297), "A5": (148, 210), "A6": (105, 148), "A7": (74, 105),
-    "letter": (215.9, 279.4), "8.5x11": (215.9, 279.4), "11x14": (279.4, 355.6), "11x17": (279.4, 431.8),
+    "A3": (297, 420),
+    "A4": (210, 297),
+    "A5": (148, 210),
+    "A6": (105, 148),
+    "A7": (74, 105),
+    "letter": (215.9, 279.4),
+    "8.5x11": (215.9, 279.4),
+    "11x14": (279.4, 355.6),
+    "11x17": (279.4, 431.8),
 }
 RULINGS = ("blank", "ruled", "squared", "dotted", "staves")
 COLOURS = {"white": "#ffffff", "cream": "#fbf6e6", "grey": "#d9dad7", "dusk": "#2b3036", "black": "#101214"}
@@ -32,9 +39,13 @@ class Paper:
     width_mm: float = number(148, 30, 1000, 0.1, "mm", "Width", "Width of the sheet as it lies")
     height_mm: float = number(210, 30, 1000, 0.1, "mm", "Height", "Height of the sheet as it lies")
     ruling: str = choice("dotted", RULINGS, "Ruling", "What is printed on the sheet to guide the hand")
-    spacing_mm: float = number(5, 1.5, 30, 0.001, "mm", "Spacing", "Distance from rule to rule, dot to dot or stave line to line")
+    spacing_mm: float = number(
+        5, 1.5, 30, 0.001, "mm", "Spacing", "Distance from rule to rule, dot to dot or stave line to line"
+    )
     weight_mm: float = number(0.2, 0.05, 1.5, 0.01, "mm", "Line weight", "Thickness of rules, diameter of dots")
-    margin_mm: float = number(0, 0, 80, 0.01, "mm", "Margin line", "Distance of an upright margin line from the left edge; 0 leaves it out")
+    margin_mm: float = number(
+        0, 0, 80, 0.01, "mm", "Margin line", "Distance of an upright margin line from the left edge; 0 leaves it out"
+    )
     colour: str = tint("#fffdf8", "Paper colour", "Colour of the sheet")
     rule_colour: str = tint("#c9c3b6", "Rule colour", "Colour of the ruling")
 
@@ -81,7 +92,9 @@ def paper_from_spec(spec: str) -> Paper:
             sheet_colour = COLOURS[low]
         elif re.fullmatch(r"#[0-9a-f]{6}", low):
             sheet_colour = low
-        elif re.fullmatch(r"\d+(\.\d+)?mm", low) or (re.fullmatch(r"\d+(\.\d+)?", low) and words[position + 1:position + 2] == ["mm"]):
+        elif re.fullmatch(r"\d+(\.\d+)?mm", low) or (
+            re.fullmatch(r"\d+(\.\d+)?", low) and words[position + 1 : position + 2] == ["mm"]
+        ):
             spacing = float(low.removesuffix("mm"))
         elif low not in ("mm", "wide", "medium", "narrow", "fine"):
             known = [*SIZES_MM, *STATIONERY, *ORIENTATIONS, *COLOURS]
@@ -96,7 +109,7 @@ def paper_from_spec(spec: str) -> Paper:
 
 def is_dark(hex_colour: str) -> bool:
     """Whether light ink reads better than dark on this colour (sRGB relative luminance under 0.18)."""
-    r, g, b = (int(hex_colour[i:i + 2], 16) / 255 for i in (1, 3, 5))
+    r, g, b = (int(hex_colour[i : i + 2], 16) / 255 for i in (1, 3, 5))
     linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in (r, g, b)]
     return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2] < 0.18
 
@@ -104,21 +117,26 @@ def is_dark(hex_colour: str) -> bool:
 def rule_colour_for(hex_colour: str) -> str:
     """A ruling a quarter of the way from the sheet's colour towards black, or white on dark sheets."""
     target = 255 if is_dark(hex_colour) else 0
-    mixed = [round(int(hex_colour[i:i + 2], 16) * 0.76 + target * 0.24) for i in (1, 3, 5)]
+    mixed = [round(int(hex_colour[i : i + 2], 16) * 0.76 + target * 0.24) for i in (1, 3, 5)]
     return "#{:02x}{:02x}{:02x}".format(*mixed)
 
 
 def describe_paper(paper: Paper) -> str:
     """The sheet in the sentence's words: "dotted A5", "ruled 7 mm A4 landscape"."""
     short, long = sorted((paper.width_mm, paper.height_mm))
-    size = next((n for n, mm in SIZES_MM.items() if abs(mm[0] - short) < 0.05 and abs(mm[1] - long) < 0.05), f"{paper.width_mm:g} x {paper.height_mm:g} mm")
+    size = next(
+        (n for n, mm in SIZES_MM.items() if abs(mm[0] - short) < 0.05 and abs(mm[1] - long) < 0.05),
+        f"{paper.width_mm:g} x {paper.height_mm:g} mm",
+    )
     spacing = f" {paper.spacing_mm:g} mm" if paper.ruling in ("ruled", "squared") else ""
     return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "")
 
 
 @dataclasses.dataclass(frozen=True)
 class Marks:
-    """What is printed: lines of shape (n, 4) as x0, y0, x1, y1 and dots of shape (n, 2), in mm, all `weight_mm` thick."""
+    """What is printed: lines of shape (n, 4) as x0, y0, x1, y1 and dots of shape (n, 2), in mm, all
+    `weight_mm` thick.
+    """
 
     lines: Floats
     dots: Floats

@@ -81,7 +81,9 @@ def read_record(record: type[R], data: object, where: str = "") -> R:
     `where` is the path so far ("press."), so that an error names the field as the user wrote it.
     """
     if not isinstance(data, Mapping):
-        raise RecordError(f"{where.rstrip('.') or 'This'} must be an object with named fields.", where.rstrip(".") or None)
+        raise RecordError(
+            f"{where.rstrip('.') or 'This'} must be an object with named fields.", where.rstrip(".") or None
+        )
     fields = {f.name: f for f in dataclasses.fields(record)}  # type: ignore[arg-type]
     for name in data:
         if name not in fields:
@@ -95,8 +97,12 @@ def read_record(record: type[R], data: object, where: str = "") -> R:
     try:
         return record(**values)
     except TypeError:
-        missing = [n for n, f in fields.items() if n not in values and f.default is f.default_factory is dataclasses.MISSING]
-        raise RecordError(f"Give the missing fields: {', '.join(where + m for m in missing)}.", where.rstrip(".") or None) from None
+        missing = [
+            n for n, f in fields.items() if n not in values and f.default is f.default_factory is dataclasses.MISSING
+        ]
+        raise RecordError(
+            f"Give the missing fields: {', '.join(where + m for m in missing)}.", where.rstrip(".") or None
+        ) from None
 
 
 def check(quantity: Quantity, value: object, path: str) -> Any:
@@ -108,7 +114,9 @@ def _number(q: Quantity, value: object, path: str) -> float:
     if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
         raise RecordError(f"{path} must be a number from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path)
     if not q.low <= value <= q.high:
-        raise RecordError(f"{path} is {value:g}; it must lie from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path)
+        raise RecordError(
+            f"{path} is {value:g}; it must lie from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path
+        )
     return float(value)
 
 
@@ -157,11 +165,22 @@ def _points(q: Quantity, value: object, path: str) -> tuple[tuple[float, float],
     pairs = tuple((_number(unit, p[0], path), _number(unit, p[1], path)) for p in value)  # type: ignore[attr-defined]
     rising = all(b[0] - a[0] >= 1e-3 and b[1] >= a[1] for a, b in itertools.pairwise(pairs))
     if pairs[0] != (0, 0) or pairs[-1] != (1, 1) or not rising:
-        raise RecordError(f"{path} must rise from [0, 0] to [1, 1], each x larger than the last by 0.001 or more.", path)
+        raise RecordError(
+            f"{path} must rise from [0, 0] to [1, 1], each x larger than the last by 0.001 or more.", path
+        )
     return pairs
 
 
-_CHECKS = {"number": _number, "integer": _integer, "choice": _choice, "flag": _flag, "colour": _colour, "text": _text, "points": _points, "heights": _heights}
+_CHECKS = {
+    "number": _number,
+    "integer": _integer,
+    "choice": _choice,
+    "flag": _flag,
+    "colour": _colour,
+    "text": _text,
+    "points": _points,
+    "heights": _heights,
+}
 
 
 def record_json(record: object) -> dict[str, Any]:
@@ -181,7 +200,9 @@ def record_schema(record: type) -> dict[str, Any]:
     properties = {}
     for f in dataclasses.fields(record):
         q = f.metadata.get("quantity")
-        properties[f.name] = {**record_schema(hints[f.name]), "default": record_json(f.default)} if q is None else _schema(q, f.default)
+        properties[f.name] = (
+            {**record_schema(hints[f.name]), "default": record_json(f.default)} if q is None else _schema(q, f.default)
+        )
     return {"type": "object", "additionalProperties": False, "properties": properties}
 
 
@@ -215,9 +236,18 @@ def describe_record(record: type) -> list[dict[str, Any]]:
         if q is None:
             continue
         numeric = q.kind in ("number", "integer")
-        rows.append({
-            "name": f.name, "kind": q.kind, "label": q.label, "help": q.help, "unit": q.unit, "options": list(q.options),
-            "low": q.low if numeric else None, "high": q.high if numeric else None, "step": q.step if numeric else None,
-            "default": _plain(f.default),
-        })
+        rows.append(
+            {
+                "name": f.name,
+                "kind": q.kind,
+                "label": q.label,
+                "help": q.help,
+                "unit": q.unit,
+                "options": list(q.options),
+                "low": q.low if numeric else None,
+                "high": q.high if numeric else None,
+                "step": q.step if numeric else None,
+                "default": _plain(f.default),
+            }
+        )
     return rows

@@ -41,8 +41,14 @@ class Trace:
         return np.column_stack((self.x_mm, self.y_mm))
 
 
-def make_trace(t_s: ArrayLike, x_mm: ArrayLike, y_mm: ArrayLike, force: ArrayLike | None = None,
-               altitude: ArrayLike | None = None, azimuth: ArrayLike | None = None) -> Trace:
+def make_trace(
+    t_s: ArrayLike,
+    x_mm: ArrayLike,
+    y_mm: ArrayLike,
+    force: ArrayLike | None = None,
+    altitude: ArrayLike | None = None,
+    azimuth: ArrayLike | None = None,
+) -> Trace:
     """Clean raw samples into a Trace, or refuse them with a TraceError that names the sample.
 
     Samples of equal time are merged (the last one counts). Force and angles are clipped to their range. Missing force
@@ -51,7 +57,9 @@ def make_trace(t_s: ArrayLike, x_mm: ArrayLike, y_mm: ArrayLike, force: ArrayLik
     absent = frozenset(n for n, c in (("force", force), ("tilt", altitude)) if c is None)
     count = np.size(np.asarray(t_s))
     given = {
-        "t_s": t_s, "x_mm": x_mm, "y_mm": y_mm,
+        "t_s": t_s,
+        "x_mm": x_mm,
+        "y_mm": y_mm,
         "force": np.full(count, FORCE_WITHOUT_SENSOR) if force is None else force,
         "altitude": np.full(count, UPRIGHT) if altitude is None else altitude,
         "azimuth": np.zeros(count) if azimuth is None else azimuth,
@@ -62,7 +70,9 @@ def make_trace(t_s: ArrayLike, x_mm: ArrayLike, y_mm: ArrayLike, force: ArrayLik
     t = columns["t_s"]
     back = np.flatnonzero(np.diff(t) < 0)
     if back.size:
-        raise TraceError(f"Time runs backwards at sample {back[0] + 2}. Send the samples in the order they were made.", "t_s")
+        raise TraceError(
+            f"Time runs backwards at sample {back[0] + 2}. Send the samples in the order they were made.", "t_s"
+        )
     if t[0] < 0:
         raise TraceError("Times must not be negative. Count seconds from the first sample.", "t_s")
     if t[-1] - t[0] > LONGEST_S:
@@ -84,7 +94,9 @@ def _column(name: str, values: ArrayLike, count: int) -> Floats:
     except (TypeError, ValueError):
         raise TraceError(f"{name} must be a list of numbers.", name) from None
     if len(column) != count:
-        raise TraceError(f"{name} has {len(column)} samples where t_s has {count}. Give every channel the same number.", name)
+        raise TraceError(
+            f"{name} has {len(column)} samples where t_s has {count}. Give every channel the same number.", name
+        )
     bad = np.flatnonzero(~np.isfinite(column))
     if bad.size:
         raise TraceError(f"{name} is not a finite number at sample {bad[0] + 1}.", name)
@@ -102,8 +114,12 @@ def bounds_mm(traces: Sequence[Trace]) -> tuple[float, float, float, float]:
     """Left, top, right, bottom of the paths; (0, 0, 0, 0) for none."""
     if not traces:
         return 0.0, 0.0, 0.0, 0.0
-    return (min(float(t.x_mm.min()) for t in traces), min(float(t.y_mm.min()) for t in traces),
-            max(float(t.x_mm.max()) for t in traces), max(float(t.y_mm.max()) for t in traces))
+    return (
+        min(float(t.x_mm.min()) for t in traces),
+        min(float(t.y_mm.min()) for t in traces),
+        max(float(t.x_mm.max()) for t in traces),
+        max(float(t.y_mm.max()) for t in traces),
+    )
 
 
 def path_length_mm(x: Floats, y: Floats) -> float:

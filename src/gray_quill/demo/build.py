@@ -13,7 +13,18 @@ from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, list_sheets
 from gray_quill.store.things import add_thing
 
-ROLL = ("fen-fountain", "reed-ballpoint", "heron-brush", "sedge-nib", "moth-pencil-2b", "survey-marker", "dusk-wash", "fern-wash", "stitch-reed", "hollow-reed")
+ROLL = (
+    "fen-fountain",
+    "reed-ballpoint",
+    "heron-brush",
+    "sedge-nib",
+    "moth-pencil-2b",
+    "survey-marker",
+    "dusk-wash",
+    "fern-wash",
+    "stitch-reed",
+    "hollow-reed",
+)
 
 
 def stock(folder: pathlib.Path) -> None:
@@ -39,7 +50,9 @@ def _stock(db: sqlite3.Connection) -> None:
 
 
 def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
-    """Fill the database in `folder` when it holds no sheet, or anew when `reset` (after a backup). Returns whether it did."""
+    """Fill the database in `folder` when it holds no sheet, or anew when `reset` (after a backup). Returns whether it
+    did.
+    """
     prepare(folder)
     db = connect(folder)
     if reset:
@@ -56,8 +69,24 @@ def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
         for number, scene in enumerate(scenes()):
             made = f"2026-06-{14 + number}T21:30:00.000+00:00"
             prompts = "test" if scene.kind == "test" else None
-            add_sheet(db, Sheet(scene.id, scene.name, scene.kind, scene.paper, scene.hand_id, scene.device_id, scene.pen_id, made, False, prompts))
-            add_strokes(db, scene.id, [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)])
+            add_sheet(
+                db,
+                Sheet(
+                    scene.id,
+                    scene.name,
+                    scene.kind,
+                    scene.paper,
+                    scene.hand_id,
+                    scene.device_id,
+                    scene.pen_id,
+                    made,
+                    False,
+                    prompts,
+                ),
+            )
+            add_strokes(
+                db, scene.id, [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)]
+            )
         set_settings(db, {"sheet_id": scene.id})
         return True
     finally:

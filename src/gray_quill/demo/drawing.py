@@ -13,7 +13,16 @@ Floats = NDArray[np.float64]
 Points = Sequence[tuple[float, float]]
 
 # A moth with its wings spread, unit size, right half; y down, body on x = 0.
-FOREWING = [(0.02, -0.12), (0.35, -0.42), (0.78, -0.6), (1.0, -0.56), (0.94, -0.34), (0.8, -0.12), (0.42, 0.04), (0.05, 0.06)]
+FOREWING = [
+    (0.02, -0.12),
+    (0.35, -0.42),
+    (0.78, -0.6),
+    (1.0, -0.56),
+    (0.94, -0.34),
+    (0.8, -0.12),
+    (0.42, 0.04),
+    (0.05, 0.06),
+]
 HINDWING = [(0.05, 0.08), (0.4, 0.08), (0.68, 0.12), (0.72, 0.34), (0.52, 0.52), (0.26, 0.44), (0.06, 0.2)]
 FEELER = [(0.03, -0.24), (0.14, -0.46), (0.34, -0.66)]
 BARS = [[(0.5, -0.49), (0.46, -0.25), (0.5, 0.0)], [(0.68, -0.56), (0.63, -0.3), (0.66, -0.06)]]
@@ -32,8 +41,19 @@ def moth(x: float, y: float, size: float) -> list[Intent]:
         for shape in (FOREWING, HINDWING, FEELER, *BARS):
             out.append(curve([(x + side * px * size, y + py * size) for px, py in shape]))
         out.append(circle(x + side * EYE[0] * size, y + EYE[1] * size, 0.07 * size))
-    out.append(curve([(x, y - 0.26 * size), (x + 0.05 * size, y - 0.1 * size), (x + 0.055 * size, y + 0.2 * size), (x, y + 0.46 * size),
-                      (x - 0.055 * size, y + 0.2 * size), (x - 0.05 * size, y - 0.1 * size), (x, y - 0.26 * size)]))
+    out.append(
+        curve(
+            [
+                (x, y - 0.26 * size),
+                (x + 0.05 * size, y - 0.1 * size),
+                (x + 0.055 * size, y + 0.2 * size),
+                (x, y + 0.46 * size),
+                (x - 0.055 * size, y + 0.2 * size),
+                (x - 0.05 * size, y - 0.1 * size),
+                (x, y - 0.26 * size),
+            ]
+        )
+    )
     return out
 
 
@@ -44,7 +64,9 @@ def moth_shading(x: float, y: float, size: float) -> list[Intent]:
         for shape, force in ((FOREWING, 0.34), (HINDWING, 0.2)):
             wing = Polygon([(x + side * px * size, y + py * size) for px, py in shape])
             out += shade(wing, 0.85, 62 * side, force)
-        outer = Polygon([(x + side * px * size, y + py * size) for px, py in [*FOREWING[3:6], (0.62, -0.2), (0.74, -0.5)]])
+        outer = Polygon(
+            [(x + side * px * size, y + py * size) for px, py in [*FOREWING[3:6], (0.62, -0.2), (0.74, -0.5)]]
+        )
         out += shade(outer, 0.7, 50 * side, 0.62)
     return out
 
@@ -52,12 +74,19 @@ def moth_shading(x: float, y: float, size: float) -> list[Intent]:
 def moth_body(x: float, y: float, size: float) -> list[Intent]:
     """Charcoal along the body and the dark bars."""
     body = [Intent(np.array([(x, y - 0.2 * size), (x + 0.3, y), (x, y + 0.38 * size)]), (0.3, 0.6, 0.25), 0.8, 50)]
-    return body + [curve([(x + side * px * size, y + py * size) for px, py in bar], force=(0.2, 0.4, 0.2), lean_deg=60) for side in (1, -1) for bar in BARS]
+    return body + [
+        curve([(x + side * px * size, y + py * size) for px, py in bar], force=(0.2, 0.4, 0.2), lean_deg=60)
+        for side in (1, -1)
+        for bar in BARS
+    ]
 
 
 def shadow(x: float, y: float, half: float) -> list[Intent]:
     """A soft shadow on the sheet below the wings, sprayed in two sweeps."""
-    return [Intent(np.array([(x - half, y + k), (x, y + 3 + k), (x + half, y + k)]), (0.12, 0.3, 0.12), 1.6) for k in (0.0, 4.0)]
+    return [
+        Intent(np.array([(x - half, y + k), (x, y + 3 + k), (x + half, y + k)]), (0.12, 0.3, 0.12), 1.6)
+        for k in (0.0, 4.0)
+    ]
 
 
 def band(left: float, right: float, y: float) -> Intent:
@@ -75,8 +104,11 @@ def shade(area: Polygon, spacing_mm: float, angle_deg: float, force: float, lean
         if not cut.is_empty and cut.geom_type == "LineString":
             ends = list(affinity.rotate(cut, angle_deg, origin=(0, 0)).coords)
             rows.append(ends if k % 2 == 0 else ends[::-1])
-    return [Intent(np.array([p for row in rows[i:i + 8] for p in row]), (force * 0.8, force, force * 0.9), 1.7, lean_deg)
-            for i in range(0, len(rows), 8) if len(rows[i:i + 8]) > 1]
+    return [
+        Intent(np.array([p for row in rows[i : i + 8] for p in row]), (force * 0.8, force, force * 0.9), 1.7, lean_deg)
+        for i in range(0, len(rows), 8)
+        if len(rows[i : i + 8]) > 1
+    ]
 
 
 def circle(x: float, y: float, r: float) -> Intent:
@@ -85,7 +117,9 @@ def circle(x: float, y: float, r: float) -> Intent:
 
 
 def box(left: float, top: float, right: float, bottom: float) -> Intent:
-    return Intent(np.array([(left, top), (right, top + 0.4), (right - 0.3, bottom), (left + 0.2, bottom - 0.3), (left, top)]))
+    return Intent(
+        np.array([(left, top), (right, top + 0.4), (right - 0.3, bottom), (left + 0.2, bottom - 0.3), (left, top)])
+    )
 
 
 def underline(left: float, right: float, y: float) -> Intent:
@@ -109,15 +143,29 @@ def moon(x: float, y: float, r: float) -> list[Intent]:
 
 
 def sun(x: float, y: float, r: float) -> list[Intent]:
-    rays = [Intent(np.array([(x + 1.35 * r * np.cos(a), y + 1.35 * r * np.sin(a)), (x + 1.9 * r * np.cos(a), y + 1.9 * r * np.sin(a))]))
-            for a in np.linspace(np.pi, 2 * np.pi, 7)]
+    rays = [
+        Intent(
+            np.array(
+                [
+                    (x + 1.35 * r * np.cos(a), y + 1.35 * r * np.sin(a)),
+                    (x + 1.9 * r * np.cos(a), y + 1.9 * r * np.sin(a)),
+                ]
+            )
+        )
+        for a in np.linspace(np.pi, 2 * np.pi, 7)
+    ]
     u = np.linspace(np.pi, 2 * np.pi, 16)
     return [Intent(np.column_stack((x + r * np.cos(u), y + r * np.sin(u)))), *rays]
 
 
 def reeds(x: float, y: float, heights: Iterable[float]) -> list[Intent]:
     """Sedge stems leaning in the wind."""
-    return [curve([(x + 2.6 * i, y), (x + 2.6 * i + 0.6, y - h * 0.6), (x + 2.6 * i + 2.4, y - h)], force=(0.75, 0.55, 0.12)) for i, h in enumerate(heights)]
+    return [
+        curve(
+            [(x + 2.6 * i, y), (x + 2.6 * i + 0.6, y - h * 0.6), (x + 2.6 * i + 2.4, y - h)], force=(0.75, 0.55, 0.12)
+        )
+        for i, h in enumerate(heights)
+    ]
 
 
 def _through(points: Points) -> Floats:

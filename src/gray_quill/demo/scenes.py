@@ -16,7 +16,9 @@ from gray_quill.demo import drawing
 
 @dataclasses.dataclass(frozen=True)
 class Scene:
-    """A sheet to build: who writes on what, with which pen last, and its strokes with their pens in the order written."""
+    """A sheet to build: who writes on what, with which pen last, and its strokes with their pens in the
+    order written.
+    """
 
     id: str
     name: str
@@ -38,10 +40,18 @@ class Desk:
         self.strokes: list[tuple[str, Trace]] = []
 
     def draw(self, pen: str, intents: list[Intent], calm: bool = False) -> None:
-        hand = dataclasses.replace(self.hand, tremor_mm=min(self.hand.tremor_mm, 0.012), speed_mm_s=self.hand.speed_mm_s * 0.8) if calm else self.hand
+        hand = (
+            dataclasses.replace(
+                self.hand, tremor_mm=min(self.hand.tremor_mm, 0.012), speed_mm_s=self.hand.speed_mm_s * 0.8
+            )
+            if calm
+            else self.hand
+        )
         self.strokes += [(pen, t) for t in write_intents(intents, hand, self.device, self.rng)]
 
-    def write(self, pen: str, text: str, x: float, y: float, width: float = 200, size: float = 1, line: float | None = None) -> None:
+    def write(
+        self, pen: str, text: str, x: float, y: float, width: float = 200, size: float = 1, line: float | None = None
+    ) -> None:
         hand = dataclasses.replace(self.hand, x_height_mm=self.hand.x_height_mm * size)
         self.draw(pen, text_intents(text, hand, x, y, width, self.rng, line))
 
@@ -67,15 +77,34 @@ def trap_log() -> Scene:
     desk.write("fen-fountain", "22:15  five more, all small", 15, 176, size=0.85)
     desk.draw("fern-wash", [Intent(np.array([(14, 174.5), (38, 174.3)]), (0.5, 0.5), 0.8)], calm=True)
     desk.write("fen-fountain", "23:00  count 14, lamp off", 15, 188, size=0.85)
-    return Scene("trap-log", "Trap log, first night", "free", paper_from_spec("dotted A5"), "right-firm", "tablet-11", "fen-fountain", desk.strokes)
+    return Scene(
+        "trap-log",
+        "Trap log, first night",
+        "free",
+        paper_from_spec("dotted A5"),
+        "right-firm",
+        "tablet-11",
+        "fen-fountain",
+        desk.strokes,
+    )
 
 
 def timeline() -> Scene:
     """Dusk to dawn as a sketch-note."""
     desk = Desk("left-steep", "paper-slate-10", 21)
     desk.write("sedge-nib", "Dusk to dawn", 16, 25, size=2.3)
-    desk.draw("heron-brush", [drawing.curve([(14, 74), (60, 70), (120, 76), (196, 71)], force=(0.25, 0.6, 0.45, 0.2))], calm=True)
-    stops = [(24, "20:40", "lamp on"), (66, "21:30", "hawk-moths"), (110, "23:00", "rain, sheet in"), (154, "01:20", "small ones"), (186, "04:10", "birds")]
+    desk.draw(
+        "heron-brush",
+        [drawing.curve([(14, 74), (60, 70), (120, 76), (196, 71)], force=(0.25, 0.6, 0.45, 0.2))],
+        calm=True,
+    )
+    stops = [
+        (24, "20:40", "lamp on"),
+        (66, "21:30", "hawk-moths"),
+        (110, "23:00", "rain, sheet in"),
+        (154, "01:20", "small ones"),
+        (186, "04:10", "birds"),
+    ]
     for x, hour, what in stops:
         desk.draw("needle-liner", [drawing.curve([(x, 66), (x, 78)])], calm=True)
         desk.write("fen-fountain", hour, x - 8, 62, size=0.9)
@@ -91,14 +120,29 @@ def timeline() -> Scene:
     desk.write("sedge-nib", "14 moths", 118, 116, size=2.2)
     desk.write("fen-fountain", "of six kinds, two unnamed", 120, 127, size=0.85)
     desk.draw("heron-brush", drawing.reeds(182, 140, (15, 20, 13, 18, 11)), calm=True)
-    return Scene("dusk-to-dawn", "Dusk to dawn", "free", paper_from_spec("dotted A5 landscape"), "left-steep", "paper-slate-10", "fen-fountain", desk.strokes)
+    return Scene(
+        "dusk-to-dawn",
+        "Dusk to dawn",
+        "free",
+        paper_from_spec("dotted A5 landscape"),
+        "left-steep",
+        "paper-slate-10",
+        "fen-fountain",
+        desk.strokes,
+    )
 
 
 def survey_sheet() -> Scene:
     """The survey sheet filled in line by line and marked up: each washed passage has its note in the same wash."""
     desk = Desk("left-steep", "convertible-13", 31)
-    rows = ["trap 1   20:50   14.1 C   3", "trap 2   21:10   13.4 C   6", "trap 3   21:30   12.6 C   14", "trap 4   21:55   12.2 C   9",
-            "trap 5   22:20   11.8 C   2", "trap 6   22:40   11.5 C   11"]
+    rows = [
+        "trap 1   20:50   14.1 C   3",
+        "trap 2   21:10   13.4 C   6",
+        "trap 3   21:30   12.6 C   14",
+        "trap 4   21:55   12.2 C   9",
+        "trap 5   22:20   11.8 C   2",
+        "trap 6   22:40   11.5 C   11",
+    ]
     desk.write("fen-fountain", "Count by trap", 16, 24.3, size=1.5)
     for k, row in enumerate(rows):
         desk.write("reed-ballpoint", row, 16, 38.2 + 14 * k, size=1.05)
@@ -108,16 +152,36 @@ def survey_sheet() -> Scene:
     desk.draw("survey-marker", [drawing.circle(80.5, 64.8, 6.2), drawing.underline(16, 88, 97.6)], calm=True)
     desk.write("survey-marker", "recount!", 94, 66.2, size=1.3)
     desk.write("fen-fountain", "a late rise", 88, 109.2, size=0.9)
-    desk.write("fen-fountain", "Trap 5 stood in the wind; move it behind the sallows next time.", 16, 136.2, 112, size=0.95, line=14)
+    desk.write(
+        "fen-fountain",
+        "Trap 5 stood in the wind; move it behind the sallows next time.",
+        16,
+        136.2,
+        112,
+        size=0.95,
+        line=14,
+    )
     desk.draw("stitch-reed", [drawing.curve([(94, 95), (112, 104), (112, 118), (96, 126)])], calm=True)
-    return Scene("count-by-trap", "Count by trap", "free", paper_from_spec("ruled 7mm A5"), "left-steep", "convertible-13", "reed-ballpoint", desk.strokes)
+    return Scene(
+        "count-by-trap",
+        "Count by trap",
+        "free",
+        paper_from_spec("ruled 7mm A5"),
+        "left-steep",
+        "convertible-13",
+        "reed-ballpoint",
+        desk.strokes,
+    )
 
 
 def test_sheet() -> Scene:
     """The prompts, done by the firm right hand."""
     desk, paper = Desk("right-firm", "tablet-11", 41), paper_from_spec("dotted A5")
     for prompt in prompts_for(paper):
-        desk.draw("moth-pencil-2b" if prompt.name == "shading" else "fen-fountain", prompt_intents(prompt, desk.hand, desk.rng))
+        desk.draw(
+            "moth-pencil-2b" if prompt.name == "shading" else "fen-fountain",
+            prompt_intents(prompt, desk.hand, desk.rng),
+        )
     return Scene("test-sheet", "Test sheet", "test", paper, "right-firm", "tablet-11", "fen-fountain", desk.strokes)
 
 

@@ -20,7 +20,8 @@ from gray_quill.core.wash.grid import Bench
 
 
 def warm_kernels() -> None:
-    """Write a word, ink it with every shipped pen and every steadying method, shade, wash it, and show it on every panel once.
+    """Write a word, ink it with every shipped pen and every steadying method, shade, wash it, and show it on every
+    panel once.
 
     Kernels compiled earlier go first: they would not notice that a kernel they call has changed.
     """

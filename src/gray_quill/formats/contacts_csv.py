@@ -1,4 +1,6 @@
-"""Contact streams as CSV: one report a row, columns as core/palm/contacts.py names them. What a device does not give is left empty."""
+"""Contact streams as CSV: one report a row, columns as core/palm/contacts.py names them. What a device does not give is
+left empty.
+"""
 
 import csv
 import io
@@ -18,12 +20,25 @@ def write_contacts(events: Sequence[Event]) -> bytes:
     rows.writerow(COLUMNS)
     for e in events:
         size = (f"{e.width_mm:.3f}", f"{e.height_mm:.3f}") if e.size_mm else ("", "")
-        rows.writerow((f"{e.t_ms:.3f}", e.pointer, e.id, e.phase, f"{e.x_mm:.4f}", f"{e.y_mm:.4f}", *size, f"{e.force:.5f}" if e.force else ""))
+        rows.writerow(
+            (
+                f"{e.t_ms:.3f}",
+                e.pointer,
+                e.id,
+                e.phase,
+                f"{e.x_mm:.4f}",
+                f"{e.y_mm:.4f}",
+                *size,
+                f"{e.force:.5f}" if e.force else "",
+            )
+        )
     return out.getvalue().encode()
 
 
 def read_contacts(data: bytes) -> list[Event]:
-    """Events of a CSV with these columns in any order; width_mm, height_mm and force may be missing or empty. Raises FormatError by row."""
+    """Events of a CSV with these columns in any order; width_mm, height_mm and force may be missing or empty. Raises
+    FormatError by row.
+    """
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This file is over {MOST_BYTES // 1_000_000} MB. Cut the recording.")
     try:
@@ -52,7 +67,9 @@ def read_contacts(data: bytes) -> list[Event]:
 def _event(line: int, row: dict[str, str]) -> Event:
     pointer, phase = (row["pointer"] or "").strip(), (row["phase"] or "").strip()
     if pointer not in PHASES or phase not in PHASES[pointer]:
-        raise FormatError(f"Line {line}: {pointer or 'nothing'} {phase} is not known. Pointers are {' and '.join(PHASES)}.")
+        raise FormatError(
+            f"Line {line}: {pointer or 'nothing'} {phase} is not known. Pointers are {' and '.join(PHASES)}."
+        )
     try:
         values = {n: float(row[n]) if n in COLUMNS[:6] else float((row.get(n) or "").strip() or 0) for n in NUMBERS}
         return Event(pointer=pointer, id=int(row["id"]), phase=phase, **values)

@@ -11,7 +11,9 @@ from gray_quill.formats.png import write_png
 from gray_quill.formats.svg import write_svg
 
 
-def export_sheet(inks: Sequence[Ink], paper: Paper, form: str, dpi: float, with_paper: bool, title: str = "Sheet") -> bytes:
+def export_sheet(
+    inks: Sequence[Ink], paper: Paper, form: str, dpi: float, with_paper: bool, title: str = "Sheet"
+) -> bytes:
     """A sheet as svg, png or pdf."""
     if form == "svg":
         return write_svg(inks, paper, with_paper, title)

@@ -35,7 +35,8 @@ def check_film_zip(data: bytes) -> None:
 
 
 def read_film_zip(data: bytes, progress: Callable[[float], None] = lambda _: None) -> list[NDArray[np.uint8]]:
-    """Grey frames (h, w), all of one size, of a zip's PNG files; other files in it are passed over. Refuses what is too much or not a film.
+    """Grey frames (h, w), all of one size, of a zip's PNG files; other files in it are passed over. Refuses what is too
+    much or not a film.
 
     `progress` is told the share that is done; what it raises ends the reading.
     """
@@ -48,7 +49,9 @@ def read_film_zip(data: bytes, progress: Callable[[float], None] = lambda _: Non
             with film.open(info) as file:
                 frame = to_grey8(read_png(file.read(MOST_FRAME_BYTES + 1), MOST_FRAME_PIXELS))
             if frames and frame.shape != frames[0].shape:
-                raise FormatError(f"{info.filename} has another size than the first frame. All frames must be of one film.")
+                raise FormatError(
+                    f"{info.filename} has another size than the first frame. All frames must be of one film."
+                )
             frames.append(frame)
             if len(frames) * frame.size > MOST_PIXELS:
                 raise TooLarge("These frames are too many or too large together. Crop them to the stroke.")
@@ -60,14 +63,23 @@ def _opened(data: bytes) -> Iterator[tuple[zipfile.ZipFile, list[zipfile.ZipInfo
     """The zip and its frames in order."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as film:
-            names = sorted((i for i in film.infolist() if i.filename.lower().endswith(".png") and "__MACOSX" not in i.filename), key=_order)
+            names = sorted(
+                (i for i in film.infolist() if i.filename.lower().endswith(".png") and "__MACOSX" not in i.filename),
+                key=_order,
+            )
             if not names:
-                raise FormatError("This zip holds no PNG frames. Export the film as PNG pictures, one a frame, and zip them.")
+                raise FormatError(
+                    "This zip holds no PNG frames. Export the film as PNG pictures, one a frame, and zip them."
+                )
             if len(names) > MOST_FRAMES:
-                raise TooLarge(f"This zip holds {len(names)} frames; at most {MOST_FRAMES} are read. Cut the film to one stroke.")
+                raise TooLarge(
+                    f"This zip holds {len(names)} frames; at most {MOST_FRAMES} are read. Cut the film to one stroke."
+                )
             yield film, names
     except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError):
-        raise FormatError("This file is not a zip that can be opened. Zip the frames again, without a password.") from None
+        raise FormatError(
+            "This file is not a zip that can be opened. Zip the frames again, without a password."
+        ) from None
 
 
 def _order(info: zipfile.ZipInfo) -> list[tuple[int, str]]:

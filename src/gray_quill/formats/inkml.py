@@ -1,8 +1,8 @@
 """InkML, W3C Recommendation of 20 September 2011: traces in and out.
 
-Written: one context with X Y (mm), F (0..FORCE_STEPS), OA OE (deg: azimuth clockwise from +x on a y-down page, elevation
-above it), T (s). Read: any channel order and units, contexts, values explicit or as first and second differences.
-Where a file leaves units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
+Written: one context with X Y (mm), F (0..FORCE_STEPS), OA OE (deg: azimuth clockwise from +x on a y-down page,
+elevation above it), T (s). Read: any channel order and units, contexts, values explicit or as first and second
+differences. Where a file leaves units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
 """
 
 import io
@@ -27,7 +27,16 @@ MOST_TRACES = 20_000
 MOST_POINTS = 60_000
 DEEPEST = 24
 REPORTS_WITHOUT_TIME_HZ = 100.0
-MM_PER = {"m": 1000.0, "cm": 10.0, "mm": 1.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "px": 25.4 / 96, "dev": 25.4 / 96}
+MM_PER = {
+    "m": 1000.0,
+    "cm": 10.0,
+    "mm": 1.0,
+    "in": 25.4,
+    "pt": 25.4 / 72,
+    "pc": 25.4 / 6,
+    "px": 25.4 / 96,
+    "dev": 25.4 / 96,
+}
 S_PER = {"s": 1.0, "ms": 1e-3, "us": 1e-6, "min": 60.0}
 TOKEN = re.compile(r"""\s*([!'"]?)\s*(\*|\?|[TF]|#-?[0-9A-Fa-f]+|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)""")
 
@@ -51,23 +60,35 @@ class Format:
 
 def write_inkml(traces: Sequence[Trace], pen: dict[str, str] | None = None) -> bytes:
     """The traces as an InkML document; `pen` is a map of brush property names to values kept with them."""
-    properties = "".join(f"      <brushProperty name={quoteattr(k)} value={quoteattr(v)}/>\n" for k, v in (pen or {}).items())
+    properties = "".join(
+        f"      <brushProperty name={quoteattr(k)} value={quoteattr(v)}/>\n" for k, v in (pen or {}).items()
+    )
     brush = f'    <brush xml:id="pen">\n{properties}    </brush>\n' if properties else ""
     reference = ' brushRef="#pen"' if properties else ""
     lines = [
-        '<?xml version="1.0" encoding="UTF-8"?>', f'<ink xmlns="{NAMESPACE}">', "  <definitions>", brush.rstrip("\n") or None,
-        '    <context xml:id="sheet">', '      <traceFormat xml:id="format">',
-        '        <channel name="X" type="decimal" units="mm"/>', '        <channel name="Y" type="decimal" units="mm"/>',
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f'<ink xmlns="{NAMESPACE}">',
+        "  <definitions>",
+        brush.rstrip("\n") or None,
+        '    <context xml:id="sheet">',
+        '      <traceFormat xml:id="format">',
+        '        <channel name="X" type="decimal" units="mm"/>',
+        '        <channel name="Y" type="decimal" units="mm"/>',
         f'        <channel name="F" type="integer" min="0" max="{FORCE_STEPS}"/>',
-        '        <channel name="OA" type="decimal" units="deg"/>', '        <channel name="OE" type="decimal" units="deg"/>',
-        '        <channel name="T" type="decimal" units="s"/>', "      </traceFormat>", "    </context>", "  </definitions>",
+        '        <channel name="OA" type="decimal" units="deg"/>',
+        '        <channel name="OE" type="decimal" units="deg"/>',
+        '        <channel name="T" type="decimal" units="s"/>',
+        "      </traceFormat>",
+        "    </context>",
+        "  </definitions>",
     ]
     for trace in traces:
         force = np.round(trace.force * FORCE_STEPS).astype(int)
         azimuth, altitude = np.degrees(trace.azimuth), np.degrees(trace.altitude)
         points = ", ".join(
             f"{x:.4f} {y:.4f} {f} {a:.3f} {e:.3f} {t:.6f}"
-            for x, y, f, a, e, t in zip(trace.x_mm, trace.y_mm, force, azimuth, altitude, trace.t_s, strict=True))
+            for x, y, f, a, e, t in zip(trace.x_mm, trace.y_mm, force, azimuth, altitude, trace.t_s, strict=True)
+        )
         lines.append(f'  <trace contextRef="#sheet"{reference}>{escape(points)}</trace>')
     return "\n".join(line for line in [*lines, "</ink>", ""] if line is not None).encode()
 
@@ -94,9 +115,13 @@ def _parsed(data: bytes) -> Element:
             depth += 1 if event == "start" else -1
             root = element if root is None else root
             if depth > DEEPEST:
-                raise FormatError(f"This InkML file nests elements more than {DEEPEST} deep. Save it again without nested groups.")
+                raise FormatError(
+                    f"This InkML file nests elements more than {DEEPEST} deep. Save it again without nested groups."
+                )
     except DefusedXmlException:
-        raise FormatError("This InkML file declares entities or a DTD, which are not read. Remove the <!DOCTYPE> part.") from None
+        raise FormatError(
+            "This InkML file declares entities or a DTD, which are not read. Remove the <!DOCTYPE> part."
+        ) from None
     except (ParseError, ValueError, LookupError) as error:
         raise FormatError(f"This is not well-formed XML ({error}). Export the ink again as InkML.") from None
     assert root is not None
@@ -134,14 +159,19 @@ def _definitions(root: Element) -> tuple[dict[str, Format], dict[str, Format]]:
     return formats, contexts
 
 
-def _context(element: Element, formats: dict[str, Format], sources: dict[str, Format], contexts: dict[str, Format]) -> Format:
+def _context(
+    element: Element, formats: dict[str, Format], sources: dict[str, Format], contexts: dict[str, Format]
+) -> Format:
     inner = next((e for e in element if _local(e) == "traceFormat"), None)
     if inner is not None:
         return _format(inner)
     if _reference(element, "traceFormatRef") in formats:
         return formats[_reference(element, "traceFormatRef")]
     source = next((e for e in element if _local(e) == "inkSource"), None)
-    if source is not None and (inner := next((e for e in source.iter() if _local(e) == "traceFormat"), None)) is not None:
+    if (
+        source is not None
+        and (inner := next((e for e in source.iter() if _local(e) == "traceFormat"), None)) is not None
+    ):
         return _format(inner, source)
     if _reference(element, "inkSourceRef") in sources:
         return sources[_reference(element, "inkSourceRef")]
@@ -176,7 +206,14 @@ def _channel(element: Element) -> Channel:
             return None
 
     kind = element.get("type", "decimal")
-    return Channel(element.get("name", "?"), kind, (element.get("units") or "").lower(), value("default") or 0.0, value("min"), value("max"))
+    return Channel(
+        element.get("name", "?"),
+        kind,
+        (element.get("units") or "").lower(),
+        value("default") or 0.0,
+        value("min"),
+        value("max"),
+    )
 
 
 def _resolution(value: str | None, units: str | None) -> float | None:
@@ -187,7 +224,9 @@ def _resolution(value: str | None, units: str | None) -> float | None:
         return None
 
 
-def _collect(element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format, found: list[Trace]) -> None:
+def _collect(
+    element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format, found: list[Trace]
+) -> None:
     for child in element:
         name = _local(child)
         if name == "traceFormat" and element is not child and _local(element) == "ink":
@@ -205,7 +244,9 @@ def _collect(element: Element, formats: dict[str, Format], contexts: dict[str, F
 
 
 def _trace(element: Element, form: Format, number: int) -> Trace:
-    values = decode_trace(element.text or "", [c.kind for c in form.regular], [c.kind for c in form.intermittent], number)
+    values = decode_trace(
+        element.text or "", [c.kind for c in form.regular], [c.kind for c in form.intermittent], number
+    )
     columns = {c.name: (c, values[i]) for i, c in enumerate(form.regular)}
     columns |= {c.name: (c, values[len(form.regular) + i]) for i, c in enumerate(form.intermittent)}
     if "X" not in columns or "Y" not in columns:
@@ -262,8 +303,9 @@ def _angles(columns: dict[str, tuple[Channel, np.ndarray]]) -> tuple[np.ndarray 
 def decode_trace(text: str, regular: Sequence[str], intermittent: Sequence[str] = (), number: int = 1) -> np.ndarray:
     """Channel values of one trace's text, shape (channels, points).
 
-    regular, intermittent: the channels' types (decimal, integer, boolean). Prefix state is kept for each channel: ! explicit,
-    ' first difference, " second difference. * keeps the value (or the running difference), ? gives none (NaN).
+    regular, intermittent: the channels' types (decimal, integer, boolean). Prefix state is kept for each channel: !
+    explicit, ' first difference, " second difference. * keeps the value (or the running difference), ? gives none
+    (NaN).
     """
     channels = [*regular, *intermittent]
     value, delta, mode = [0.0] * len(channels), [0.0] * len(channels), ["!"] * len(channels)
@@ -274,15 +316,21 @@ def decode_trace(text: str, regular: Sequence[str], intermittent: Sequence[str] 
     for row, point in enumerate(points):
         tokens = TOKEN.findall(point)
         if TOKEN.sub("", point).strip() or not len(regular) <= len(tokens) <= len(channels):
-            raise FormatError(f"Trace {number}, point {row + 1} ({point.strip()[:40]!r}) does not hold the {len(regular)} channels of its format.")
+            raise FormatError(
+                f"Trace {number}, point {row + 1} ({point.strip()[:40]!r}) does not hold the {len(regular)} "
+                "channels of its format."
+            )
         for k, (prefix, word) in enumerate(tokens):
             mode[k] = prefix or mode[k]
             out[k, row] = _step(word, k, value, delta, mode[k], number, row)
         for k in range(len(tokens), len(channels)):
             out[k, row] = value[k]
-    missing = np.isnan(out[:len(regular)])
+    missing = np.isnan(out[: len(regular)])
     if missing.any():
-        raise FormatError(f"Trace {number} leaves out a value (?) at point {int(missing.any(axis=0).argmax()) + 1}. Every stroke needs all its positions.")
+        raise FormatError(
+            f"Trace {number} leaves out a value (?) at point {int(missing.any(axis=0).argmax()) + 1}. Every stroke "
+            "needs all its positions."
+        )
     return out
 
 

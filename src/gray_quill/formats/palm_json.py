@@ -1,4 +1,6 @@
-"""The truth beside a contact stream, as JSON: the screen, which contacts were palms, and the gestures that were meant."""
+"""The truth beside a contact stream, as JSON: the screen, which contacts were palms, and the gestures
+that were meant.
+"""
 
 import json
 from typing import Any
@@ -11,8 +13,11 @@ KINDS = ("zoom", "scroll", "tap")
 
 def truth_json(stream: Stream, truth: Truth) -> dict[str, Any]:
     """Plain data: screen_mm, contacts by id, gestures."""
-    return {"screen_mm": [stream.width_mm, stream.height_mm], "contacts": {str(i): "palm" if i in truth.palms else "finger" for i in stream.contacts},
-            "gestures": [{"kind": g.kind, "ids": list(g.ids)} for g in truth.gestures]}
+    return {
+        "screen_mm": [stream.width_mm, stream.height_mm],
+        "contacts": {str(i): "palm" if i in truth.palms else "finger" for i in stream.contacts},
+        "gestures": [{"kind": g.kind, "ids": list(g.ids)} for g in truth.gestures],
+    }
 
 
 def read_truth(data: bytes) -> tuple[tuple[float, float], Truth]:
@@ -23,7 +28,9 @@ def read_truth(data: bytes) -> tuple[tuple[float, float], Truth]:
         gestures = tuple(Gesture(str(g["kind"]), tuple(int(i) for i in g["ids"])) for g in found["gestures"])
         palms = frozenset(int(i) for i, what in found["contacts"].items() if what == "palm")
     except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
-        raise FormatError("The JSON file beside the contacts is not a truth file: it needs screen_mm, contacts and gestures.") from None
+        raise FormatError(
+            "The JSON file beside the contacts is not a truth file: it needs screen_mm, contacts and gestures."
+        ) from None
     if any(g.kind not in KINDS for g in gestures):
         raise FormatError(f"A gesture in the truth file is none of {', '.join(KINDS)}.")
     return (width, height), Truth(palms, gestures)

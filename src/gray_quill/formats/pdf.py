@@ -61,7 +61,14 @@ def _fill(canvas: Any, paper: Paper, rings: Iterable[NDArray[np.float64]], colou
 def _picture(canvas: Any, paper: Paper, ink: Ink) -> None:
     pixels, (left, top, width, height) = stroke_picture(ink, paper)
     unit = mm_to_pt(1)
-    canvas.drawImage(ImageReader(Image.fromarray(pixels)), left * unit, (paper.height_mm - top - height) * unit, width * unit, height * unit, mask="auto")
+    canvas.drawImage(
+        ImageReader(Image.fromarray(pixels)),
+        left * unit,
+        (paper.height_mm - top - height) * unit,
+        width * unit,
+        height * unit,
+        mask="auto",
+    )
 
 
 def _paper(canvas: Any, paper: Paper) -> None:

@@ -16,7 +16,9 @@ PNG_HEAD = b"\x89PNG\r\n\x1a\n"
 def write_png(pixels: NDArray[np.uint8], dpi: float | None = None, compress: int = 4) -> bytes:
     """Grey (h, w), RGB (h, w, 3) or RGBA (h, w, 4) as PNG, with its density where one is given."""
     if pixels.shape[0] * pixels.shape[1] > MOST_PIXELS:
-        raise TooLarge(f"That picture would have over {MOST_PIXELS // 1_000_000} million pixels. Choose a lower dpi.", "dpi")
+        raise TooLarge(
+            f"That picture would have over {MOST_PIXELS // 1_000_000} million pixels. Choose a lower dpi.", "dpi"
+        )
     out = io.BytesIO()
     extra = {"dpi": (dpi, dpi)} if dpi else {}
     Image.fromarray(pixels).save(out, "PNG", compress_level=compress, **extra)
@@ -24,7 +26,9 @@ def write_png(pixels: NDArray[np.uint8], dpi: float | None = None, compress: int
 
 
 def write_tinted_png(plane: NDArray[np.uint8], colour: tuple[int, int, int]) -> bytes:
-    """A plane of opacities (h, w) as a see-through PNG of one colour: 256 palette entries, one byte a pixel, quick to make."""
+    """A plane of opacities (h, w) as a see-through PNG of one colour: 256 palette entries, one byte a pixel, quick to
+    make.
+    """
     out = io.BytesIO()
     picture = Image.fromarray(plane).convert("L")
     picture = Image.frombuffer("P", picture.size, picture.tobytes(), "raw", "P", 0, 1)

@@ -20,8 +20,10 @@ def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     """A document of the paper's size. Outlines are filled by the nonzero rule, strokes whose tone varies
     are pictures; opacity and blend as in the raster page."""
     w, h = paper.width_mm, paper.height_mm
-    parts = [f'<svg xmlns="http://www.w3.org/2000/svg" width="{w:g}mm" height="{h:g}mm" viewBox="0 0 {w:g} {h:g}">',
-             f"<title>{escape(title)}</title>"]
+    parts = [
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{w:g}mm" height="{h:g}mm" viewBox="0 0 {w:g} {h:g}">',
+        f"<title>{escape(title)}</title>",
+    ]
     if with_paper:
         parts += _paper(paper)
     parts += [_stroke(ink, paper) for ink in draw_order(inks)]
@@ -48,20 +50,31 @@ def _stroke(ink: Ink, paper: Paper) -> str:
     see_through = f' fill-opacity="{opacity:.4g}"' if opacity < 1 else ""
     out = f'<path fill="{body.colour}"{see_through}{style} d="{path_data(outline(ink))}"/>'
     if body.hollow.on and body.hollow.fill_opacity > 0:
-        out += f'<path fill="{body.hollow.fill}" fill-opacity="{body.hollow.fill_opacity:.4g}" d="{path_data(inside_rings(ink))}"/>'
+        out += (
+            f'<path fill="{body.hollow.fill}" fill-opacity="{body.hollow.fill_opacity:.4g}" '
+            f'd="{path_data(inside_rings(ink))}"/>'
+        )
     return out
 
 
 def _picture(ink: Ink, paper: Paper, blend: str) -> str:
     pixels, (left, top, width, height) = stroke_picture(ink, paper)
     data = base64.b64encode(write_png(pixels, compress=6)).decode()
-    return (f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '
-            f'style="image-rendering:pixelated;mix-blend-mode:{blend}" href="data:image/png;base64,{data}"/>')
+    return (
+        f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '
+        f'style="image-rendering:pixelated;mix-blend-mode:{blend}" href="data:image/png;base64,{data}"/>'
+    )
 
 
 def _paper(paper: Paper) -> list[str]:
     marks = ruling_marks(paper)
     lines = "".join(f"M{x0:.3f} {y0:.3f}L{x1:.3f} {y1:.3f}" for x0, y0, x1, y1 in marks.lines)
     dots = "".join(f"M{x:.3f} {y:.3f}h0" for x, y in marks.dots)
-    rules = f'<path fill="none" stroke="{paper.rule_colour}" stroke-width="{marks.weight_mm:g}" stroke-linecap="round" d="{lines}{dots}"/>'
-    return [f'<rect width="{paper.width_mm:g}" height="{paper.height_mm:g}" fill="{paper.colour}"/>', rules if lines or dots else ""]
+    rules = (
+        f'<path fill="none" stroke="{paper.rule_colour}" stroke-width="{marks.weight_mm:g}" '
+        f'stroke-linecap="round" d="{lines}{dots}"/>'
+    )
+    return [
+        f'<rect width="{paper.width_mm:g}" height="{paper.height_mm:g}" fill="{paper.colour}"/>',
+        rules if lines or dots else "",
+    ]

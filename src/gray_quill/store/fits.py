@@ -11,12 +11,16 @@ from gray_quill.store.database import now, transaction
 def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press) -> None:
     """Remember the fit of this hand on this device; a new one takes the place of the old."""
     with transaction(db):
-        db.execute("INSERT INTO press_fits (hand_id, device_id, press, created_at) VALUES (?, ?, ?, ?) "
-                   "ON CONFLICT (hand_id, device_id) DO UPDATE SET press = excluded.press, created_at = excluded.created_at",
-                   (hand_id, device_id, json.dumps(record_json(press)), now()))
+        db.execute(
+            "INSERT INTO press_fits (hand_id, device_id, press, created_at) VALUES (?, ?, ?, ?) "
+            "ON CONFLICT (hand_id, device_id) DO UPDATE SET press = excluded.press, created_at = excluded.created_at",
+            (hand_id, device_id, json.dumps(record_json(press)), now()),
+        )
 
 
 def kept_fit(db: sqlite3.Connection, hand_id: str, device_id: str) -> Press | None:
     """The remembered fit of this pair, or None."""
-    row = db.execute("SELECT press FROM press_fits WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)).fetchone()
+    row = db.execute(
+        "SELECT press FROM press_fits WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)
+    ).fetchone()
     return read_record(Press, json.loads(row["press"])) if row else None

@@ -14,15 +14,22 @@ def keep_setting(db: sqlite3.Connection, hand_id: str, device_id: str, rules: Ru
     """Remember the rules and posture of this pair; new ones take the place of the old."""
     measured = None if posture is None else json.dumps(dataclasses.asdict(posture))
     with transaction(db):
-        db.execute("INSERT INTO palm_settings (hand_id, device_id, rules, posture, created_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT (hand_id, device_id) "
-                   "DO UPDATE SET rules = excluded.rules, posture = excluded.posture, created_at = excluded.created_at",
-                   (hand_id, device_id, json.dumps(record_json(rules)), measured, now()))
+        db.execute(
+            "INSERT INTO palm_settings (hand_id, device_id, rules, posture, created_at) VALUES (?, ?, ?, ?, ?) ON "
+            "CONFLICT (hand_id, device_id) "
+            "DO UPDATE SET rules = excluded.rules, posture = excluded.posture, created_at = excluded.created_at",
+            (hand_id, device_id, json.dumps(record_json(rules)), measured, now()),
+        )
 
 
 def kept_setting(db: sqlite3.Connection, hand_id: str, device_id: str) -> tuple[Rules, Posture | None] | None:
     """The remembered rules and posture of this pair, or None."""
-    row = db.execute("SELECT rules, posture FROM palm_settings WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)).fetchone()
+    row = db.execute(
+        "SELECT rules, posture FROM palm_settings WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)
+    ).fetchone()
     if row is None:
         return None
     measured = None if row["posture"] is None else json.loads(row["posture"])
-    return read_record(Rules, json.loads(row["rules"])), None if measured is None else Posture(**{**measured, "zone": Zone(**measured["zone"])})
+    return read_record(Rules, json.loads(row["rules"])), None if measured is None else Posture(
+        **{**measured, "zone": Zone(**measured["zone"])}
+    )

@@ -34,8 +34,16 @@ _SELECT = """
 
 
 def _pen(row: sqlite3.Row) -> Pen:
-    return Pen(row["id"], row["revision"], row["newest"], read_recipe(json.loads(row["recipe"])), row["note"], row["created_at"],
-               row["roll_place"], row["binned_at"] is not None)
+    return Pen(
+        row["id"],
+        row["revision"],
+        row["newest"],
+        read_recipe(json.loads(row["recipe"])),
+        row["note"],
+        row["created_at"],
+        row["roll_place"],
+        row["binned_at"] is not None,
+    )
 
 
 def get_pen(db: sqlite3.Connection, pen_id: str, revision: int | None = None) -> Pen:
@@ -57,7 +65,10 @@ def pen_history(db: sqlite3.Connection, pen_id: str) -> list[Pen]:
 
 def list_pens(db: sqlite3.Connection, binned: bool = False) -> list[Pen]:
     """Every pen at its newest revision, those on the roll first in its order."""
-    condition = "WHERE (p.binned_at IS NULL) = ? AND r.revision = newest ORDER BY p.roll_place IS NULL, p.roll_place, p.created_at, p.id"
+    condition = (
+        "WHERE (p.binned_at IS NULL) = ? AND r.revision = newest ORDER BY p.roll_place IS NULL, "
+        "p.roll_place, p.created_at, p.id"
+    )
     return [_pen(row) for row in db.execute(_SELECT + condition, (not binned,))]
 
 
@@ -65,7 +76,9 @@ def add_pen(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str = "",
     """Keep a new pen as revision 1, on the roll's first free place if asked and there is one."""
     with transaction(db):
         if db.execute("SELECT 1 FROM pens WHERE id = ?", (pen_id,)).fetchone():
-            raise Conflict(f"There is a pen {pen_id!r} already. Save it as a revision, or give the new one another id.", "id")
+            raise Conflict(
+                f"There is a pen {pen_id!r} already. Save it as a revision, or give the new one another id.", "id"
+            )
         taken = {row[0] for row in db.execute("SELECT roll_place FROM pens WHERE roll_place IS NOT NULL")}
         free = next((place for place in range(ROLL_PLACES) if place not in taken), None) if on_roll else None
         db.execute("INSERT INTO pens (id, roll_place, created_at) VALUES (?, ?, ?)", (pen_id, free, now()))
@@ -82,8 +95,10 @@ def add_revision(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str 
 
 
 def _insert_revision(db: sqlite3.Connection, pen_id: str, revision: int, recipe: Recipe, note: str) -> None:
-    db.execute("INSERT INTO pen_revisions (pen_id, revision, recipe, note, created_at) VALUES (?, ?, ?, ?, ?)",
-               (pen_id, revision, json.dumps(write_recipe(recipe)), note, now()))
+    db.execute(
+        "INSERT INTO pen_revisions (pen_id, revision, recipe, note, created_at) VALUES (?, ?, ?, ?, ?)",
+        (pen_id, revision, json.dumps(write_recipe(recipe)), note, now()),
+    )
 
 
 def set_roll(db: sqlite3.Connection, pen_ids: Sequence[str]) -> None:
@@ -101,5 +116,7 @@ def bin_pen(db: sqlite3.Connection, pen_id: str, binned: bool) -> None:
     """Move a pen to the bin or back; its ink and revisions stay."""
     get_pen(db, pen_id)
     with transaction(db):
-        db.execute("UPDATE pens SET binned_at = ?, roll_place = CASE WHEN ? THEN NULL ELSE roll_place END WHERE id = ?",
-                   (now() if binned else None, binned, pen_id))
+        db.execute(
+            "UPDATE pens SET binned_at = ?, roll_place = CASE WHEN ? THEN NULL ELSE roll_place END WHERE id = ?",
+            (now() if binned else None, binned, pen_id),
+        )

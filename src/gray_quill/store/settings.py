@@ -15,5 +15,7 @@ def get_settings(db: sqlite3.Connection) -> dict[str, Any]:
 def set_settings(db: sqlite3.Connection, changes: dict[str, Any]) -> None:
     """Keep these settings; others stay."""
     with transaction(db):
-        db.executemany("INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
-                       [(key, json.dumps(value)) for key, value in changes.items()])
+        db.executemany(
+            "INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+            [(key, json.dumps(value)) for key, value in changes.items()],
+        )

@@ -39,8 +39,18 @@ class Stroke:
 
 
 def _sheet(row: sqlite3.Row) -> Sheet:
-    return Sheet(row["id"], row["name"], row["kind"], read_record(Paper, json.loads(row["paper"])), row["hand_id"], row["device_id"],
-                 row["pen_id"], row["created_at"], row["binned_at"] is not None, row["prompts"])
+    return Sheet(
+        row["id"],
+        row["name"],
+        row["kind"],
+        read_record(Paper, json.loads(row["paper"])),
+        row["hand_id"],
+        row["device_id"],
+        row["pen_id"],
+        row["created_at"],
+        row["binned_at"] is not None,
+        row["prompts"],
+    )
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
@@ -52,48 +62,93 @@ def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
 
 def list_sheets(db: sqlite3.Connection) -> list[Sheet]:
     """All sheets not in the bin, newest first."""
-    return [_sheet(row) for row in db.execute("SELECT * FROM sheets WHERE binned_at IS NULL ORDER BY created_at DESC, id")]
+    return [
+        _sheet(row) for row in db.execute("SELECT * FROM sheets WHERE binned_at IS NULL ORDER BY created_at DESC, id")
+    ]
 
 
 def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
     with transaction(db):
         if db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet.id,)).fetchone():
             raise Conflict(f"There is a sheet {sheet.id!r} already.", "id")
-        db.execute("INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                   (sheet.id, sheet.name, sheet.kind, json.dumps(record_json(sheet.paper)), sheet.hand_id, sheet.device_id, sheet.pen_id,
-                    sheet.created_at or now(), sheet.prompts))
+        db.execute(
+            "INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts) VALUES (?, "
+            "?, ?, ?, ?, ?, ?, ?, ?)",
+            (
+                sheet.id,
+                sheet.name,
+                sheet.kind,
+                json.dumps(record_json(sheet.paper)),
+                sheet.hand_id,
+                sheet.device_id,
+                sheet.pen_id,
+                sheet.created_at or now(),
+                sheet.prompts,
+            ),
+        )
     return get_sheet(db, sheet.id)
 
 
-def change_sheet(db: sqlite3.Connection, sheet_id: str, *, name: str | None = None, paper: Paper | None = None, hand_id: str | None = None,
-                 device_id: str | None = None, pen_id: str | None = None, binned: bool | None = None) -> Sheet:
+def change_sheet(
+    db: sqlite3.Connection,
+    sheet_id: str,
+    *,
+    name: str | None = None,
+    paper: Paper | None = None,
+    hand_id: str | None = None,
+    device_id: str | None = None,
+    pen_id: str | None = None,
+    binned: bool | None = None,
+) -> Sheet:
     """Change what is given and keep the rest."""
     sheet = get_sheet(db, sheet_id)
     with transaction(db):
-        db.execute("UPDATE sheets SET name = ?, paper = ?, hand_id = ?, device_id = ?, pen_id = ?, binned_at = CASE WHEN ? THEN ? END WHERE id = ?",
-                   (name or sheet.name, json.dumps(record_json(paper or sheet.paper)), hand_id or sheet.hand_id, device_id or sheet.device_id,
-                    pen_id or sheet.pen_id, sheet.binned if binned is None else binned, now(), sheet_id))
+        db.execute(
+            "UPDATE sheets SET name = ?, paper = ?, hand_id = ?, device_id = ?, pen_id = ?, binned_at = CASE WHEN ? "
+            "THEN ? END WHERE id = ?",
+            (
+                name or sheet.name,
+                json.dumps(record_json(paper or sheet.paper)),
+                hand_id or sheet.hand_id,
+                device_id or sheet.device_id,
+                pen_id or sheet.pen_id,
+                sheet.binned if binned is None else binned,
+                now(),
+                sheet_id,
+            ),
+        )
     return get_sheet(db, sheet_id)
 
 
 def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]) -> int:
-    """Keep strokes; one whose id is kept already changes nothing, so a repeated save is safe. Returns how many were new."""
+    """Keep strokes; one whose id is kept already changes nothing, so a repeated save is safe. Returns how many were
+    new.
+    """
     get_sheet(db, sheet_id)
     for pen_id, revision in {(s.pen_id, s.revision) for s in strokes}:
         get_pen(db, pen_id, revision)
     with transaction(db):
-        place = db.execute("SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)).fetchone()[0]
+        place = db.execute(
+            "SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)
+        ).fetchone()[0]
         before = db.total_changes
         db.executemany(
-            "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING",
-            [(s.id, sheet_id, place + i, s.pen_id, s.revision, pack_trace(s.trace), now()) for i, s in enumerate(strokes)])
+            "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, "
+            "?, ?) ON CONFLICT (id) DO NOTHING",
+            [
+                (s.id, sheet_id, place + i, s.pen_id, s.revision, pack_trace(s.trace), now())
+                for i, s in enumerate(strokes)
+            ],
+        )
         return db.total_changes - before
 
 
 def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, int]]:
     """Id, pen and revision of the sheet's strokes in the order written, without those in the bin."""
     get_sheet(db, sheet_id)
-    rows = db.execute("SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place", (sheet_id,))
+    rows = db.execute(
+        "SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place", (sheet_id,)
+    )
     return [(r["id"], r["pen_id"], r["revision"]) for r in rows]
 
 
@@ -101,7 +156,7 @@ def load_traces(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Trace]:
     """Traces by stroke id, binned ones too."""
     found: dict[str, Trace] = {}
     for start in range(0, len(ids), 500):
-        some = ids[start:start + 500]
+        some = ids[start : start + 500]
         rows = db.execute(f"SELECT id, trace FROM strokes WHERE id IN ({','.join('?' * len(some))})", some)
         found |= {r["id"]: unpack_trace(r["trace"]) for r in rows}
     return found
@@ -121,9 +176,13 @@ def bin_strokes(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binne
         for stroke_id in wanted:
             if not db.execute("SELECT 1 FROM strokes WHERE id = ? AND sheet_id = ?", (stroke_id, sheet_id)).fetchone():
                 raise NotFound(f"There is no stroke {stroke_id!r} on this sheet.", "ids")
-        db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, i) for i in wanted])
+        db.executemany(
+            "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, i) for i in wanted]
+        )
 
 
 def count_strokes(db: sqlite3.Connection) -> dict[str, int]:
     """How many strokes lie on each sheet."""
-    return dict(db.execute("SELECT sheet_id, count(*) FROM strokes WHERE binned_at IS NULL GROUP BY sheet_id").fetchall())
+    return dict(
+        db.execute("SELECT sheet_id, count(*) FROM strokes WHERE binned_at IS NULL GROUP BY sheet_id").fetchall()
+    )

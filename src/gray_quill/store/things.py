@@ -17,15 +17,20 @@ TABLES: dict[type, str] = {Hand: "hands", Device: "devices"}
 def add_thing(db: sqlite3.Connection, thing_id: str, thing: Hand | Device) -> None:
     """Keep a hand or device; one of the same id is replaced."""
     with transaction(db):
-        db.execute(f"INSERT INTO {TABLES[type(thing)]} (id, record, created_at) VALUES (?, ?, ?) "
-                   "ON CONFLICT (id) DO UPDATE SET record = excluded.record, binned_at = NULL",
-                   (thing_id, json.dumps(record_json(thing)), now()))
+        db.execute(
+            f"INSERT INTO {TABLES[type(thing)]} (id, record, created_at) VALUES (?, ?, ?) "
+            "ON CONFLICT (id) DO UPDATE SET record = excluded.record, binned_at = NULL",
+            (thing_id, json.dumps(record_json(thing)), now()),
+        )
 
 
 def get_thing(db: sqlite3.Connection, kind: type[T], thing_id: str) -> T:
     row = db.execute(f"SELECT record FROM {TABLES[kind]} WHERE id = ?", (thing_id,)).fetchone()
     if row is None:
-        raise NotFound(f"There is no {kind.__name__.lower()} {thing_id!r}. Choose one from the list.", f"{kind.__name__.lower()}_id")
+        raise NotFound(
+            f"There is no {kind.__name__.lower()} {thing_id!r}. Choose one from the list.",
+            f"{kind.__name__.lower()}_id",
+        )
     return read_record(kind, json.loads(row["record"]))
 
 

@@ -1,7 +1,7 @@
 """Traces as compact blobs.
 
-Layout, little-endian: 4 bytes "GQT1"; uint8 flags (1: no force, 2: no tilt); uint32 n; n float64 t_s; then n float32 each of
-x_mm, y_mm, force and, unless flag 2, altitude and azimuth.
+Layout, little-endian: 4 bytes "GQT1"; uint8 flags (1: no force, 2: no tilt); uint32 n; n float64 t_s; then n float32
+each of x_mm, y_mm, force and, unless flag 2, altitude and azimuth.
 """
 
 import struct
@@ -28,7 +28,9 @@ def unpack_trace(blob: bytes) -> Trace:
     magic, flags, n = HEAD.unpack_from(blob)
     if magic != MAGIC:
         raise ValueError("not a trace blob")
-    t = np.frombuffer(blob, "<f8", n, HEAD.size).astype(float)  # a copy lies aligned in memory, as kernels are compiled for
+    t = np.frombuffer(blob, "<f8", n, HEAD.size).astype(
+        float
+    )  # a copy lies aligned in memory, as kernels are compiled for
     rest = np.frombuffer(blob, "<f4", -1, HEAD.size + 8 * n).reshape(-1, n).astype(float)
     force = None if flags & NO_FORCE else rest[2]
     tilt = (None, None) if flags & NO_TILT else (rest[3], rest[4])

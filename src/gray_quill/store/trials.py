@@ -28,18 +28,37 @@ class Trial:
 
 def keep_trial(db: sqlite3.Connection, trial: Trial) -> Trial:
     """Keep a run; returns it with its id and time."""
-    kept = dataclasses.replace(trial, id=trial.id or f"{trial.kind}-{uuid.uuid4().hex[:12]}", created_at=trial.created_at or now())
+    kept = dataclasses.replace(
+        trial, id=trial.id or f"{trial.kind}-{uuid.uuid4().hex[:12]}", created_at=trial.created_at or now()
+    )
     with transaction(db):
-        db.execute("INSERT INTO trials (id, kind, hand_id, device_id, pen_id, revision, inputs, results, verdict, created_at) "
-                   "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                   (kept.id, kept.kind, kept.hand_id, kept.device_id, kept.pen_id, kept.revision, json.dumps(kept.inputs), json.dumps(kept.results),
-                    kept.verdict, kept.created_at))
+        db.execute(
+            "INSERT INTO trials (id, kind, hand_id, device_id, pen_id, revision, inputs, results, verdict, created_at) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            (
+                kept.id,
+                kept.kind,
+                kept.hand_id,
+                kept.device_id,
+                kept.pen_id,
+                kept.revision,
+                json.dumps(kept.inputs),
+                json.dumps(kept.results),
+                kept.verdict,
+                kept.created_at,
+            ),
+        )
     return kept
 
 
 def list_trials(db: sqlite3.Connection, kind: str) -> list[Trial]:
     """Those that are not in the bin, newest first."""
-    return [_trial(row) for row in db.execute("SELECT * FROM trials WHERE kind = ? AND binned_at IS NULL ORDER BY created_at DESC, id", (kind,))]
+    return [
+        _trial(row)
+        for row in db.execute(
+            "SELECT * FROM trials WHERE kind = ? AND binned_at IS NULL ORDER BY created_at DESC, id", (kind,)
+        )
+    ]
 
 
 def get_trial(db: sqlite3.Connection, kind: str, trial_id: str) -> Trial:
@@ -57,5 +76,15 @@ def bin_trial(db: sqlite3.Connection, kind: str, trial_id: str, binned: bool) ->
 
 
 def _trial(row: sqlite3.Row) -> Trial:
-    return Trial(row["kind"], row["hand_id"], row["device_id"], json.loads(row["inputs"]), json.loads(row["results"]), row["verdict"],
-                 row["pen_id"], row["revision"], row["id"], row["created_at"])
+    return Trial(
+        row["kind"],
+        row["hand_id"],
+        row["device_id"],
+        json.loads(row["inputs"]),
+        json.loads(row["results"]),
+        row["verdict"],
+        row["pen_id"],
+        row["revision"],
+        row["id"],
+        row["created_at"],
+    )

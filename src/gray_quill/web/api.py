@@ -38,9 +38,18 @@ class Operation:
 OPERATIONS: list[Operation] = []
 
 
-def operation(blueprint: Blueprint, method: str, path: str, reply: type[BaseModel] | str, *, body: type[BaseModel] | str | None = None,
-              query: type[BaseModel] | None = None) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Register a handler at /api + path. `body`: a model, or a media type whose bytes are passed on. `reply`: a model or a media type."""
+def operation(
+    blueprint: Blueprint,
+    method: str,
+    path: str,
+    reply: type[BaseModel] | str,
+    *,
+    body: type[BaseModel] | str | None = None,
+    query: type[BaseModel] | None = None,
+) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    """Register a handler at /api + path. `body`: a model, or a media type whose bytes are passed on. `reply`: a model
+    or a media type.
+    """
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
@@ -107,12 +116,25 @@ def openapi_document() -> dict[str, Any]:
         parameters = [{"name": n, "in": "path", "required": True, "schema": {"type": "string"}} for n in names]
         if op.query is not None:
             schema = op.query.model_json_schema()
-            parameters += [{"name": n, "in": "query", "required": n in schema.get("required", []), "schema": s}
-                           for n, s in schema["properties"].items()]
+            parameters += [
+                {"name": n, "in": "query", "required": n in schema.get("required", []), "schema": s}
+                for n, s in schema["properties"].items()
+            ]
         entry: dict[str, Any] = {
-            "operationId": op.name, "summary": op.summary, "parameters": parameters,
-            "responses": {"200": {"description": "Done", "content": content_of(op.reply, "serialization")}, "4XX": failure}}
+            "operationId": op.name,
+            "summary": op.summary,
+            "parameters": parameters,
+            "responses": {
+                "200": {"description": "Done", "content": content_of(op.reply, "serialization")},
+                "4XX": failure,
+            },
+        }
         if op.body is not None:
             entry["requestBody"] = {"required": True, "content": content_of(op.body, "validation")}
         paths.setdefault("/api" + re.sub(r"<(?:int:)?(\w+)>", r"{\1}", op.path), {})[op.method.lower()] = entry
-    return {"openapi": "3.1.0", "info": {"title": "Gray Quill", "version": __version__}, "paths": paths, "components": {"schemas": schemas}}
+    return {
+        "openapi": "3.1.0",
+        "info": {"title": "Gray Quill", "version": __version__},
+        "paths": paths,
+        "components": {"schemas": schemas},
+    }

@@ -25,8 +25,11 @@ from gray_quill.web.wash import wash
 
 DIST = pathlib.Path(__file__).parents[3] / "web" / "dist"
 MOST_BYTES = 42_000_000
-POLICY = ("default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; "
-          "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'")
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
+    "font-src 'self'; "
+    "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+)
 
 
 def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
@@ -55,7 +58,9 @@ def _check_asker() -> tuple[Response, int] | None:
     host = request.host.rsplit(":", 1)[0]
     origin = request.headers.get("Origin")
     if host not in ("127.0.0.1", "localhost", "[::1]") or (origin and origin != f"{request.scheme}://{request.host}"):
-        return _error(403, "forbidden", "This server answers only its own pages on this machine. Open the address it printed.")
+        return _error(
+            403, "forbidden", "This server answers only its own pages on this machine. Open the address it printed."
+        )
     return None
 
 
@@ -75,8 +80,12 @@ def _refuse(error: GrayQuillError) -> tuple[Response, int]:
 
 
 def _refuse_http(error: HTTPException) -> tuple[Response, int]:
-    texts = {404: "There is nothing at this address.", 405: "This address does not take that method.",
-             413: f"That is over {MOST_BYTES // 1_000_000} MB. Send less at a time.", 500: "Something went wrong here; nothing you kept is lost. Try again."}
+    texts = {
+        404: "There is nothing at this address.",
+        405: "This address does not take that method.",
+        413: f"That is over {MOST_BYTES // 1_000_000} MB. Send less at a time.",
+        500: "Something went wrong here; nothing you kept is lost. Try again.",
+    }
     status = error.code or 500
     return _error(status, error.name.lower().replace(" ", "_"), texts.get(status, error.description or error.name))
 
@@ -92,6 +101,12 @@ def _page(dist: pathlib.Path) -> Response | tuple[Response, int]:
 def _file(dist: pathlib.Path, name: str) -> Response | tuple[Response, int]:
     if (dist / name).is_file():
         reply = send_from_directory(dist, name)
-        reply.headers["Cache-Control"] = "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
+        reply.headers["Cache-Control"] = (
+            "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
+        )
         return reply
-    return _error(404, "not_found", "There is nothing at this address.") if name.startswith("api/") or "." in name else _page(dist)
+    return (
+        _error(404, "not_found", "There is nothing at this address.")
+        if name.startswith("api/") or "." in name
+        else _page(dist)
+    )

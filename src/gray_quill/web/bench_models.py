@@ -28,7 +28,9 @@ class FitBody(Model):
 
 
 class FitReply(Model):
-    """before, after: how the press record uses the force. cubic: x1, y1, x2, y2 of the two-point form and its largest error."""
+    """before, after: how the press record uses the force. cubic: x1, y1, x2, y2 of the two-point form and its largest
+    error.
+    """
 
     press: PressJson
     before: dict[str, float]
@@ -228,7 +230,9 @@ class CrispnessItem(Model):
 
 
 class ShadingReply(Model):
-    """grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep of it."""
+    """grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep
+    of it.
+    """
 
     patches: list[PatchItem]
     grades: list[GradeItem]

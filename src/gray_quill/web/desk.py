@@ -19,9 +19,23 @@ from gray_quill.web.models import Colours, ColoursReply, Desk, DeskChange, Devic
 from gray_quill.web.shapes import pen_item, sheet_item
 
 desk = Blueprint("desk", __name__)
-PALETTE = [{"name": name, "colour": colour} for name, colour in (
-    ("graphite", "#20242b"), ("slate", "#4a5560"), ("dusk", "#1d3557"), ("iris", "#2c2a4a"), ("fen", "#2e5e5a"), ("moss", "#4d6b2f"),
-    ("bark", "#6b4423"), ("rust", "#8a3a2d"), ("berry", "#7a2850"), ("ochre", "#b07a1e"), ("straw", "#f2c14e"), ("lamp", "#f4efdf"))]
+PALETTE = [
+    {"name": name, "colour": colour}
+    for name, colour in (
+        ("graphite", "#20242b"),
+        ("slate", "#4a5560"),
+        ("dusk", "#1d3557"),
+        ("iris", "#2c2a4a"),
+        ("fen", "#2e5e5a"),
+        ("moss", "#4d6b2f"),
+        ("bark", "#6b4423"),
+        ("rust", "#8a3a2d"),
+        ("berry", "#7a2850"),
+        ("ochre", "#b07a1e"),
+        ("straw", "#f2c14e"),
+        ("lamp", "#f4efdf"),
+    )
+]
 
 
 @operation(desk, "GET", "/desk", Desk)
@@ -34,10 +48,17 @@ def read_desk() -> Desk:
     return Desk(
         hands=[HandItem(id=i, hand=record_json(h)) for i, h in list_things(db(), Hand).items()],
         devices=[DeviceItem(id=i, device=record_json(d)) for i, d in list_things(db(), Device).items()],
-        pens=[pen_item(p) for p in list_pens(db())], sheets=[sheet_item(s, counts.get(s.id, 0)) for s in sheets], sheet_id=sheet_id,
-        surface=settings.get("surface", "auto"), side=settings.get("side", "hand"), palette=settings.get("palette", PALETTE), stationery=STATIONERY,
+        pens=[pen_item(p) for p in list_pens(db())],
+        sheets=[sheet_item(s, counts.get(s.id, 0)) for s in sheets],
+        sheet_id=sheet_id,
+        surface=settings.get("surface", "auto"),
+        side=settings.get("side", "hand"),
+        palette=settings.get("palette", PALETTE),
+        stationery=STATIONERY,
         paper_sizes_mm={name: list(mm) for name, mm in SIZES_MM.items()},
-        paper_colours=COLOURS, recipe_fields=recipe_fields(), hand_fields=describe_record(Hand),
+        paper_colours=COLOURS,
+        recipe_fields=recipe_fields(),
+        hand_fields=describe_record(Hand),
     )
 
 
@@ -61,7 +82,9 @@ def change_roll(body: Roll) -> Done:
 def read_colours(body: Colours) -> ColoursReply:
     """Contrast of ink colours with a paper, and the ruling that suits it."""
     paper, *inks = (float(luminance(rgb(c))) for c in (body.paper_colour, *body.colours))
-    return ColoursReply(contrasts=[float(contrast(ink, paper)) for ink in inks], rule_colour=rule_colour_for(body.paper_colour))
+    return ColoursReply(
+        contrasts=[float(contrast(ink, paper)) for ink in inks], rule_colour=rule_colour_for(body.paper_colour)
+    )
 
 
 @operation(desk, "POST", "/hands", HandItem, body=NewHand)

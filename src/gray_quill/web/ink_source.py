@@ -26,7 +26,9 @@ class InkMemory:
         self._lock = threading.Lock()
         self._kept: OrderedDict[tuple[str, Paper], tuple[Trace, Ink]] = OrderedDict()
 
-    def strokes(self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]], paper: Paper) -> list[tuple[Trace, Ink]]:
+    def strokes(
+        self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]], paper: Paper
+    ) -> list[tuple[Trace, Ink]]:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper."""
         with self._lock:
             missing = [entry for entry in index if (entry[0], paper) not in self._kept]
@@ -54,8 +56,8 @@ class InkMemory:
     def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
         """The traces a source names. Raises InputError when there are none.
 
-        "line": the longest among strokes of the sheet's pen when it has written some, and never among washes. "words": the longest
-        among strokes of pens that write.
+        "line": the longest among strokes of the sheet's pen when it has written some, and never among washes. "words":
+        the longest among strokes of pens that write.
         """
         index = stroke_index(db, source.sheet_id)
         if source.stroke_ids is not None:
@@ -65,10 +67,18 @@ class InkMemory:
         pairs = self.strokes(db, index, sheet.paper)
         traces = [trace for trace, _ in pairs]
         if source.part == "words" and source.stroke_ids is None:
-            written = [t for t, ink in pairs if ink.recipe.kind in WRITING] or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
+            written = (
+                [t for t, ink in pairs if ink.recipe.kind in WRITING]
+                or [t for t, ink in pairs if ink.recipe.wash.place == "over"]
+                or traces
+            )
             traces = [written[i] for i in longest_line(written)]
         if source.part == "line" and source.stroke_ids is None:
-            own = [t for (t, ink), entry in zip(pairs, index, strict=True) if entry[1] == sheet.pen_id and ink.recipe.wash.place == "over"]
+            own = [
+                t
+                for (t, ink), entry in zip(pairs, index, strict=True)
+                if entry[1] == sheet.pen_id and ink.recipe.wash.place == "over"
+            ]
             traces = own or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
             traces = [traces[i] for i in longest_line(traces)]
         if not traces:

@@ -73,7 +73,9 @@ class Jobs:
         self._lock = threading.Lock()
 
     def start(self, kind: str, work: Callable[[Progress], Any], keeps: Any = None) -> Job:
-        """Start work(progress); `keeps` is held with the job for those who ask for it. Raises TooLarge while others run."""
+        """Start work(progress); `keeps` is held with the job for those who ask for it. Raises TooLarge while others
+        run.
+        """
         with self._lock:
             if sum(j.state == "running" for j in self._jobs.values()) >= AT_ONCE:
                 raise TooLarge("Two long tasks are running already. Wait for one or cancel it.")

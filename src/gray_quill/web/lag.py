@@ -48,7 +48,9 @@ SPEEDS_MM_S = (20.0, 60.0, 120.0, 250.0)
 
 @operation(lag, "POST", "/lag", LagReply, body=LagBody)
 def read_lag(body: LagBody) -> LagReply:
-    """How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every device."""
+    """How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every
+    device.
+    """
     recipe, device = read_recipe(body.recipe), get_thing(db(), Device, body.device_id)
     table = []
     for device_id, one in list_things(db(), Device).items():
@@ -57,10 +59,16 @@ def read_lag(body: LagBody) -> LagReply:
             table.append(LagCell(device_id=device_id, pen=pen.name, p50_ms=p50, p95_ms=p95, word=verdict(p50).word))
     now = model_lag(device, recipe, body.speed_mm_s, body.look_ahead_ms)
     speeds = dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))
-    return LagReply.model_validate({
-        "now": dataclasses.asdict(now), "table": table, "speeds": [_at_speed(device, recipe, s) for s in speeds],
-        "figures": _figures(now, device, body.live, body.filmed), "update_ms": 1000 * update_period_s(device.panel),
-        "thresholds": [ThresholdItem(**dataclasses.asdict(t)) for t in THRESHOLDS]})
+    return LagReply.model_validate(
+        {
+            "now": dataclasses.asdict(now),
+            "table": table,
+            "speeds": [_at_speed(device, recipe, s) for s in speeds],
+            "figures": _figures(now, device, body.live, body.filmed),
+            "update_ms": 1000 * update_period_s(device.panel),
+            "thresholds": [ThresholdItem(**dataclasses.asdict(t)) for t in THRESHOLDS],
+        }
+    )
 
 
 def _at_speed(device: Device, recipe: Recipe, speed_mm_s: float) -> SpeedItem:
@@ -70,7 +78,12 @@ def _at_speed(device: Device, recipe: Recipe, speed_mm_s: float) -> SpeedItem:
 
 
 def _figures(now: Lag, device: Device, live: Model | None, filmed: Model | None) -> list[dict[str, Any]]:
-    found = figures(now, device.stated_ms, None if live is None else Live(**live.model_dump()), None if filmed is None else Filmed(**filmed.model_dump()))
+    found = figures(
+        now,
+        device.stated_ms,
+        None if live is None else Live(**live.model_dump()),
+        None if filmed is None else Filmed(**filmed.model_dump()),
+    )
     return [dataclasses.asdict(f) for f in found]
 
 
@@ -97,11 +110,24 @@ def keep_run(body: NewRun) -> RunItem:
     pen, device = get_pen(db(), body.pen_id, body.revision), get_thing(db(), Device, body.device_id)
     hand = get_thing(db(), Hand, body.hand_id)
     now = model_lag(device, pen.recipe, body.speed_mm_s, body.look_ahead_ms)
-    results = {"now": dataclasses.asdict(now), "live": body.live and body.live.model_dump(), "filmed": body.filmed and body.filmed.model_dump(),
-               "figures": _figures(now, device, body.live, body.filmed)}
-    inputs = {"recipe": record_json(pen.recipe), "device": record_json(device), "hand": hand.name, "speed_mm_s": body.speed_mm_s,
-              "look_ahead_ms": body.look_ahead_ms}
-    return _run_item(keep_trial(db(), Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)))
+    results = {
+        "now": dataclasses.asdict(now),
+        "live": body.live and body.live.model_dump(),
+        "filmed": body.filmed and body.filmed.model_dump(),
+        "figures": _figures(now, device, body.live, body.filmed),
+    }
+    inputs = {
+        "recipe": record_json(pen.recipe),
+        "device": record_json(device),
+        "hand": hand.name,
+        "speed_mm_s": body.speed_mm_s,
+        "look_ahead_ms": body.look_ahead_ms,
+    }
+    return _run_item(
+        keep_trial(
+            db(), Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)
+        )
+    )
 
 
 @operation(lag, "GET", "/lag/runs", RunList)
@@ -118,8 +144,18 @@ def bin_run(run_id: str, body: RunBin) -> RunList:
 
 
 def _run_item(run: Trial) -> RunItem:
-    return RunItem.model_validate({"id": run.id, "pen": run.inputs["recipe"]["name"], "device": run.inputs["device"]["name"], "hand": run.inputs["hand"],
-                                   "created_at": run.created_at, "verdict": run.verdict, "look_ahead_ms": run.inputs["look_ahead_ms"], **run.results})
+    return RunItem.model_validate(
+        {
+            "id": run.id,
+            "pen": run.inputs["recipe"]["name"],
+            "device": run.inputs["device"]["name"],
+            "hand": run.inputs["hand"],
+            "created_at": run.created_at,
+            "verdict": run.verdict,
+            "look_ahead_ms": run.inputs["look_ahead_ms"],
+            **run.results,
+        }
+    )
 
 
 @operation(lag, "POST", "/inspect", InspectReply, body=InspectBody)
@@ -130,7 +166,9 @@ def inspect_device(body: InspectBody) -> InspectReply:
 
 def _inspected(body: InspectBody) -> Inspection:
     if body.seen is not None:
-        return inspect_input([s.trace() for s in body.seen.strokes], body.seen.hover, body.seen.contact_size, body.seen.frame_hz)
+        return inspect_input(
+            [s.trace() for s in body.seen.strokes], body.seen.hover, body.seen.contact_size, body.seen.frame_hz
+        )
     if body.stand_in is not None:
         return inspect_stand_in(get_thing(db(), Device, body.stand_in))
     if body.source is None:

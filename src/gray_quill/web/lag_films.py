@@ -1,4 +1,6 @@
-"""Films of the Lag trial: shot by the simulated camera or brought in, read as a long task, or stepped through and marked by hand."""
+"""Films of the Lag trial: shot by the simulated camera or brought in, read as a long task, or stepped through and
+marked by hand.
+"""
 
 import dataclasses
 
@@ -71,7 +73,14 @@ def film_frames(job_id: str) -> FilmFrames:
     """The frames there are to step through, also of a film that could not be read."""
     held = _held(jobs().get(job_id, "film"))
     height, width = held.frames[0].shape
-    return FilmFrames(frames=len(held.frames), width_px=width, height_px=height, fps=held.fps, mm_per_px=held.mm_per_px, least_marked=LEAST_MARKED)
+    return FilmFrames(
+        frames=len(held.frames),
+        width_px=width,
+        height_px=height,
+        fps=held.fps,
+        mm_per_px=held.mm_per_px,
+        least_marked=LEAST_MARKED,
+    )
 
 
 @operation(lag_films, "GET", "/lag/films/<job_id>/frames/<int:number>", "image/png")
@@ -99,6 +108,14 @@ def _held(job: Job) -> Held:
 
 def _read(held: Held, progress: Progress, truth_ms: float | None) -> FilmReading:
     found = read_film(held.frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
-    return FilmReading(delay_ms=found.delay_ms, ci95_ms=found.ci95_ms, gap_mm=found.gap_mm, speed_mm_s=found.speed_mm_s, frames_used=found.frames_used,
-                       truth_ms=truth_ms, frame=int(found.frames_at[-1]), nib_px=float(found.nib_mm[-1] / held.mm_per_px),
-                       front_px=float(found.front_mm[-1] / held.mm_per_px))
+    return FilmReading(
+        delay_ms=found.delay_ms,
+        ci95_ms=found.ci95_ms,
+        gap_mm=found.gap_mm,
+        speed_mm_s=found.speed_mm_s,
+        frames_used=found.frames_used,
+        truth_ms=truth_ms,
+        frame=int(found.frames_at[-1]),
+        nib_px=float(found.nib_mm[-1] / held.mm_per_px),
+        front_px=float(found.front_mm[-1] / held.mm_per_px),
+    )

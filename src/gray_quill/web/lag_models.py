@@ -31,7 +31,9 @@ class FilmedBody(Model):
 
 
 class LagBody(Model):
-    """A pen on a device at a nib speed, the pens to lay beside it on every device, and what was measured and filmed of it."""
+    """A pen on a device at a nib speed, the pens to lay beside it on every device, and what was measured and filmed of
+    it.
+    """
 
     recipe: RecipeJson
     device_id: Id
@@ -117,8 +119,9 @@ class SpeedItem(Model):
 
 
 class LagReply(Model):
-    """now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first. figures: stated,
-    modelled, live, filmed. update_ms: how long the device shows one picture of the ink."""
+    """now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
+    figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
+    """
 
     now: LagItem
     table: list[LagCell]
@@ -249,8 +252,9 @@ class FilmQuery(Model):
 
 
 class FilmReading(Model):
-    """delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; nib_px and front_px: where they were found in
-    frame number `frame`."""
+    """delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; nib_px and front_px:
+    where they were found in frame number `frame`.
+    """
 
     delay_ms: float
     ci95_ms: float

@@ -254,9 +254,11 @@ class Preview(Model):
 
 
 class PreviewReply(Model):
-    """image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is width_px wide.
+    """image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is
+    width_px wide.
 
-    box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre."""
+    box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre.
+    """
 
     image: str
     left_px: int

@@ -1,4 +1,6 @@
-"""The Palm trial: drills of a simulated or a real hand, judged with rules; rules that fit; posture; runs and settings kept."""
+"""The Palm trial: drills of a simulated or a real hand, judged with rules; rules that fit; posture; runs and settings
+kept.
+"""
 
 import dataclasses
 import math
@@ -62,7 +64,14 @@ Part = tuple[str, Stream, Truth]
 def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
     drills = [{"name": d.name, "ask": d.ask, "meant": d.meant, "asks": d.asks} for d in DRILLS.values()]
-    return PalmInfo.model_validate({"drills": drills, "fields": describe_record(Rules), "off": record_json(OFF), "grades": [_grade_item(g) for g in GRADES]})
+    return PalmInfo.model_validate(
+        {
+            "drills": drills,
+            "fields": describe_record(Rules),
+            "off": record_json(OFF),
+            "grades": [_grade_item(g) for g in GRADES],
+        }
+    )
 
 
 @operation(palm, "GET", "/palm/setting", PalmSetting, query=PairQuery)
@@ -73,8 +82,13 @@ def palm_setting(query: PairQuery) -> PalmSetting:
     kept = kept_setting(db(), query.hand_id, query.device_id)
     rules, posture = kept or (START, None)
     zone = posture.zone if posture else zone_of(hand)
-    return PalmSetting(rules=record_json(rules), zone=_zone_item(zone), posture=None if posture is None else _posture_item(posture),
-                       limits=PalmLimits(**LIMITS), kept=kept is not None)
+    return PalmSetting(
+        rules=record_json(rules),
+        zone=_zone_item(zone),
+        posture=None if posture is None else _posture_item(posture),
+        limits=PalmLimits(**LIMITS),
+        kept=kept is not None,
+    )
 
 
 # What protects the sheet before a hand has done its drills.
@@ -103,7 +117,11 @@ def run_drills(body: RunBody) -> PalmReply:
 def _prepared(body: RunBody) -> tuple[Rules, Zone, list[Part]]:
     hand, device = get_thing(db(), Hand, body.hand_id), get_thing(db(), Device, body.device_id)
     rules = read_record(Rules, body.rules, "rules.")
-    parts = _own(body.own) if body.own else [(name, *simulate(hand, device, name, body.seed)) for name in body.drills or DRILLS]
+    parts = (
+        _own(body.own)
+        if body.own
+        else [(name, *simulate(hand, device, name, body.seed)) for name in body.drills or DRILLS]
+    )
     return rules, _zone_for(body.zone, hand, body.hand_id, body.device_id), parts
 
 
@@ -129,15 +147,41 @@ def _reply(parts: list[Part], rules: Rules, zone: Zone) -> PalmReply:
         for t in played.state.touches.values():
             path = played.paths[t.id]
             why = explain(t.decision, t.rule, rules, scores[t.id])
-            contacts.append(ContactItem(id=t.id, palm=t.id in truth.palms, decision=t.decision, rule=t.rule, at_ms=t.at_ms, born_ms=t.born_ms,
-                                        end_ms=path[-1][0], why=why, path=[list(p) for p in path], mark=played.state.marks.get(t.id, [])))
+            contacts.append(
+                ContactItem(
+                    id=t.id,
+                    palm=t.id in truth.palms,
+                    decision=t.decision,
+                    rule=t.rule,
+                    at_ms=t.at_ms,
+                    born_ms=t.born_ms,
+                    end_ms=path[-1][0],
+                    why=why,
+                    path=[list(p) for p in path],
+                    mark=played.state.marks.get(t.id, []),
+                )
+            )
         lasts = stream.events[-1].t_ms if stream.events else 0.0
-        items.append(PartItem(drill=drill, lasts_ms=lasts, contacts=contacts, nib=[list(n) for n in played.nib], views=[list(v) for v in played.views],
-                              outcome=_outcome_item(outcome)))
+        items.append(
+            PartItem(
+                drill=drill,
+                lasts_ms=lasts,
+                contacts=contacts,
+                nib=[list(n) for n in played.nib],
+                views=[list(v) for v in played.views],
+                outcome=_outcome_item(outcome),
+            )
+        )
     first = parts[0][1]
     word = _grade_item(grade(outcomes, sum(i.lasts_ms for i in items)))
-    return PalmReply(screen_mm=[first.width_mm, first.height_mm], zone=_zone_item(zone), parts=items, total=_outcome_item(total(outcomes)), grade=word,
-                     fault=fault_words([(stream, truth) for _, stream, truth in parts], rules, zone))
+    return PalmReply(
+        screen_mm=[first.width_mm, first.height_mm],
+        zone=_zone_item(zone),
+        parts=items,
+        total=_outcome_item(total(outcomes)),
+        grade=word,
+        fault=fault_words([(stream, truth) for _, stream, truth in parts], rules, zone),
+    )
 
 
 @operation(palm, "POST", "/palm/sweeps", JobItem, body=SweepBody)
@@ -190,8 +234,15 @@ def keep_palm_run(body: RunBody) -> PalmRun:
     rules, zone, parts = _prepared(body)
     hand, device = get_thing(db(), Hand, body.hand_id), get_thing(db(), Device, body.device_id)
     found = _reply(parts, rules, zone)
-    inputs = {"rules": record_json(rules), "zone": dataclasses.asdict(zone), "hand": hand.name, "device": device.name, "seed": body.seed,
-              "drills": [drill for drill, _, _ in parts], "own": [part.model_dump() for part in body.own]}
+    inputs = {
+        "rules": record_json(rules),
+        "zone": dataclasses.asdict(zone),
+        "hand": hand.name,
+        "device": device.name,
+        "seed": body.seed,
+        "drills": [drill for drill, _, _ in parts],
+        "own": [part.model_dump() for part in body.own],
+    }
     results = {"total": found.total.model_dump(), "parts": {p.drill: p.outcome.model_dump() for p in found.parts}}
     return _run_item(keep_trial(db(), Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade.word)))
 
@@ -212,7 +263,9 @@ def bin_palm_run(run_id: str, body: RunBin) -> PalmRuns:
 @operation(palm, "GET", "/palm/contacts.csv", "text/csv", query=ContactsQuery)
 def contacts_out(query: ContactsQuery) -> Response:
     """The contact stream of a simulated drill as CSV."""
-    stream, _ = simulate(get_thing(db(), Hand, query.hand_id), get_thing(db(), Device, query.device_id), query.drill, query.seed)
+    stream, _ = simulate(
+        get_thing(db(), Hand, query.hand_id), get_thing(db(), Device, query.device_id), query.drill, query.seed
+    )
     return download(write_contacts(stream.events), "text/csv", f"{query.drill}.csv")
 
 
@@ -234,12 +287,24 @@ def _columns(events: tuple[Event, ...]) -> dict[str, list[Any]]:
 
 
 def _run_item(run: Trial) -> PalmRun:
-    return PalmRun.model_validate({"id": run.id, "hand": run.inputs["hand"], "device": run.inputs["device"], "created_at": run.created_at,
-                                   "own": bool(run.inputs["own"]), "rules": run.inputs["rules"], "total": run.results["total"], "grade": run.verdict})
+    return PalmRun.model_validate(
+        {
+            "id": run.id,
+            "hand": run.inputs["hand"],
+            "device": run.inputs["device"],
+            "created_at": run.created_at,
+            "own": bool(run.inputs["own"]),
+            "rules": run.inputs["rules"],
+            "total": run.results["total"],
+            "grade": run.verdict,
+        }
+    )
 
 
 def _outcome_item(outcome: Outcome) -> OutcomeItem:
-    return OutcomeItem.model_validate({**{k: v for k, v in dataclasses.asdict(outcome).items() if k != "decisions"}, "noticed": noticed(outcome)})
+    return OutcomeItem.model_validate(
+        {**{k: v for k, v in dataclasses.asdict(outcome).items() if k != "decisions"}, "noticed": noticed(outcome)}
+    )
 
 
 def _grade_item(grade: Grade) -> PalmGrade:

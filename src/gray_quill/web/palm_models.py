@@ -19,7 +19,9 @@ Rest = Literal["below", "side", "above"]
 
 
 class StreamBody(Model):
-    """A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device gives none."""
+    """A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device gives
+    none.
+    """
 
     screen_mm: tuple[float, float]
     t_ms: Numbers
@@ -33,10 +35,22 @@ class StreamBody(Model):
     force: Numbers
 
     def stream(self) -> Stream:
-        columns = (self.t_ms, self.pointer, self.id, self.phase, self.x_mm, self.y_mm, self.width_mm, self.height_mm, self.force)
+        columns = (
+            self.t_ms,
+            self.pointer,
+            self.id,
+            self.phase,
+            self.x_mm,
+            self.y_mm,
+            self.width_mm,
+            self.height_mm,
+            self.force,
+        )
         count = len(self.t_ms)
         if any(len(c) != count for c in columns):
-            raise InputError("The columns of this stream differ in length. Give every column one value an event.", "events")
+            raise InputError(
+                "The columns of this stream differ in length. Give every column one value an event.", "events"
+            )
         return make_stream([Event(*row) for row in zip(*columns, strict=True)], *self.screen_mm)
 
 
@@ -91,7 +105,9 @@ class PalmInfo(Model):
 
 
 class PalmLimits(Model):
-    """What the rules' engine takes for granted: when a touch has moved, how much farther it must stray at rest, how long a tap lasts."""
+    """What the rules' engine takes for granted: when a touch has moved, how much farther it must stray at rest, how
+    long a tap lasts.
+    """
 
     slop_mm: float
     at_rest: float
@@ -99,7 +115,9 @@ class PalmLimits(Model):
 
 
 class PalmSetting(Model):
-    """Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the hand's record says."""
+    """Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the
+    hand's record says.
+    """
 
     rules: RulesJson
     zone: ZoneItem
@@ -116,7 +134,9 @@ class NewSetting(Model):
 
 
 class RunBody(Model):
-    """Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for the pair's own."""
+    """Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for
+    the pair's own.
+    """
 
     hand_id: Id
     device_id: Id
@@ -159,7 +179,9 @@ class OutcomeItem(Model):
 
 
 class PartItem(Model):
-    """One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what came of it."""
+    """One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what
+    came of it.
+    """
 
     drill: str
     lasts_ms: float
@@ -181,7 +203,9 @@ class PalmReply(Model):
 
 
 class PostureBody(Model):
-    """A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one; corrected in words where given."""
+    """A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one;
+    corrected in words where given.
+    """
 
     stream: StreamBody | None = None
     azimuths_deg: list[float] = Field(default=[], max_length=50_000)

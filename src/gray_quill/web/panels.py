@@ -25,7 +25,13 @@ MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "
 def read_proof(sheet_id: str, query: ProofQuery) -> Response:
     """The sheet as a device's panel shows it, pixel for pixel."""
     sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel
-    return png(write_png(proof_sheet(memory().sheet_inks(db(), sheet_id), sheet.paper, panel, query.dither, query.greys).pixels, panel.ppi, compress=1))
+    return png(
+        write_png(
+            proof_sheet(memory().sheet_inks(db(), sheet_id), sheet.paper, panel, query.dither, query.greys).pixels,
+            panel.ppi,
+            compress=1,
+        )
+    )
 
 
 @operation(panels, "GET", "/sheets/<sheet_id>/proof", ProofReply, query=ProofQuery)
@@ -35,8 +41,12 @@ def read_proof_readings(sheet_id: str, query: ProofQuery) -> ProofReply:
     inks = memory().sheet_inks(db(), sheet_id)
     proof = proof_sheet(inks, sheet.paper, panel, query.dither, query.greys)
     readings = panel_readings(inks, sheet.paper, panel, proof)
-    return ProofReply(readings=dataclasses.asdict(readings), width_px=proof.pixels.shape[1], height_px=proof.pixels.shape[0],
-                      greys=query.greys or panel.greys)
+    return ProofReply(
+        readings=dataclasses.asdict(readings),
+        width_px=proof.pixels.shape[1],
+        height_px=proof.pixels.shape[0],
+        greys=query.greys or panel.greys,
+    )
 
 
 @operation(panels, "GET", "/sheets/<sheet_id>/export", "application/octet-stream", query=ExportQuery)
@@ -46,7 +56,12 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
     if query.form == "inkml":
         pen = get_pen(db(), sheet.pen_id).recipe
         traces = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet_id), sheet.paper)]
-        data = write_inkml(traces, {"width": f"{pen.body.width_mm:g}", "color": pen.body.colour, "transparency": f"{1 - pen.body.opacity:g}"})
+        data = write_inkml(
+            traces,
+            {"width": f"{pen.body.width_mm:g}", "color": pen.body.colour, "transparency": f"{1 - pen.body.opacity:g}"},
+        )
     else:
-        data = export_sheet(memory().sheet_inks(db(), sheet_id), sheet.paper, query.form, query.dpi, query.paper, sheet.name)
+        data = export_sheet(
+            memory().sheet_inks(db(), sheet_id), sheet.paper, query.form, query.dpi, query.paper, sheet.name
+        )
     return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")

@@ -71,8 +71,13 @@ def fit_to_hand(body: FitBody) -> FitReply:
     press = read_record(Press, body.press, "press.")
     force = np.concatenate([t.force for t in memory().traces_of(db(), body.source)])
     fitted = fit_press(force, press, body.blend)
-    return FitReply(press=record_json(fitted), before=dataclasses.asdict(press_use(force, press)), after=dataclasses.asdict(press_use(force, fitted)),
-                    cubic=dataclasses.asdict(cubic_form(fitted)), samples=len(force))
+    return FitReply(
+        press=record_json(fitted),
+        before=dataclasses.asdict(press_use(force, press)),
+        after=dataclasses.asdict(press_use(force, fitted)),
+        cubic=dataclasses.asdict(cubic_form(fitted)),
+        samples=len(force),
+    )
 
 
 @operation(bench, "PUT", "/fits", Done, body=KeepFit)
@@ -96,7 +101,9 @@ def trade(body: TradeBody) -> TradeReply:
     check_shake(traces)
     points = [TradePointItem(**dataclasses.asdict(p)) for p in trade_curves(traces, steady)]
     methods = {m.name: {"symbol": m.symbol, "unit": m.unit, "help": m.help} for m in METHODS.values()}
-    return TradeReply(points=points, now=TradePointItem(**dataclasses.asdict(trade_point(traces, steady))), methods=methods)
+    return TradeReply(
+        points=points, now=TradePointItem(**dataclasses.asdict(trade_point(traces, steady))), methods=methods
+    )
 
 
 @operation(bench, "POST", "/solve", SolveReply, body=SolveBody)
@@ -129,7 +136,9 @@ def convert_steady(query: ConvertQuery) -> ConvertReply:
 def read_spot(body: SpotBody) -> SpotReply:
     """What the hand did at a spot of the ink, and the terms that made its width."""
     recipe, traces = read_recipe(body.recipe), memory().traces_of(db(), body.source)
-    return SpotReply(spot=dataclasses.asdict(find_spot(traces, [settle(t, recipe) for t in traces], body.x_mm, body.y_mm)))
+    return SpotReply(
+        spot=dataclasses.asdict(find_spot(traces, [settle(t, recipe) for t in traces], body.x_mm, body.y_mm))
+    )
 
 
 @operation(bench, "POST", "/heat", HeatReply, body=HeatBody)
@@ -138,8 +147,20 @@ def read_heat(body: HeatBody) -> HeatReply:
     recipe, traces = read_recipe(body.recipe), memory().traces_of(db(), body.source)
     view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
     heat = heat_view(traces, [settle(t, recipe) for t in traces], body.quantity, view)
-    box = [view.left_mm, view.top_mm, view.left_mm + view.width_px / view.px_per_mm, view.top_mm + view.height_px / view.px_per_mm]
-    return HeatReply(image=data_url(write_png(heat.pixels, compress=1)), low=heat.low, high=heat.high, unit=heat.unit, colours=heat.colours, box_mm=box)
+    box = [
+        view.left_mm,
+        view.top_mm,
+        view.left_mm + view.width_px / view.px_per_mm,
+        view.top_mm + view.height_px / view.px_per_mm,
+    ]
+    return HeatReply(
+        image=data_url(write_png(heat.pixels, compress=1)),
+        low=heat.low,
+        high=heat.high,
+        unit=heat.unit,
+        colours=heat.colours,
+        box_mm=box,
+    )
 
 
 @operation(bench, "POST", "/judge", JudgeReply, body=JudgeBody)
@@ -147,15 +168,23 @@ def judge(body: JudgeBody) -> JudgeReply:
     """Whether a pen does what its kind says, by numbers."""
     verdict = judge_kind(read_recipe(body.recipe))
     failed = [Failed(words=w, reading=r, value=v) for w, r, v in verdict.failed]
-    return JudgeReply(kind=verdict.kind, met=verdict.met, failed=failed, nearest=verdict.nearest, demands=[d.words for d in DEFINITIONS[verdict.kind]],
-                      nature=dataclasses.asdict(verdict.nature))
+    return JudgeReply(
+        kind=verdict.kind,
+        met=verdict.met,
+        failed=failed,
+        nearest=verdict.nearest,
+        demands=[d.words for d in DEFINITIONS[verdict.kind]],
+        nature=dataclasses.asdict(verdict.nature),
+    )
 
 
 @operation(bench, "POST", "/effects", EffectsReply, body=EffectsBody)
 def read_effects(body: EffectsBody) -> EffectsReply:
     """How much each control of a group changes this ink, and why when it does not."""
     sheet = get_sheet(db(), body.source.sheet_id)
-    effects = control_effects(memory().traces_of(db(), body.source), read_recipe(body.recipe), body.group, sheet.paper.colour)
+    effects = control_effects(
+        memory().traces_of(db(), body.source), read_recipe(body.recipe), body.group, sheet.paper.colour
+    )
     return EffectsReply(effects=[EffectItem(**dataclasses.asdict(e)) for e in effects])
 
 
@@ -165,8 +194,20 @@ def read_advice(body: PenOn) -> AdviceReply:
     recipe, traces = read_recipe(body.recipe), memory().traces_of(db(), body.source)
     inks = [settle(t, recipe) for t in traces]
     found = advise(traces, recipe, inks, read_ink(traces, recipe, inks))
-    return AdviceReply(advice=[AdviceItem(title=a.title, evidence=a.evidence, doing=a.doing, recipe=write_recipe(a.recipe) if a.recipe else None,
-                                          reading=a.reading, before=a.before, after=a.after) for a in found])
+    return AdviceReply(
+        advice=[
+            AdviceItem(
+                title=a.title,
+                evidence=a.evidence,
+                doing=a.doing,
+                recipe=write_recipe(a.recipe) if a.recipe else None,
+                reading=a.reading,
+                before=a.before,
+                after=a.after,
+            )
+            for a in found
+        ]
+    )
 
 
 @operation(bench, "POST", "/differences", DifferReply, body=DifferBody)
@@ -182,4 +223,3 @@ def read_ladder(body: LadderBody) -> LadderReply:
     """One pen at rising widths, opacities or ranges over an older dark line."""
     pixels, values = ladder(read_recipe(body.recipe), body.over, body.width_px, body.height_px, body.paper_colour)
     return LadderReply(image=data_url(write_png(pixels, compress=1)), values=values)
-

@@ -15,7 +15,17 @@ from gray_quill.formats.png import read_png
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
 from gray_quill.web.api import operation
 from gray_quill.web.context import db
-from gray_quill.web.models import BinChange, Done, GrainReply, NewPen, NewRevision, PenHistory, PenItem, Plan, RecipeBody
+from gray_quill.web.models import (
+    BinChange,
+    Done,
+    GrainReply,
+    NewPen,
+    NewRevision,
+    PenHistory,
+    PenItem,
+    Plan,
+    RecipeBody,
+)
 from gray_quill.web.replies import download, free_id, png
 from gray_quill.web.shapes import pen_item
 from gray_quill.web.swatch import swatch_png

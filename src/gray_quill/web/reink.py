@@ -38,15 +38,28 @@ def make_preview(body: Preview) -> PreviewReply:
     plane, x, y = _inked_part(inks, view)
     image = base64.b64encode(write_tinted_png(plane, rgb(recipe.body.colour))).decode()
     box = (view.left_mm, view.top_mm, view.left_mm + body.width_px / scale, view.top_mm + body.height_px / scale)
-    return PreviewReply(image=f"data:image/png;base64,{image}", left_px=x, top_px=y,
-                        width_px=plane.shape[1], height_px=plane.shape[0], box_mm=list(box), scale=scale)
+    return PreviewReply(
+        image=f"data:image/png;base64,{image}",
+        left_px=x,
+        top_px=y,
+        width_px=plane.shape[1],
+        height_px=plane.shape[0],
+        box_mm=list(box),
+        scale=scale,
+    )
 
 
 def fitted_view(box_mm: tuple[float, float, float, float], width_px: int, height_px: int) -> View:
     """The view that shows a box with a margin, in its middle, as large as it fits."""
     left, top, right, bottom = box_mm
     scale = min(width_px / (right - left + 2 * MARGIN_MM), height_px / (bottom - top + 2 * MARGIN_MM))
-    return View((left + right) / 2 - width_px / scale / 2, (top + bottom) / 2 - height_px / scale / 2, scale, width_px, height_px)
+    return View(
+        (left + right) / 2 - width_px / scale / 2,
+        (top + bottom) / 2 - height_px / scale / 2,
+        scale,
+        width_px,
+        height_px,
+    )
 
 
 def _inked_part(inks: list[Ink], view: View) -> tuple[Pixels, int, int]:
@@ -56,7 +69,9 @@ def _inked_part(inks: list[Ink], view: View) -> tuple[Pixels, int, int]:
     high = np.ceil((boxes[:, 2:].max(axis=0) - (view.left_mm, view.top_mm)) * view.px_per_mm).astype(int) + 1
     x, y = max(0, low[0]), max(0, low[1])
     width, height = max(1, min(view.width_px, high[0]) - x), max(1, min(view.height_px, high[1]) - y)
-    part = View(view.left_mm + x / view.px_per_mm, view.top_mm + y / view.px_per_mm, view.px_per_mm, int(width), int(height))
+    part = View(
+        view.left_mm + x / view.px_per_mm, view.top_mm + y / view.px_per_mm, view.px_per_mm, int(width), int(height)
+    )
     return opacity_plane(inks, part), int(x), int(y)
 
 
@@ -77,7 +92,9 @@ def _anchors(traces: list[Trace], recipe: Recipe, inks: list[Ink]) -> dict[str, 
 
 @operation(reink, "GET", "/sheets/<sheet_id>/readings", ReadReply)
 def read_sheet_ink(sheet_id: str) -> ReadReply:
-    """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one; kept with the sheet."""
+    """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one; kept
+    with the sheet.
+    """
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
     if not index:
         return ReadReply(readings={}, anchors={}, strokes=0)
@@ -96,4 +113,6 @@ def read_force(body: Source) -> ForceReply:
     traces = memory().traces_of(db(), body)
     force = np.concatenate([t.force for t in traces])
     counts, _ = np.histogram(force, FORCE_BINS, (0, 1))
-    return ForceReply(counts=counts.tolist(), samples=len(force), absent=sorted(set().union(*(t.absent for t in traces))))
+    return ForceReply(
+        counts=counts.tolist(), samples=len(force), absent=sorted(set().union(*(t.absent for t in traces)))
+    )

@@ -20,8 +20,14 @@ def data_url(data: bytes) -> str:
 def download(data: bytes, media: str, name: str) -> Response:
     """A file to keep; the name is safe in a header."""
     plain = re.sub(r"[^A-Za-z0-9._ -]", "_", name)
-    return Response(data, mimetype=media, headers={
-        "Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}", "Cache-Control": "no-store"})
+    return Response(
+        data,
+        mimetype=media,
+        headers={
+            "Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}",
+            "Cache-Control": "no-store",
+        },
+    )
 
 
 def free_id(name: str, taken: Collection[str]) -> str:

@@ -17,7 +17,9 @@ READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its 
 def serve(folder: pathlib.Path, port: int) -> None:
     """Serve until stopped; prints the address once it answers."""
     app = create_app(folder)
-    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # a page asks for several pictures at once; a short queue is no news
+    logging.getLogger("waitress.queue").setLevel(
+        logging.ERROR
+    )  # a page asks for several pictures at once; a short queue is no news
     try:
         server = waitress.create_server(app, host="127.0.0.1", port=port, threads=6)
     except OSError:

@@ -9,7 +9,14 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import prompts_for
 from gray_quill.core.pen.recipe import read_recipe
-from gray_quill.core.readings.shading import Patch, export_crispness, grade_ladder, own_patch, shading_patches, small_text
+from gray_quill.core.readings.shading import (
+    Patch,
+    export_crispness,
+    grade_ladder,
+    own_patch,
+    shading_patches,
+    small_text,
+)
 from gray_quill.core.trace import Trace, bounds_mm
 from gray_quill.formats.png import write_png
 from gray_quill.store.sheets import Sheet, get_sheet, stroke_index
@@ -24,7 +31,9 @@ shading = Blueprint("shading", __name__)
 
 @operation(shading, "POST", "/shading", ShadingReply, body=ShadingBody)
 def shade(body: ShadingBody) -> ShadingReply:
-    """A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand and device."""
+    """A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand
+    and device.
+    """
     recipe, sheet = read_recipe(body.recipe), get_sheet(db(), body.sheet_id)
     hand, device = get_thing(db(), Hand, sheet.hand_id), get_thing(db(), Device, sheet.device_id)
     patches = shading_patches(recipe, hand, device, sheet.paper)
@@ -35,15 +44,35 @@ def shade(body: ShadingBody) -> ShadingReply:
     ladder = grade_ladder(recipe, hand, device, sheet.paper)
     return ShadingReply(
         patches=[_patch(p) for p in patches],
-        grades=[GradeItem(grade=g, tone=tone, image=data_url(write_png(pixels, compress=1))) for g, tone, pixels in ladder],
-        text=[TextItem(image=data_url(write_png(t.pixels, compress=1)), x_height_mm=t.x_height_mm, contrast=t.contrast, broken=t.broken,
-                       thickness=t.thickness, verdict=t.verdict) for t in small_text(recipe, hand, device, sheet.paper)],
-        grit=grit, crispness=[CrispnessItem(**dataclasses.asdict(c)) for c in crispness], device=device.name)
+        grades=[
+            GradeItem(grade=g, tone=tone, image=data_url(write_png(pixels, compress=1))) for g, tone, pixels in ladder
+        ],
+        text=[
+            TextItem(
+                image=data_url(write_png(t.pixels, compress=1)),
+                x_height_mm=t.x_height_mm,
+                contrast=t.contrast,
+                broken=t.broken,
+                thickness=t.thickness,
+                verdict=t.verdict,
+            )
+            for t in small_text(recipe, hand, device, sheet.paper)
+        ],
+        grit=grit,
+        crispness=[CrispnessItem(**dataclasses.asdict(c)) for c in crispness],
+        device=device.name,
+    )
 
 
 def _patch(patch: Patch) -> PatchItem:
-    return PatchItem(force=patch.force, lean=patch.lean, image=data_url(write_png(patch.pixels, compress=1)), tone=patch.tone,
-                     unevenness=patch.unevenness, raggedness_mm=patch.raggedness_mm)
+    return PatchItem(
+        force=patch.force,
+        lean=patch.lean,
+        image=data_url(write_png(patch.pixels, compress=1)),
+        tone=patch.tone,
+        unevenness=patch.unevenness,
+        raggedness_mm=patch.raggedness_mm,
+    )
 
 
 def _own_shading(sheet: Sheet) -> list[Trace]:
@@ -52,7 +81,9 @@ def _own_shading(sheet: Sheet) -> list[Trace]:
     traces = [t for t, _ in memory().strokes(db(), stroke_index(db(), sheet.id), sheet.paper)] if boxes else []
     inside = [t for t in traces if _meets(bounds_mm([t]), boxes[0])]
     if not inside:
-        raise InputError("That sheet holds no shading of yours. Put down a test sheet and shade its shading prompt.", "own_sheet_id")
+        raise InputError(
+            "That sheet holds no shading of yours. Put down a test sheet and shade its shading prompt.", "own_sheet_id"
+        )
     return inside
 
 

@@ -12,12 +12,22 @@ from gray_quill.web.models import PenItem, SheetItem
 
 
 def pen_item(pen: Pen) -> PenItem:
-    return PenItem(id=pen.id, revision=pen.revision, newest=pen.newest, recipe=write_recipe(pen.recipe), note=pen.note,
-                   created_at=pen.created_at, roll_place=pen.roll_place, binned=pen.binned)
+    return PenItem(
+        id=pen.id,
+        revision=pen.revision,
+        newest=pen.newest,
+        recipe=write_recipe(pen.recipe),
+        note=pen.note,
+        created_at=pen.created_at,
+        roll_place=pen.roll_place,
+        binned=pen.binned,
+    )
 
 
 def sheet_item(sheet: Sheet, strokes: int) -> SheetItem:
-    values: dict[str, Any] = {f.name: getattr(sheet, f.name) for f in dataclasses.fields(sheet) if f.name not in ("paper", "binned")}
+    values: dict[str, Any] = {
+        f.name: getattr(sheet, f.name) for f in dataclasses.fields(sheet) if f.name not in ("paper", "binned")
+    }
     return SheetItem(**values, paper=record_json(sheet.paper), paper_words=describe_paper(sheet.paper), strokes=strokes)
 
 

@@ -14,7 +14,17 @@ from gray_quill.core.trace import Trace, bounds_mm, make_trace
 from gray_quill.formats.inkml import read_inkml
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, bin_strokes, change_sheet, get_sheet, list_sheets, stroke_index
+from gray_quill.store.sheets import (
+    Sheet,
+    Stroke,
+    add_sheet,
+    add_strokes,
+    bin_strokes,
+    change_sheet,
+    get_sheet,
+    list_sheets,
+    stroke_index,
+)
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import operation
 from gray_quill.web.context import db, memory
@@ -44,7 +54,9 @@ def new_sheet(body: NewSheet) -> SheetItem:
     get_pen(db(), body.pen_id)
     prompts = None if body.kind == "free" else body.kind
     kind = "free" if body.kind == "free" else "test"
-    sheet = Sheet(body.id, body.name, kind, paper_of(body.paper), body.hand_id, body.device_id, body.pen_id, "", False, prompts)
+    sheet = Sheet(
+        body.id, body.name, kind, paper_of(body.paper), body.hand_id, body.device_id, body.pen_id, "", False, prompts
+    )
     return sheet_item(add_sheet(db(), sheet), 0)
 
 
@@ -52,10 +64,16 @@ def new_sheet(body: NewSheet) -> SheetItem:
 def read_sheet(sheet_id: str) -> SheetDetail:
     """A sheet, its prompts when it has some, the ids of its strokes and the colours of its ink."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    prompts = [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper, sheet.prompts)] if sheet.prompts else []
+    prompts = (
+        [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper, sheet.prompts)]
+        if sheet.prompts
+        else []
+    )
     pens = {entry[1:] for entry in index}
     colours = sorted({get_pen(db(), pen_id, revision).recipe.body.colour for pen_id, revision in pens})
-    return SheetDetail(sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index], colours=colours)
+    return SheetDetail(
+        sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index], colours=colours
+    )
 
 
 @operation(sheets, "PATCH", "/sheets/<sheet_id>", SheetItem, body=SheetChange)
@@ -80,11 +98,20 @@ def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
 
 def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:
     new = add_strokes(db(), sheet_id, strokes)
-    return StrokesKept(kept=[s.id for s in strokes], new=new, box_mm=_box(sheet_id, [s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]))
+    return StrokesKept(
+        kept=[s.id for s in strokes],
+        new=new,
+        box_mm=_box(sheet_id, [s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]),
+    )
 
 
 def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> list[float]:
-    boxes = [ink.box_mm for _, ink in memory().strokes(db(), [(i, *p) for i, p in zip(ids, pens, strict=True)], get_sheet(db(), sheet_id).paper)]
+    boxes = [
+        ink.box_mm
+        for _, ink in memory().strokes(
+            db(), [(i, *p) for i, p in zip(ids, pens, strict=True)], get_sheet(db(), sheet_id).paper
+        )
+    ]
     lows, highs = [min(b[k] for b in boxes) for k in (0, 1)], [max(b[k] for b in boxes) for k in (2, 3)]
     return [*lows, *highs]
 
@@ -105,14 +132,21 @@ def change_stroke_bin(sheet_id: str, body: StrokeIds) -> StrokesKept:
 def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
     """Let the sheet's simulated hand write text below what is there, or do its prompts."""
     sheet = get_sheet(db(), sheet_id)
-    hand, device, pen = get_thing(db(), Hand, sheet.hand_id), get_thing(db(), Device, sheet.device_id), get_pen(db(), sheet.pen_id)
+    hand, device, pen = (
+        get_thing(db(), Hand, sheet.hand_id),
+        get_thing(db(), Device, sheet.device_id),
+        get_pen(db(), sheet.pen_id),
+    )
     if body.prompts:
         traces = fill_prompts(sheet.paper, hand, device, body.seed, sheet.prompts or "test")
     else:
         traces = _written_below(sheet, body, hand, device)
     stem = f"hand-{len(stroke_index(db(), sheet_id))}-{body.seed}"
     taken = {i for i, _, _ in stroke_index(db(), sheet_id)}
-    return _keep(sheet_id, [Stroke(free_id(f"{sheet_id[:24]}-{stem}-{k}", taken), pen.id, pen.revision, t) for k, t in enumerate(traces)])
+    return _keep(
+        sheet_id,
+        [Stroke(free_id(f"{sheet_id[:24]}-{stem}-{k}", taken), pen.id, pen.revision, t) for k, t in enumerate(traces)],
+    )
 
 
 def _written_below(sheet: Sheet, body: WriteText, hand: Hand, device: Device) -> list[Trace]:
@@ -122,7 +156,10 @@ def _written_below(sheet: Sheet, body: WriteText, hand: Hand, device: Device) ->
     first = (bounds_mm(there)[3] + 0.8 * line) if there else 2.6 * line
     traces = write_text(body.text, hand, device, body.seed, margin, first, sheet.paper.width_mm - margin - 12, line)
     if bounds_mm(traces)[3] > sheet.paper.height_mm:
-        raise InputError("The sheet is full: there is no room for that text below the ink. Put down a new sheet or write less.", "text")
+        raise InputError(
+            "The sheet is full: there is no room for that text below the ink. Put down a new sheet or write less.",
+            "text",
+        )
     return traces
 
 
@@ -131,10 +168,17 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     """Paper and settled ink of a part of the sheet, snapped outward to whole pixels."""
     sheet = get_sheet(db(), sheet_id)
     right, bottom = query.right or sheet.paper.width_mm, query.bottom or sheet.paper.height_mm
-    box = (max(0.0, query.left), max(0.0, query.top), min(right, sheet.paper.width_mm), min(bottom, sheet.paper.height_mm))
+    box = (
+        max(0.0, query.left),
+        max(0.0, query.top),
+        min(right, sheet.paper.width_mm),
+        min(bottom, sheet.paper.height_mm),
+    )
     if box[2] <= box[0] or box[3] <= box[1] or (box[2] - box[0]) * (box[3] - box[1]) * query.scale**2 > MOST_PIXELS:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
-    return png(write_png(page_pixels(memory().sheet_inks(db(), sheet_id), sheet.paper, box_view(box, query.scale)), compress=1))
+    return png(
+        write_png(page_pixels(memory().sheet_inks(db(), sheet_id), sheet.paper, box_view(box, query.scale)), compress=1)
+    )
 
 
 @operation(sheets, "POST", "/sheet-files/<sheet_id>", SheetItem, body="application/inkml+xml")
@@ -145,9 +189,16 @@ def bring_in_sheet(sheet_id: str, body: bytes) -> SheetItem:
     left, top, _, _ = bounds_mm(traces)
     taken = {s.id for s in list_sheets(db())}
     name = "Brought in"
-    sheet = add_sheet(db(), Sheet(free_id(name, taken), name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False))
+    sheet = add_sheet(
+        db(),
+        Sheet(free_id(name, taken), name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False),
+    )
     pen = get_pen(db(), like.pen_id)
     fits = left >= 0 and top >= 0
-    placed = traces if fits else [make_trace(t.t_s, t.x_mm - left + 12, t.y_mm - top + 12, t.force, t.altitude, t.azimuth) for t in traces]
+    placed = (
+        traces
+        if fits
+        else [make_trace(t.t_s, t.x_mm - left + 12, t.y_mm - top + 12, t.force, t.altitude, t.azimuth) for t in traces]
+    )
     add_strokes(db(), sheet.id, [Stroke(f"{sheet.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
     return sheet_item(sheet, len(traces))

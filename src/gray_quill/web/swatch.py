@@ -35,4 +35,6 @@ def flourish() -> Trace:
 def swatch_png(recipe: Recipe, ground: str) -> bytes:
     """The flourish in this pen, see-through."""
     view = View(0, 0, PX_PER_MM, round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM))
-    return write_png(ink_pixels([settle(flourish(), recipe)], view, ground if COLOUR.fullmatch(ground) else "#ffffff"), compress=6)
+    return write_png(
+        ink_pixels([settle(flourish(), recipe)], view, ground if COLOUR.fullmatch(ground) else "#ffffff"), compress=6
+    )

@@ -49,18 +49,34 @@ def _row(bench: Bench, recipe: Recipe, ink: Recipe, paper: str, passes: int) -> 
     cells = []
     for n in range(1, passes + 1):
         cell = bench.cell(ink, paper, n)
-        cells.append(GridCell(passes=n, image=data_url(write_png(cell.pixels, compress=1)), writing=cell.writing, typed=cell.typed,
-                              visibility=cell.visibility, seen=visibility_words(cell.visibility), unevenness=cell.unevenness))
+        cells.append(
+            GridCell(
+                passes=n,
+                image=data_url(write_png(cell.pixels, compress=1)),
+                writing=cell.writing,
+                typed=cell.typed,
+                visibility=cell.visibility,
+                seen=visibility_words(cell.visibility),
+                unevenness=cell.unevenness,
+            )
+        )
     words = _words(bench, ink, paper)
     once, twice = (wash_layers(words["typed"], recipe, paper, n).ground for n in (1, 2))
-    return GridRow(paper=paper, ink=ink.name, cells=cells, overlap=float(difference(once, twice)),
-                   readable={name: passes_until(w, recipe, paper, READABLE) for name, w in words.items()},
-                   large={name: passes_until(w, recipe, paper, LARGE) for name, w in words.items()})
+    return GridRow(
+        paper=paper,
+        ink=ink.name,
+        cells=cells,
+        overlap=float(difference(once, twice)),
+        readable={name: passes_until(w, recipe, paper, READABLE) for name, w in words.items()},
+        large={name: passes_until(w, recipe, paper, LARGE) for name, w in words.items()},
+    )
 
 
 @operation(wash, "POST", "/wash/solve", SolveWashReply, body=SolveWashBody)
 def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
-    """A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is none."""
+    """A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is
+    none.
+    """
     recipe, ink = read_recipe(body.wash), _ink_on(body, body.paper)
     words = _words(_bench(body, recipe, 1, 12), ink, body.paper)
     answer = solve_wash(recipe, [words[name] for name in body.words], body.paper)
@@ -68,9 +84,18 @@ def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
     if answer.setting:
         bench = _bench(body, with_setting(recipe, answer.setting), PASSES, 12)
         twice = bench.cell(ink, body.paper, PASSES)
-        measured = {name: getattr(twice, name) for name in body.words} | {"visibility": bench.cell(ink, body.paper, 1).visibility}
-    return SolveWashReply(setting=_setting(answer.setting), measured=measured, best_contrast=answer.best_contrast, best_visibility=answer.best_visibility,
-                          tried=answer.tried, other=_setting(answer.other), bare_contrast=answer.bare_contrast)
+        measured = {name: getattr(twice, name) for name in body.words} | {
+            "visibility": bench.cell(ink, body.paper, 1).visibility
+        }
+    return SolveWashReply(
+        setting=_setting(answer.setting),
+        measured=measured,
+        best_contrast=answer.best_contrast,
+        best_visibility=answer.best_visibility,
+        tried=answer.tried,
+        other=_setting(answer.other),
+        bare_contrast=answer.bare_contrast,
+    )
 
 
 @operation(wash, "POST", "/wash/set", SetReply, body=SetBody)
@@ -83,14 +108,21 @@ def check_wash_set(body: SetBody) -> SetReply:
     if all(c.passes for c in conditions):
         return SetReply(conditions=_conditions(conditions), replacements=[], proposed=[], passes=True)
     proposal = propose_set(recipes, body.paper, panels, [words_of(ink, body.paper), typed_words(body.paper)])
-    return SetReply(conditions=_conditions(conditions), replacements=[ReplacementItem(place=r.place, colour=r.colour) for r in proposal.replacements],
-                    proposed=_conditions(proposal.conditions), passes=proposal.passes)
+    return SetReply(
+        conditions=_conditions(conditions),
+        replacements=[ReplacementItem(place=r.place, colour=r.colour) for r in proposal.replacements],
+        proposed=_conditions(proposal.conditions),
+        passes=proposal.passes,
+    )
 
 
 def with_setting(recipe: Recipe, setting: Setting) -> Recipe:
     """A wash as a solution sets it."""
-    return dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, colour=setting.colour, opacity=setting.opacity),
-                               wash=dataclasses.replace(recipe.wash, blend=setting.blend, place=setting.place))
+    return dataclasses.replace(
+        recipe,
+        body=dataclasses.replace(recipe.body, colour=setting.colour, opacity=setting.opacity),
+        wash=dataclasses.replace(recipe.wash, blend=setting.blend, place=setting.place),
+    )
 
 
 def _bench(body: WashBody, recipe: Recipe, passes: int, px_per_mm: float) -> Bench:
@@ -100,7 +132,11 @@ def _bench(body: WashBody, recipe: Recipe, passes: int, px_per_mm: float) -> Ben
 
 
 def _ink_pens() -> list[Recipe]:
-    return [p.recipe for p in list_pens(db()) if p.recipe.wash.place == "over" and p.recipe.kind in ("ballpoint", "fountain", "brush", "flat nib")]
+    return [
+        p.recipe
+        for p in list_pens(db())
+        if p.recipe.wash.place == "over" and p.recipe.kind in ("ballpoint", "fountain", "brush", "flat nib")
+    ]
 
 
 def _ink_on(body: WashBody, paper: str) -> Recipe:
@@ -116,4 +152,9 @@ def _setting(setting: Setting | None) -> SettingItem | None:
 
 
 def _conditions(conditions: list[Condition]) -> list[ConditionItem]:
-    return [ConditionItem(name=c.name, smallest=c.smallest, enough=c.enough, passes=c.passes, pair=list(c.pair), seen=c.seen) for c in conditions]
+    return [
+        ConditionItem(
+            name=c.name, smallest=c.smallest, enough=c.enough, passes=c.passes, pair=list(c.pair), seen=c.seen
+        )
+        for c in conditions
+    ]

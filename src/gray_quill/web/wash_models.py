@@ -27,7 +27,9 @@ class GridBody(WashBody):
 
 
 class GridCell(Model):
-    """writing, typed: contrast ratios under `passes` passes. visibility: CIEDE2000 against the paper, and what that is called."""
+    """writing, typed: contrast ratios under `passes` passes. visibility: CIEDE2000 against the paper, and what that is
+    called.
+    """
 
     passes: int
     image: str
@@ -39,8 +41,9 @@ class GridCell(Model):
 
 
 class GridRow(Model):
-    """ink: the pen the words on this paper are in. readable, large: the first pass under which writing or print falls below 4.5:1
-    and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two."""
+    """ink: the pen the words on this paper are in. readable, large: the first pass under which writing or print falls
+    below 4.5:1 and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two.
+    """
 
     paper: Colour
     ink: str
@@ -69,8 +72,10 @@ class SettingItem(Model):
 
 
 class SolveWashReply(Model):
-    """setting: what works, or None; measured: contrast after two passes and visibility after one, read off rendered pixels. best_contrast,
-    best_visibility: the best of each that was found while the other held. other: another lightness of the colour that works."""
+    """setting: what works, or None; measured: contrast after two passes and visibility after one, read off rendered
+    pixels. best_contrast, best_visibility: the best of each that was found while the other held. other: another
+    lightness of the colour that works.
+    """
 
     setting: SettingItem | None
     measured: dict[str, float]

@@ -13,12 +13,20 @@ export const api = createClient<paths>({ baseUrl: window.location.origin })
 
 /** What went wrong, in the server's words where it had any. */
 export class Refusal extends Error {
-  constructor(message: string, readonly status: number, readonly field?: string) {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly field?: string,
+  ) {
     super(message)
   }
 }
 
-interface Answer<T> { data?: T; error?: unknown; response: Response }
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
 
 /** The data of an answer, or a Refusal that says what to do. */
 export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
@@ -30,5 +38,9 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined && answer.response.ok) return answer.data
   const told = (answer.error as { error?: { message?: string; field?: string } } | undefined)?.error
-  throw new Refusal(told?.message ?? 'The server could not do that. Nothing you kept is lost; try again.', answer.response.status, told?.field)
+  throw new Refusal(
+    told?.message ?? 'The server could not do that. Nothing you kept is lost; try again.',
+    answer.response.status,
+    told?.field,
+  )
 }

@@ -20,6 +20,14 @@ const size = computed(() => {
 </template>
 
 <style scoped>
-rect, path { fill: none; stroke: var(--ink); stroke-width: 1.5; }
-.glass { fill: var(--accent-soft); stroke: none; }
+rect,
+path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.glass {
+  fill: var(--accent-soft);
+  stroke: none;
+}
 </style>

@@ -24,9 +24,14 @@ async function make() {
 <template>
   <div class="form">
     <template v-for="f in fields" :key="f.name">
-      <label v-if="f.kind === 'text'">{{ f.label }} <ElInput v-model="hand[f.name] as string" :aria-label="f.label" /></label>
-      <label v-else-if="f.kind === 'choice'">{{ f.label }}
-        <ElRadioGroup v-model="hand[f.name] as string" :aria-label="f.label"><ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton></ElRadioGroup>
+      <label v-if="f.kind === 'text'"
+        >{{ f.label }} <ElInput v-model="hand[f.name] as string" :aria-label="f.label"
+      /></label>
+      <label v-else-if="f.kind === 'choice'"
+        >{{ f.label }}
+        <ElRadioGroup v-model="hand[f.name] as string" :aria-label="f.label"
+          ><ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton></ElRadioGroup
+        >
       </label>
       <ValueSlider v-else :field="f" :value="hand[f.name] as number" @change="(v) => (hand[f.name] = v)" />
     </template>
@@ -35,6 +40,15 @@ async function make() {
 </template>
 
 <style scoped>
-.form { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 24px; align-items: end; }
-label { display: grid; gap: 4px; font-size: var(--small); }
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 24px;
+  align-items: end;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-size: var(--small);
+}
 </style>

@@ -16,8 +16,24 @@ defineEmits<{ cancel: [] }>()
 </template>
 
 <style scoped>
-.job { display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; align-items: center; }
-.bar { grid-column: 1 / -1; height: 6px; border: var(--line) solid var(--ink); }
-.bar i { display: block; height: 100%; background: var(--ink); }
-.plain-button { min-height: 32px; text-decoration: underline; }
+.job {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 12px;
+  align-items: center;
+}
+.bar {
+  grid-column: 1 / -1;
+  height: 6px;
+  border: var(--line) solid var(--ink);
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
+.plain-button {
+  min-height: 32px;
+  text-decoration: underline;
+}
 </style>

@@ -36,7 +36,19 @@ const KEYS = [
   border-color: var(--ink);
 }
 
-h2 { font-size: 17px; font-style: italic; font-weight: 500; margin-bottom: 8px; }
-dl { display: grid; grid-template-columns: auto auto; gap: 6px 20px; margin-bottom: 12px; }
-dt { font-weight: 650; }
+h2 {
+  font-size: 17px;
+  font-style: italic;
+  font-weight: 500;
+  margin-bottom: 8px;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto auto;
+  gap: 6px 20px;
+  margin-bottom: 12px;
+}
+dt {
+  font-weight: 650;
+}
 </style>

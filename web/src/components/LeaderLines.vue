@@ -13,9 +13,30 @@ defineProps<{ lines: { x0: number; y0: number; x1: number; y1: number }[] }>()
 </template>
 
 <style scoped>
-.leaders { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; overflow: hidden; }
-path { fill: none; stroke: var(--accent); stroke-width: 1; stroke-dasharray: 1.5 3; }
-circle { fill: none; stroke: var(--accent); stroke-width: 1.5; }
-:root[data-surface='e-ink'] path { stroke-width: 2; stroke-dasharray: 2 5; }
-:root[data-surface='e-ink'] circle { stroke-width: 2; }
+.leaders {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  overflow: hidden;
+}
+path {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 1;
+  stroke-dasharray: 1.5 3;
+}
+circle {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 1.5;
+}
+:root[data-surface='e-ink'] path {
+  stroke-width: 2;
+  stroke-dasharray: 2 5;
+}
+:root[data-surface='e-ink'] circle {
+  stroke-width: 2;
+}
 </style>

@@ -13,7 +13,11 @@ const set = (part: Partial<Paper>) => emit('change', { ...props.paper, ...part }
 const landscape = computed(() => props.paper.width_mm > props.paper.height_mm)
 const sizeName = computed(() => {
   const [short, long] = [props.paper.width_mm, props.paper.height_mm].sort((a, b) => a - b)
-  return Object.entries(desk.desk?.paper_sizes_mm ?? {}).find(([, mm]) => Math.abs(mm[0]! - short!) < 0.05 && Math.abs(mm[1]! - long!) < 0.05)?.[0] ?? 'own size'
+  return (
+    Object.entries(desk.desk?.paper_sizes_mm ?? {}).find(
+      ([, mm]) => Math.abs(mm[0]! - short!) < 0.05 && Math.abs(mm[1]! - long!) < 0.05,
+    )?.[0] ?? 'own size'
+  )
 })
 
 function setSize(name: string) {
@@ -22,36 +26,89 @@ function setSize(name: string) {
 }
 
 function turn(way: string) {
-  if ((way === 'landscape') !== landscape.value) set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
+  if ((way === 'landscape') !== landscape.value)
+    set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
 }
 
 /** A new sheet colour brings the ruling that suits it. */
-const colour = (value: string) => desk.attempt(async () => {
-  const { rule_colour } = await take(api.POST('/api/colours', { body: { paper_colour: value, colours: [] } }))
-  set({ colour: value, rule_colour })
-})
+const colour = (value: string) =>
+  desk.attempt(async () => {
+    const { rule_colour } = await take(api.POST('/api/colours', { body: { paper_colour: value, colours: [] } }))
+    set({ colour: value, rule_colour })
+  })
 </script>
 
 <template>
   <div class="form">
-    <label>Size
+    <label
+      >Size
       <ElSelect :model-value="sizeName" aria-label="Size" @update:model-value="setSize">
         <ElOption v-for="name in Object.keys(desk.desk?.paper_sizes_mm ?? {})" :key="name" :value="name" />
       </ElSelect>
     </label>
-    <label>Lies
-      <ElRadioGroup :model-value="landscape ? 'landscape' : 'portrait'" aria-label="Orientation" @update:model-value="(v) => turn(String(v))">
-        <ElRadioButton value="portrait">portrait</ElRadioButton><ElRadioButton value="landscape">landscape</ElRadioButton>
+    <label
+      >Lies
+      <ElRadioGroup
+        :model-value="landscape ? 'landscape' : 'portrait'"
+        aria-label="Orientation"
+        @update:model-value="(v) => turn(String(v))"
+      >
+        <ElRadioButton value="portrait">portrait</ElRadioButton
+        ><ElRadioButton value="landscape">landscape</ElRadioButton>
       </ElRadioGroup>
     </label>
-    <label>Width, mm <ElInputNumber :model-value="paper.width_mm" :min="30" :max="1000" :precision="1" @change="(v) => v && set({ width_mm: v })" /></label>
-    <label>Height, mm <ElInputNumber :model-value="paper.height_mm" :min="30" :max="1000" :precision="1" @change="(v) => v && set({ height_mm: v })" /></label>
-    <label>Spacing, mm <ElInputNumber :model-value="paper.spacing_mm" :min="1.5" :max="30" :step="0.5" :precision="2" @change="(v) => v && set({ spacing_mm: v })" /></label>
-    <label>Line weight, mm <ElInputNumber :model-value="paper.weight_mm" :min="0.05" :max="1.5" :step="0.05" :precision="2" @change="(v) => v && set({ weight_mm: v })" /></label>
-    <label>Colour
+    <label
+      >Width, mm
+      <ElInputNumber
+        :model-value="paper.width_mm"
+        :min="30"
+        :max="1000"
+        :precision="1"
+        @change="(v) => v && set({ width_mm: v })"
+    /></label>
+    <label
+      >Height, mm
+      <ElInputNumber
+        :model-value="paper.height_mm"
+        :min="30"
+        :max="1000"
+        :precision="1"
+        @change="(v) => v && set({ height_mm: v })"
+    /></label>
+    <label
+      >Spacing, mm
+      <ElInputNumber
+        :model-value="paper.spacing_mm"
+        :min="1.5"
+        :max="30"
+        :step="0.5"
+        :precision="2"
+        @change="(v) => v && set({ spacing_mm: v })"
+    /></label>
+    <label
+      >Line weight, mm
+      <ElInputNumber
+        :model-value="paper.weight_mm"
+        :min="0.05"
+        :max="1.5"
+        :step="0.05"
+        :precision="2"
+        @change="(v) => v && set({ weight_mm: v })"
+    /></label>
+    <label
+      >Colour
       <span class="colours">
-        <button v-for="(value, name) in desk.desk?.paper_colours" :key="name" type="button" class="spot" :style="{ background: value }" :aria-label="name" :title="String(name)"
-          :aria-pressed="value === paper.colour" @click="colour(value)" />
+        <button
+          v-for="(value, name) in desk.desk?.paper_colours"
+          :key="name"
+          type="button"
+          class="spot"
+          :style="{ background: value }"
+          :aria-label="name"
+          :title="String(name)"
+          :aria-pressed="value === paper.colour"
+          @click="colour(value)"
+        />
         <ElColorPicker :model-value="paper.colour" aria-label="Own colour" @change="(v) => v && colour(v)" />
       </span>
     </label>
@@ -59,9 +116,29 @@ const colour = (value: string) => desk.attempt(async () => {
 </template>
 
 <style scoped>
-.form { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 24px; }
-label { display: grid; gap: 4px; font-size: var(--small); }
-.colours { display: flex; gap: 8px; align-items: center; }
-.spot { width: 44px; height: 44px; border: var(--line) solid var(--edge); border-radius: var(--corner); }
-.spot[aria-pressed='true'] { outline: 3px solid var(--accent); outline-offset: 1px; }
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 24px;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-size: var(--small);
+}
+.colours {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.spot {
+  width: 44px;
+  height: 44px;
+  border: var(--line) solid var(--edge);
+  border-radius: var(--corner);
+}
+.spot[aria-pressed='true'] {
+  outline: 3px solid var(--accent);
+  outline-offset: 1px;
+}
 </style>

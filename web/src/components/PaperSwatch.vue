@@ -19,16 +19,24 @@ const weight = computed(() => Math.max(props.paper.weight_mm * K, 0.7))
     <rect :width="width" :height="height" :fill="paper.colour" class="edge" />
     <g :stroke="paper.rule_colour" :fill="paper.rule_colour">
       <template v-if="paper.ruling === 'dotted'">
-        <template v-for="y in marks.rows" :key="y"><circle v-for="x in marks.columns" :key="x" :cx="x" :cy="y" :r="Math.max(weight, 1.2) / 2" stroke="none" /></template>
+        <template v-for="y in marks.rows" :key="y">
+          <circle v-for="x in marks.columns" :key="x" :cx="x" :cy="y" :r="Math.max(weight, 1.2) / 2" stroke="none" />
+        </template>
       </template>
       <template v-else-if="paper.ruling !== 'blank'">
-        <template v-for="(y, i) in marks.rows" :key="y"><path v-if="paper.ruling !== 'staves' || i % 9 < 5" :d="`M0 ${y}H${width}`" :stroke-width="weight" /></template>
-        <template v-if="paper.ruling === 'squared'"><path v-for="x in marks.columns" :key="x" :d="`M${x} 0V${height}`" :stroke-width="weight" /></template>
+        <template v-for="(y, i) in marks.rows" :key="y">
+          <path v-if="paper.ruling !== 'staves' || i % 9 < 5" :d="`M0 ${y}H${width}`" :stroke-width="weight" />
+        </template>
+        <template v-if="paper.ruling === 'squared'">
+          <path v-for="x in marks.columns" :key="x" :d="`M${x} 0V${height}`" :stroke-width="weight" />
+        </template>
       </template>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.edge { stroke: var(--edge); }
+.edge {
+  stroke: var(--edge);
+}
 </style>

@@ -31,9 +31,20 @@ function press(id: string) {
 
 <template>
   <div class="roll" role="toolbar" aria-label="Pen roll">
-    <button v-for="(pen, i) in desk.roll" :key="pen.id" type="button" :class="{ picked: pen.id === desk.sheet?.pen_id }"
-      :aria-pressed="pen.id === desk.sheet?.pen_id" :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name" draggable="true"
-      @click="press(pen.id)" @keydown="key($event, pen.id, i)" @dragstart="dragged = pen.id" @dragover.prevent @drop.prevent="dragged && move(dragged, i)">
+    <button
+      v-for="(pen, i) in desk.roll"
+      :key="pen.id"
+      type="button"
+      :class="{ picked: pen.id === desk.sheet?.pen_id }"
+      :aria-pressed="pen.id === desk.sheet?.pen_id"
+      :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
+      draggable="true"
+      @click="press(pen.id)"
+      @keydown="key($event, pen.id, i)"
+      @dragstart="dragged = pen.id"
+      @dragover.prevent
+      @drop.prevent="dragged && move(dragged, i)"
+    >
       <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
       <PenSwatch :pen="pen" />
       <span class="name">{{ pen.recipe.name }}</span>
@@ -60,9 +71,30 @@ button {
   border-top: 4px solid transparent;
 }
 
-button.picked { border-top-color: var(--accent); }
-button.picked .name { font-weight: 700; }
-button:hover .name { text-decoration: underline; }
-.place { position: absolute; left: 6px; top: 2px; padding: 0 2px; font-size: var(--small); color: var(--on-swatch); background: var(--swatch-ground); }
-.name { font-size: var(--small); max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; padding: 0 4px; }
+button.picked {
+  border-top-color: var(--accent);
+}
+button.picked .name {
+  font-weight: 700;
+}
+button:hover .name {
+  text-decoration: underline;
+}
+.place {
+  position: absolute;
+  left: 6px;
+  top: 2px;
+  padding: 0 2px;
+  font-size: var(--small);
+  color: var(--on-swatch);
+  background: var(--swatch-ground);
+}
+.name {
+  font-size: var(--small);
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  padding: 0 4px;
+}
 </style>

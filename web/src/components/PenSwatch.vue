@@ -11,6 +11,13 @@ const src = computed(() => `/api/pens/${props.pen.id}/revisions/${props.pen.revi
 </template>
 
 <style scoped>
-img { display: block; object-fit: contain; background: var(--swatch-ground); border-radius: var(--corner); }
-:root[data-surface='paper'] img { background: none; }
+img {
+  display: block;
+  object-fit: contain;
+  background: var(--swatch-ground);
+  border-radius: var(--corner);
+}
+:root[data-surface='paper'] img {
+  background: none;
+}
 </style>

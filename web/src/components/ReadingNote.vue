@@ -18,11 +18,33 @@ const open = ref(false)
 </template>
 
 <style scoped>
-button { display: block; width: 100%; min-height: var(--target); text-align: left; }
-h3 { font-size: 16px; font-style: italic; font-weight: 450; color: var(--accent); }
-.what { line-height: 1.4; }
-.help { margin-top: 4px; max-width: 34ch; }
-.attention { border-left: 3px solid var(--attention); padding-left: 12px; }
-.attention h3 { color: var(--attention); }
-:root[data-surface='e-ink'] .attention { border-left-width: 6px; }
+button {
+  display: block;
+  width: 100%;
+  min-height: var(--target);
+  text-align: left;
+}
+h3 {
+  font-size: 16px;
+  font-style: italic;
+  font-weight: 450;
+  color: var(--accent);
+}
+.what {
+  line-height: 1.4;
+}
+.help {
+  margin-top: 4px;
+  max-width: 34ch;
+}
+.attention {
+  border-left: 3px solid var(--attention);
+  padding-left: 12px;
+}
+.attention h3 {
+  color: var(--attention);
+}
+:root[data-surface='e-ink'] .attention {
+  border-left-width: 6px;
+}
 </style>

@@ -15,7 +15,13 @@ const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
 const search = ref('')
 const making = ref(false)
-const TITLES: Record<Part, string> = { sheet: 'Which sheet', pen: 'Which pen', hand: 'Whose hand', device: 'On what', paper: 'On which paper' }
+const TITLES: Record<Part, string> = {
+  sheet: 'Which sheet',
+  pen: 'Which pen',
+  hand: 'Whose hand',
+  device: 'On what',
+  paper: 'On which paper',
+}
 
 const found = (words: string) => words.toLowerCase().includes(search.value.trim().toLowerCase())
 const sheets = computed(() => (desk.desk?.sheets ?? []).filter((s) => found(s.name)))
@@ -52,9 +58,14 @@ async function bringIn(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   await desk.attempt(async () => {
-    const answer = await take(api.POST('/api/sheet-files/{sheet_id}', {
-      params: { path: { sheet_id: desk.sheet!.id } }, body: '', bodySerializer: () => file, headers: { 'Content-Type': 'application/inkml+xml' },
-    }))
+    const answer = await take(
+      api.POST('/api/sheet-files/{sheet_id}', {
+        params: { path: { sheet_id: desk.sheet!.id } },
+        body: '',
+        bodySerializer: () => file,
+        headers: { 'Content-Type': 'application/inkml+xml' },
+      }),
+    )
     desk.replaceSheet(answer)
     await desk.openSheet(answer.id)
     emit('close')
@@ -70,24 +81,61 @@ async function bringIn(event: Event) {
     </div>
 
     <div v-if="part === 'sheet'" class="list">
-      <button v-for="s in sheets" :key="s.id" type="button" class="row" :class="{ now: s.id === desk.sheet?.id }" @click="open(s.id)">
+      <button
+        v-for="s in sheets"
+        :key="s.id"
+        type="button"
+        class="row"
+        :class="{ now: s.id === desk.sheet?.id }"
+        @click="open(s.id)"
+      >
         <PaperSwatch :paper="s.paper" :width="34" :height="44" />
-        <span><b>{{ s.name }}</b><span class="small">{{ s.strokes }} strokes, {{ s.paper_words }}</span></span>
+        <span
+          ><b>{{ s.name }}</b
+          ><span class="small">{{ s.strokes }} strokes, {{ s.paper_words }}</span></span
+        >
       </button>
     </div>
     <div v-else-if="part === 'pen'" class="grid">
-      <button v-for="p in pens" :key="p.id" type="button" class="tile" :class="{ now: p.id === desk.sheet?.pen_id }" @click="choose({ pen_id: p.id })">
-        <PenSwatch :pen="p" /><b>{{ p.recipe.name }}</b><span class="small">{{ p.recipe.kind }}</span>
+      <button
+        v-for="p in pens"
+        :key="p.id"
+        type="button"
+        class="tile"
+        :class="{ now: p.id === desk.sheet?.pen_id }"
+        @click="choose({ pen_id: p.id })"
+      >
+        <PenSwatch :pen="p" /><b>{{ p.recipe.name }}</b
+        ><span class="small">{{ p.recipe.kind }}</span>
       </button>
     </div>
     <div v-else-if="part === 'hand'" class="list">
-      <button v-for="h in hands" :key="h.id" type="button" class="row" :class="{ now: h.id === desk.sheet?.hand_id }" @click="choose({ hand_id: h.id })">
-        <span><b>{{ h.hand.name }}</b>
-          <span class="small">{{ h.hand.x_height_mm }} mm letters, {{ h.hand.speed_mm_s }} mm/s, force {{ Math.round(h.hand.force * 100) }} %, pen at {{ h.hand.altitude_deg }} degrees</span></span>
+      <button
+        v-for="h in hands"
+        :key="h.id"
+        type="button"
+        class="row"
+        :class="{ now: h.id === desk.sheet?.hand_id }"
+        @click="choose({ hand_id: h.id })"
+      >
+        <span
+          ><b>{{ h.hand.name }}</b>
+          <span class="small"
+            >{{ h.hand.x_height_mm }} mm letters, {{ h.hand.speed_mm_s }} mm/s, force
+            {{ Math.round(h.hand.force * 100) }} %, pen at {{ h.hand.altitude_deg }} degrees</span
+          ></span
+        >
       </button>
     </div>
     <div v-else-if="part === 'device'" class="grid">
-      <button v-for="d in devices" :key="d.id" type="button" class="tile" :class="{ now: d.id === desk.sheet?.device_id }" @click="choose({ device_id: d.id })">
+      <button
+        v-for="d in devices"
+        :key="d.id"
+        type="button"
+        class="tile"
+        :class="{ now: d.id === desk.sheet?.device_id }"
+        @click="choose({ device_id: d.id })"
+      >
         <DeviceOutline :device="d.device" /><b>{{ d.device.name }}</b>
         <span class="small">{{ d.device.panel.ppi }} px/inch, {{ d.device.digitiser.report_hz }} reports/s</span>
       </button>
@@ -102,7 +150,9 @@ async function bringIn(event: Event) {
       <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
       <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
       <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
-      <label class="word-button file">Bring in InkML<input type="file" accept=".inkml,.xml" class="visually-hidden" @change="bringIn" /></label>
+      <label class="word-button file"
+        >Bring in InkML<input type="file" accept=".inkml,.xml" class="visually-hidden" @change="bringIn"
+      /></label>
     </div>
     <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>
     <template v-if="part === 'paper'">
@@ -130,19 +180,77 @@ async function bringIn(event: Event) {
   border-color: var(--ink);
 }
 
-.head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 8px; }
-h2 { font-size: 17px; font-style: italic; font-weight: 500; }
-.list { display: grid; margin-bottom: 12px; }
-.row { display: flex; align-items: center; gap: 16px; min-height: 56px; padding: 4px 8px; text-align: left; border-top: var(--line) solid var(--rule); }
-.row span { display: grid; }
-.row:hover, .tile:hover { background: var(--accent-soft); }
-.now { box-shadow: inset 4px 0 0 var(--accent); }
-:root[data-surface='e-ink'] .now { border-left: 6px solid var(--ink); }
-b { font-weight: 650; }
-.grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(138px, 1fr)); gap: 8px; margin-bottom: 12px; }
-.tile { display: grid; justify-items: center; align-content: end; gap: 2px; min-height: 88px; padding: 8px; border: var(--line) solid var(--rule); text-align: center; }
-.foot { display: flex; gap: 12px; flex-wrap: wrap; }
-.file { display: inline-flex; align-items: center; cursor: pointer; }
-.file:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
-p { margin-top: 8px; }
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 8px;
+}
+h2 {
+  font-size: 17px;
+  font-style: italic;
+  font-weight: 500;
+}
+.list {
+  display: grid;
+  margin-bottom: 12px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-height: 56px;
+  padding: 4px 8px;
+  text-align: left;
+  border-top: var(--line) solid var(--rule);
+}
+.row span {
+  display: grid;
+}
+.row:hover,
+.tile:hover {
+  background: var(--accent-soft);
+}
+.now {
+  box-shadow: inset 4px 0 0 var(--accent);
+}
+:root[data-surface='e-ink'] .now {
+  border-left: 6px solid var(--ink);
+}
+b {
+  font-weight: 650;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
+  gap: 8px;
+  margin-bottom: 12px;
+}
+.tile {
+  display: grid;
+  justify-items: center;
+  align-content: end;
+  gap: 2px;
+  min-height: 88px;
+  padding: 8px;
+  border: var(--line) solid var(--rule);
+  text-align: center;
+}
+.foot {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+}
+.file {
+  display: inline-flex;
+  align-items: center;
+  cursor: pointer;
+}
+.file:focus-within {
+  outline: 3px solid var(--accent);
+  outline-offset: 2px;
+}
+p {
+  margin-top: 8px;
+}
 </style>

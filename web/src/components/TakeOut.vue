@@ -19,7 +19,9 @@ const said = ref('')
 async function takeOut(form: string) {
   if (!desk.sheet) return
   await desk.attempt(async () => {
-    const answer = await fetch(`/api/sheets/${desk.sheet!.id}/export?form=${form}&dpi=${dpi.value}&paper=${paper.value}`)
+    const answer = await fetch(
+      `/api/sheets/${desk.sheet!.id}/export?form=${form}&dpi=${dpi.value}&paper=${paper.value}`,
+    )
     if (!answer.ok) throw new Refusal((await answer.json()).error.message, answer.status)
     const link = document.createElement('a')
     const name = `${desk.sheet!.name}.${form}`
@@ -53,7 +55,9 @@ async function takeOutPen() {
     <button v-for="[form, word, what] in FORMS" :key="form" type="button" class="choice" @click="takeOut(form)">
       <b>{{ word }}</b> <span class="small">{{ what }}</span>
     </button>
-    <button type="button" class="choice" @click="takeOutPen"><b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span></button>
+    <button type="button" class="choice" @click="takeOutPen">
+      <b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span>
+    </button>
     <p class="small" role="status">{{ said }}</p>
     <button type="button" class="word-button" @click="emit('close')">Close</button>
   </section>
@@ -71,11 +75,39 @@ async function takeOutPen() {
   border-color: var(--ink);
 }
 
-.out.right { left: auto; right: 24px; }
-h2 { font-size: 17px; font-style: italic; font-weight: 500; }
-.options { display: flex; justify-content: space-between; align-items: center; margin: 8px 0; }
-.choice { display: flex; gap: 12px; align-items: center; width: 100%; min-height: var(--target); border-top: var(--line) solid var(--rule); text-align: left; }
-.choice:hover { background: var(--accent-soft); }
-.choice b { width: 70px; font-weight: 650; }
-p { min-height: 20px; padding: 8px 0; }
+.out.right {
+  left: auto;
+  right: 24px;
+}
+h2 {
+  font-size: 17px;
+  font-style: italic;
+  font-weight: 500;
+}
+.options {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin: 8px 0;
+}
+.choice {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  min-height: var(--target);
+  border-top: var(--line) solid var(--rule);
+  text-align: left;
+}
+.choice:hover {
+  background: var(--accent-soft);
+}
+.choice b {
+  width: 70px;
+  font-weight: 650;
+}
+p {
+  min-height: 20px;
+  padding: 8px 0;
+}
 </style>

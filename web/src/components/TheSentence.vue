@@ -32,9 +32,13 @@ const state = computed(() => (draft.changed ? `revision ${draft.next} not kept y
     <h1 v-if="desk.sheet" class="book">
       <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>:
       <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">{{ desk.pen?.recipe.name }}</button>
-      in {{ words.handArticle }} <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button>
-      on {{ words.deviceArticle }} <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
-      <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">{{ desk.sheet.paper_words }}</button>
+      in {{ words.handArticle }}
+      <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button> on
+      {{ words.deviceArticle }}
+      <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
+      <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">
+        {{ desk.sheet.paper_words }}
+      </button>
     </h1>
     <p class="small" role="status">{{ state }}</p>
     <SentenceChoices v-if="open && desk.sheet" :key="open" :part="open" @close="open = undefined" />
@@ -54,14 +58,37 @@ header {
   background: var(--paper);
 }
 
-h1 { margin: 0; font-size: 20px; font-weight: 400; line-height: 1.3; }
-h1 button { min-height: var(--target); font-style: italic; text-decoration: underline; text-decoration-color: var(--accent); text-decoration-thickness: 2px; text-underline-offset: 6px; }
-h1 button:hover, h1 button[aria-expanded='true'] { color: var(--accent); }
-p { flex: none; }
+h1 {
+  margin: 0;
+  font-size: 20px;
+  font-weight: 400;
+  line-height: 1.3;
+}
+h1 button {
+  min-height: var(--target);
+  font-style: italic;
+  text-decoration: underline;
+  text-decoration-color: var(--accent);
+  text-decoration-thickness: 2px;
+  text-underline-offset: 6px;
+}
+h1 button:hover,
+h1 button[aria-expanded='true'] {
+  color: var(--accent);
+}
+p {
+  flex: none;
+}
 
 @media (max-width: 900px) {
-  header { padding: 6px 16px; }
-  h1 { font-size: 18px; }
-  h1 button { min-height: 32px; }
+  header {
+    padding: 6px 16px;
+  }
+  h1 {
+    font-size: 18px;
+  }
+  h1 button {
+    min-height: 32px;
+  }
 }
 </style>

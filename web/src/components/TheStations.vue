@@ -8,7 +8,8 @@ defineEmits<{ keys: [] }>()
 const desk = useDesk()
 const taking = ref(false)
 const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
-const next = () => desk.setSurface(SURFACES[(SURFACES.indexOf((desk.desk?.surface ?? 'auto') as Surface) + 1) % SURFACES.length]!)
+const next = () =>
+  desk.setSurface(SURFACES[(SURFACES.indexOf((desk.desk?.surface ?? 'auto') as Surface) + 1) % SURFACES.length]!)
 </script>
 
 <template>
@@ -36,8 +37,13 @@ nav {
   border-right: var(--line) solid var(--rule);
 }
 
-nav.right { border-right: 0; border-left: var(--line) solid var(--rule); }
-ul { list-style: none; }
+nav.right {
+  border-right: 0;
+  border-left: var(--line) solid var(--rule);
+}
+ul {
+  list-style: none;
+}
 
 a {
   display: flex;
@@ -49,18 +55,49 @@ a {
   border-left: 4px solid transparent;
 }
 
-a:hover { color: var(--ink); }
-a.here { color: var(--ink); font-weight: 650; border-left-color: var(--accent); }
-.low { display: grid; padding: 0 8px 0 32px; }
-.low button { font-size: var(--small); }
+a:hover {
+  color: var(--ink);
+}
+a.here {
+  color: var(--ink);
+  font-weight: 650;
+  border-left-color: var(--accent);
+}
+.low {
+  display: grid;
+  padding: 0 8px 0 32px;
+}
+.low button {
+  font-size: var(--small);
+}
 
 @media (max-width: 900px) {
   nav,
-  nav.right { flex-direction: row; align-items: center; padding: 0 12px; border: 0; border-top: var(--line) solid var(--rule); }
-  ul { display: flex; }
-  a { padding: 0 14px; border-left: 0; border-bottom: 4px solid transparent; }
-  a.here { border-bottom-color: var(--accent); }
-  .low { display: flex; gap: 18px; padding: 0; }
-  .keys { display: none; }
+  nav.right {
+    flex-direction: row;
+    align-items: center;
+    padding: 0 12px;
+    border: 0;
+    border-top: var(--line) solid var(--rule);
+  }
+  ul {
+    display: flex;
+  }
+  a {
+    padding: 0 14px;
+    border-left: 0;
+    border-bottom: 4px solid transparent;
+  }
+  a.here {
+    border-bottom-color: var(--accent);
+  }
+  .low {
+    display: flex;
+    gap: 18px;
+    padding: 0;
+  }
+  .keys {
+    display: none;
+  }
 }
 </style>

@@ -16,22 +16,76 @@ const give = (v: unknown) => {
 <template>
   <div class="value">
     <div class="words">
-      <span :title="field.help">{{ field.label }}<span v-if="field.unit" class="small">, {{ field.unit }}</span></span>
-      <button v-if="differs" type="button" class="back small" :aria-label="`${field.label}: back to ${kept}`" @click="emit('change', kept!); emit('done')">back to {{ Number(kept!.toFixed(3)) }}</button>
+      <span :title="field.help"
+        >{{ field.label }}<span v-if="field.unit" class="small">, {{ field.unit }}</span></span
+      >
+      <button
+        v-if="differs"
+        type="button"
+        class="back small"
+        :aria-label="`${field.label}: back to ${kept}`"
+        @click="
+          emit('change', kept!)
+          emit('done')
+        "
+      >
+        back to {{ Number(kept!.toFixed(3)) }}
+      </button>
     </div>
     <div class="tools">
-      <ElSlider :model-value="value" :min="field.low ?? 0" :max="field.high ?? 1" :step="field.step ?? 0.01" :show-tooltip="false" :aria-label="field.label"
-        @input="give" @change="emit('done')" />
-      <ElInputNumber :model-value="value" :min="field.low ?? undefined" :max="field.high ?? undefined" :step="field.step ?? 0.01" :precision="decimals" :controls="false"
-        :aria-label="`${field.label}, ${field.unit}`" @change="(v) => { give(v); emit('done') }" />
+      <ElSlider
+        :model-value="value"
+        :min="field.low ?? 0"
+        :max="field.high ?? 1"
+        :step="field.step ?? 0.01"
+        :show-tooltip="false"
+        :aria-label="field.label"
+        @input="give"
+        @change="emit('done')"
+      />
+      <ElInputNumber
+        :model-value="value"
+        :min="field.low ?? undefined"
+        :max="field.high ?? undefined"
+        :step="field.step ?? 0.01"
+        :precision="decimals"
+        :controls="false"
+        :aria-label="`${field.label}, ${field.unit}`"
+        @change="
+          (v) => {
+            give(v)
+            emit('done')
+          }
+        "
+      />
     </div>
   </div>
 </template>
 
 <style scoped>
-.words { display: flex; justify-content: space-between; align-items: baseline; font-size: var(--small); min-height: 20px; }
-.back { color: var(--accent); text-decoration: underline; padding: 0 4px; }
-.tools { display: grid; grid-template-columns: minmax(0, 1fr) 72px; gap: 18px; align-items: center; padding-left: 11px; }
-.tools :deep(.el-input-number) { width: 72px; }
-.tools :deep(.el-input-number .el-input__wrapper) { padding: 0 8px; }
+.words {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  font-size: var(--small);
+  min-height: 20px;
+}
+.back {
+  color: var(--accent);
+  text-decoration: underline;
+  padding: 0 4px;
+}
+.tools {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 72px;
+  gap: 18px;
+  align-items: center;
+  padding-left: 11px;
+}
+.tools :deep(.el-input-number) {
+  width: 72px;
+}
+.tools :deep(.el-input-number .el-input__wrapper) {
+  padding: 0 8px;
+}
 </style>

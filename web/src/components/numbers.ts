@@ -1,4 +1,6 @@
-/** A number with as many digits as its size deserves: three significant, at most two decimals, or three under a tenth. */
+/**
+ * A number with as many digits as its size deserves: three significant, at most two decimals, or three under a tenth.
+ */
 export function say(value: number): string {
   const size = Math.abs(value)
   if (size >= 100) return value.toFixed(0)
@@ -15,4 +17,5 @@ export const percent = (share: number) => `${(share * 100).toFixed(share > 0 && 
 export const article = (words: string) => (/^([aeiou]|8|11(?!\d)|18(?!\d))/i.test(words) ? 'an' : 'a')
 
 /** Whether light words read better than dark ones on "#rrggbb". */
-export const isDark = (colour: string) => [1, 3, 5].reduce((sum, i) => sum + parseInt(colour.slice(i, i + 2), 16), 0) < 330
+export const isDark = (colour: string) =>
+  [1, 3, 5].reduce((sum, i) => sum + parseInt(colour.slice(i, i + 2), 16), 0) < 330

@@ -1,10 +1,14 @@
 import { onScopeDispose, ref } from 'vue'
 
 /**
- * At most one request in flight; while it is, only the newest wish is remembered and asked next. Late answers of an ended scope
- * are dropped. `ask` resolves with the answer; `done` gets it.
+ * At most one request in flight; while it is, only the newest wish is remembered and asked next. Late answers of an
+ * ended scope are dropped. `ask` resolves with the answer; `done` gets it.
  */
-export function useLatest<Wish, Answer>(ask: (wish: Wish) => Promise<Answer>, done: (answer: Answer, wish: Wish) => void, failed: (error: Error) => void) {
+export function useLatest<Wish, Answer>(
+  ask: (wish: Wish) => Promise<Answer>,
+  done: (answer: Answer, wish: Wish) => void,
+  failed: (error: Error) => void,
+) {
   const busy = ref(false)
   let next: { wish: Wish } | undefined
   let over = false

@@ -1,7 +1,12 @@
 import type { Sample } from './live'
 
 /** How browser events become samples: where the page lies, its scale, and when the stroke began. */
-export interface Capture { left: number; top: number; pxPerMm: number; startMs: number }
+export interface Capture {
+  left: number
+  top: number
+  pxPerMm: number
+  startMs: number
+}
 
 /** The samples of a pointer event, coalesced ones first, each later than `afterS`. */
 export function readEvent(event: PointerEvent, capture: Capture, afterS: number): Sample[] {
@@ -13,8 +18,12 @@ export function readEvent(event: PointerEvent, capture: Capture, afterS: number)
     if (tS <= last) continue
     last = tS
     out.push({
-      tS, x: (e.clientX - capture.left) / capture.pxPerMm, y: (e.clientY - capture.top) / capture.pxPerMm,
-      force: e.pressure, altitude: e.altitudeAngle ?? Math.PI / 2, azimuth: e.azimuthAngle ?? 0,
+      tS,
+      x: (e.clientX - capture.left) / capture.pxPerMm,
+      y: (e.clientY - capture.top) / capture.pxPerMm,
+      force: e.pressure,
+      altitude: e.altitudeAngle ?? Math.PI / 2,
+      azimuth: e.azimuthAngle ?? 0,
     })
   }
   return out

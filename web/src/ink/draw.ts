@@ -4,7 +4,10 @@ import type { PenPlan } from './plan'
 import { drawSpray } from './spray'
 
 /** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
-export interface Ground { context: CanvasRenderingContext2D; scale: number }
+export interface Ground {
+  context: CanvasRenderingContext2D
+  scale: number
+}
 
 const DIRECTIONS = Array.from({ length: 28 }, (_, i) => (i * 2 * Math.PI) / 28 + 0.01)
 
@@ -52,10 +55,22 @@ function hull(c: CanvasRenderingContext2D, a: Point, b: Point, box: boolean, sca
 function between(a: Point, b: Point, along: number): Point {
   const u = b.along > a.along ? (along - a.along) / (b.along - a.along) : 0
   const mix = (k: keyof Point) => a[k] + (b[k] - a[k]) * u
-  return { x: mix('x'), y: mix('y'), long: mix('long'), short: mix('short'), angle: mix('angle'), opacity: mix('opacity'), along, tS: mix('tS') }
+  return {
+    x: mix('x'),
+    y: mix('y'),
+    long: mix('long'),
+    short: mix('short'),
+    angle: mix('angle'),
+    opacity: mix('opacity'),
+    along,
+    tS: mix('tS'),
+  }
 }
 
-/** The parts of a..b that the plan's line pattern leaves inked; a piece is a width shorter than it looks, for its round ends. */
+/**
+ * The parts of a..b that the plan's line pattern leaves inked; a piece is a width shorter than it looks, for its round
+ * ends.
+ */
 function inked(plan: PenPlan, a: Point, b: Point): [Point, Point][] {
   const lengths = plan.pattern_mm
   if (!lengths.length) return [[a, b]]
@@ -78,13 +93,25 @@ function inked(plan: PenPlan, a: Point, b: Point): [Point, Point][] {
   return out
 }
 
-/** Add the inked parts of a segment to the path. All subpaths run the same way round, so that one nonzero fill is their union. */
+/**
+ * Add the inked parts of a segment to the path. All subpaths run the same way round, so that one nonzero fill is their
+ * union.
+ */
 function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0) {
   const { context: c, scale } = ground
   const turned = a.long > a.short * 1.001 || b.long > b.short * 1.001
   for (const [p, q] of inked(plan, a, b)) {
     if (turned) hull(c, p, q, plan.shape === 'chisel', scale, wall)
-    else capsule(c, p.x * scale, p.y * scale, Math.max(0, p.long / 2 - wall) * scale, q.x * scale, q.y * scale, Math.max(0, q.long / 2 - wall) * scale)
+    else
+      capsule(
+        c,
+        p.x * scale,
+        p.y * scale,
+        Math.max(0, p.long / 2 - wall) * scale,
+        q.x * scale,
+        q.y * scale,
+        Math.max(0, q.long / 2 - wall) * scale,
+      )
   }
 }
 
@@ -92,8 +119,8 @@ function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0)
 const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straight)
 
 /**
- * Draw a stroke, of which points up to `from` are on the ground already. The layer it is on carries the stroke's opacity and blend,
- * so a stroke never darkens itself.
+ * Draw a stroke, of which points up to `from` are on the ground already. The layer it is on carries the stroke's
+ * opacity and blend, so a stroke never darkens itself.
  */
 export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point[], from = 0) {
   if (plan.spray) return drawSpray(ground, plan, points, from)
@@ -101,7 +128,8 @@ export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point
   if (whole) ground.context.clearRect(0, 0, ground.context.canvas.width, ground.context.canvas.height)
   drawPoints(ground, plan, points, whole ? 0 : from)
   if (plan.hollow) cutOut(ground, plan, points, plan.hollow.wall_mm, 1)
-  if (plan.hollow && plan.hollow.fill_opacity === 1) fillInside(ground, plan, points, plan.hollow) // see-through fillings appear when the stroke settles
+  // see-through fillings appear when the stroke settles
+  if (plan.hollow && plan.hollow.fill_opacity === 1) fillInside(ground, plan, points, plan.hollow)
   if (plan.wet) cutOut(ground, plan, points, plan.wet.wall_mm, plan.wet.loss)
 }
 
@@ -112,8 +140,8 @@ function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], fro
 }
 
 /**
- * Fill points from..end in runs of one opacity, each run as one path: filled one by one, the soft edges of segments that overlap
- * would add up and the line would look bolder than it settles.
+ * Fill points from..end in runs of one opacity, each run as one path: filled one by one, the soft edges of segments
+ * that overlap would add up and the line would look bolder than it settles.
  */
 function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number, wall = 0, share = 1) {
   const { context: c } = ground
@@ -136,18 +164,26 @@ function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], fro
   c.globalAlpha = 1
 }
 
-interface Mask { ground: Ground; drawn: number; load: number }
+interface Mask {
+  ground: Ground
+  drawn: number
+  load: number
+}
 const masks = new WeakMap<readonly Point[], Mask>()
 
 /**
- * Draw a toothed stroke: what it covers is kept apart as a mask, and the surface's pattern shows through it once, at the stroke's
- * mean load so far. Painting the pattern segment by segment would darken where they overlap.
+ * Draw a toothed stroke: what it covers is kept apart as a mask, and the surface's pattern shows through it once, at
+ * the stroke's mean load so far. Painting the pattern segment by segment would darken where they overlap.
  */
 function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: readonly Point[], from: number) {
   let mask = masks.get(points)
   if (!mask || mask.ground.scale !== scale || mask.ground.context.canvas.width !== c.canvas.width) {
     const layer = new OffscreenCanvas(c.canvas.width, c.canvas.height)
-    mask = { ground: { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale }, drawn: 0, load: 0 }
+    mask = {
+      ground: { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale },
+      drawn: 0,
+      load: 0,
+    }
     masks.set(points, mask)
   }
   if (!points.length) return
@@ -166,7 +202,12 @@ function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: reado
     right = Math.max(right, p.x + reach)
     bottom = Math.max(bottom, p.y + reach)
   }
-  const box = [Math.floor(left * scale), Math.floor(top * scale), Math.ceil((right - left) * scale), Math.ceil((bottom - top) * scale)] as const
+  const box = [
+    Math.floor(left * scale),
+    Math.floor(top * scale),
+    Math.ceil((right - left) * scale),
+    Math.ceil((bottom - top) * scale),
+  ] as const
   c.save()
   c.beginPath()
   c.rect(...box)

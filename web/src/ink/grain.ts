@@ -4,7 +4,12 @@ const LEVELS = 64
 const made = new WeakMap<PenPlan, (CanvasPattern | null)[]>()
 
 /** The mark a load leaves on the plan's surface as a repeating pattern, on a ground of `scale` pixels a millimetre. */
-export function grainPattern(context: CanvasRenderingContext2D, plan: PenPlan, load: number, scale: number): CanvasPattern | null {
+export function grainPattern(
+  context: CanvasRenderingContext2D,
+  plan: PenPlan,
+  load: number,
+  scale: number,
+): CanvasPattern | null {
   const grain = plan.grain
   if (!grain) return null
   let patterns = made.get(plan)

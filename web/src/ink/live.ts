@@ -3,10 +3,28 @@ import { makeFilter } from './steady'
 import { heldStill, straighten } from './straight'
 
 /** What the device reports: page mm, seconds from the stroke's start, force 0..1, radians. */
-export interface Sample { tS: number; x: number; y: number; force: number; altitude: number; azimuth: number }
+export interface Sample {
+  tS: number
+  x: number
+  y: number
+  force: number
+  altitude: number
+  azimuth: number
+}
 
-/** Where and how the pen marks the page. `long` and `short` are full axes in mm; `angle` is the long one's direction. */
-export interface Point { x: number; y: number; long: number; short: number; angle: number; opacity: number; along: number; tS: number }
+/**
+ * Where and how the pen marks the page. `long` and `short` are full axes in mm; `angle` is the long one's direction.
+ */
+export interface Point {
+  x: number
+  y: number
+  long: number
+  short: number
+  angle: number
+  opacity: number
+  along: number
+  tS: number
+}
 
 /** A pen at work on one stroke. Feed it samples as they come; it looks its plan up and returns where it marks. */
 export class LivePen {
@@ -48,7 +66,7 @@ export class LivePen {
   /** The points as they lie on the page: drawn straight where the plan or a hand held still asks for it. */
   shown(): readonly Point[] {
     const asked = this.plan.straight
-    const strength = asked?.hold && heldStill(this.raw, asked.hold) ? 1 : asked?.strength ?? 0
+    const strength = asked?.hold && heldStill(this.raw, asked.hold) ? 1 : (asked?.strength ?? 0)
     if (!asked || strength === 0) return this.points
     straighten(this.points, asked, strength, this.straight)
     return this.straight
@@ -63,13 +81,23 @@ export class LivePen {
     const width = Math.exp(p.ln_width + lookUp(p.press, sample.force) + paceTerm + start)
     const aspect = lookUp(p.aspect, upright)
     let opacity = lookUp(p.opacity_over_force, sample.force)
-    if (p.grain) opacity = Math.min(1, opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm))
+    if (p.grain)
+      opacity = Math.min(
+        1,
+        opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm),
+      )
     if (p.angle !== null) this.angle = p.angle
     else this.angle += Math.atan2(Math.sin(sample.azimuth - this.angle), Math.cos(sample.azimuth - this.angle))
     const round = p.shape === 'round' || p.shape === 'spray'
     const point: Point = {
-      x, y, long: round ? width * aspect : width, short: round ? width : width / aspect, angle: this.angle,
-      opacity, along: this.along, tS: sample.tS,
+      x,
+      y,
+      long: round ? width * aspect : width,
+      short: round ? width : width / aspect,
+      angle: this.angle,
+      opacity,
+      along: this.along,
+      tS: sample.tS,
     }
     this.points.push(point)
     return point

@@ -3,7 +3,13 @@ import type { Schemas } from '@/api/client'
 /** The rules and the resting zone, as core/palm/rules.py has them. */
 export type PalmRules = Required<Schemas['PalmSetting']['rules']>
 export type PalmZone = Schemas['ZoneItem']
-export interface PalmPlan { rules: PalmRules; zone: PalmZone; limits: Schemas['PalmLimits']; widthMm: number; heightMm: number }
+export interface PalmPlan {
+  rules: PalmRules
+  zone: PalmZone
+  limits: Schemas['PalmLimits']
+  widthMm: number
+  heightMm: number
+}
 
 /** One report, in mm of the screen; sizes are 0 where the device gives none. */
 export interface PalmEvent {
@@ -34,15 +40,26 @@ export interface PalmTouch {
   lay: boolean
   path: number[]
 }
-interface Episode { ids: number[]; scale: number; x: number; y: number; takenBack: boolean }
-export interface PageView { scale: number; x: number; y: number }
+interface Episode {
+  ids: number[]
+  scale: number
+  x: number
+  y: number
+  takenBack: boolean
+}
+export interface PageView {
+  scale: number
+  x: number
+  y: number
+}
 
 const OLD_MS = 12_000 // what ended longer ago than any rule looks back is let go
 const RULE_NAMES = ['nib near', 'contact size', 'resting zone', 'edge', 'crowd'] as const
 
 /**
- * The rules at work in the browser: what core/palm/engine.py does, report by report. Nib ink always passes; touches wait, are kept or refused,
- * and what a refused one did to the page or wrote is taken back. `decided` hears of every decision.
+ * The rules at work in the browser: what core/palm/engine.py does, report by report. Nib ink always passes; touches
+ * wait, are kept or refused, and what a refused one did to the page or wrote is taken back. `decided` hears of every
+ * decision.
  */
 export class PalmEngine {
   readonly touches = new Map<number, PalmTouch>()
@@ -56,7 +73,10 @@ export class PalmEngine {
   private nibDown = false
   private nibSeenMs = -Infinity
 
-  constructor(readonly plan: PalmPlan, private decided: (touch: PalmTouch) => void = () => undefined) {}
+  constructor(
+    readonly plan: PalmPlan,
+    private decided: (touch: PalmTouch) => void = () => undefined,
+  ) {}
 
   feed(e: PalmEvent): void {
     this.tick(e.tMs)
@@ -64,13 +84,17 @@ export class PalmEngine {
     else this.touch(e)
   }
 
-  /** Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes first. */
+  /**
+   * Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes
+   * first.
+   */
   tick(nowMs: number): void {
     const { rules } = this.plan
     for (const t of this.touches.values()) {
       const liesAt = t.bornMs + rules.lie_ms
       const lies = rules.lie_ms > 0 && nowMs >= liesAt && t.endedMs >= liesAt && this.lies(t)
-      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !(lies && rules.lie_ms <= rules.wait_ms)) this.keep(t, t.bornMs + rules.wait_ms)
+      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !(lies && rules.lie_ms <= rules.wait_ms))
+        this.keep(t, t.bornMs + rules.wait_ms)
       if (lies && t.decision !== 'refused' && !t.lay) this.refuse(t, 'lies still', liesAt)
       t.lay = t.lay || nowMs >= liesAt
     }
@@ -94,7 +118,8 @@ export class PalmEngine {
   /** Scale, x and y of the page after everything that was not taken back. */
   view(): PageView {
     let { scale, x, y } = this.settled
-    for (const e of this.episodes) if (!e.takenBack) [scale, x, y] = [e.scale * scale, e.scale * x + e.x, e.scale * y + e.y]
+    for (const e of this.episodes)
+      if (!e.takenBack) [scale, x, y] = [e.scale * scale, e.scale * x + e.x, e.scale * y + e.y]
     return { scale, x, y }
   }
 
@@ -107,7 +132,8 @@ export class PalmEngine {
     while (this.episodes.length && this.episodes[0]!.ids.every(old)) {
       const first = this.episodes.shift()!
       const s = this.settled
-      if (!first.takenBack) this.settled = { scale: first.scale * s.scale, x: first.scale * s.x + first.x, y: first.scale * s.y + first.y }
+      if (!first.takenBack)
+        this.settled = { scale: first.scale * s.scale, x: first.scale * s.x + first.x, y: first.scale * s.y + first.y }
     }
     for (const id of [...this.touches.keys()]) {
       if (!old(id)) continue
@@ -144,7 +170,22 @@ export class PalmEngine {
     const { rules } = this.plan
     const size = Math.max(e.width, e.height)
     if (e.phase === 'down') {
-      const t: PalmTouch = { id: e.id, bornMs: e.tMs, x0: e.x, y0: e.y, x: e.x, y: e.y, sizeMm: size, decision: 'waiting', rule: '', atMs: 0, endedMs: Infinity, farMm: 0, lay: false, path: rules.finger_ink ? [e.x, e.y] : [] }
+      const t: PalmTouch = {
+        id: e.id,
+        bornMs: e.tMs,
+        x0: e.x,
+        y0: e.y,
+        x: e.x,
+        y: e.y,
+        sizeMm: size,
+        decision: 'waiting',
+        rule: '',
+        atMs: 0,
+        endedMs: Infinity,
+        farMm: 0,
+        lay: false,
+        path: rules.finger_ink ? [e.x, e.y] : [],
+      }
       this.touches.set(e.id, t)
       for (const other of this.touches.values()) if (other.endedMs === Infinity) this.judge(other, e.tMs)
       this.tick(e.tMs)
@@ -161,7 +202,14 @@ export class PalmEngine {
     if (t.decision === 'kept') this.act(t)
     if (e.phase === 'move') return
     // too long for a tap, too short a way for anything else
-    if (rules.lie_ms > 0 && !t.lay && (t.decision as Decision) !== 'refused' && e.tMs - t.bornMs > this.plan.limits.tap_ms && this.lies(t)) this.refuse(t, 'lies still', e.tMs)
+    if (
+      rules.lie_ms > 0 &&
+      !t.lay &&
+      (t.decision as Decision) !== 'refused' &&
+      e.tMs - t.bornMs > this.plan.limits.tap_ms &&
+      this.lies(t)
+    )
+      this.refuse(t, 'lies still', e.tMs)
     t.endedMs = e.tMs
     if ((t.decision as Decision) === 'kept') {
       this.lifted(t, e.tMs)
@@ -169,11 +217,15 @@ export class PalmEngine {
     }
   }
 
-  /** Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest. */
+  /**
+   * Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest.
+   */
   private lies(t: PalmTouch): boolean {
     const { rules } = this.plan
     if (t.farMm >= rules.lie_mm * (this.inPlace(t) ? this.plan.limits.at_rest : 1)) return false
-    return ![...this.touches.values()].some((o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity && o.farMm >= rules.lie_mm)
+    return ![...this.touches.values()].some(
+      (o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity && o.farMm >= rules.lie_mm,
+    )
   }
 
   private nibNear(nowMs: number): boolean {
@@ -192,7 +244,10 @@ export class PalmEngine {
   private inPlace(t: PalmTouch): boolean {
     const { rules, zone } = this.plan
     if (rules.zone <= 0 || !this.nib) return false
-    return Math.hypot((t.x - this.nib.x - zone.dx_mm) / zone.rx_mm, (t.y - this.nib.y - zone.dy_mm) / zone.ry_mm) <= rules.zone
+    return (
+      Math.hypot((t.x - this.nib.x - zone.dx_mm) / zone.rx_mm, (t.y - this.nib.y - zone.dy_mm) / zone.ry_mm) <=
+      rules.zone
+    )
   }
 
   private fires(rule: (typeof RULE_NAMES)[number], t: PalmTouch, nowMs: number): boolean {
@@ -200,9 +255,14 @@ export class PalmEngine {
     if (rule === 'nib near') return rules.after_ms > 0 && t.bornMs === nowMs && this.nibNear(nowMs) && this.inReach(t)
     if (rule === 'contact size') return rules.size_mm > 0 && t.sizeMm > rules.size_mm
     if (rule === 'resting zone') return this.inZone(t, nowMs)
-    if (rule === 'edge') return rules.edge_mm > 0 && Math.min(t.x0, t.y0, widthMm - t.x0, heightMm - t.y0) < rules.edge_mm
+    if (rule === 'edge')
+      return rules.edge_mm > 0 && Math.min(t.x0, t.y0, widthMm - t.x0, heightMm - t.y0) < rules.edge_mm
     if (rules.crowd_count <= 0) return false
-    return [...this.touches.values()].filter((o) => o.endedMs === Infinity && Math.hypot(o.x - t.x, o.y - t.y) <= rules.crowd_mm).length >= rules.crowd_count
+    return (
+      [...this.touches.values()].filter(
+        (o) => o.endedMs === Infinity && Math.hypot(o.x - t.x, o.y - t.y) <= rules.crowd_mm,
+      ).length >= rules.crowd_count
+    )
   }
 
   private judge(t: PalmTouch, nowMs: number): void {
@@ -238,7 +298,13 @@ export class PalmEngine {
 
   private lifted(t: PalmTouch, atMs: number): void {
     const alone = [...this.touches.values()].every((o) => o === t || o.decision !== 'kept' || o.endedMs < t.bornMs)
-    if (!this.plan.rules.finger_ink && t.farMm <= this.plan.limits.slop_mm && t.endedMs - t.bornMs <= this.plan.limits.tap_ms && alone) this.taps.push([t.id, atMs])
+    if (
+      !this.plan.rules.finger_ink &&
+      t.farMm <= this.plan.limits.slop_mm &&
+      t.endedMs - t.bornMs <= this.plan.limits.tap_ms &&
+      alone
+    )
+      this.taps.push([t.id, atMs])
   }
 
   /** Start measuring anew from where the kept touches are now. */
@@ -260,7 +326,10 @@ export class PalmEngine {
       return
     }
     const now = middleAndSpread(ids.map((id) => this.touches.get(id)!))
-    const scale = ids.length > 1 && this.group.spread > this.plan.limits.slop_mm && now.spread > 0 ? now.spread / this.group.spread : 1
+    const scale =
+      ids.length > 1 && this.group.spread > this.plan.limits.slop_mm && now.spread > 0
+        ? now.spread / this.group.spread
+        : 1
     let e = this.episodes.at(-1)
     if (!e || e.takenBack || e.ids.length !== ids.length || e.ids.some((id, k) => id !== ids[k])) {
       e = { ids, scale: 1, x: 0, y: 0, takenBack: false }

@@ -32,7 +32,10 @@ export interface PenPlan {
   steady: { method: string; parameter?: number; beta?: number; d_cutoff_hz?: number }
 }
 
-/** How strokes are drawn straight: how strongly, along which rules, and what rest at the end asks for it (see core/ink/straight.py). */
+/**
+ * How strokes are drawn straight: how strongly, along which rules, and what rest at the end asks for it (see
+ * core/ink/straight.py).
+ */
 export interface Straight {
   strength: number
   hold: { after_s: number; within_mm: number; least_mm: number } | null

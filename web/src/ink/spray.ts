@@ -4,7 +4,12 @@ import type { Point } from './live'
 import { lookUp, type PenPlan } from './plan'
 
 /** The dose a stroke has laid so far on each pixel of its ground. */
-interface Dose { plane: Float32Array; width: number; height: number; drawn: number }
+interface Dose {
+  plane: Float32Array
+  width: number
+  height: number
+  drawn: number
+}
 const doses = new WeakMap<readonly Point[], Dose>()
 
 /** Draw a sprayed stroke: doses add up by time near a pixel, and a dose d marks 1 - exp(-d) of it. */
@@ -17,13 +22,20 @@ export function drawSpray({ context: c, scale }: Ground, plan: PenPlan, points: 
     c.clearRect(0, 0, width, height)
   }
   const dirty = { left: width, top: height, right: 0, bottom: 0 }
-  if (!dose.drawn && points.length) lay(dose, plan.spray!, points[0]!, { ...points[0]!, tS: points[0]!.tS + plan.puff_s }, scale, dirty)
-  for (let i = Math.max(1, dose.drawn); i < points.length; i += 1) lay(dose, plan.spray!, points[i - 1]!, points[i]!, scale, dirty)
+  if (!dose.drawn && points.length)
+    lay(dose, plan.spray!, points[0]!, { ...points[0]!, tS: points[0]!.tS + plan.puff_s }, scale, dirty)
+  for (let i = Math.max(1, dose.drawn); i < points.length; i += 1)
+    lay(dose, plan.spray!, points[i - 1]!, points[i]!, scale, dirty)
   dose.drawn = points.length
   if (dirty.left < dirty.right && dirty.top < dirty.bottom) paint(c, dose, plan, scale, dirty)
 }
 
-interface Box { left: number; top: number; right: number; bottom: number }
+interface Box {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
 
 /** The dose of one segment, as stamps a fraction of the radius apart. */
 function lay(dose: Dose, table: readonly number[], a: Point, b: Point, scale: number, dirty: Box) {
@@ -48,7 +60,13 @@ function lay(dose: Dose, table: readonly number[], a: Point, b: Point, scale: nu
   }
 }
 
-function paint(c: CanvasRenderingContext2D, dose: Dose, plan: PenPlan, scale: number, { left, top, right, bottom }: Box) {
+function paint(
+  c: CanvasRenderingContext2D,
+  dose: Dose,
+  plan: PenPlan,
+  scale: number,
+  { left, top, right, bottom }: Box,
+) {
   const picture = c.createImageData(right - left, bottom - top)
   const [r, g, b] = [1, 3, 5].map((i) => parseInt(plan.colour.slice(i, i + 2), 16))
   let at = 0
@@ -59,7 +77,16 @@ function paint(c: CanvasRenderingContext2D, dose: Dose, plan: PenPlan, scale: nu
       picture.data[at] = r!
       picture.data[at + 1] = g!
       picture.data[at + 2] = b!
-      picture.data[at + 3] = 255 * (plan.grain ? grainMark(plan.grain, ((i + 0.5) / scale) * plan.grain.per_mm, ((j + 0.5) / scale) * plan.grain.per_mm, load) : load)
+      picture.data[at + 3] =
+        255 *
+        (plan.grain
+          ? grainMark(
+              plan.grain,
+              ((i + 0.5) / scale) * plan.grain.per_mm,
+              ((j + 0.5) / scale) * plan.grain.per_mm,
+              load,
+            )
+          : load)
     }
   }
   c.putImageData(picture, left, top)

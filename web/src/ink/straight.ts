@@ -2,7 +2,10 @@ import type { Point } from './live'
 import type { Straight } from './plan'
 
 /** Whether a hand rested at the end of a stroke long enough to ask for a straight one. */
-export function heldStill(raw: readonly { tS: number; x: number; y: number }[], hold: NonNullable<Straight['hold']>): boolean {
+export function heldStill(
+  raw: readonly { tS: number; x: number; y: number }[],
+  hold: NonNullable<Straight['hold']>,
+): boolean {
   const last = raw.at(-1)
   if (!last) return false
   let since = last.tS
@@ -14,10 +17,14 @@ export function heldStill(raw: readonly { tS: number; x: number; y: number }[], 
   return length >= hold.least_mm
 }
 
-/** Points drawn by `strength` towards their line of least squared distance, or along the rule they follow, into `out`. */
+/**
+ * Points drawn by `strength` towards their line of least squared distance, or along the rule they follow, into `out`.
+ */
 export function straighten(points: readonly Point[], plan: Straight, strength: number, out: Point[]) {
   out.length = 0
-  const weights = points.map((p, i) => [points[i - 1], points[i + 1]].reduce((sum, q) => sum + (q ? Math.hypot(p.x - q.x, p.y - q.y) : 0), 0))
+  const weights = points.map((p, i) =>
+    [points[i - 1], points[i + 1]].reduce((sum, q) => sum + (q ? Math.hypot(p.x - q.x, p.y - q.y) : 0), 0),
+  )
   const total = weights.reduce((a, b) => a + b, 0)
   if (points.length < 3 || total < 1e-9) {
     out.push(...points)
@@ -25,7 +32,11 @@ export function straighten(points: readonly Point[], plan: Straight, strength: n
   }
   const mean = (f: (p: Point) => number) => points.reduce((sum, p, i) => sum + weights[i]! * f(p), 0) / total
   let [cx, cy] = [mean((p) => p.x), mean((p) => p.y)]
-  const [xx, yy, xy] = [mean((p) => (p.x - cx) ** 2), mean((p) => (p.y - cy) ** 2), mean((p) => (p.x - cx) * (p.y - cy))]
+  const [xx, yy, xy] = [
+    mean((p) => (p.x - cx) ** 2),
+    mean((p) => (p.y - cy) ** 2),
+    mean((p) => (p.x - cx) * (p.y - cy)),
+  ]
   let heading = 0.5 * Math.atan2(2 * xy, xx - yy)
   const near = (rules: number[], at: number) => {
     const rule = rules.reduce((best, r) => (Math.abs(r - at) < Math.abs(best - at) ? r : best), Infinity)

@@ -11,7 +11,9 @@ export const useDesk = defineStore('desk', () => {
 
   const sheet = computed<SheetItem | undefined>(() => desk.value?.sheets.find((s) => s.id === desk.value?.sheet_id))
   const hand = computed<HandItem | undefined>(() => desk.value?.hands.find((h) => h.id === sheet.value?.hand_id))
-  const device = computed<DeviceItem | undefined>(() => desk.value?.devices.find((d) => d.id === sheet.value?.device_id))
+  const device = computed<DeviceItem | undefined>(() =>
+    desk.value?.devices.find((d) => d.id === sheet.value?.device_id),
+  )
   const pen = computed<PenItem | undefined>(() => desk.value?.pens.find((p) => p.id === sheet.value?.pen_id))
   const roll = computed(() => (desk.value?.pens ?? []).filter((p) => p.roll_place !== null))
   /** Stations lie on the side the hand does not cover. */
@@ -33,17 +35,21 @@ export const useDesk = defineStore('desk', () => {
     }
   }
 
-  const load = () => attempt(async () => {
-    desk.value = await take(api.GET('/api/desk'))
-  })
+  const load = () =>
+    attempt(async () => {
+      desk.value = await take(api.GET('/api/desk'))
+    })
 
   /** Change who, what or which paper the sheet is for. */
-  const changeSheet = (change: Partial<Schemas['SheetChange']>) => attempt(async () => {
-    if (!sheet.value) return
-    const body = change as Schemas['SheetChange']
-    const changed = await take(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: sheet.value.id } }, body }))
-    replaceSheet(changed)
-  })
+  const changeSheet = (change: Partial<Schemas['SheetChange']>) =>
+    attempt(async () => {
+      if (!sheet.value) return
+      const body = change as Schemas['SheetChange']
+      const changed = await take(
+        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: sheet.value.id } }, body }),
+      )
+      replaceSheet(changed)
+    })
 
   function replaceSheet(changed: SheetItem) {
     if (!desk.value) return
@@ -53,35 +59,43 @@ export const useDesk = defineStore('desk', () => {
     desk.value.sheets = rest
   }
 
-  const openSheet = (id: string) => attempt(async () => {
-    await take(api.PATCH('/api/desk', { body: { sheet_id: id } as Schemas['DeskChange'] }))
-    if (desk.value) desk.value.sheet_id = id
-  })
+  const openSheet = (id: string) =>
+    attempt(async () => {
+      await take(api.PATCH('/api/desk', { body: { sheet_id: id } as Schemas['DeskChange'] }))
+      if (desk.value) desk.value.sheet_id = id
+    })
 
   /** Put down a new sheet like the one on the desk, with the pen last used. */
-  const putDown = (kind: 'free' | 'test' | 'strip', paper?: Schemas['NewSheet']['paper']) => attempt(async () => {
-    const like = sheet.value
-    const first = desk.value
-    if (!first) return
-    const count = first.sheets.filter((s) => (s.prompts ?? 'free') === kind).length + 1
-    const body: Schemas['NewSheet'] = {
-      id: `sheet-${crypto.randomUUID().slice(0, 13)}`, kind, name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
-      paper: paper ?? like?.paper ?? 'dotted A5', hand_id: like?.hand_id ?? first.hands[0]!.id,
-      device_id: like?.device_id ?? first.devices[0]!.id, pen_id: like?.pen_id ?? first.pens[0]!.id,
-    }
-    replaceSheet(await take(api.POST('/api/sheets', { body })))
-    await openSheet(body.id)
-  })
+  const putDown = (kind: 'free' | 'test' | 'strip', paper?: Schemas['NewSheet']['paper']) =>
+    attempt(async () => {
+      const like = sheet.value
+      const first = desk.value
+      if (!first) return
+      const count = first.sheets.filter((s) => (s.prompts ?? 'free') === kind).length + 1
+      const body: Schemas['NewSheet'] = {
+        id: `sheet-${crypto.randomUUID().slice(0, 13)}`,
+        kind,
+        name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
+        paper: paper ?? like?.paper ?? 'dotted A5',
+        hand_id: like?.hand_id ?? first.hands[0]!.id,
+        device_id: like?.device_id ?? first.devices[0]!.id,
+        pen_id: like?.pen_id ?? first.pens[0]!.id,
+      }
+      replaceSheet(await take(api.POST('/api/sheets', { body })))
+      await openSheet(body.id)
+    })
 
-  const setSurface = (surface: Surface) => attempt(async () => {
-    if (desk.value) desk.value.surface = surface
-    await take(api.PATCH('/api/desk', { body: { surface } as Schemas['DeskChange'] }))
-  })
+  const setSurface = (surface: Surface) =>
+    attempt(async () => {
+      if (desk.value) desk.value.surface = surface
+      await take(api.PATCH('/api/desk', { body: { surface } as Schemas['DeskChange'] }))
+    })
 
-  const setSide = (side: 'hand' | 'left' | 'right') => attempt(async () => {
-    if (desk.value) desk.value.side = side
-    await take(api.PATCH('/api/desk', { body: { side } as Schemas['DeskChange'] }))
-  })
+  const setSide = (side: 'hand' | 'left' | 'right') =>
+    attempt(async () => {
+      if (desk.value) desk.value.side = side
+      await take(api.PATCH('/api/desk', { body: { side } as Schemas['DeskChange'] }))
+    })
 
   /** Put these pens on the roll in this order. */
   const orderRoll = async (ids: string[]) => {
@@ -98,5 +112,24 @@ export const useDesk = defineStore('desk', () => {
     else desk.value.pens[at] = changed
   }
 
-  return { desk, trouble, sheet, hand, device, pen, roll, stationSide, attempt, load, changeSheet, openSheet, putDown, setSurface, setSide, orderRoll, replacePen, replaceSheet }
+  return {
+    desk,
+    trouble,
+    sheet,
+    hand,
+    device,
+    pen,
+    roll,
+    stationSide,
+    attempt,
+    load,
+    changeSheet,
+    openSheet,
+    putDown,
+    setSurface,
+    setSide,
+    orderRoll,
+    replacePen,
+    replaceSheet,
+  }
 })

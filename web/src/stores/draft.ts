@@ -3,7 +3,11 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type PenItem, type Recipe } from '@/api/client'
 import { useDesk } from './desk'
 
-interface Draft { recipe: Recipe; past: Recipe[]; future: Recipe[] }
+interface Draft {
+  recipe: Recipe
+  past: Recipe[]
+  future: Recipe[]
+}
 
 /** Drafts by pen, whichever station tunes them. */
 const drafts = ref(new Map<string, Draft>())
@@ -26,12 +30,18 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
   const undoable = computed(() => !!draft.value?.past.length)
   const redoable = computed(() => !!draft.value?.future.length)
 
-  watch(pen, async (now, before) => {
-    if (!now || (before && before.id === now.id && before.revision === now.revision && revisions.value.length)) return
-    await desk.attempt(async () => {
-      revisions.value = (await take(api.GET('/api/pens/{pen_id}', { params: { path: { pen_id: now.id } } }))).revisions
-    })
-  }, { immediate: true })
+  watch(
+    pen,
+    async (now, before) => {
+      if (!now || (before && before.id === now.id && before.revision === now.revision && revisions.value.length)) return
+      await desk.attempt(async () => {
+        revisions.value = (
+          await take(api.GET('/api/pens/{pen_id}', { params: { path: { pen_id: now.id } } }))
+        ).revisions
+      })
+    },
+    { immediate: true },
+  )
 
   function open(): Draft | undefined {
     if (!pen.value) return undefined
@@ -43,7 +53,10 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     return now
   }
 
-  /** Change the value at a path like "press.floor" or "body.line.pattern". All changes until `done` are one step of undo. */
+  /**
+   * Change the value at a path like "press.floor" or "body.line.pattern". All changes until `done` are one step of
+   * undo.
+   */
   function set(path: string, value: unknown) {
     const now = open()
     if (!now) return
@@ -80,15 +93,36 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     dragged = undefined
   }
 
-  const keep = (note = '') => desk.attempt(async () => {
-    const now = pen.value
-    if (!now || !recipe.value) return
-    const made = await take(api.POST('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: now.id } }, body: { recipe: recipe.value, note } }))
-    revisions.value = [made, ...revisions.value]
-    desk.replacePen(made)
-  })
+  const keep = (note = '') =>
+    desk.attempt(async () => {
+      const now = pen.value
+      if (!now || !recipe.value) return
+      const made = await take(
+        api.POST('/api/pens/{pen_id}/revisions', {
+          params: { path: { pen_id: now.id } },
+          body: { recipe: recipe.value, note },
+        }),
+      )
+      revisions.value = [made, ...revisions.value]
+      desk.replacePen(made)
+    })
 
-  return { pen, kept, recipe, revisions, changed, next, undoable, redoable, set, replace, done, undo: () => step(true), redo: () => step(false), keep }
+  return {
+    pen,
+    kept,
+    recipe,
+    revisions,
+    changed,
+    next,
+    undoable,
+    redoable,
+    set,
+    replace,
+    done,
+    undo: () => step(true),
+    redo: () => step(false),
+    keep,
+  }
 }
 
 /** The value of a recipe at a dotted path. */

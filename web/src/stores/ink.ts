@@ -4,15 +4,21 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, Refusal, take, type Box, type Schemas } from '@/api/client'
 
 export type NewStroke = Schemas['NewStroke']
-interface Waiting { sheetId: string; stroke: NewStroke }
-interface Step { ids: string[]; binned: boolean }
+interface Waiting {
+  sheetId: string
+  stroke: NewStroke
+}
+interface Step {
+  ids: string[]
+  binned: boolean
+}
 
 const RETRY_MS = 2500
 const kept = createStore('gray-quill', 'waiting-strokes')
 
 /**
- * Ink on its way to the server. A stroke is put into this browser's own database before it is sent and leaves it only when the
- * server has confirmed it, so neither a lost connection nor a killed server loses ink. Also undo and redo.
+ * Ink on its way to the server. A stroke is put into this browser's own database before it is sent and leaves it only
+ * when the server has confirmed it, so neither a lost connection nor a killed server loses ink. Also undo and redo.
  */
 export const useInk = defineStore('ink', () => {
   const waiting = ref(new Map<string, Waiting>())
@@ -25,7 +31,8 @@ export const useInk = defineStore('ink', () => {
 
   const words = computed(() => {
     const n = waiting.value.size
-    if (refused.value) return `${refused.value} ${refused.value === 1 ? 'stroke was' : 'strokes were'} refused, kept in this browser`
+    if (refused.value)
+      return `${refused.value} ${refused.value === 1 ? 'stroke was' : 'strokes were'} refused, kept in this browser`
     return n ? `${n} ${n === 1 ? 'stroke' : 'strokes'} waiting for the server` : 'all ink kept'
   })
 
@@ -45,7 +52,12 @@ export const useInk = defineStore('ink', () => {
       for (let next = batch(); next.length; next = batch()) {
         const sheetId = next[0]!.sheetId
         try {
-          const answer = await take(api.POST('/api/sheets/{sheet_id}/strokes', { params: { path: { sheet_id: sheetId } }, body: { strokes: next.map((w) => w.stroke) } }))
+          const answer = await take(
+            api.POST('/api/sheets/{sheet_id}/strokes', {
+              params: { path: { sheet_id: sheetId } },
+              body: { strokes: next.map((w) => w.stroke) },
+            }),
+          )
           for (const id of answer.kept) await forget(id)
           changed.value = { sheetId, box: answer.box_mm as Box }
         } catch (error) {
@@ -79,11 +91,19 @@ export const useInk = defineStore('ink', () => {
     if (waiting.value.size) void send()
   }
 
-  /** A palm's stroke taken back: it never was, so it is not a step to undo either. One that is still on its way is binned once it arrived. */
+  /**
+   * A palm's stroke taken back: it never was, so it is not a step to undo either. One that is still on its way is
+   * binned once it arrived.
+   */
   async function withdraw(sheetId: string, id: string): Promise<void> {
     undoable.value = undoable.value.filter((s) => s.ids[0] !== id)
     while (waiting.value.has(id)) await new Promise((done) => setTimeout(done, 50))
-    const answer = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params: { path: { sheet_id: sheetId } }, body: { ids: [id], binned: true } }))
+    const answer = await take(
+      api.PUT('/api/sheets/{sheet_id}/strokes/bin', {
+        params: { path: { sheet_id: sheetId } },
+        body: { ids: [id], binned: true },
+      }),
+    )
     changed.value = { sheetId, box: answer.box_mm as Box }
   }
 
@@ -97,7 +117,12 @@ export const useInk = defineStore('ink', () => {
     const step = from.at(-1)
     if (!step || step.ids.some((id) => waiting.value.has(id))) return
     const binned = back ? !step.binned : step.binned
-    const answer = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params: { path: { sheet_id: sheetId } }, body: { ids: step.ids, binned } }))
+    const answer = await take(
+      api.PUT('/api/sheets/{sheet_id}/strokes/bin', {
+        params: { path: { sheet_id: sheetId } },
+        body: { ids: step.ids, binned },
+      }),
+    )
     from.pop()
     to.push(step)
     changed.value = { sheetId, box: answer.box_mm as Box }

@@ -2,7 +2,9 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Schemas } from '@/api/client'
 
-/** What the Lag station was asked, and what was measured here and filmed; it stays while other stations are looked at. */
+/**
+ * What the Lag station was asked, and what was measured here and filmed; it stays while other stations are looked at.
+ */
 export const useLag = defineStore('lag', () => {
   const speed = ref(60)
   const lookAhead = ref(0)

@@ -8,7 +8,10 @@ import { usePalm } from './palm'
 
 export type Rules = Schemas['PalmSetting']['rules']
 
-/** The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged with. */
+/**
+ * The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged
+ * with.
+ */
 export const usePalmTrial = defineStore('palm-trial', () => {
   const desk = useDesk()
   const palm = usePalm()
@@ -24,28 +27,52 @@ export const usePalmTrial = defineStore('palm-trial', () => {
   const sweep = shallowRef<Schemas['SweepReply']>()
   const drill = ref('')
 
-  const body = computed<Schemas['RunBody'] | undefined>(() => palm.pair && rules.value && { ...palm.pair, rules: rules.value, zone: zone.value ?? null, drills: [], seed: seed.value, own: own.value })
-  const asked = useLatest((b: Schemas['RunBody']) => take(api.POST('/api/palm/run', { body: b })), (answer) => {
-    before.value = reply.value
-    reply.value = answer
-    // what went wrong most is looked at first
-    if (!answer.parts.some((p) => p.drill === drill.value)) drill.value = [...answer.parts].sort((a, b) => b.outcome.noticed.length - a.outcome.noticed.length)[0]?.drill ?? ''
-  }, (error) => (desk.trouble = error.message))
+  const body = computed<Schemas['RunBody'] | undefined>(
+    () =>
+      palm.pair &&
+      rules.value && {
+        ...palm.pair,
+        rules: rules.value,
+        zone: zone.value ?? null,
+        drills: [],
+        seed: seed.value,
+        own: own.value,
+      },
+  )
+  const asked = useLatest(
+    (b: Schemas['RunBody']) => take(api.POST('/api/palm/run', { body: b })),
+    (answer) => {
+      before.value = reply.value
+      reply.value = answer
+      // what went wrong most is looked at first
+      if (!answer.parts.some((p) => p.drill === drill.value))
+        drill.value =
+          [...answer.parts].sort((a, b) => b.outcome.noticed.length - a.outcome.noticed.length)[0]?.drill ?? ''
+    },
+    (error) => (desk.trouble = error.message),
+  )
   const runSoon = useDebounceFn(() => body.value && void asked.want(body.value), 120)
   watch(body, () => void runSoon())
 
-  watch(() => palm.setting, (setting) => {
-    if (!setting) return
-    rules.value = { ...setting.rules }
-    posture.value = setting.posture ?? undefined
-    zone.value = setting.zone
-  }, { immediate: true })
-  watch(() => `${palm.pair?.hand_id}/${palm.pair?.device_id}`, () => {
-    sweep.value = undefined
-    own.value = []
-    azimuthsDeg.value = []
-    before.value = undefined
-  })
+  watch(
+    () => palm.setting,
+    (setting) => {
+      if (!setting) return
+      rules.value = { ...setting.rules }
+      posture.value = setting.posture ?? undefined
+      zone.value = setting.zone
+    },
+    { immediate: true },
+  )
+  watch(
+    () => `${palm.pair?.hand_id}/${palm.pair?.device_id}`,
+    () => {
+      sweep.value = undefined
+      own.value = []
+      azimuthsDeg.value = []
+      before.value = undefined
+    },
+  )
 
   async function load() {
     info.value ??= await desk.attempt(() => take(api.GET('/api/palm')))
@@ -54,7 +81,29 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     if (rules.value) rules.value = { ...rules.value, [name]: value } as Rules
   }
   const part = computed(() => reply.value?.parts.find((p) => p.drill === drill.value))
-  const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(palm.setting?.rules) || posture.value !== (palm.setting?.posture ?? undefined))
+  const changed = computed(
+    () =>
+      JSON.stringify(rules.value) !== JSON.stringify(palm.setting?.rules) ||
+      posture.value !== (palm.setting?.posture ?? undefined),
+  )
 
-  return { info, rules, zone, posture, seed, own, azimuthsDeg, reply, before, sweep, drill, body, part, changed, busy: asked.busy, load, set }
+  return {
+    info,
+    rules,
+    zone,
+    posture,
+    seed,
+    own,
+    azimuthsDeg,
+    reply,
+    before,
+    sweep,
+    drill,
+    body,
+    part,
+    changed,
+    busy: asked.busy,
+    load,
+    set,
+  }
 })

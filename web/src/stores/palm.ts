@@ -16,26 +16,46 @@ export const usePalm = defineStore('palm', () => {
   const penSeen = useLocalStorage('gray-quill-pen-seen', false)
   const fingerInk = useLocalStorage<'auto' | 'on' | 'off'>('gray-quill-finger-ink', 'auto')
   const pageLock = useLocalStorage('gray-quill-page-lock', false)
-  const pair = computed(() => (desk.sheet ? { hand_id: desk.sheet.hand_id, device_id: desk.sheet.device_id } : undefined))
+  const pair = computed(() =>
+    desk.sheet ? { hand_id: desk.sheet.hand_id, device_id: desk.sheet.device_id } : undefined,
+  )
 
-  watch(pair, async (now, before) => {
-    if (!now || (now.hand_id === before?.hand_id && now.device_id === before.device_id)) return
-    setting.value = await take(api.GET('/api/palm/setting', { params: { query: now } })).catch(() => setting.value)
-  }, { immediate: true })
+  watch(
+    pair,
+    async (now, before) => {
+      if (!now || (now.hand_id === before?.hand_id && now.device_id === before.device_id)) return
+      setting.value = await take(api.GET('/api/palm/setting', { params: { query: now } })).catch(() => setting.value)
+    },
+    { immediate: true },
+  )
 
   const fingerWrites = computed(() => {
     if (fingerInk.value !== 'auto') return fingerInk.value === 'on'
     return setting.value?.kept ? setting.value.rules.finger_ink! : !penSeen.value
   })
-  const plan = computed<PalmPlan | undefined>(() => setting.value && {
-    rules: { ...setting.value.rules, finger_ink: fingerWrites.value, page_lock: pageLock.value || setting.value.rules.page_lock } as PalmPlan['rules'],
-    zone: setting.value.zone, limits: setting.value.limits, widthMm: width.value / screen.pxPerMm, heightMm: height.value / screen.pxPerMm,
-  })
+  const plan = computed<PalmPlan | undefined>(
+    () =>
+      setting.value && {
+        rules: {
+          ...setting.value.rules,
+          finger_ink: fingerWrites.value,
+          page_lock: pageLock.value || setting.value.rules.page_lock,
+        } as PalmPlan['rules'],
+        zone: setting.value.zone,
+        limits: setting.value.limits,
+        widthMm: width.value / screen.pxPerMm,
+        heightMm: height.value / screen.pxPerMm,
+      },
+  )
 
   /** Keep rules, and a posture where one was measured, for this hand on this device. */
   async function keep(rules: Schemas['PalmSetting']['rules'], posture?: Schemas['PostureItem'] | null) {
     if (!pair.value) return
-    setting.value = await take(api.PUT('/api/palm/setting', { body: { ...pair.value, rules, posture: posture ?? setting.value?.posture ?? null } }))
+    setting.value = await take(
+      api.PUT('/api/palm/setting', {
+        body: { ...pair.value, rules, posture: posture ?? setting.value?.posture ?? null },
+      }),
+    )
     fingerInk.value = 'auto'
   }
 

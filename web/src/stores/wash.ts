@@ -12,8 +12,14 @@ export const useWash = defineStore('wash', () => {
   const desk = useDesk()
   const chosen = useLocalStorage('gray-quill-wash', '')
   const washes = computed(() => (desk.desk?.pens ?? []).filter((p) => isWash(p.recipe)))
-  const pen = computed<PenItem | undefined>(() => washes.value.find((p) => p.id === chosen.value) ?? (desk.pen && isWash(desk.pen.recipe) ? desk.pen : washes.value[0]))
+  const pen = computed<PenItem | undefined>(
+    () =>
+      washes.value.find((p) => p.id === chosen.value) ??
+      (desk.pen && isWash(desk.pen.recipe) ? desk.pen : washes.value[0]),
+  )
   /** The sentence's pen, or when that is a wash the first pen on the roll that writes. */
-  const ink = computed<PenItem | undefined>(() => (desk.pen && !isWash(desk.pen.recipe) ? desk.pen : (desk.desk?.pens ?? []).find((p) => !isWash(p.recipe))))
+  const ink = computed<PenItem | undefined>(() =>
+    desk.pen && !isWash(desk.pen.recipe) ? desk.pen : (desk.desk?.pens ?? []).find((p) => !isWash(p.recipe)),
+  )
   return { chosen, washes, ink, ...draftOf(pen) }
 })

@@ -1,4 +1,6 @@
-"""What a control does: the share of inked pixels that differ across its range on this trace, and why when there are none."""
+"""What a control does: the share of inked pixels that differ across its range on this trace, and why when there are
+none.
+"""
 
 import dataclasses
 from collections.abc import Sequence
@@ -22,7 +24,9 @@ SMALLEST = 0.002  # a share below this is a stray pixel, not an effect
 
 @dataclasses.dataclass(frozen=True)
 class Effect:
-    """field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why it is 0."""
+    """field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why
+    it is 0.
+    """
 
     field: str
     share: float
@@ -36,10 +40,19 @@ def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_c
     left, top, right, bottom = bounds_mm(traces)
     margin = 4.0
     scale = min(PX_PER_MM, np.sqrt(MOST_PIXELS / ((right - left + 2 * margin) * (bottom - top + 2 * margin))))
-    view = View(left - margin, top - margin, float(scale), int((right - left + 2 * margin) * scale), int((bottom - top + 2 * margin) * scale))
+    view = View(
+        left - margin,
+        top - margin,
+        float(scale),
+        int((right - left + 2 * margin) * scale),
+        int((bottom - top + 2 * margin) * scale),
+    )
     out = []
     for path, quantity in _controls(GROUPS[group], group):
-        pictures = [_picture(traces, _with(recipe, path, value), view, paper_colour) for value in _extremes(quantity, recipe, path)]
+        pictures = [
+            _picture(traces, _with(recipe, path, value), view, paper_colour)
+            for value in _extremes(quantity, recipe, path)
+        ]
         share = max((_differing(pictures[0], other) for other in pictures[1:]), default=0.0)
         share = share if share >= SMALLEST else 0.0
         out.append(Effect(path, share, "" if share > 0 else _reason(path, traces, recipe)))
@@ -83,7 +96,9 @@ def _differing(one: Pixels, other: Pixels) -> float:
     if not inked.any():
         return 0.0
     a, b = one[inked].astype(np.int16), other[inked].astype(np.int16)
-    laid = [p[:, :3] * (p[:, 3:] / 255) + 128 * (1 - p[:, 3:] / 255) for p in (a, b)]  # on middle grey, where any ink shows
+    laid = [
+        p[:, :3] * (p[:, 3:] / 255) + 128 * (1 - p[:, 3:] / 255) for p in (a, b)
+    ]  # on middle grey, where any ink shows
     return float((np.abs(laid[0] - laid[1]).max(axis=1) > DIFFERS).mean())
 
 
@@ -113,7 +128,13 @@ def _reason(path: str, traces: Sequence[Trace], recipe: Recipe) -> str:
     if path.startswith("ends."):
         return "Both tips are blunt or their tapers have no length."
     if path.startswith("steady."):
-        return "No method is chosen." if steady.method == "none" else "The amount is 0." if steady.amount == 0 else "Only one-euro uses it."
+        return (
+            "No method is chosen."
+            if steady.method == "none"
+            else "The amount is 0."
+            if steady.amount == 0
+            else "Only one-euro uses it."
+        )
     if path.startswith("body.hollow"):
         return "The stroke is not hollow."
     if path.startswith("body.line"):

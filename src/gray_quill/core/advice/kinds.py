@@ -1,8 +1,8 @@
 """Does a pen do what its name says? Each kind is defined by numbers measured on fixed probes, not on a trace.
 
-The bounds are common practice, no source: a ballpoint keeps its width, a fountain or brush pen widens with force, a flat nib
-varies with direction only, a pencil answers to lean and force, a marker lays an even band, a highlighter lets words through,
-a spray builds up where it rests.
+The bounds are common practice, no source: a ballpoint keeps its width, a fountain or brush pen widens with force, a
+flat nib varies with direction only, a pencil answers to lean and force, a marker lays an even band, a highlighter lets
+words through, a spray builds up where it rests.
 """
 
 import dataclasses
@@ -18,10 +18,11 @@ from gray_quill.core.trace import Trace, make_trace
 
 @dataclasses.dataclass(frozen=True)
 class Nature:
-    """What a pen does on the probes. Ratios are larger over smaller width: force_range from 10 to 90 % of the pen's own force
-    span, light_answer over its lightest quarter, speed_range from 20 to 150 mm/s, direction_range over twelve directions,
-    lean_range from 65 to 30 degrees. tone_range: opacity at firm over light. tips: the smaller of both ends' tips, tip_mm: the longer taper.
-    rest_range: tone after resting a second over a tenth of one."""
+    """What a pen does on the probes. Ratios are larger over smaller width: force_range from 10 to 90 % of the pen's own
+    force span, light_answer over its lightest quarter, speed_range from 20 to 150 mm/s, direction_range over twelve
+    directions, lean_range from 65 to 30 degrees. tone_range: opacity at firm over light. tips: the smaller of both
+    ends' tips, tip_mm: the longer taper. rest_range: tone after resting a second over a tenth of one.
+    """
 
     force_range: float
     light_answer: float
@@ -66,7 +67,10 @@ DEFINITIONS: dict[str, tuple[Demand, ...]] = {
         Demand("tip", 0, 0.35, "ends in a point"),
         Demand("width_mm", 0.7, MANY, "has a body to swell"),
     ),
-    "flat nib": (Demand("direction_range", 2, MANY, "varies with direction"), Demand("force_range", 0, 1.3, "hardly varies with force")),
+    "flat nib": (
+        Demand("direction_range", 2, MANY, "varies with direction"),
+        Demand("force_range", 0, 1.3, "hardly varies with force"),
+    ),
     "pencil": (
         Demand("lean_range", 1.5, MANY, "shades when leaned"),
         Demand("tone_range", 1.3, MANY, "darkens with force"),
@@ -94,7 +98,9 @@ assert set(DEFINITIONS) == set(KINDS)
 
 @dataclasses.dataclass(frozen=True)
 class Verdict:
-    """met: whether the pen is what it says. failed: (words, reading, value) of each bound it misses. nearest: the kind it really is."""
+    """met: whether the pen is what it says. failed: (words, reading, value) of each bound it misses. nearest: the kind
+    it really is.
+    """
 
     kind: str
     met: bool
@@ -111,8 +117,15 @@ def nature_of(recipe: Recipe) -> Nature:
     tone = opacity_factor(press, force)
     pace = pace_term(recipe.pace, np.array([20.0, 150.0]))
     ends = recipe.ends
-    tips = [tip if length > 0 else 1.0 for tip, length in ((ends.start_tip, ends.start_mm), (ends.end_tip, ends.end_mm))]
-    plain = dataclasses.replace(recipe, steady=type(recipe.steady)(), ends=type(ends)(), body=dataclasses.replace(recipe.body, line=type(recipe.body.line)()))
+    tips = [
+        tip if length > 0 else 1.0 for tip, length in ((ends.start_tip, ends.start_mm), (ends.end_tip, ends.end_mm))
+    ]
+    plain = dataclasses.replace(
+        recipe,
+        steady=type(recipe.steady)(),
+        ends=type(ends)(),
+        body=dataclasses.replace(recipe.body, line=type(recipe.body.line)()),
+    )
     directions = [_width(plain, k * np.pi / 6, np.pi / 2) for k in range(12)]
     leans = [_width(plain, np.pi / 2, np.radians(a)) for a in (65, 30)]
     return Nature(
@@ -126,7 +139,9 @@ def nature_of(recipe: Recipe) -> Nature:
         max(ends.start_mm, ends.end_mm),
         recipe.body.width_mm,
         recipe.body.opacity,
-        float((1 - np.exp(-recipe.wash.flow)) / (1 - np.exp(-recipe.wash.flow / 10))) if recipe.wash.tip.shape == "spray" else 1.0,
+        float((1 - np.exp(-recipe.wash.flow)) / (1 - np.exp(-recipe.wash.flow / 10)))
+        if recipe.wash.tip.shape == "spray"
+        else 1.0,
     )
 
 
@@ -141,13 +156,19 @@ def _probe(heading: float, altitude: float, recipe: Recipe) -> Trace:
     t = np.arange(n) / 120
     reach = recipe.pace.reference_mm_s * t
     middle = (recipe.press.floor + recipe.press.ceiling) / 2
-    return make_trace(t, reach * np.cos(heading), reach * np.sin(heading), np.full(n, middle), np.full(n, altitude), np.zeros(n))
+    return make_trace(
+        t, reach * np.cos(heading), reach * np.sin(heading), np.full(n, middle), np.full(n, altitude), np.zeros(n)
+    )
 
 
 def judge_kind(recipe: Recipe) -> Verdict:
     """Whether the pen does what its kind says, and if not, what it really is."""
     nature = nature_of(recipe)
-    failed = [(d.words, d.reading, float(getattr(nature, d.reading))) for d in DEFINITIONS[recipe.kind] if not d.low <= getattr(nature, d.reading) <= d.high]
+    failed = [
+        (d.words, d.reading, float(getattr(nature, d.reading)))
+        for d in DEFINITIONS[recipe.kind]
+        if not d.low <= getattr(nature, d.reading) <= d.high
+    ]
     if not failed:
         return Verdict(recipe.kind, True, [], recipe.kind, nature)
     nearest = min(KINDS, key=lambda kind: (_miss(nature, kind), kind != recipe.kind))

@@ -24,7 +24,8 @@ LOST_CORNER_MM = 0.25
 ABRUPT_MM_PER_MM = 0.8
 ROOM_FOR_TAPERS = 0.6  # of a typical stroke's length
 FEW_REPORTS_MM = 1.2
-COARSE_STEP = 0.08  # relative width between neighbouring force levels that can be seen (Weber fraction of about 1/12; from memory)
+# relative width between neighbouring force levels that can be seen (Weber fraction of about 1/12; from memory)
+COARSE_STEP = 0.08
 
 
 @dataclasses.dataclass(frozen=True)
@@ -39,8 +40,9 @@ class Look:
 
 @dataclasses.dataclass(frozen=True)
 class Advice:
-    """title; evidence: the reading in words; doing: what the button does; recipe: the pen after it, None when nothing in the
-    pen helps; reading: which reading it moves; before, after: that reading now and as predicted."""
+    """title; evidence: the reading in words; doing: what the button does; recipe: the pen after it, None when nothing
+    in the pen helps; reading: which reading it moves; before, after: that reading now and as predicted.
+    """
 
     title: str
     evidence: str
@@ -59,10 +61,17 @@ def clipped(look: Look) -> Advice | None:
     """Force that is stuck at the floor or the ceiling."""
     r = look.readings
     share = r.floor_share + r.ceiling_share
-    if look.recipe.press.range == 1 or max(r.floor_share, r.ceiling_share) <= CLIPPED or r.samples < FEWEST_SAMPLES or "force" in look.traces[0].absent:
+    if (
+        look.recipe.press.range == 1
+        or max(r.floor_share, r.ceiling_share) <= CLIPPED
+        or r.samples < FEWEST_SAMPLES
+        or "force" in look.traces[0].absent
+    ):
         return None
     low, high = np.percentile(_force(look), (2, 98))
-    press = dataclasses.replace(look.recipe.press, floor=round(float(min(low, 0.9)), 3), ceiling=round(float(np.clip(high, low + 0.05, 1)), 3))
+    press = dataclasses.replace(
+        look.recipe.press, floor=round(float(min(low, 0.9)), 3), ceiling=round(float(np.clip(high, low + 0.05, 1)), 3)
+    )
     where = "light strokes are lost" if r.floor_share > r.ceiling_share else "firm strokes are clipped"
     recipe = dataclasses.replace(look.recipe, press=press)
     after = press_use(_force(look), press)
@@ -103,7 +112,9 @@ def heavy(look: Look) -> Advice | None:
     if look.readings.drag_ms <= HEAVY_MS:
         return None
     point = calmest_under(look.traces, look.recipe.steady, LIGHT_MS)
-    recipe = dataclasses.replace(look.recipe, steady=dataclasses.replace(look.recipe.steady, method=point.method, amount=round(point.amount, 2)))
+    recipe = dataclasses.replace(
+        look.recipe, steady=dataclasses.replace(look.recipe.steady, method=point.method, amount=round(point.amount, 2))
+    )
     return Advice(
         "The pen is heavy",
         f"The tip is {look.readings.drag_ms:.0f} ms late and trails {look.readings.trail_mm:.2f} mm.",
@@ -123,7 +134,9 @@ def shaky(look: Look) -> Advice | None:
     point = calmest_under(look.traces, steady, LIGHT_MS)
     if point.method == NONE or point.wobble_mm > 0.85 * r.wobble_out_mm:
         return None
-    recipe = dataclasses.replace(look.recipe, steady=dataclasses.replace(steady, method=point.method, amount=round(point.amount, 2)))
+    recipe = dataclasses.replace(
+        look.recipe, steady=dataclasses.replace(steady, method=point.method, amount=round(point.amount, 2))
+    )
     return Advice(
         "The line shakes",
         f"It strays {r.wobble_out_mm:.2f} mm; {point.drag_ms:.0f} ms of drag would calm it.",
@@ -140,13 +153,19 @@ def lost_corners(look: Look) -> Advice | None:
     r, steady = look.readings, look.recipe.steady
     if r.corner_loss_mm <= LOST_CORNER_MM:
         return None
-    for tried in ([dataclasses.replace(steady, beta=round(min(2.0, steady.beta * k + 0.05), 3)) for k in (2, 4, 8)] if steady.method == "one-euro" else []) + [
-        dataclasses.replace(steady, amount=round(steady.amount * k, 2)) for k in (0.6, 0.35)
-    ]:
+    for tried in (
+        [dataclasses.replace(steady, beta=round(min(2.0, steady.beta * k + 0.05), 3)) for k in (2, 4, 8)]
+        if steady.method == "one-euro"
+        else []
+    ) + [dataclasses.replace(steady, amount=round(steady.amount * k, 2)) for k in (0.6, 0.35)]:
         recipe = dataclasses.replace(look.recipe, steady=tried)
         after = read_ink(look.traces, recipe)
         if after.corner_loss_mm < 0.6 * r.corner_loss_mm:
-            doing = f"Raise the speed answer to {tried.beta:g}" if tried.beta != steady.beta else f"Lower the amount to {tried.amount:g}"
+            doing = (
+                f"Raise the speed answer to {tried.beta:g}"
+                if tried.beta != steady.beta
+                else f"Lower the amount to {tried.amount:g}"
+            )
             return Advice(
                 "Corners are lost",
                 f"The ink stays {r.corner_loss_mm:.2f} mm away from a sharp corner of yours.",
@@ -167,11 +186,16 @@ def abrupt_tips(look: Look) -> Advice | None:
     both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
     lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
     room = ROOM_FOR_TAPERS * float(np.median(lengths)) / both if both > 0 and len(lengths) else 1.0
-    factor = min(4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_PER_MM), room)  # tapers must leave a typical stroke its body
+    factor = min(
+        4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_PER_MM), room
+    )  # tapers must leave a typical stroke its body
     if factor < 1.1:
         return None
     longer = dataclasses.replace(
-        ends, start_mm=round(min(40, ends.start_mm * factor), 1), end_mm=round(min(40, ends.end_mm * factor), 1), ease=max(ends.ease, 0.8)
+        ends,
+        start_mm=round(min(40, ends.start_mm * factor), 1),
+        end_mm=round(min(40, ends.end_mm * factor), 1),
+        ease=max(ends.ease, 0.8),
     )
     recipe = dataclasses.replace(look.recipe, ends=longer)
     after = read_ink(look.traces, recipe).max_taper_slope
@@ -215,7 +239,9 @@ def long_tapers(look: Look) -> Advice | None:
 
 def few_reports(look: Look) -> Advice | None:
     """A device that reports too seldom for this hand."""
-    steps = np.concatenate([np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) for t in look.traces if len(t) > 1] or [np.zeros(1)])
+    steps = np.concatenate(
+        [np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) for t in look.traces if len(t) > 1] or [np.zeros(1)]
+    )
     far = float(np.percentile(steps, 95))
     if far <= FEW_REPORTS_MM:
         return None
@@ -254,7 +280,17 @@ def coarse_levels(look: Look) -> Advice | None:
     )
 
 
-RULES: tuple[Callable[[Look], Advice | None], ...] = (clipped, unused_range, heavy, shaky, lost_corners, abrupt_tips, long_tapers, few_reports, coarse_levels)
+RULES: tuple[Callable[[Look], Advice | None], ...] = (
+    clipped,
+    unused_range,
+    heavy,
+    shaky,
+    lost_corners,
+    abrupt_tips,
+    long_tapers,
+    few_reports,
+    coarse_levels,
+)
 
 
 def advise(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink], readings: Readings) -> list[Advice]:

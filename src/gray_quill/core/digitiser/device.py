@@ -11,7 +11,9 @@ class Digitiser:
     levels: int = integer(4096, 2, 65536, "levels", "Force levels", "Distinct force values")
     activation: float = number(0.01, 0, 0.3, 0.001, "of full force", "Activation", "Force under this is not noticed")
     noise_mm: float = number(0.01, 0, 1, 0.001, "mm", "Noise", "RMS error of a reported position, each way")
-    clock_jitter: float = number(0.03, 0, 0.5, 0.01, "of an interval", "Clock jitter", "Unevenness of the reports in time")
+    clock_jitter: float = number(
+        0.03, 0, 0.5, 0.01, "of an interval", "Clock jitter", "Unevenness of the reports in time"
+    )
     dropped: float = number(0, 0, 0.3, 0.001, "of reports", "Dropped", "Share of reports that never arrive")
     transport_ms: float = number(4, 0, 200, 0.1, "ms", "Transport", "From the glass to the system")
     tilt: bool = flag(True, "Tilt", "Whether it reports how the pen leans")
@@ -29,7 +31,9 @@ class Panel:
     fast_pen: bool = flag(False, "Fast pen path", "E-ink: pen strokes appear at once in two tones")
     response_ms: float = number(8, 0, 1000, 1, "ms", "Response", "From a pixel's signal to its light")
     fast_pen_hz: float = number(85, 1, 360, 1, "Hz", "Fast path rate", "How often the fast pen path may put ink down")
-    catch_up_ms: float = number(0, 0, 5000, 10, "ms", "Catch-up", "E-ink: how long after the pen pauses all else follows")
+    catch_up_ms: float = number(
+        0, 0, 5000, 10, "ms", "Catch-up", "E-ink: how long after the pen pauses all else follows"
+    )
 
 
 @dataclasses.dataclass(frozen=True)
@@ -64,24 +68,53 @@ class Device:
     panel: Panel = Panel()
     system: System = System()
     touch: Touch = Touch()
-    stated_ms: float = number(0, 0, 1000, 0.1, "ms", "Stated delay", "What its data sheet says of the pen's delay; 0 where it says nothing")
+    stated_ms: float = number(
+        0, 0, 1000, 0.1, "ms", "Stated delay", "What its data sheet says of the pen's delay; 0 where it says nothing"
+    )
 
 
 # All invented; the delays are of the size that is common practice for such hardware, no source.
 SHIPPED_DEVICES: dict[str, Device] = {
-    "tablet-11": Device("11-inch tablet", "tablet", Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3),
-                        Panel(2388, 1668, 264, 120, response_ms=5), System(2, 0.8, 1.2, 0.5, 1),
-                        Touch(120, 8, 3, 0.1, True, 0.06), stated_ms=9),
-    "convertible-13": Device("13-inch convertible", "laptop", Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5),
-                             Panel(2880, 1920, 255, 60, response_ms=9), System(5, 2.5, 2, 1, 2),
-                             Touch(100, 14, 4, 0.2, True, 0.1)),
-    "clamshell-11": Device("11-inch clamshell", "laptop", Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False),
-                           Panel(1366, 768, 135, 60, response_ms=16), System(12, 7, 6, 4, 2),
-                           Touch(60, 24, 5, 0.4, False)),
-    "paper-slate-10": Device("10-inch e-paper slate", "e-paper", Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
-                             Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300), System(3, 1, 2, 1, 0),
-                              Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True), stated_ms=21),
-    "paper-pad-8": Device("8-inch e-paper pad", "e-paper", Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
-                          Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800), System(9, 4, 5, 3, 0),
-                          Touch(60, 35, 6, 0.5, True, 0.15)),
+    "tablet-11": Device(
+        "11-inch tablet",
+        "tablet",
+        Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3),
+        Panel(2388, 1668, 264, 120, response_ms=5),
+        System(2, 0.8, 1.2, 0.5, 1),
+        Touch(120, 8, 3, 0.1, True, 0.06),
+        stated_ms=9,
+    ),
+    "convertible-13": Device(
+        "13-inch convertible",
+        "laptop",
+        Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5),
+        Panel(2880, 1920, 255, 60, response_ms=9),
+        System(5, 2.5, 2, 1, 2),
+        Touch(100, 14, 4, 0.2, True, 0.1),
+    ),
+    "clamshell-11": Device(
+        "11-inch clamshell",
+        "laptop",
+        Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False),
+        Panel(1366, 768, 135, 60, response_ms=16),
+        System(12, 7, 6, 4, 2),
+        Touch(60, 24, 5, 0.4, False),
+    ),
+    "paper-slate-10": Device(
+        "10-inch e-paper slate",
+        "e-paper",
+        Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
+        Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300),
+        System(3, 1, 2, 1, 0),
+        Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True),
+        stated_ms=21,
+    ),
+    "paper-pad-8": Device(
+        "8-inch e-paper pad",
+        "e-paper",
+        Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
+        Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800),
+        System(9, 4, 5, 3, 0),
+        Touch(60, 35, 6, 0.5, True, 0.15),
+    ),
 }

@@ -19,7 +19,9 @@ def sample_motions(motions: Sequence[Motion], digitiser: Digitiser, rng: np.rand
 
 
 def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator) -> tuple[Trace, float] | None:
-    """The trace of one stroke and how long after landing its first report was taken, s; None when the stroke is not noticed."""
+    """The trace of one stroke and how long after landing its first report was taken, s; None when the stroke is not
+    noticed.
+    """
     interval = 1 / digitiser.report_hz
     first = rng.uniform(0, interval)
     count = int((motion.t_s[-1] - first) / interval) + 1
@@ -34,7 +36,7 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
     if not pressed.size:
         return None
     keep = np.zeros(count, bool)
-    keep[pressed[0]:pressed[-1] + 1] = True
+    keep[pressed[0] : pressed[-1] + 1] = True
     lost = rng.random(count) < digitiser.dropped
     lost[[pressed[0], pressed[-1]]] = False
     keep &= ~lost
@@ -42,7 +44,12 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
     y = np.interp(seen, motion.t_s, motion.y_mm) + rng.normal(0, digitiser.noise_mm, count)
     altitude = azimuth = None
     if digitiser.tilt:
-        tx, ty = spherical_to_tilt(np.interp(seen, motion.t_s, motion.altitude)[keep], np.interp(seen, motion.t_s, np.unwrap(motion.azimuth))[keep])
-        altitude, azimuth = tilt_to_spherical(np.clip(tx, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG), np.clip(ty, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG))
+        tx, ty = spherical_to_tilt(
+            np.interp(seen, motion.t_s, motion.altitude)[keep],
+            np.interp(seen, motion.t_s, np.unwrap(motion.azimuth))[keep],
+        )
+        altitude, azimuth = tilt_to_spherical(
+            np.clip(tx, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG), np.clip(ty, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG)
+        )
     first_s = float(seen[keep][0])
     return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth), first_s

@@ -1,6 +1,8 @@
-"""Single-stroke letter forms of the Hershey fonts (public domain). Made by tools/make_letterforms.py; do not edit.
+"""Single-stroke letter forms of the Hershey fonts (public domain). Made by tools/make_letterforms.py; do not
+edit.
 
-A glyph is "left,right|x y x y ...|x y ...": its sides, then one run of points a stroke, y down, baseline at y = 9.
+A glyph is "left,right|x y x y ...|x y ...": its sides, then one run of points a stroke, y down,
+baseline at y = 9.
 """
 
 BASELINE = 9

@@ -1,6 +1,7 @@
 """Printed letter forms of Literata (SIL Open Font License 1.1). Made by tools/make_typeforms.py; do not edit.
 
-A glyph is "advance|x y x y ...|x y ...": rings to be filled by the nonzero rule, y down, baseline at 0, 500 units to the em.
+A glyph is "advance|x y x y ...|x y ...": rings to be filled by the nonzero rule, y down, baseline
+at 0, 500 units to the em.
 """
 
 EM = 500

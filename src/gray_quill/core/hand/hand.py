@@ -16,16 +16,56 @@ class Hand:
     speed_mm_s: float = number(60, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page")
     tremor_mm: float = number(0.02, 0, 1, 0.005, "mm", "Tremor", "RMS amplitude of the 8 to 12 Hz tremor, each way")
     force: float = number(0.45, 0.05, 0.95, 0.01, "of full force", "Everyday force", "Mean force on the glass")
-    force_swing: float = number(0.18, 0, 0.45, 0.01, "of full force", "Force swing", "How much heavier downstrokes are than upstrokes")
+    force_swing: float = number(
+        0.18, 0, 0.45, 0.01, "of full force", "Force swing", "How much heavier downstrokes are than upstrokes"
+    )
     altitude_deg: float = number(55, 15, 90, 1, "deg", "Grip", "Angle between pen and page; 90 is upright")
-    azimuth_deg: float = number(45, -180, 180, 1, "deg", "Pen points", "Where the pen's top points, from right towards the writer; mirrored for a left hand")
-    rest: str = choice("below", ("below", "side", "above"), "Hand comes", "From below, from the side, or hooked above the line")
+    azimuth_deg: float = number(
+        45,
+        -180,
+        180,
+        1,
+        "deg",
+        "Pen points",
+        "Where the pen's top points, from right towards the writer; mirrored for a left hand",
+    )
+    rest: str = choice(
+        "below", ("below", "side", "above"), "Hand comes", "From below, from the side, or hooked above the line"
+    )
     palm_mm: float = number(28, 10, 60, 1, "mm", "Palm", "Length of the patch the resting palm presses on the glass")
 
 
 SHIPPED_HANDS: dict[str, Hand] = {
-    "left-steep": Hand("left hand, steep grip", "left", "plain", x_height_mm=2.1, slant_deg=-4, wander_mm=0.18, speed_mm_s=58,
-                       tremor_mm=0.012, force=0.34, force_swing=0.2, altitude_deg=72, azimuth_deg=50, rest="side", palm_mm=24),
-    "right-firm": Hand("right hand, firm", "right", "script", x_height_mm=2.7, slant_deg=8, wander_mm=0.22, speed_mm_s=48, tremor_mm=0.045,
-                       force=0.62, force_swing=0.2, altitude_deg=52, azimuth_deg=40, rest="below", palm_mm=30),
+    "left-steep": Hand(
+        "left hand, steep grip",
+        "left",
+        "plain",
+        x_height_mm=2.1,
+        slant_deg=-4,
+        wander_mm=0.18,
+        speed_mm_s=58,
+        tremor_mm=0.012,
+        force=0.34,
+        force_swing=0.2,
+        altitude_deg=72,
+        azimuth_deg=50,
+        rest="side",
+        palm_mm=24,
+    ),
+    "right-firm": Hand(
+        "right hand, firm",
+        "right",
+        "script",
+        x_height_mm=2.7,
+        slant_deg=8,
+        wander_mm=0.22,
+        speed_mm_s=48,
+        tremor_mm=0.045,
+        force=0.62,
+        force_swing=0.2,
+        altitude_deg=52,
+        azimuth_deg=40,
+        rest="below",
+        palm_mm=30,
+    ),
 }

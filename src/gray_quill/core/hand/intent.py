@@ -34,8 +34,15 @@ class Intent:
     hold_s: float = 0.0
 
 
-def text_intents(text: str, hand: Hand, left_mm: float, baseline_mm: float, width_mm: float, rng: np.random.Generator,
-                 line_mm: float | None = None) -> list[Intent]:
+def text_intents(
+    text: str,
+    hand: Hand,
+    left_mm: float,
+    baseline_mm: float,
+    width_mm: float,
+    rng: np.random.Generator,
+    line_mm: float | None = None,
+) -> list[Intent]:
     """Strokes of ASCII text, wrapped to width_mm; line_mm is the distance of lines (default 3.5 x-heights).
 
     Raises InputError for characters the letter forms do not have.
@@ -101,7 +108,9 @@ def _line_runs(line: str, letters: str) -> list[Floats]:
             placed = [s + (x - left, 0) for s in strokes]
             x += right - left
             if open_run is not None and np.hypot(*(placed[0][0] - open_run[-1])) <= JOIN_UNITS:
-                placed[0] = np.vstack((open_run, placed[0][1:] if np.hypot(*(placed[0][0] - open_run[-1])) < 0.5 else placed[0]))
+                placed[0] = np.vstack(
+                    (open_run, placed[0][1:] if np.hypot(*(placed[0][0] - open_run[-1])) < 0.5 else placed[0])
+                )
             elif open_run is not None:
                 runs += [open_run, *marks]
                 marks = []

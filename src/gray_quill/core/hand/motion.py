@@ -25,7 +25,9 @@ TREMOR_HZ = (8.0, 12.0)
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Motion:
-    """One stroke of the nib on the page, sampled at MOTION_HZ. Arrays (n,); start_s is when it lands, t_s counts from there."""
+    """One stroke of the nib on the page, sampled at MOTION_HZ. Arrays (n,); start_s is when it lands, t_s counts from
+    there.
+    """
 
     start_s: float
     t_s: Floats
@@ -42,7 +44,9 @@ def perform(hand: Hand, intents: Sequence[Intent], rng: np.random.Generator) -> 
     last: Floats | None = None
     for intent in intents:
         if last is not None:
-            clock += 0.09 + float(np.hypot(*(intent.path[0] - last))) / (2.5 * hand.speed_mm_s) + abs(rng.normal(0, 0.02))
+            clock += (
+                0.09 + float(np.hypot(*(intent.path[0] - last))) / (2.5 * hand.speed_mm_s) + abs(rng.normal(0, 0.02))
+            )
         motion = _stroke(hand, intent, clock, rng)
         motions.append(motion)
         clock += float(motion.t_s[-1])
@@ -81,7 +85,7 @@ def _rounded(values: Floats, sigma: float) -> Floats:
     """Smoothed, with both ends held where they are."""
     line = np.linspace(values[0], values[-1], len(values))
     padded = np.pad(values - line, len(values) - 1, mode="reflect", reflect_type="odd")
-    return np.asarray(line + gaussian_filter1d(padded, sigma, mode="nearest")[len(values) - 1:2 * len(values) - 1])
+    return np.asarray(line + gaussian_filter1d(padded, sigma, mode="nearest")[len(values) - 1 : 2 * len(values) - 1])
 
 
 def power_law_speed(x: Floats, y: Floats, rounding: float) -> Floats:
@@ -105,8 +109,12 @@ def tremor(rms_mm: float, count: int, rng: np.random.Generator) -> Floats:
     from scipy.signal import butter, sosfilt  # late, as in readings/wobble.py
 
     settle = int(MOTION_HZ)
-    noise = sosfilt(butter(2, TREMOR_HZ, "bandpass", fs=MOTION_HZ, output="sos"), rng.standard_normal((2, count + settle)))
-    gain = np.sqrt((TREMOR_HZ[1] - TREMOR_HZ[0]) / (MOTION_HZ / 2) * np.pi / 2 * 0.7071)  # noise bandwidth of a 2nd-order band-pass
+    noise = sosfilt(
+        butter(2, TREMOR_HZ, "bandpass", fs=MOTION_HZ, output="sos"), rng.standard_normal((2, count + settle))
+    )
+    gain = np.sqrt(
+        (TREMOR_HZ[1] - TREMOR_HZ[0]) / (MOTION_HZ / 2) * np.pi / 2 * 0.7071
+    )  # noise bandwidth of a 2nd-order band-pass
     return np.asarray(noise[:, settle:] / gain * rms_mm)
 
 
@@ -119,13 +127,19 @@ def _force(hand: Hand, intent: Intent, t: Floats, x: Floats, y: Floats, rng: np.
     down = gaussian_filter1d(down, 0.03 * MOTION_HZ, mode="nearest")
     habit = hand.force + hand.force_swing * down + 0.05 * hand.force * _slow_noise(len(t), rng)
     left = t[-1] - t
-    ramp = np.minimum(np.clip(t / ONSET_S, 0, 1), np.clip(left / LIFT_S, 0, 1)) if t[-1] > ONSET_S + LIFT_S else np.sin(np.pi * (t + 1e-3) / (t[-1] + 2e-3))
+    ramp = (
+        np.minimum(np.clip(t / ONSET_S, 0, 1), np.clip(left / LIFT_S, 0, 1))
+        if t[-1] > ONSET_S + LIFT_S
+        else np.sin(np.pi * (t + 1e-3) / (t[-1] + 2e-3))
+    )
     return np.clip(habit * (0.12 + 0.88 * ramp * ramp * (3 - 2 * ramp)), 0.01, 1)
 
 
 def _tilt(hand: Hand, intent: Intent, count: int, rng: np.random.Generator) -> tuple[Floats, Floats]:
     altitude = np.radians((intent.lean_deg or hand.altitude_deg) + 2.0 * _slow_noise(count, rng))
-    azimuth = np.radians(hand.azimuth_deg if hand.side == "right" else 180 - hand.azimuth_deg) + np.radians(3.0) * _slow_noise(count, rng)
+    azimuth = np.radians(hand.azimuth_deg if hand.side == "right" else 180 - hand.azimuth_deg) + np.radians(
+        3.0
+    ) * _slow_noise(count, rng)
     return np.clip(altitude, 0.1, np.pi / 2), np.mod(azimuth, 2 * np.pi)
 
 

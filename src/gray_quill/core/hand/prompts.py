@@ -35,8 +35,11 @@ SAMPLE_TEXT = "moth seen at trap nine, wings folded"
 
 
 # the force strip: name, what to do, factor on the hand's everyday force
-STRIP = (("light", "Write this line as lightly as you can: hollow sedge", 0.45), ("everyday", "Now as you write every day: hollow sedge", 1.0),
-         ("firm", "Now as firmly as you ever would: hollow sedge", 1.5))
+STRIP = (
+    ("light", "Write this line as lightly as you can: hollow sedge", 0.45),
+    ("everyday", "Now as you write every day: hollow sedge", 1.0),
+    ("firm", "Now as firmly as you ever would: hollow sedge", 1.5),
+)
 STRIP_TEXT = "hollow sedge, a lamp and a moth"
 KINDS = ("test", "strip")
 
@@ -46,7 +49,10 @@ def prompts_for(paper: Paper, kind: str = "test") -> list[Prompt]:
     if kind == "strip":
         row = min(40.0, (paper.height_mm - 2 * MARGIN_MM) / len(STRIP))
         right = paper.width_mm - MARGIN_MM
-        return [Prompt(name, ask, (MARGIN_MM, MARGIN_MM + k * row, right, MARGIN_MM + (k + 1) * row - 5)) for k, (name, ask, _) in enumerate(STRIP)]
+        return [
+            Prompt(name, ask, (MARGIN_MM, MARGIN_MM + k * row, right, MARGIN_MM + (k + 1) * row - 5))
+            for k, (name, ask, _) in enumerate(STRIP)
+        ]
     width, height = paper.width_mm - 2 * MARGIN_MM, paper.height_mm - 2 * MARGIN_MM
     row, gap = height / 5, 6.0
     column = (width - gap) / 2
@@ -74,15 +80,27 @@ def prompt_intents(prompt: Prompt, hand: Hand, rng: np.random.Generator) -> list
         return [Intent(np.column_stack((x, middle + 0.8 * np.sin(x / 9))), (0.0, 1.0), 0.8)]
     if prompt.name == "loops":
         u = np.linspace(0, 2 * np.pi * 6, 160)
-        return [Intent(np.column_stack((left + width * (0.06 + 0.88 * u / u[-1]) + 3.2 * np.sin(u), middle - 4.5 * np.cos(u))))]
+        return [
+            Intent(
+                np.column_stack((left + width * (0.06 + 0.88 * u / u[-1]) + 3.2 * np.sin(u), middle - 4.5 * np.cos(u)))
+            )
+        ]
     if prompt.name == "hatch":
-        return [Intent(np.array([[x + 5, middle - 7], [x, middle + 5]]), None, 1.6) for x in np.arange(left + 2, right - 6, 3.4)]
+        return [
+            Intent(np.array([[x + 5, middle - 7], [x, middle + 5]]), None, 1.6)
+            for x in np.arange(left + 2, right - 6, 3.4)
+        ]
     if prompt.name == "dots":
-        return [Intent(np.array([[left + width * (0.1 + 0.1 * i), middle]]), (0.1 + 0.09 * i,) * 2, dwell_s=0.07) for i in range(9)]
+        return [
+            Intent(np.array([[left + width * (0.1 + 0.1 * i), middle]]), (0.1 + 0.09 * i,) * 2, dwell_s=0.07)
+            for i in range(9)
+        ]
     if prompt.name == "flicks":
         u = np.linspace(0, 1, 8)
-        return [Intent(np.column_stack((x + 7 * u, middle + 3 - 9 * u + 2.5 * u * u)), (0.7, 0.5, 0.04), 2.2)
-                for x in np.arange(left + 2, right - 8, 8.0)]
+        return [
+            Intent(np.column_stack((x + 7 * u, middle + 3 - 9 * u + 2.5 * u * u)), (0.7, 0.5, 0.04), 2.2)
+            for x in np.arange(left + 2, right - 8, 8.0)
+        ]
     if prompt.name == "ruler line":
         return [Intent(np.array([[left + 2, middle], [right - 2, middle]]), None, 0.45)]
     if prompt.name == "shading":

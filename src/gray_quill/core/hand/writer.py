@@ -12,8 +12,16 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.trace import Trace
 
 
-def write_text(text: str, hand: Hand, device: Device, seed: int, left_mm: float = 15, baseline_mm: float = 25, width_mm: float = 118,
-               line_mm: float | None = None) -> list[Trace]:
+def write_text(
+    text: str,
+    hand: Hand,
+    device: Device,
+    seed: int,
+    left_mm: float = 15,
+    baseline_mm: float = 25,
+    width_mm: float = 118,
+    line_mm: float | None = None,
+) -> list[Trace]:
     """The hand writes text, wrapped to a column, and the device reports it. One trace a stroke."""
     rng = np.random.default_rng(seed)
     return write_intents(text_intents(text, hand, left_mm, baseline_mm, width_mm, rng, line_mm), hand, device, rng)
@@ -22,7 +30,11 @@ def write_text(text: str, hand: Hand, device: Device, seed: int, left_mm: float 
 def fill_prompts(paper: Paper, hand: Hand, device: Device, seed: int, kind: str = "test") -> list[Trace]:
     """The hand does every prompt of a test sheet or a force strip."""
     rng = np.random.default_rng(seed)
-    return [trace for prompt in prompts_for(paper, kind) for trace in write_intents(prompt_intents(prompt, hand, rng), prompt_hand(prompt, hand), device, rng)]
+    return [
+        trace
+        for prompt in prompts_for(paper, kind)
+        for trace in write_intents(prompt_intents(prompt, hand, rng), prompt_hand(prompt, hand), device, rng)
+    ]
 
 
 def write_intents(intents: list[Intent], hand: Hand, device: Device, rng: np.random.Generator) -> list[Trace]:

@@ -18,7 +18,9 @@ def typed_rings(text: str, x_height_mm: float, left_mm: float, baseline_mm: floa
     """Outlines of one printed line in mm, each (n, 2). Raises InputError for characters the face does not have."""
     bad = sorted({c for c in text if c not in GLYPHS})
     if bad or not text.strip():
-        raise InputError(f"Type ASCII characters only; leave out {' '.join(bad)!r}." if bad else "Type at least one letter.", "text")
+        raise InputError(
+            f"Type ASCII characters only; leave out {' '.join(bad)!r}." if bad else "Type at least one letter.", "text"
+        )
     scale, x, rings = x_height_mm / X_HEIGHT, left_mm, []
     for char in text:
         advance, *outlines = GLYPHS[char].split("|")
@@ -33,7 +35,9 @@ def typed_width_mm(text: str, x_height_mm: float) -> float:
 
 
 def area_cover(rings: Sequence[Floats], view: View) -> NDArray[np.float32]:
-    """Share of each pixel of a view inside the rings (nonzero rule), shape (height, width), exact for rings that do not cross."""
+    """Share of each pixel of a view inside the rings (nonzero rule), shape (height, width), exact for rings that do not
+    cross.
+    """
     winding = np.zeros((view.height_px, view.width_px + 1), np.float64)
     for ring in rings:
         _add_ring(winding, np.ascontiguousarray((ring - (view.left_mm, view.top_mm)) * view.px_per_mm))
@@ -42,7 +46,9 @@ def area_cover(rings: Sequence[Floats], view: View) -> NDArray[np.float32]:
 
 @numba.njit(cache=True)
 def _add_ring(winding, ring):  # type: ignore[no-untyped-def]
-    """Add the change of signed area from pixel to pixel along each row, edge by edge, so that a running sum along the row is the coverage."""
+    """Add the change of signed area from pixel to pixel along each row, edge by edge, so that a running sum along the
+    row is the coverage.
+    """
     height, width = winding.shape[0], winding.shape[1] - 1
     for k in range(len(ring)):
         x0, y0 = ring[k]

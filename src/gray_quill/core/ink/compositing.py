@@ -52,17 +52,42 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
         return
     for c in range(3):
         below, above = page[j, i, c], colour[c] / 255.0
-        page[j, i, c] = ((1.0 - alpha) * below_alpha * below
-                         + alpha * ((1.0 - below_alpha) * above + below_alpha * blended(mode, below, above))) / out
+        page[j, i, c] = (
+            (1.0 - alpha) * below_alpha * below
+            + alpha * ((1.0 - below_alpha) * above + below_alpha * blended(mode, below, above))
+        ) / out
     page[j, i, 3] = out
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, fill, fill_opacity, wet, dosed, tile, depth, soft, left, above, step):  # type: ignore[no-untyped-def]
-    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow or wet stroke's inside, or has no rows.
+def _lay(
+    page,
+    cov,
+    inner,
+    row_lo,
+    row_hi,
+    top,
+    bottom,
+    colour,
+    opacity,
+    mode,
+    fill,
+    fill_opacity,
+    wet,
+    dosed,
+    tile,
+    depth,
+    soft,
+    left,
+    above,
+    step,
+):  # type: ignore[no-untyped-def]
+    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow or wet stroke's inside, or has no
+    rows.
 
-    wet: the share of its tone a wet stroke's inside has lost to its rim; 0 for a hollow one, which is filled instead. dosed: the coverage is a
-    spray's dose. tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py. Pixel (i, j) lies at (left + i, above + j) * step samples.
+    wet: the share of its tone a wet stroke's inside has lost to its rim; 0 for a hollow one, which is filled instead.
+    dosed: the coverage is a spray's dose. tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py.
+    Pixel (i, j) lies at (left + i, above + j) * step samples.
     """
     hollow = inner.shape[0] > 0
     toothed = tile.shape[0] > 0
@@ -100,8 +125,8 @@ def _lay(page, cov, inner, row_lo, row_hi, top, bottom, colour, opacity, mode, f
 def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, angle, alpha, lo, hi, opacity):  # type: ignore[no-untyped-def]
     """Coverage of one piece that darkens where it crosses itself; `cov` ends as the whole stroke's opacity.
 
-    done: opacity of finished passes over a pixel; now: coverage of the pass under way; met: arc length at which it was last touched.
-    A pixel touched again after more than PASS_WIDTHS widths of path has been crossed a second time.
+    done: opacity of finished passes over a pixel; now: coverage of the pass under way; met: arc length at which it was
+    last touched. A pixel touched again after more than PASS_WIDTHS widths of path has been crossed a second time.
     """
     height, width = cov.shape
     along = 0.0
@@ -110,8 +135,12 @@ def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, an
         cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, k, last)
         along += math.hypot(x[last - 1] - x[k], y[last - 1] - y[k])
         reach = max(long[k], long[last - 1]) * 0.75 + 2
-        for j in range(max(0, int(min(y[k], y[last - 1]) - reach)), min(height, int(max(y[k], y[last - 1]) + reach) + 1)):
-            for i in range(max(0, int(min(x[k], x[last - 1]) - reach)), min(width, int(max(x[k], x[last - 1]) + reach) + 1)):
+        for j in range(
+            max(0, int(min(y[k], y[last - 1]) - reach)), min(height, int(max(y[k], y[last - 1]) + reach) + 1)
+        ):
+            for i in range(
+                max(0, int(min(x[k], x[last - 1]) - reach)), min(width, int(max(x[k], x[last - 1]) + reach) + 1)
+            ):
                 value = cov[j, i]
                 if value <= 0.0:
                     continue
@@ -129,12 +158,43 @@ def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, an
 
 
 @numba.njit(cache=True, fastmath=True, nogil=True)
-def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alpha, t, pieces, strokes,  # type: ignore[no-untyped-def]
-                shape, colour, opacity, mode, wall, fill, fill_opacity, wet, builds, surface, depth, soft, step, tiles, left, above):
+def lay_strokes(
+    page,
+    cov,
+    inner,
+    row_lo,
+    row_hi,
+    x,
+    y,
+    long,
+    short,
+    angle,
+    alpha,
+    t,
+    pieces,
+    strokes,  # type: ignore[no-untyped-def]
+    shape,
+    colour,
+    opacity,
+    mode,
+    wall,
+    fill,
+    fill_opacity,
+    wet,
+    builds,
+    surface,
+    depth,
+    soft,
+    step,
+    tiles,
+    left,
+    above,
+):
     """Lay strokes on a page, one after another.
 
-    page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of one colour.
-    cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch. Lets go of the interpreter while it works.
+    page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of
+    one colour. cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch. Lets go of the
+    interpreter while it works.
     """
     none = inner[:0]
     passes = np.zeros((3,) + cov.shape, np.float32) if builds.any() else np.zeros((3, 0, 0), np.float32)
@@ -151,11 +211,60 @@ def lay_strokes(page, cov, inner, row_lo, row_hi, x, y, long, short, angle, alph
             if shape[k] == SPRAY:
                 spray(cov, row_lo, row_hi, x, y, long, alpha, t, lo, hi)
             elif builds[k]:
-                _pass_over(cov, row_lo, row_hi, passes[0], passes[1], passes[2], shape[k], x, y, long, short, angle, alpha, lo, hi, opacity[k])
+                _pass_over(
+                    cov,
+                    row_lo,
+                    row_hi,
+                    passes[0],
+                    passes[1],
+                    passes[2],
+                    shape[k],
+                    x,
+                    y,
+                    long,
+                    short,
+                    angle,
+                    alpha,
+                    lo,
+                    hi,
+                    opacity[k],
+                )
             else:
                 cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
             if hollow:
-                cover(inner, row_lo, row_hi, shape[k], x, y, (long - 2 * wall[k]).clip(0), (short - 2 * wall[k]).clip(0), angle, alpha, lo, hi)
-        _lay(page, cov, inner if hollow else none, row_lo, row_hi, top, bottom, colour[k], 1.0 if builds[k] and shape[k] != SPRAY else opacity[k],
-             mode[k], fill[k], fill_opacity[k], wet[k], shape[k] == SPRAY,
-             tiles[surface[k]] if surface[k] >= 0 else tiles[0][:0], depth[k], soft[k], left, above, step[k])
+                cover(
+                    inner,
+                    row_lo,
+                    row_hi,
+                    shape[k],
+                    x,
+                    y,
+                    (long - 2 * wall[k]).clip(0),
+                    (short - 2 * wall[k]).clip(0),
+                    angle,
+                    alpha,
+                    lo,
+                    hi,
+                )
+        _lay(
+            page,
+            cov,
+            inner if hollow else none,
+            row_lo,
+            row_hi,
+            top,
+            bottom,
+            colour[k],
+            1.0 if builds[k] and shape[k] != SPRAY else opacity[k],
+            mode[k],
+            fill[k],
+            fill_opacity[k],
+            wet[k],
+            shape[k] == SPRAY,
+            tiles[surface[k]] if surface[k] >= 0 else tiles[0][:0],
+            depth[k],
+            soft[k],
+            left,
+            above,
+            step[k],
+        )

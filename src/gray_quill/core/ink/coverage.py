@@ -1,8 +1,8 @@
 """Coverage kernels: how much of each pixel a stroke covers.
 
 A stroke is the union of its segments, each the hull of its two footprints; the union is taken by maximum, so a stroke
-never darkens itself. Along an edge the coverage is the exact area a half-plane cuts from the pixel square, which depends
-on the distance and direction of the edge; a mark thinner than a pixel is the difference of its two edges.
+never darkens itself. Along an edge the coverage is the exact area a half-plane cuts from the pixel square, which
+depends on the distance and direction of the edge; a mark thinner than a pixel is the difference of its two edges.
 Positions and sizes here are in pixels; pixel (i, j) is the square from (i, j) to (i + 1, j + 1).
 """
 
@@ -106,7 +106,9 @@ def _cap(px, py, r):  # type: ignore[no-untyped-def]
 
 @numba.njit(cache=True, fastmath=True)
 def _capsule(cov, row_lo, row_hi, x0, y0, r0, a0, x1, y1, r1, a1, first, last):  # type: ignore[no-untyped-def]
-    """Hull of two discs. `first`, `last`: whether the stroke ends here; an inner joint's disc is drawn by the segment before it."""
+    """Hull of two discs. `first`, `last`: whether the stroke ends here; an inner joint's disc is drawn by the segment
+    before it.
+    """
     height, width = cov.shape
     dx, dy = x1 - x0, y1 - y0
     length = math.sqrt(dx * dx + dy * dy)
@@ -247,8 +249,9 @@ def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  #
                 continue
             px, py = i + 0.5 - x0, j + 0.5 - y0
             vx, vy = px * c + py * s, -px * s + py * c
-            value = ((half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s))
-                     * (half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c)))
+            value = (half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s)) * (
+                half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c)
+            )
             if value <= 0.0:
                 continue
             share = 0.0
@@ -270,20 +273,91 @@ def cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, lo, hi): 
         if shape == DISC:
             _dot(cov, row_lo, row_hi, x[lo], y[lo], long[lo] / 2, alpha[lo])
         elif shape == ELLIPSE:
-            _ellipses(cov, row_lo, row_hi, x[lo], y[lo], long[lo], short[lo], alpha[lo], x[lo], y[lo], long[lo], short[lo], alpha[lo], angle[lo])
+            _ellipses(
+                cov,
+                row_lo,
+                row_hi,
+                x[lo],
+                y[lo],
+                long[lo],
+                short[lo],
+                alpha[lo],
+                x[lo],
+                y[lo],
+                long[lo],
+                short[lo],
+                alpha[lo],
+                angle[lo],
+            )
         else:
-            _boxes(cov, row_lo, row_hi, x[lo], y[lo], long[lo], short[lo], alpha[lo], x[lo], y[lo], long[lo], short[lo], alpha[lo], angle[lo])
+            _boxes(
+                cov,
+                row_lo,
+                row_hi,
+                x[lo],
+                y[lo],
+                long[lo],
+                short[lo],
+                alpha[lo],
+                x[lo],
+                y[lo],
+                long[lo],
+                short[lo],
+                alpha[lo],
+                angle[lo],
+            )
         return
     for k in range(lo, hi - 1):
         if shape == DISC:
-            _capsule(cov, row_lo, row_hi, x[k], y[k], long[k] / 2, alpha[k], x[k + 1], y[k + 1], long[k + 1] / 2, alpha[k + 1],
-                     k == lo, k == hi - 2)
+            _capsule(
+                cov,
+                row_lo,
+                row_hi,
+                x[k],
+                y[k],
+                long[k] / 2,
+                alpha[k],
+                x[k + 1],
+                y[k + 1],
+                long[k + 1] / 2,
+                alpha[k + 1],
+                k == lo,
+                k == hi - 2,
+            )
         elif shape == ELLIPSE:
-            _ellipses(cov, row_lo, row_hi, x[k], y[k], long[k], short[k], alpha[k], x[k + 1], y[k + 1], long[k + 1], short[k + 1], alpha[k + 1],
-                      (angle[k] + angle[k + 1]) / 2)
+            _ellipses(
+                cov,
+                row_lo,
+                row_hi,
+                x[k],
+                y[k],
+                long[k],
+                short[k],
+                alpha[k],
+                x[k + 1],
+                y[k + 1],
+                long[k + 1],
+                short[k + 1],
+                alpha[k + 1],
+                (angle[k] + angle[k + 1]) / 2,
+            )
         else:
-            _boxes(cov, row_lo, row_hi, x[k], y[k], long[k], short[k], alpha[k], x[k + 1], y[k + 1], long[k + 1], short[k + 1], alpha[k + 1],
-                   (angle[k] + angle[k + 1]) / 2)
+            _boxes(
+                cov,
+                row_lo,
+                row_hi,
+                x[k],
+                y[k],
+                long[k],
+                short[k],
+                alpha[k],
+                x[k + 1],
+                y[k + 1],
+                long[k + 1],
+                short[k + 1],
+                alpha[k + 1],
+                (angle[k] + angle[k + 1]) / 2,
+            )
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -309,7 +383,9 @@ def _puff(cov, row_lo, row_hi, x0, y0, x1, y1, r, dose):  # type: ignore[no-unty
                 s0, s1 = max(-along, -reach), min(length - along, reach)
                 if s1 <= s0:
                     continue
-                value = (a * a * (s1 - s0) - 2.0 * a * (s1**3 - s0**3) / (3.0 * r2) + (s1**5 - s0**5) / (5.0 * r2 * r2)) / length
+                value = (
+                    a * a * (s1 - s0) - 2.0 * a * (s1**3 - s0**3) / (3.0 * r2) + (s1**5 - s0**5) / (5.0 * r2 * r2)
+                ) / length
             if value > 0.0:
                 cov[j, i] += dose * value
                 row_lo[j] = min(row_lo[j], i)
@@ -318,10 +394,11 @@ def _puff(cov, row_lo, row_hi, x0, y0, x1, y1, r, dose):  # type: ignore[no-unty
 
 @numba.njit(cache=True, fastmath=True)
 def spray(cov, row_lo, row_hi, x, y, width, flow, t, lo, hi):  # type: ignore[no-untyped-def]
-    """Add to `cov` the dose path points lo..hi lay: flow (per second) over the time spent near a pixel, and PUFF_S of it on landing.
+    """Add to `cov` the dose path points lo..hi lay: flow (per second) over the time spent near a pixel, and PUFF_S of
+    it on landing.
 
-    The dose falls off from the middle as (1 - (d / r)^2)^2. Its integral along a segment walked at even speed is a polynomial, so the
-    dose is exact however few reports there are, and a pen at rest only adds up time.
+    The dose falls off from the middle as (1 - (d / r)^2)^2. Its integral along a segment walked at even speed is a
+    polynomial, so the dose is exact however few reports there are, and a pen at rest only adds up time.
     """
     _puff(cov, row_lo, row_hi, x[lo], y[lo], x[lo], y[lo], max(0.7, width[lo] * 0.5), flow[lo] * PUFF_S)
     for k in range(lo, hi - 1):
@@ -334,8 +411,9 @@ def spray(cov, row_lo, row_hi, x, y, width, flow, t, lo, hi):  # type: ignore[no
 def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
     """Indices of the path points worth drawing, and the pieces' offsets among them.
 
-    A point is passed over while it lies within THIN_STEP_PX of the last one kept and the width has hardly changed: at that
-    distance neither could be seen, and each point costs as much as any other. First and last points of pieces stay.
+    A point is passed over while it lies within THIN_STEP_PX of the last one kept and the width has hardly changed: at
+    that distance neither could be seen, and each point costs as much as any other. First and last points of pieces
+    stay.
     """
     keep = np.empty(len(x), np.int64)
     offsets = np.empty_like(pieces)

@@ -1,7 +1,8 @@
 """Paper surfaces: seeded, tileable height fields, and how a pen's load marks them.
 
-Heights are ranked to an even spread over 0..1 (1 is a peak), so that a load of v marks the share v of the surface and mean tone
-follows the load. A tile is TILE x TILE samples and repeats without a seam; the grain's own wavelength is WAVELENGTH samples.
+Heights are ranked to an even spread over 0..1 (1 is a peak), so that a load of v marks the share v of the surface and
+mean tone follows the load. A tile is TILE x TILE samples and repeats without a seam; the grain's own wavelength is
+WAVELENGTH samples.
 """
 
 from functools import lru_cache
@@ -18,7 +19,13 @@ MANY_GRAINS = 1.5  # samples a pixel from which more than one is looked at
 CRISP, SOFT = 0.08, 0.6  # share of the height over which a mark fades in: gritty, and soft
 
 # name: seed, spread of wavelengths (octaves), and how much a regular line pattern adds
-_SURFACES = {"smooth": (11, 0.35, 0.0), "laid": (12, 0.6, 0.9), "cold-pressed": (13, 0.8, 0.0), "rough": (14, 1.3, 0.0), "board": (15, 0.5, 0.15)}
+_SURFACES = {
+    "smooth": (11, 0.35, 0.0),
+    "laid": (12, 0.6, 0.9),
+    "cold-pressed": (13, 0.8, 0.0),
+    "rough": (14, 1.3, 0.0),
+    "board": (15, 0.5, 0.15),
+}
 
 
 @lru_cache(maxsize=8)
@@ -68,14 +75,15 @@ def height_at(tile, u, v, crisp):  # type: ignore[no-untyped-def]
     i, j = int(np.floor(u)), int(np.floor(v))
     fu, fv = u - i, v - j
     i0, i1, j0, j1 = i % n, (i + 1) % n, j % n, (j + 1) % n
-    return ((tile[j0, i0] * (1 - fu) + tile[j0, i1] * fu) * (1 - fv) + (tile[j1, i0] * (1 - fu) + tile[j1, i1] * fu) * fv)
+    return (tile[j0, i0] * (1 - fu) + tile[j0, i1] * fu) * (1 - fv) + (tile[j1, i0] * (1 - fu) + tile[j1, i1] * fu) * fv
 
 
 @numba.njit(cache=True, fastmath=True)
 def toothed(tile, u, v, step, load, depth, soft):  # type: ignore[no-untyped-def]
     """Mark of a load on the pixel whose corner lies at (u, v) samples and whose side is `step` samples.
 
-    Where a pixel holds several grains it takes the mean of four of them: enough to keep the tone, too few to blur the grit.
+    Where a pixel holds several grains it takes the mean of four of them: enough to keep the tone, too few to blur the
+    grit.
     """
     crisp = soft < (CRISP + SOFT) / 2
     if step <= MANY_GRAINS:

@@ -1,4 +1,6 @@
-"""A picture of a surface made into a grain: brought to the scale of the shipped ones, without a seam, even over its heights."""
+"""A picture of a surface made into a grain: brought to the scale of the shipped ones, without a seam, even over its
+heights.
+"""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +17,9 @@ LIGHT_CYCLES = 3.0  # slower changes across a tile are the lighting, not the sur
 
 
 def grain_tile(grey: Floats) -> NDArray[np.uint8]:
-    """Heights 0..255 (bright is high), shape (TILE, TILE), of a grey picture (h, w) in 0..1. Raises InputError where there is no grain."""
+    """Heights 0..255 (bright is high), shape (TILE, TILE), of a grey picture (h, w) in 0..1. Raises InputError where
+    there is no grain.
+    """
     side = min(*grey.shape, MOST_PX)
     if side < LEAST_PX:
         raise InputError(f"The grain picture must be at least {LEAST_PX} pixels high and wide.", "picture")
@@ -24,7 +28,9 @@ def grain_tile(grey: Floats) -> NDArray[np.uint8]:
     square = _middle(square, int(np.clip(wanted, LEAST_PX, side)))
     tile = _without_light(_periodic(_resized(square)))
     if tile.std() < FLATTEST:
-        raise InputError("This picture is flat: it shows no grain. Photograph the surface in light from the side.", "picture")
+        raise InputError(
+            "This picture is flat: it shows no grain. Photograph the surface in light from the side.", "picture"
+        )
     ranks = np.empty(TILE * TILE)
     ranks[np.argsort(tile, axis=None, kind="stable")] = np.arange(TILE * TILE)
     return np.asarray((ranks * 256 / (TILE * TILE)).astype(np.uint8).reshape(TILE, TILE))
@@ -32,7 +38,7 @@ def grain_tile(grey: Floats) -> NDArray[np.uint8]:
 
 def _middle(picture: Floats, side: int) -> Floats:
     top, left = ((n - side) // 2 for n in picture.shape)
-    return picture[top:top + side, left:left + side]
+    return picture[top : top + side, left : left + side]
 
 
 def _frequencies(side: int) -> Floats:
@@ -62,7 +68,9 @@ def _resized(square: Floats) -> Floats:
 
 
 def _periodic(square: Floats) -> Floats:
-    """The part of a picture that repeats without a seam: "periodic plus smooth decomposition" (Moisan, J. Math. Imaging Vis. 39, 2011; from memory)."""
+    """The part of a picture that repeats without a seam: "periodic plus smooth decomposition" (Moisan, J. Math. Imaging
+    Vis. 39, 2011; from memory).
+    """
     n = square.shape[0]
     border = np.zeros_like(square)
     for b, s in ((border, square), (border.T, square.T)):

@@ -21,7 +21,9 @@ STOPS = np.array([(222, 196, 130), (196, 120, 70), (120, 56, 74), (34, 26, 60)],
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Heat:
-    """pixels: RGBA (h, w, 4); low and high: values at the ends of the scale; colours: BINS of "#rrggbb" from low to high."""
+    """pixels: RGBA (h, w, 4); low and high: values at the ends of the scale; colours: BINS of "#rrggbb" from low to
+    high.
+    """
 
     pixels: Pixels
     low: float
@@ -31,18 +33,27 @@ class Heat:
 
 
 def heat_view(traces: Sequence[Trace], inks: Sequence[Ink], quantity: str, view: View) -> Heat:
-    """The inks with every piece of path in the colour of its width, force or speed, from the 2nd to the 98th percentile."""
+    """The inks with every piece of path in the colour of its width, force or speed, from the 2nd to the 98th
+    percentile.
+    """
     if quantity not in QUANTITIES:
         raise unknown_choice("The heat view", quantity, QUANTITIES, "heat")
     values = [_values(t, ink, quantity) for t, ink in zip(traces, inks, strict=True)]
     low, high = np.percentile(np.concatenate(values), (2, 98))
     high = max(float(high), float(low) + 1e-6)
     colours = [
-        "#{:02x}{:02x}{:02x}".format(*(int(round(float(np.interp(i / (BINS - 1), np.linspace(0, 1, len(STOPS)), STOPS[:, c])))) for c in range(3)))
+        "#{:02x}{:02x}{:02x}".format(
+            *(
+                int(round(float(np.interp(i / (BINS - 1), np.linspace(0, 1, len(STOPS)), STOPS[:, c]))))
+                for c in range(3)
+            )
+        )
         for i in range(BINS)
     ]
     parts = [
-        part for ink, v in zip(inks, values, strict=True) for part in _split(ink, np.clip((v - low) / (high - low) * BINS, 0, BINS - 1).astype(int), colours)
+        part
+        for ink, v in zip(inks, values, strict=True)
+        for part in _split(ink, np.clip((v - low) / (high - low) * BINS, 0, BINS - 1).astype(int), colours)
     ]
     return Heat(ink_pixels(parts, view), float(low), high, QUANTITIES[quantity], colours)
 

@@ -20,12 +20,16 @@ LADDERS = ("width", "opacity", "range")
 
 
 def ladder(recipe: Recipe, over: str, width_px: int, height_px: int, paper_colour: str) -> tuple[Pixels, list[float]]:
-    """RGBA picture of STEPS rows and the value of each, fitted into width_px x height_px; three dark upright lines lie below."""
+    """RGBA picture of STEPS rows and the value of each, fitted into width_px x height_px; three dark upright lines lie
+    below.
+    """
     if over not in LADDERS:
         raise unknown_choice("The ladder", over, LADDERS, "over")
     values = {"width": np.clip(WIDTHS * recipe.body.width_mm, 0.05, 20), "opacity": OPACITIES, "range": RANGES}[over]
     scale = min(width_px / (LENGTH_MM + 8), height_px / (ROW_MM * STEPS))
-    view = View(LENGTH_MM / 2 - width_px / scale / 2, ROW_MM * STEPS / 2 - height_px / scale / 2, scale, width_px, height_px)
+    view = View(
+        LENGTH_MM / 2 - width_px / scale / 2, ROW_MM * STEPS / 2 - height_px / scale / 2, scale, width_px, height_px
+    )
     rows = [settle(moved(_row(), 0, ROW_MM * (k + 0.5)), _with(recipe, over, float(v))) for k, v in enumerate(values)]
     return ink_pixels([*_older(), *rows], view, paper_colour), [float(v) for v in values]
 
@@ -33,14 +37,20 @@ def ladder(recipe: Recipe, over: str, width_px: int, height_px: int, paper_colou
 def _with(recipe: Recipe, over: str, value: float) -> Recipe:
     if over == "range":
         return dataclasses.replace(recipe, press=dataclasses.replace(recipe.press, range=value))
-    body = dataclasses.replace(recipe.body, width_mm=value) if over == "width" else dataclasses.replace(recipe.body, opacity=value)
+    body = (
+        dataclasses.replace(recipe.body, width_mm=value)
+        if over == "width"
+        else dataclasses.replace(recipe.body, opacity=value)
+    )
     return dataclasses.replace(recipe, body=body, wash=dataclasses.replace(recipe.wash, place="over"))
 
 
 def _row() -> Trace:
     t = np.linspace(0, 1.2, 240)
     u = t / t[-1]
-    return make_trace(t, 2 + (LENGTH_MM - 4) * u, 1.1 * np.sin(2 * np.pi * 3 * u), 0.5 + 0.42 * np.sin(2 * np.pi * 1.5 * u - 0.6))
+    return make_trace(
+        t, 2 + (LENGTH_MM - 4) * u, 1.1 * np.sin(2 * np.pi * 3 * u), 0.5 + 0.42 * np.sin(2 * np.pi * 1.5 * u - 0.6)
+    )
 
 
 def _older() -> list[Ink]:

@@ -1,8 +1,8 @@
 """Outlines: the same footprint sweep as the coverage kernels, as filled shapes in mm for SVG and PDF.
 
-`outline` gives rings to be filled by the nonzero rule. A round pen is walked once along its left and back along its right
-(fast); other footprints, and `exact_outline`, are the union of the hulls of consecutive footprints (exact, slower). The two
-are tested against each other.
+`outline` gives rings to be filled by the nonzero rule. A round pen is walked once along its left and back along its
+right (fast); other footprints, and `exact_outline`, are the union of the hulls of consecutive footprints (exact,
+slower). The two are tested against each other.
 """
 
 import math
@@ -25,8 +25,10 @@ def outline(ink: Ink) -> list[Floats]:
     if ink.shape != "round" or ink.recipe.body.hollow.on:
         return exact_outline(ink)
     radius = ink.long_mm / 2
-    return [_walk(ink.x_mm[lo:hi], ink.y_mm[lo:hi], radius[lo:hi], TOLERANCE_MM)
-            for lo, hi in zip(ink.pieces, ink.pieces[1:], strict=False)]
+    return [
+        _walk(ink.x_mm[lo:hi], ink.y_mm[lo:hi], radius[lo:hi], TOLERANCE_MM)
+        for lo, hi in zip(ink.pieces, ink.pieces[1:], strict=False)
+    ]
 
 
 def exact_outline(ink: Ink) -> list[Floats]:

@@ -40,7 +40,9 @@ def page_view(paper: Paper, dpi: float) -> View:
 
 
 def box_view(box_mm: tuple[float, float, float, float], scale: float) -> View:
-    """The part of a page inside left, top, right, bottom, snapped outward to whole pixels of the page at `scale` px/mm."""
+    """The part of a page inside left, top, right, bottom, snapped outward to whole pixels of the page at `scale`
+    px/mm.
+    """
     left, top = np.floor(box_mm[0] * scale), np.floor(box_mm[1] * scale)
     right, bottom = np.ceil(box_mm[2] * scale), np.ceil(box_mm[3] * scale)
     return View(left / scale, top / scale, scale, max(1, int(right - left)), max(1, int(bottom - top)))
@@ -130,9 +132,9 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) ->
         _lay_band(page, batch)
         return
     below = dataclasses.replace(batch, y=batch.y - height // 2, above=batch.above + height // 2)
-    other = threading.Thread(target=_lay_band, args=(page[height // 2:], below))
+    other = threading.Thread(target=_lay_band, args=(page[height // 2 :], below))
     other.start()
-    _lay_band(page[:height // 2], batch)
+    _lay_band(page[: height // 2], batch)
     other.join()
 
 
@@ -146,7 +148,11 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     scale = view.px_per_mm
     right, bottom = view.left_mm + view.width_px / scale, view.top_mm + view.height_px / scale
     margin = 1 / scale
-    seen = [ink for ink in inks if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))]
+    seen = [
+        ink
+        for ink in inks
+        if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))
+    ]
     if not seen:
         return None
     # most strokes of a page are of a few pens, so what a pen decides is worked out once a pen
@@ -157,8 +163,12 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     bodies, teeth = [r.body for r in recipes], [r.tooth for r in recipes]
     offsets = np.concatenate(([0], np.cumsum([len(ink.x_mm) for ink in seen])))
     pieces = np.concatenate([[0]] + [ink.pieces[1:] + offsets[i] for i, ink in enumerate(seen)]).astype(np.int64)
-    x, y, long, short = ((_joined(seen, "x_mm") - view.left_mm) * scale, (_joined(seen, "y_mm") - view.top_mm) * scale,
-                         _joined(seen, "long_mm") * scale, _joined(seen, "short_mm") * scale)
+    x, y, long, short = (
+        (_joined(seen, "x_mm") - view.left_mm) * scale,
+        (_joined(seen, "y_mm") - view.top_mm) * scale,
+        _joined(seen, "long_mm") * scale,
+        _joined(seen, "short_mm") * scale,
+    )
     keep, pieces = thinned(x, y, long, pieces)
     surfaces, tiles = _tiles(teeth)
 
@@ -166,16 +176,31 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
         return np.array(values, kind)[pen]
 
     return _Batch(
-        x[keep], y[keep], long[keep], short[keep], _joined(seen, "angle")[keep], _flow(seen)[keep], _joined(seen, "t_s")[keep],
-        pieces, np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
-        np.array([SHAPES[ink.shape] for ink in seen]), each([rgb(b.colour) for b in bodies]),
-        each([b.opacity for b in bodies]), each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
+        x[keep],
+        y[keep],
+        long[keep],
+        short[keep],
+        _joined(seen, "angle")[keep],
+        _flow(seen)[keep],
+        _joined(seen, "t_s")[keep],
+        pieces,
+        np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
+        np.array([SHAPES[ink.shape] for ink in seen]),
+        each([rgb(b.colour) for b in bodies]),
+        each([b.opacity for b in bodies]),
+        each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
         each([_wall_mm(r) * scale for r in recipes]),
-        each([rgb(b.hollow.fill) for b in bodies]), each([b.hollow.fill_opacity for b in bodies]),
+        each([rgb(b.hollow.fill) for b in bodies]),
+        each([b.hollow.fill_opacity for b in bodies]),
         each([0.0 if r.body.hollow.on else WET_LOSS * r.wash.wet_edge for r in recipes]),
-        each([r.wash.build_up for r in recipes], bool), surfaces[pen], each([t.depth for t in teeth]),
-        each([fade(t) for t in teeth]), each([WAVELENGTH / t.scale_mm / scale for t in teeth]), tiles,
-        view.left_mm * scale, view.top_mm * scale,
+        each([r.wash.build_up for r in recipes], bool),
+        surfaces[pen],
+        each([t.depth for t in teeth]),
+        each([fade(t) for t in teeth]),
+        each([WAVELENGTH / t.scale_mm / scale for t in teeth]),
+        tiles,
+        view.left_mm * scale,
+        view.top_mm * scale,
     )
 
 
@@ -199,7 +224,9 @@ def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float3
     if not used:
         return np.full(len(teeth), -1), _NO_TILES
     place = {key: k for k, key in enumerate(used)}
-    return np.array([place.get((t.grain, t.own), -1) if t.toothed else -1 for t in teeth]), np.stack([surface_of(*key) for key in used])
+    return np.array([place.get((t.grain, t.own), -1) if t.toothed else -1 for t in teeth]), np.stack(
+        [surface_of(*key) for key in used]
+    )
 
 
 def _joined(inks: Sequence[Ink], column: str) -> NDArray[np.float64]:
@@ -220,9 +247,29 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
     n = len(ends)
     weight = np.full(n, marks.weight_mm * scale)
     return _Batch(
-        (ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight, weight, np.zeros(n), np.ones(n), np.zeros(n),
-        np.concatenate(([0], np.cumsum(lengths))).astype(np.int64), np.array([0, len(lengths)]), np.array([SHAPES["round"]]),
-        np.array([rgb(paper.rule_colour)], float), np.ones(1), np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 3)), np.zeros(1), np.zeros(1),
+        (ends[:, 0] - view.left_mm) * scale,
+        (ends[:, 1] - view.top_mm) * scale,
+        weight,
+        weight,
+        np.zeros(n),
+        np.ones(n),
+        np.zeros(n),
+        np.concatenate(([0], np.cumsum(lengths))).astype(np.int64),
+        np.array([0, len(lengths)]),
+        np.array([SHAPES["round"]]),
+        np.array([rgb(paper.rule_colour)], float),
+        np.ones(1),
+        np.zeros(1, np.int64),
+        np.zeros(1),
+        np.zeros((1, 3)),
+        np.zeros(1),
+        np.zeros(1),
         np.zeros(1, bool),
-        np.full(1, -1), np.zeros(1), np.ones(1), np.ones(1), _NO_TILES, 0.0, 0.0,
+        np.full(1, -1),
+        np.zeros(1),
+        np.ones(1),
+        np.ones(1),
+        _NO_TILES,
+        0.0,
+        0.0,
     )

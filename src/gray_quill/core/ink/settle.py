@@ -23,11 +23,12 @@ CORNER_COS = 0.6  # turns sharper than this (53 degrees) stay corners instead of
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Ink:
-    """A stroke's geometry on the page. Arrays (m,), one entry a path point; pieces split them where a pattern interrupts.
+    """A stroke's geometry on the page. Arrays (m,), one entry a path point; pieces split them where a pattern
+    interrupts.
 
-    long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's.
-    at: position among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start.
-    pieces: offsets, shape (k + 1,).
+    long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's. at: position
+    among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start. pieces:
+    offsets, shape (k + 1,).
     """
 
     recipe: Recipe
@@ -51,8 +52,12 @@ class Ink:
     def box_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the ink."""
         reach = float(self.long_mm.max()) / 2 * (1.4143 if self.shape == "chisel" else 1)
-        return (float(self.x_mm.min()) - reach, float(self.y_mm.min()) - reach,
-                float(self.x_mm.max()) + reach, float(self.y_mm.max()) + reach)
+        return (
+            float(self.x_mm.min()) - reach,
+            float(self.y_mm.min()) - reach,
+            float(self.x_mm.max()) + reach,
+            float(self.y_mm.max()) + reach,
+        )
 
     def mark_width_mm(self) -> Floats:
         """Width of the mark across the motion at each point; the long side for a dot."""
@@ -69,7 +74,14 @@ def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
     rules = rules_of(paper) if wash.straight_to == "the ruling" else None
     x, y = straightened(samples.x_mm, samples.y_mm, strength_for(trace, wash), rules)
     ends = recipe.ends
-    x, y, at, along = smooth_path(x, y, TOLERANCE_MM, TAPER_STEP_MM, ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0)
+    x, y, at, along = smooth_path(
+        x,
+        y,
+        TOLERANCE_MM,
+        TAPER_STEP_MM,
+        ends.start_mm if ends.start_tip < 1 else 0.0,
+        ends.end_mm if ends.end_tip < 1 else 0.0,
+    )
     low = at.astype(np.int64)
     high = np.minimum(low + 1, len(samples.t_s) - 1)
     share = at - low
@@ -83,7 +95,18 @@ def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
         long, short = width * aspect, width
     else:
         long, short = width, width / aspect
-    ink = Ink(recipe, x, y, long, short, between(samples.angle), between(samples.opacity), at, between(samples.t_s), np.array([0, len(x)]))
+    ink = Ink(
+        recipe,
+        x,
+        y,
+        long,
+        short,
+        between(samples.angle),
+        between(samples.opacity),
+        at,
+        between(samples.t_s),
+        np.array([0, len(x)]),
+    )
     return patterned(ink, along) if recipe.body.line.pattern != "solid" else ink
 
 
@@ -91,7 +114,9 @@ def width_terms(trace: Trace, recipe: Recipe) -> dict[str, Floats]:
     """The four terms of ln width at each sample of the trace: body, press, pace, taper; shapes (n,)."""
     samples: Samples = pen_samples(trace, recipe)
     n = len(trace)
-    ink = settle(trace, dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, line=type(recipe.body.line)())))
+    ink = settle(
+        trace, dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, line=type(recipe.body.line)()))
+    )
     at = np.searchsorted(ink.at, np.arange(n) - 1e-9)
     total = np.log((ink.short_mm if recipe.wash.tip.shape in ("round", "spray") else ink.long_mm)[at])
     body = np.full(n, np.log(recipe.body.width_mm))
@@ -103,9 +128,9 @@ def width_terms(trace: Trace, recipe: Recipe) -> dict[str, Floats]:
 def smooth_path(x, y, tolerance_mm, step_mm, start_mm=0.0, end_mm=0.0):  # type: ignore[no-untyped-def]
     """Cubic Hermite through all samples (Catmull-Rom tangents by chord length), corners kept.
 
-    Segments are divided so that straight pieces lie within tolerance_mm of the curve, and are no longer than step_mm within
-    start_mm and end_mm of the ends.
-    Returns x, y, `at`, the position of each new point among the samples, and the arc length up to each.
+    Segments are divided so that straight pieces lie within tolerance_mm of the curve, and are no longer than step_mm
+    within start_mm and end_mm of the ends. Returns x, y, `at`, the position of each new point among the samples, and
+    the arc length up to each.
     """
     n = len(x)
     count = 1
@@ -116,7 +141,9 @@ def smooth_path(x, y, tolerance_mm, step_mm, start_mm=0.0, end_mm=0.0):  # type:
     for i in range(n - 1):
         d = so_far[i + 1] - so_far[i]
         bend = max(_bend(x, y, i), _bend(x, y, i + 1))
-        pieces[i] = max(1, int(np.ceil(np.sqrt(d * bend / 8 / tolerance_mm))))  # sagitta of an arc of length d turning by bend
+        pieces[i] = max(
+            1, int(np.ceil(np.sqrt(d * bend / 8 / tolerance_mm)))
+        )  # sagitta of an arc of length d turning by bend
         if so_far[i] < start_mm or so_far[n - 1] - so_far[i + 1] < end_mm:
             pieces[i] = max(pieces[i], int(np.ceil(d / step_mm)))
         count += pieces[i]

@@ -31,7 +31,10 @@ def rules_of(paper: Paper | None) -> Rules:
     marks = ruling_marks(paper)
     level = marks.lines[:, 1] == marks.lines[:, 3]
     upright = ~level & (marks.lines[:, 0] != paper.margin_mm)
-    return Rules(np.unique(np.concatenate((marks.lines[upright, 0], marks.dots[:, 0]))), np.unique(np.concatenate((marks.lines[level, 1], marks.dots[:, 1]))))
+    return Rules(
+        np.unique(np.concatenate((marks.lines[upright, 0], marks.dots[:, 0]))),
+        np.unique(np.concatenate((marks.lines[level, 1], marks.dots[:, 1]))),
+    )
 
 
 def held_still(trace: Trace) -> bool:
@@ -44,12 +47,15 @@ def held_still(trace: Trace) -> bool:
 
 
 def strength_for(trace: Trace, wash: Wash) -> float:
-    """How strongly this stroke is straightened: the pen's own strength, or fully where the hand held still to ask for it."""
+    """How strongly this stroke is straightened: the pen's own strength, or fully where the hand held still to ask for
+    it.
+    """
     return 1.0 if wash.hold_straight and wash.straighten < 1 and held_still(trace) else wash.straighten
 
 
 def straightened(x: Floats, y: Floats, strength: float, rules: Rules | None = None) -> tuple[Floats, Floats]:
-    """The path (n,) drawn by `strength` 0..1 towards its line of least squared distance, each part weighing by its length.
+    """The path (n,) drawn by `strength` 0..1 towards its line of least squared distance, each part weighing by its
+    length.
 
     With rules, a stroke that runs along them takes their direction, and lies on a rule that is near.
     """

@@ -23,8 +23,8 @@ Floats = NDArray[np.float64]
 class Samples:
     """What the pen knows at each sample, before the stroke is finished. All arrays (n,).
 
-    press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity (the load, of a toothed pen). aspect, angle: the footprint's long side
-    over its short side, and the direction (radians) of the long side.
+    press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity (the load, of a toothed pen). aspect,
+    angle: the footprint's long side over its short side, and the direction (radians) of the long side.
     """
 
     t_s: Floats
@@ -39,7 +39,9 @@ class Samples:
 
 
 def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
-    """The trace through Steady, Press, Pace, Lean and the tip. When the pen lifts, the tip catches up to the lift point."""
+    """The trace through Steady, Press, Pace, Lean and the tip. When the pen lifts, the tip catches up to the lift
+    point.
+    """
     x, y = steady_path(recipe.steady, trace.t_s, trace.x_mm, trace.y_mm)
     speed = causal_speed_mm_s(trace.t_s, x, y)
     aspect, angle = footprint(recipe, trace.altitude, trace.azimuth)
@@ -48,7 +50,11 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
         leaning = load_over_lean(lean_share(recipe.lean, trace.altitude))
         opacity = np.clip(opacity * grade_load(recipe.tooth.grade) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
     columns = np.empty((9, len(x) + 1))
-    for row, values in zip(columns, (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace, opacity, aspect, angle), strict=True):
+    for row, values in zip(
+        columns,
+        (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace, opacity, aspect, angle),
+        strict=True,
+    ):
         row[:-1] = values
         row[-1] = values[-1]
     columns[1:3, -1] = trace.x_mm[-1], trace.y_mm[-1]
@@ -57,7 +63,9 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
 
 
 def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats, Floats]:
-    """Aspect (>= 1) and direction of the footprint's long side: the tip's own, else the leaning lead's along the azimuth."""
+    """Aspect (>= 1) and direction of the footprint's long side: the tip's own, else the leaning lead's along the
+    azimuth.
+    """
     tip = recipe.wash.tip
     if tip.shape == "spray":
         return np.ones(len(altitude)), np.zeros(len(altitude))

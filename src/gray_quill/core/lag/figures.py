@@ -1,4 +1,6 @@
-"""Four ways to a number, side by side: stated, modelled, live and filmed, each with what it covers and why it differs from the model."""
+"""Four ways to a number, side by side: stated, modelled, live and filmed, each with what it covers and why it differs
+from the model.
+"""
 
 import dataclasses
 
@@ -10,8 +12,10 @@ FRAME_STAGES = ("drawing", "frame", "fast pen path")
 
 @dataclasses.dataclass(frozen=True)
 class Live:
-    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms, the delay from pressing a
-    control to its picture (None where none was pressed), and that to a raw update's handler (None where the browser gives none)."""
+    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms,
+    the delay from pressing a control to its picture (None where none was pressed), and that to a raw update's handler
+    (None where the browser gives none).
+    """
 
     events: int
     handler_p50_ms: float
@@ -43,7 +47,15 @@ class Figure:
 
 def figures(lag: Lag, stated_ms: float = 0.0, live: Live | None = None, filmed: Filmed | None = None) -> list[Figure]:
     """All figures there are for one pen on one device, the modelled one first."""
-    out = [Figure("modelled", lag.mean_ms, None, "nib to light", f"mean of the stages, ± {lag.sd_ms:.1f} ms from picture to picture")]
+    out = [
+        Figure(
+            "modelled",
+            lag.mean_ms,
+            None,
+            "nib to light",
+            f"mean of the stages, ± {lag.sd_ms:.1f} ms from picture to picture",
+        )
+    ]
     if stated_ms > 0:
         out.append(Figure("stated", stated_ms, None, "what the data sheet means by it", _stated(lag, stated_ms)))
     if live is not None:
@@ -74,11 +86,18 @@ def _live(lag: Lag, live: Live) -> str:
     diff = live.frame_p50_ms - lag.browser_ms
     words = f"the model says {lag.browser_ms:.1f} ms for these stages"
     if abs(diff) > max(1.0, AGREES * lag.browser_ms):
-        words += f": {abs(diff):.1f} ms {'more' if diff > 0 else 'less'} here, {_signed(before)} before the page hears of the pen, "
+        words += (
+            f": {abs(diff):.1f} ms {'more' if diff > 0 else 'less'} here, {_signed(before)} before the page "
+            "hears of the pen, "
+        )
         words += f"{_signed(after)} until its frame"
     if live.raw_p50_ms is not None and live.handler_p50_ms - live.raw_p50_ms > 1:
         words += f"; its raw updates come {live.handler_p50_ms - live.raw_p50_ms:.1f} ms sooner"
-    held = [f"{n} {what}{'s' if n > 1 else ''}" for n, what in ((live.dropped, "dropped frame"), (live.long_tasks, "long task")) if n]
+    held = [
+        f"{n} {what}{'s' if n > 1 else ''}"
+        for n, what in ((live.dropped, "dropped frame"), (live.long_tasks, "long task"))
+        if n
+    ]
     return words + (f"; {_listed(held)} held it up" if held else "")
 
 
@@ -86,7 +105,10 @@ def _filmed(lag: Lag, filmed: Filmed) -> str:
     diff = filmed.delay_ms - lag.mean_ms
     if abs(diff) <= max(filmed.ci95_ms, AGREES * lag.mean_ms):
         return "agrees with the model"
-    return f"{abs(diff):.1f} ms {'more' if diff > 0 else 'less'} than the model, {'which leaves something out' if diff > 0 else 'which counts too much'}"
+    return (
+        f"{abs(diff):.1f} ms {'more' if diff > 0 else 'less'} than the model, "
+        f"{'which leaves something out' if diff > 0 else 'which counts too much'}"
+    )
 
 
 def _signed(ms: float) -> str:

@@ -1,7 +1,8 @@
 """The simulated slow-motion camera: frames of a nib and the ink behind it, with known truth.
 
-The nib crosses a pale sheet from left to right at even speed. The pen is a dark slanted shaft that ends in the nib; its ink is a thin
-line on the row the nib runs along, and ends where the nib was one delay ago. Exposure blurs both along the motion, the sensor adds noise.
+The nib crosses a pale sheet from left to right at even speed. The pen is a dark slanted shaft that ends in the nib; its
+ink is a thin line on the row the nib runs along, and ends where the nib was one delay ago. Exposure blurs both along
+the motion, the sensor adds noise.
 """
 
 import dataclasses
@@ -25,7 +26,13 @@ WIDTH_MM, HEIGHT_MM, PX_PER_MM = 64.0, 12.0, 8.0
 ROW_MM = 9.0  # where the nib runs
 START_MM, END_MM = 6.0, 58.0
 INK_MM = 0.6
-SHAFT = ((0.0, 0.0), (2.2, -3.2), (9.0, -16.0), (4.0, -16.0), (0.2, -3.6))  # outline of nib and shaft from the tip, mm, up is negative
+SHAFT = (
+    (0.0, 0.0),
+    (2.2, -3.2),
+    (9.0, -16.0),
+    (4.0, -16.0),
+    (0.2, -3.6),
+)  # outline of nib and shaft from the tip, mm, up is negative
 PAPER, INK, PEN = 214.0, 40.0, 84.0
 OPEN_SHARE = 0.5  # of a frame's time the shutter is open
 BLUR_STEPS = 4
@@ -47,7 +54,9 @@ class Truth:
     fps: float
 
 
-def film(device: Device, recipe: Recipe, fps: float, seed: int, progress: Callable[[float], None] = lambda _: None) -> tuple[list[Frames], Truth]:
+def film(
+    device: Device, recipe: Recipe, fps: float, seed: int, progress: Callable[[float], None] = lambda _: None
+) -> tuple[list[Frames], Truth]:
     """Grey frames (h, w) of the nib and its ink on a device, and the truth. Raises InputError for cameras out of range.
 
     Slow panels are filmed at a slower hand, so that there are some pictures to see.
@@ -66,8 +75,16 @@ def film(device: Device, recipe: Recipe, fps: float, seed: int, progress: Callab
         progress(float(t / run_s))
         moments = t + (np.arange(BLUR_STEPS) + 0.5) / BLUR_STEPS * OPEN_SHARE / fps
         reach = shown_at_moments(shown_at, shown_to, moments)
-        picture = np.mean([_picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f) for m, f in zip(moments, reach, strict=True)], axis=0)
-        frames.append(np.clip(picture + NOISE * rng.standard_normal(picture.shape, np.float32), 0, 255).astype(np.uint8))
+        picture = np.mean(
+            [
+                _picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f)
+                for m, f in zip(moments, reach, strict=True)
+            ],
+            axis=0,
+        )
+        frames.append(
+            np.clip(picture + NOISE * rng.standard_normal(picture.shape, np.float32), 0, 255).astype(np.uint8)
+        )
     middle = times + OPEN_SHARE / fps / 2
     reach = shown_at_moments(shown_at, shown_to, middle)
     following = speed_mm_s * reach > LEAST_FRONT_MM
@@ -78,19 +95,24 @@ def film(device: Device, recipe: Recipe, fps: float, seed: int, progress: Callab
 def _pen_phases() -> list[NDArray[np.float32]]:
     """Coverage of the pen with its tip at the middle of the first column of a picture, shifted by parts of a pixel."""
     width, height = round(10 * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
-    return [area_cover([np.array(SHAFT) + (0.5 + k / PHASES / PX_PER_MM, ROW_MM)], View(0, 0, PX_PER_MM, width, height)) for k in range(PHASES)]
+    return [
+        area_cover([np.array(SHAFT) + (0.5 + k / PHASES / PX_PER_MM, ROW_MM)], View(0, 0, PX_PER_MM, width, height))
+        for k in range(PHASES)
+    ]
 
 
 def _picture(pens: list[NDArray[np.float32]], nib_mm: float, front_mm: float) -> NDArray[np.float32]:
     width, height = round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
     picture = np.full((height, width), PAPER, np.float32)
     if front_mm > START_MM:
-        edges = [np.clip(np.array((a, b)) * PX_PER_MM - np.arange(n)[:, None], 0, 1) for a, b, n in
-                 ((START_MM, front_mm, width), (ROW_MM - INK_MM / 2, ROW_MM + INK_MM / 2, height))]
+        edges = [
+            np.clip(np.array((a, b)) * PX_PER_MM - np.arange(n)[:, None], 0, 1)
+            for a, b, n in ((START_MM, front_mm, width), (ROW_MM - INK_MM / 2, ROW_MM + INK_MM / 2, height))
+        ]
         across, down = (e[:, 1] - e[:, 0] for e in edges)
         picture += (INK - PAPER) * np.outer(down, across).astype(np.float32)
     step = round((nib_mm - 0.5) * PX_PER_MM * PHASES)
     left, pen = step // PHASES, pens[step % PHASES]
-    part = picture[:, left:left + pen.shape[1]]
-    part += (PEN - part) * pen[:, :part.shape[1]]
+    part = picture[:, left : left + pen.shape[1]]
+    part += (PEN - part) * pen[:, : part.shape[1]]
     return picture

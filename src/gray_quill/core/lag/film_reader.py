@@ -1,7 +1,7 @@
 """Reading a film: where nib and ink front are in each frame, and the delay that lies between.
 
-The nib is where the edges of the pen's cone meet; the ink front is the far end of the dark run along the stroke's row. The delay is the time since the
-nib was where the front is now.
+The nib is where the edges of the pen's cone meet; the ink front is the far end of the dark run along the stroke's row.
+The delay is the time since the nib was where the front is now.
 """
 
 import dataclasses
@@ -18,7 +18,9 @@ LEAST_DROP = 40.0  # grey levels by which pen and ink must be darker than the sh
 LEAST_TRAVEL_MM, MOST_TRAVEL_MM = 8.0, 400.0
 CONE_MM = (0.8, 2.8)  # rows above the ink, in mm, on which the pen's cone is read
 LEAST_FRONT_MM = 3.0
-NO_FRONT = "No ink front follows the pen in this film. Film closer, with more contrast, or mark nib and ink end by hand."
+NO_FRONT = (
+    "No ink front follows the pen in this film. Film closer, with more contrast, or mark nib and ink end by hand."
+)
 SCALE = (0.005, 1.0)  # mm a pixel
 BLOCKS = 8  # of frames, for the spread of the estimate
 T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
@@ -26,8 +28,9 @@ T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Reading:
-    """delay_ms with the half width of its 95 % interval; gap_mm: mean distance from ink front to nib; frames_used; frames_at: which
-    those are; nib_mm and front_mm along the row in each; speed_mm_s of the nib."""
+    """delay_ms with the half width of its 95 % interval; gap_mm: mean distance from ink front to nib; frames_used;
+    frames_at: which those are; nib_mm and front_mm along the row in each; speed_mm_s of the nib.
+    """
 
     delay_ms: float
     ci95_ms: float
@@ -39,7 +42,12 @@ class Reading:
     front_mm: Floats
 
 
-def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float, progress: Callable[[float], None] = lambda _: None) -> Reading:
+def read_film(
+    frames: Sequence[NDArray[np.uint8]],
+    fps: float,
+    mm_per_px: float,
+    progress: Callable[[float], None] = lambda _: None,
+) -> Reading:
     """The delay in a film of grey frames (h, w) of one size. Raises InputError with the reason where it cannot be read.
 
     `progress` is told the share that is done; what it raises ends the reading.
@@ -54,8 +62,12 @@ def read_film(frames: Sequence[NDArray[np.uint8]], fps: float, mm_per_px: float,
     where = _pen_columns(stack, sheet)
     travel_mm = abs(float(where[-1] - where[0])) * mm_per_px
     if not LEAST_TRAVEL_MM <= travel_mm <= MOST_TRAVEL_MM:
-        raise InputError(f"A pen that moves {travel_mm:.1f} mm across this film cannot be read; film one straight stroke of {LEAST_TRAVEL_MM:g} to "
-                         f"{MOST_TRAVEL_MM:g} mm from side to side, and check the scale.", "mm_per_px")
+        raise InputError(
+            f"A pen that moves {travel_mm:.1f} mm across this film cannot be read; film one straight stroke of "
+            f"{LEAST_TRAVEL_MM:g} to "
+            f"{MOST_TRAVEL_MM:g} mm from side to side, and check the scale.",
+            "mm_per_px",
+        )
     leftward = where[-1] < where[0]
     if leftward:  # read in a mirror
         stack = stack[:, :, ::-1]
@@ -81,24 +93,30 @@ def check_camera(fps: float, mm_per_px: float) -> None:
     if not 10 <= fps <= 10_000:
         raise InputError("Frames a second must lie from 10 to 10000.", "fps")
     if not SCALE[0] <= mm_per_px <= SCALE[1]:
-        raise InputError(f"The scale must lie from {SCALE[0]:g} to {SCALE[1]:g} mm a pixel. Measure something of known length in a frame.", "mm_per_px")
+        raise InputError(
+            f"The scale must lie from {SCALE[0]:g} to {SCALE[1]:g} mm a pixel. Measure something of known length in "
+            "a frame.",
+            "mm_per_px",
+        )
 
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:
     """Middle of what is dark in the upper half of each frame, where no ink is laid."""
-    upper = stack[:, :stack.shape[1] // 2].astype(np.float32)
+    upper = stack[:, : stack.shape[1] // 2].astype(np.float32)
     dark = np.maximum(sheet - upper - LEAST_DROP, 0).sum(axis=1)
     weight = dark.sum(axis=1)
     seen = weight > 0.2 * np.median(weight) if np.median(weight) > 0 else np.zeros(len(weight), bool)
     if seen.sum() < LEAST_FRAMES:
-        raise InputError("No pen is seen in most of these frames. Film a dark pen on a light sheet, from above.", "frames")
+        raise InputError(
+            "No pen is seen in most of these frames. Film a dark pen on a light sheet, from above.", "frames"
+        )
     columns = dark @ np.arange(stack.shape[2]) / np.maximum(weight, 1e-9)
     return np.interp(np.arange(len(columns)), np.flatnonzero(seen), columns[seen])
 
 
 def _ink_row(stack: NDArray[np.uint8], sheet: float) -> int:
     """The row of the stroke: the darkest of the left part of the last frames, which the pen has left."""
-    left = stack[-3:, :, stack.shape[2] // 8:stack.shape[2] * 2 // 5].astype(np.float32).mean(axis=(0, 2))
+    left = stack[-3:, :, stack.shape[2] // 8 : stack.shape[2] * 2 // 5].astype(np.float32).mean(axis=(0, 2))
     row = int(np.argmin(left))
     if sheet - left[row] < LEAST_DROP:
         raise InputError(NO_FRONT, "frames")
@@ -106,10 +124,15 @@ def _ink_row(stack: NDArray[np.uint8], sheet: float) -> int:
 
 
 def _nib(stack: NDArray[np.uint8], row: int, sheet: float, mm_per_px: float) -> Floats:
-    """Column of the nib in each frame, to a share of a pixel: where the edges of the pen's cone meet, from the rows just above the ink."""
+    """Column of the nib in each frame, to a share of a pixel: where the edges of the pen's cone meet, from the rows
+    just above the ink.
+    """
     rows = np.arange(row - round(CONE_MM[1] / mm_per_px), row - round(CONE_MM[0] / mm_per_px))
     if rows[0] < 0 or len(rows) < 4:
-        raise InputError("The pen above the stroke is not in the picture, or the scale is wrong. Film 4 mm above the stroke too.", "mm_per_px")
+        raise InputError(
+            "The pen above the stroke is not in the picture, or the scale is wrong. Film 4 mm above the stroke too.",
+            "mm_per_px",
+        )
     band = stack[:, rows].astype(np.float32)
     level = (sheet + float(np.percentile(band.min(axis=2), 20))) / 2
     dark = band < level
@@ -120,9 +143,15 @@ def _nib(stack: NDArray[np.uint8], row: int, sheet: float, mm_per_px: float) -> 
     first, last = dark.argmax(axis=2), dark.shape[2] - 1 - dark[:, :, ::-1].argmax(axis=2)
     left, right = _crossing(band, first - 1, first, level), _crossing(band, last + 1, last, level)
     y = rows - row
-    slope_left, slope_right = (float(np.median([np.polyfit(y, e, 1)[0] for e in edge[:: max(1, len(edge) // 60)]])) for edge in (left, right))
+    slope_left, slope_right = (
+        float(np.median([np.polyfit(y, e, 1)[0] for e in edge[:: max(1, len(edge) // 60)]])) for edge in (left, right)
+    )
     at_left, at_right = (left - slope_left * y).mean(axis=1), (right - slope_right * y).mean(axis=1)
-    meet = -float(np.median(at_right - at_left)) / (slope_right - slope_left) if abs(slope_right - slope_left) > 1e-3 else 0.0
+    meet = (
+        -float(np.median(at_right - at_left)) / (slope_right - slope_left)
+        if abs(slope_right - slope_left) > 1e-3
+        else 0.0
+    )
     nib = at_left + slope_left * float(np.clip(meet, -1 / mm_per_px, 1 / mm_per_px))
     return np.interp(np.arange(len(stack)), np.flatnonzero(seen), nib)
 
@@ -137,16 +166,18 @@ def _crossing(band: NDArray[np.float32], outer: NDArray[np.int64], inner: NDArra
 
 def _front(stack: NDArray[np.uint8], row: int, nib: Floats, sheet: float) -> Floats:
     """Column, to a share of a pixel, where the ink ends in each frame; NaN where there is none."""
-    line = stack[:, max(0, row - 1):row + 2].astype(np.float32).mean(axis=1)
+    line = stack[:, max(0, row - 1) : row + 2].astype(np.float32).mean(axis=1)
     left = slice(stack.shape[2] // 8, stack.shape[2] * 2 // 5)
     level = (sheet + float(np.median(line[-3:, left]))) / 2
     out = np.full(len(stack), np.nan)
     for k in range(len(stack)):
-        dark = np.flatnonzero(line[k, :max(2, int(nib[k]) + 1)] < level)
+        dark = np.flatnonzero(line[k, : max(2, int(nib[k]) + 1)] < level)
         if not len(dark):
             continue
         gaps = np.flatnonzero(np.diff(dark) > 2)
-        end = int(dark[gaps[0]] if len(gaps) else dark[-1])  # the run that starts where the stroke does; the nib's own dark is another
+        end = int(
+            dark[gaps[0]] if len(gaps) else dark[-1]
+        )  # the run that starts where the stroke does; the nib's own dark is another
         if end - dark[0] < 2 or end + 1 >= line.shape[1]:
             continue
         a, b = float(line[k, end]), float(line[k, end + 1])
@@ -167,4 +198,6 @@ def _fit(t: Floats, nib: Floats, front: Floats, following: NDArray[np.bool_]) ->
     frame_ms = 1000 * float(t[1] - t[0])
     ci = float(np.hypot(half, frame_ms / 12**0.5))
     used = np.flatnonzero(following)
-    return Reading(float(late.mean()), ci, float((nib - front)[used].mean()), len(used), float(speed), used, nib[used], front[used])
+    return Reading(
+        float(late.mean()), ci, float((nib - front)[used].mean()), len(used), float(speed), used, nib[used], front[used]
+    )

@@ -1,4 +1,6 @@
-"""Look-ahead: ink drawn where the nib will be if it keeps its velocity. It closes the gap by its horizon and overshoots at turns."""
+"""Look-ahead: ink drawn where the nib will be if it keeps its velocity. It closes the gap by its horizon and overshoots
+at turns.
+"""
 
 import math
 

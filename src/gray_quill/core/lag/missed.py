@@ -1,4 +1,6 @@
-"""What the device misses of quick small writing: stalls of the ink, gaps the reports bridge, and the detail those cost."""
+"""What the device misses of quick small writing: stalls of the ink, gaps the reports bridge, and the detail those
+cost.
+"""
 
 import dataclasses
 from functools import lru_cache
@@ -21,14 +23,17 @@ QUICK_TEXT = "minim, moth. sill: inn"  # small letters with dots, which a slow d
 X_HEIGHT_MM = 1.8
 SEED = 3
 RUN_S = 4.0
-LOST_INTERVALS = 1.5  # a pause longer than this many report intervals means that one was lost; the simulated clock is never that uneven
+# a pause longer than this many report intervals means that one was lost; the simulated clock is never that uneven
+LOST_INTERVALS = 1.5
 
 
 @dataclasses.dataclass(frozen=True)
 class Missed:
-    """bridged: how often reports were lost while the nib moved; bridged_mm: the longest way without one. detail_mm: 95th percentile of
-    the true path's distance from the straight joins of its reports; start_mm: mean way before a stroke is noticed. strokes_lost of strokes
-    leave no report at all. stall_share: panel updates in which the ink did not grow though the nib moved; stall_ms: the longest time it stood."""
+    """bridged: how often reports were lost while the nib moved; bridged_mm: the longest way without one. detail_mm:
+    95th percentile of the true path's distance from the straight joins of its reports; start_mm: mean way before a
+    stroke is noticed. strokes_lost of strokes leave no report at all. stall_share: panel updates in which the ink did
+    not grow though the nib moved; stall_ms: the longest time it stood.
+    """
 
     speed_mm_s: float
     bridged: int
@@ -42,7 +47,9 @@ class Missed:
 
 
 def missed(device: Device, recipe: Recipe, speed_mm_s: float) -> Missed:
-    """Small writing at a mean speed on the device, seeded, against the way the nib really went. Noise is left out: it loses nothing."""
+    """Small writing at a mean speed on the device, seeded, against the way the nib really went. Noise is left out: it
+    loses nothing.
+    """
     return Missed(speed_mm_s, *_joins(device.digitiser, speed_mm_s), *_stalls(device, recipe, speed_mm_s))
 
 
@@ -67,11 +74,20 @@ def _joins(digitiser: Digitiser, speed_mm_s: float) -> tuple[int, float, float, 
         before = motion.t_s < first_s
         starts.append(path_length_mm(motion.x_mm[before], motion.y_mm[before]))
         off.append(_off_the_joins(motion, trace, first_s))
-    return bridged, longest, float(np.percentile(np.concatenate(off), 95)), float(np.mean(starts[1:] or starts)), lost, len(motions)
+    return (
+        bridged,
+        longest,
+        float(np.percentile(np.concatenate(off), 95)),
+        float(np.mean(starts[1:] or starts)),
+        lost,
+        len(motions),
+    )
 
 
 def _off_the_joins(motion: Motion, trace: Trace, first_s: float) -> Floats:
-    """Distance in mm of the true path from the straight piece between the reports before and after each of its moments."""
+    """Distance in mm of the true path from the straight piece between the reports before and after each of its
+    moments.
+    """
     if len(trace) < 2:
         return np.hypot(motion.x_mm - trace.x_mm[0], motion.y_mm - trace.y_mm[0])
     inside = (motion.t_s >= first_s) & (motion.t_s <= first_s + trace.t_s[-1])

@@ -1,7 +1,7 @@
 """Stages of the way from nib to light, each a random delay with mean and variance in closed form.
 
-Waits for a clock are uniform over its period (JCGM 100:2008, 4.3.7: variance width^2 / 12; from memory). What jitters is a gamma
-delay: never negative, with a tail to the late side.
+Waits for a clock are uniform over its period (JCGM 100:2008, 4.3.7: variance width^2 / 12; from memory). What jitters
+is a gamma delay: never negative, with a tail to the late side.
 """
 
 import dataclasses
@@ -14,7 +14,9 @@ Floats = NDArray[np.float64]
 
 @dataclasses.dataclass(frozen=True)
 class Stage:
-    """A delay of `fixed_ms`, a wait even over `wait_ms`, and a gamma delay of mean jitter_ms and deviation jitter_sd_ms, all added."""
+    """A delay of `fixed_ms`, a wait even over `wait_ms`, and a gamma delay of mean jitter_ms and deviation
+    jitter_sd_ms, all added.
+    """
 
     name: str
     fixed_ms: float = 0.0
@@ -40,7 +42,9 @@ class Stage:
         if self.wait_ms:
             out += rng.random(count) * self.wait_ms
         if self._jitters:
-            out += rng.standard_gamma((self.jitter_ms / self.jitter_sd_ms) ** 2, count) * (self.jitter_sd_ms**2 / self.jitter_ms)
+            out += rng.standard_gamma((self.jitter_ms / self.jitter_sd_ms) ** 2, count) * (
+                self.jitter_sd_ms**2 / self.jitter_ms
+            )
         return out
 
 

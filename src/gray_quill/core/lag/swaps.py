@@ -19,8 +19,11 @@ class Swap:
     p95_ms: float
 
 
-def swap_factors(device: Device, recipe: Recipe, other_device: Device, other_recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> list[Swap]:
+def swap_factors(
+    device: Device, recipe: Recipe, other_device: Device, other_recipe: Recipe, speed_mm_s: float = SPEED_MM_S
+) -> list[Swap]:
     """This setting, it with one factor of the other at a time, and the other setting whole."""
+
     def of(factor: str, on: Device, pen: Recipe) -> Swap:
         p50, p95 = np.percentile(draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS), (50, 95))
         return Swap(factor, float(p50), float(p95))

@@ -1,4 +1,6 @@
-"""The modelled lag of a pen on a device: its stages, percentiles, gap, first ink, and what each single change would buy."""
+"""The modelled lag of a pen on a device: its stages, percentiles, gap, first ink, and what each single change would
+buy.
+"""
 
 import dataclasses
 from functools import lru_cache
@@ -23,7 +25,8 @@ SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
 LOOK_AHEAD_MS = 12.0
 TURN_MM = 3.0  # radius of the circle on which overshoot is stated
-# Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses. Common practice, no source.
+# Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses.
+# Common practice, no source.
 GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
 SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
@@ -51,9 +54,11 @@ class Buy:
 
 @dataclasses.dataclass(frozen=True)
 class Lag:
-    """mean, sd in closed form; percentiles from DRAWS seeded draws. first_ink_ms: mean from landing to the first ink. gap: how far
-    the ink is behind the nib at the speed asked, look-ahead taken off. overshoot_mm: of the look-ahead at a turn of TURN_MM.
-    browser_ms: mean of the stages a browser can time itself. catch_up_ms: e-ink's slow path, None on other panels. buys: best first."""
+    """mean, sd in closed form; percentiles from DRAWS seeded draws. first_ink_ms: mean from landing to the first ink.
+    gap: how far the ink is behind the nib at the speed asked, look-ahead taken off. overshoot_mm: of the look-ahead at
+    a turn of TURN_MM. browser_ms: mean of the stages a browser can time itself. catch_up_ms: e-ink's slow path, None on
+    other panels. buys: best first.
+    """
 
     speed_mm_s: float
     mean_ms: float
@@ -72,7 +77,9 @@ class Lag:
 
 
 def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[Stage, ...]:
-    """The stages between nib and ink, in order. A fast pen path puts plain ink down by itself, past frames and compositor."""
+    """The stages between nib and ink, in order. A fast pen path puts plain ink down by itself, past frames and
+    compositor.
+    """
     d, system, panel = device.digitiser, device.system, device.panel
     work = drawing_work(recipe)
     stages = [
@@ -104,7 +111,9 @@ def steadying_ms(steady: Steady, speed_mm_s: float, report_hz: float) -> float:
         return 0.0
     hand = Hand("lag", "right", speed_mm_s=speed_mm_s, tremor_mm=0)
     rng = np.random.default_rng(2)
-    digitiser = dataclasses.replace(SHIPPED_DEVICES["tablet-11"].digitiser, report_hz=report_hz, noise_mm=0, dropped=0, clock_jitter=0)
+    digitiser = dataclasses.replace(
+        SHIPPED_DEVICES["tablet-11"].digitiser, report_hz=report_hz, noise_mm=0, dropped=0, clock_jitter=0
+    )
     traces = sample_motions(perform(hand, text_intents(SAMPLE, hand, 10, 20, 100, rng), rng), digitiser, rng)
     raw = [(t.t_s, t.x_mm, t.y_mm) for t in traces]
     return drag_ms(raw, [(t, *steady_path(steady, t, x, y)) for t, x, y in raw])
@@ -119,10 +128,22 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, lo
     landing = (LANDING_REPORTS - 1) * 1000 / device.digitiser.report_hz
     before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
-    return Lag(speed_mm_s, mean, sd_ms(stages), p50, p95, before_steadying + landing, float(np.percentile(behind, 50)), float(np.percentile(behind, 95)),
-               overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
-               sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER), device.panel.catch_up_ms or None, verdict(p50).word, shares,
-               what_buys_most(device, recipe, speed_mm_s, p95))
+    return Lag(
+        speed_mm_s,
+        mean,
+        sd_ms(stages),
+        p50,
+        p95,
+        before_steadying + landing,
+        float(np.percentile(behind, 50)),
+        float(np.percentile(behind, 95)),
+        overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
+        sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
+        device.panel.catch_up_ms or None,
+        verdict(p50).word,
+        shares,
+        what_buys_most(device, recipe, speed_mm_s, p95),
+    )
 
 
 def quick_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[float, float]:

@@ -16,10 +16,13 @@ def update_period_s(panel: Panel) -> float:
     return 1 / (panel.fast_pen_hz if panel.fast_pen else panel.refresh_hz)
 
 
-def panel_updates(device: Device, recipe: Recipe, run_s: float, speed_mm_s: float, rng: np.random.Generator) -> tuple[Floats, Floats]:
+def panel_updates(
+    device: Device, recipe: Recipe, run_s: float, speed_mm_s: float, rng: np.random.Generator
+) -> tuple[Floats, Floats]:
     """Times at which the panel's ink grows, and the moment of the nib's way it then reaches, both (n,) in s.
 
-    Every report goes its own way through the stages; a panel's next picture takes the newest that is ready, and stands until the one after.
+    Every report goes its own way through the stages; a panel's next picture takes the newest that is ready, and stands
+    until the one after.
     """
     period = update_period_s(device.panel)
     stages = stages_of(device, recipe, speed_mm_s)

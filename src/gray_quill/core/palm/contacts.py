@@ -14,9 +14,11 @@ MOST_EVENTS = 200_000
 
 @dataclasses.dataclass(frozen=True, slots=True)
 class Event:
-    """One report. pointer: touch or pen. phase: touch down, move, up, cancel; pen hover, down, move, up, out (no longer seen).
+    """One report. pointer: touch or pen. phase: touch down, move, up, cancel; pen hover, down, move, up, out (no longer
+    seen).
 
-    width_mm, height_mm: size of a contact along the screen's axes, 0 where the device gives none. force: 0..1, 0 where it gives none.
+    width_mm, height_mm: size of a contact along the screen's axes, 0 where the device gives none. force: 0..1, 0 where
+    it gives none.
     """
 
     t_ms: float
@@ -70,7 +72,9 @@ def make_stream(events: Sequence[Event], width_mm: float, height_mm: float) -> S
     if not 20 <= width_mm <= 2000 or not 20 <= height_mm <= 2000:
         raise InputError("The screen must measure 20 to 2000 mm each way.", "width_mm")
     if len(events) > MOST_EVENTS:
-        raise InputError(f"{len(events)} events are too many; at most {MOST_EVENTS} are read. Cut the recording.", "events")
+        raise InputError(
+            f"{len(events)} events are too many; at most {MOST_EVENTS} are read. Cut the recording.", "events"
+        )
     last, down = 0.0, set[int]()
     for k, e in enumerate(events, 1):
         if e.pointer not in PHASES or e.phase not in PHASES[e.pointer]:
@@ -84,7 +88,11 @@ def make_stream(events: Sequence[Event], width_mm: float, height_mm: float) -> S
             raise InputError(f"Event {k}: a contact must measure 0 to 400 mm each way.", "width_mm")
         if e.pointer == "touch":
             if (e.phase == "down") == (e.id in down):
-                raise InputError(f"Event {k}: touch {e.id} {'lands twice' if e.phase == 'down' else 'moves or lifts without having landed'}.", "phase")
+                raise InputError(
+                    f"Event {k}: touch {e.id} "
+                    f"{'lands twice' if e.phase == 'down' else 'moves or lifts without having landed'}.",
+                    "phase",
+                )
             (down.add if e.phase == "down" else down.discard if e.phase in ("up", "cancel") else lambda _: None)(e.id)
         last = e.t_ms
     return Stream(tuple(events), width_mm, height_mm)

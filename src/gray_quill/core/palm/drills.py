@@ -49,7 +49,10 @@ def join(parts: Sequence[tuple[Stream, Truth]]) -> tuple[Stream, Truth]:
     gestures: list[Gesture] = []
     clock, first = 0.0, 0
     for stream, truth in parts:
-        events += [dataclasses.replace(e, t_ms=e.t_ms + clock, id=e.id + first if e.pointer == "touch" else e.id) for e in stream.events]
+        events += [
+            dataclasses.replace(e, t_ms=e.t_ms + clock, id=e.id + first if e.pointer == "touch" else e.id)
+            for e in stream.events
+        ]
         palms |= {i + first for i in truth.palms}
         gestures += [Gesture(g.kind, tuple(i + first for i in g.ids)) for g in truth.gestures]
         clock = (events[-1].t_ms if events else 0.0) + BETWEEN_MS
@@ -58,7 +61,8 @@ def join(parts: Sequence[tuple[Stream, Truth]]) -> tuple[Stream, Truth]:
 
 
 def intended(drill: str, stream: Stream) -> Truth:
-    """What is true of a real hand's stream, from what the drill asks for: all palms, or all fingers of the gesture that was meant.
+    """What is true of a real hand's stream, from what the drill asks for: all palms, or all fingers of the gesture that
+    was meant.
 
     In drills of two fingers, touches that are down together belong to one gesture.
     """
@@ -111,7 +115,12 @@ def _palm_slides(g: Glass) -> None:
     cuts = np.linspace(0, ends, 4)
     for k in range(3):  # it slides, hops and slides on
         way = g.rng.uniform(8, 16)
-        g.palm(float(cuts[k]) + (35 if k else 0), float(cuts[k + 1]), (at[0] + k * 12, at[1]), (float(way), float(g.rng.uniform(-2, 2))))
+        g.palm(
+            float(cuts[k]) + (35 if k else 0),
+            float(cuts[k + 1]),
+            (at[0] + k * 12, at[1]),
+            (float(way), float(g.rng.uniform(-2, 2))),
+        )
 
 
 def _second_palm(g: Glass) -> None:
@@ -147,7 +156,13 @@ def _brush(g: Glass) -> None:
     way = float(g.rng.uniform(40, 70))
     for k in range(1 + int(g.rng.random() < 0.6)):
         y = 9.0 + 12.0 * k
-        found = g.touch(t + 20 * k, t + 20 * k + 260, lambda s, y=y: (left + way * s / 260, np.full(len(s), y)), (size * 0.5, size * 0.36), 30)  # type: ignore[misc]
+        found = g.touch(
+            t + 20 * k,
+            t + 20 * k + 260,
+            lambda s, y=y: (left + way * s / 260, np.full(len(s), y)),
+            (size * 0.5, size * 0.36),
+            30,
+        )  # type: ignore[misc]
         if found is not None:
             g.palms.add(found)
 
@@ -182,7 +197,10 @@ def _zoom(g: Glass) -> None:
         far = near + float(g.rng.uniform(10, 22))
         first, last = (near, far) if g.rng.random() < 0.5 else (far, near)
         ends = [g.within(x + s * r * np.cos(angle), y + s * r * np.sin(angle)) for s in (-1, 1) for r in (first, last)]
-        g.meant("zoom", [g.finger(t + float(g.rng.uniform(0, 45)), t + lasts, ends[2 * k], ends[2 * k + 1]) for k in range(2)])
+        g.meant(
+            "zoom",
+            [g.finger(t + float(g.rng.uniform(0, 45)), t + lasts, ends[2 * k], ends[2 * k + 1]) for k in range(2)],
+        )
         t += lasts + float(g.rng.uniform(400, 800))
 
 
@@ -204,14 +222,43 @@ def _tap(g: Glass) -> None:
         t += lasts + float(g.rng.uniform(450, 900))
 
 
-DRILLS = {d.name: d for d in (
-    Drill("palm first", "Put your hand down as on paper, then write a word. Do it twice.", "", 0, _palm_first),
-    Drill("palm slides", "Write two words and let your hand slide along on the glass.", "", 0, _palm_slides),
-    Drill("second palm", "While you write, put your other hand on the glass too.", "", 0, _second_palm),
-    Drill("thumb on the edge", "Hold the device with your thumb on the edge of the glass, and write a word.", "", 0, _thumb),
-    Drill("brush the tools", "Write a word, then reach across so that your hand brushes the top of the screen.", "", 0, _brush),
-    Drill("rest", "Write a word, then rest your hand on the glass without writing and shift it about.", "", 0, _rest),
-    Drill("two-finger zoom", "Write a word, take your hand off, and zoom with two fingers, three times.", "zoom", 3, _zoom),
-    Drill("one-finger scroll", "Write a word, take your hand off, and move the page with one finger, three times.", "scroll", 3, _scroll),
-    Drill("finger tap", "Write a word, take your hand off, and tap with one finger, three times.", "tap", 3, _tap),
-)}
+DRILLS = {
+    d.name: d
+    for d in (
+        Drill("palm first", "Put your hand down as on paper, then write a word. Do it twice.", "", 0, _palm_first),
+        Drill("palm slides", "Write two words and let your hand slide along on the glass.", "", 0, _palm_slides),
+        Drill("second palm", "While you write, put your other hand on the glass too.", "", 0, _second_palm),
+        Drill(
+            "thumb on the edge",
+            "Hold the device with your thumb on the edge of the glass, and write a word.",
+            "",
+            0,
+            _thumb,
+        ),
+        Drill(
+            "brush the tools",
+            "Write a word, then reach across so that your hand brushes the top of the screen.",
+            "",
+            0,
+            _brush,
+        ),
+        Drill(
+            "rest", "Write a word, then rest your hand on the glass without writing and shift it about.", "", 0, _rest
+        ),
+        Drill(
+            "two-finger zoom",
+            "Write a word, take your hand off, and zoom with two fingers, three times.",
+            "zoom",
+            3,
+            _zoom,
+        ),
+        Drill(
+            "one-finger scroll",
+            "Write a word, take your hand off, and move the page with one finger, three times.",
+            "scroll",
+            3,
+            _scroll,
+        ),
+        Drill("finger tap", "Write a word, take your hand off, and tap with one finger, three times.", "tap", 3, _tap),
+    )
+}

@@ -1,7 +1,9 @@
-"""The rules at work: a fold over the contact stream with explicit state. Nib ink always passes; touches wait, are kept or are refused.
+"""The rules at work: a fold over the contact stream with explicit state. Nib ink always passes; touches wait, are kept
+or are refused.
 
-`advance` does not change the state it is given, so a stream may be folded in one go or in pieces. web/src/ink/palm.ts does the same in the browser;
-what one of them learns the other must (tests/browser/test_palm_parity.py lays them side by side).
+`advance` does not change the state it is given, so a stream may be folded in one go or in pieces. web/src/ink/palm.ts
+does the same in the browser; what one of them learns the other must (tests/browser/test_palm_parity.py lays them side
+by side).
 """
 
 import copy
@@ -15,16 +17,21 @@ from gray_quill.core.palm.rules import Rules, Zone
 SLOP_MM = 1.5  # a touch that strays less has not moved; common practice, no source
 AT_REST = 3.0  # times as far must a contact stray where the hand rests; common practice, no source
 TAP_MS = 350.0  # a touch that lifts within this time without moving is a tap; common practice, no source
-LIMITS = {"slop_mm": SLOP_MM, "at_rest": AT_REST, "tap_ms": TAP_MS}  # what a plan for the browser carries beside the rules
+LIMITS = {
+    "slop_mm": SLOP_MM,
+    "at_rest": AT_REST,
+    "tap_ms": TAP_MS,
+}  # what a plan for the browser carries beside the rules
 KEPT, REFUSED, WAITING = "kept", "refused", "waiting"
 FOREVER = math.inf
 
 
 @dataclasses.dataclass
 class Touch:
-    """One contact so far. size_mm: the longest it was. far_mm: the farthest it strayed from where it landed. lay: it was judged for lying still.
-    decision with the rule that made it (empty for none) and when. ended_ms: FOREVER while it is
-    down. path: places since it landed, flat x, y, x, y; only kept where a finger may write."""
+    """One contact so far. size_mm: the longest it was. far_mm: the farthest it strayed from where it landed. lay: it
+    was judged for lying still. decision with the rule that made it (empty for none) and when. ended_ms: FOREVER while
+    it is down. path: places since it landed, flat x, y, x, y; only kept where a finger may write.
+    """
 
     id: int
     born_ms: float
@@ -48,8 +55,9 @@ class Touch:
 
 @dataclasses.dataclass
 class Episode:
-    """What kept touches did to the page while they were the same ones: a place p goes to scale p + (x, y). peak_mm: how far it moved the page's
-    middle at most."""
+    """What kept touches did to the page while they were the same ones: a place p goes to scale p + (x, y). peak_mm: how
+    far it moved the page's middle at most.
+    """
 
     ids: tuple[int, ...]
     scale: float = 1.0
@@ -61,8 +69,9 @@ class Episode:
 
 @dataclasses.dataclass
 class State:
-    """Everything the fold knows. marks: finger ink by touch, flat x, y. taps: (touch, time). nib_seen_ms: when the nib was last seen. group: the
-    touches that move the page now, with their middle and spread when they last moved."""
+    """Everything the fold knows. marks: finger ink by touch, flat x, y. taps: (touch, time). nib_seen_ms: when the nib
+    was last seen. group: the touches that move the page now, with their middle and spread when they last moved.
+    """
 
     middle: tuple[float, float]
     touches: dict[int, Touch] = dataclasses.field(default_factory=dict)
@@ -112,11 +121,17 @@ def fold(events: Iterable[Event], rules: Rules, zone: Zone, width_mm: float, hei
 
 
 def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
-    """Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes first."""
+    """Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever
+    comes first.
+    """
     for t in s.touches.values():
         lies_at = t.born_ms + rules.lie_ms
         lies = rules.lie_ms > 0 and now_ms >= lies_at and t.ended_ms >= lies_at and _lies(s, t, rules, zone)
-        if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not (lies and rules.lie_ms <= rules.wait_ms):
+        if (
+            t.decision == WAITING
+            and now_ms >= t.born_ms + rules.wait_ms
+            and not (lies and rules.lie_ms <= rules.wait_ms)
+        ):
             _keep(s, t, t.born_ms + rules.wait_ms, rules)
         if lies and t.decision != REFUSED and not t.lay:
             _refuse(s, t, "lies still", lies_at, rules)
@@ -124,10 +139,15 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
 
 
 def _lies(s: State, t: Touch, rules: Rules, zone: Zone) -> bool:
-    """Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest."""
+    """Whether a contact hardly strayed, and does not move the page with another that did: one of two
+    fingers may rest.
+    """
     if t.far_mm >= rules.lie_mm * (AT_REST if _in_place(s, t, rules, zone) else 1):
         return False
-    return not any(o is not t and o.decision == KEPT and o.ended_ms == FOREVER and o.far_mm >= rules.lie_mm for o in s.touches.values())
+    return not any(
+        o is not t and o.decision == KEPT and o.ended_ms == FOREVER and o.far_mm >= rules.lie_mm
+        for o in s.touches.values()
+    )
 
 
 def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
@@ -172,7 +192,13 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
-        if rules.lie_ms > 0 and not t.lay and t.decision != REFUSED and e.t_ms - t.born_ms > TAP_MS and _lies(s, t, rules, zone):
+        if (
+            rules.lie_ms > 0
+            and not t.lay
+            and t.decision != REFUSED
+            and e.t_ms - t.born_ms > TAP_MS
+            and _lies(s, t, rules, zone)
+        ):
             _refuse(s, t, "lies still", e.t_ms, rules)  # too long for a tap, too short a way for anything else
         t.ended_ms = e.t_ms
         if t.decision == KEPT:
@@ -185,7 +211,9 @@ def _nib_near(s: State, now_ms: float, rules: Rules) -> bool:
 
 
 def _in_reach(s: State, t: Touch, rules: Rules) -> bool:
-    return s.nib is not None and (rules.radius_mm >= 400 or math.hypot(t.x - s.nib[0], t.y - s.nib[1]) <= rules.radius_mm)
+    return s.nib is not None and (
+        rules.radius_mm >= 400 or math.hypot(t.x - s.nib[0], t.y - s.nib[1]) <= rules.radius_mm
+    )
 
 
 def _in_zone(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
@@ -218,7 +246,11 @@ def _crowded(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> boo
 
 # In the order they are asked; the first that fires is the deciding one. "nib arrived" fires when the nib does.
 RULES: dict[str, Callable[[State, Touch, float, Rules, Zone], bool]] = {
-    "nib near": _locked, "contact size": _large, "resting zone": _in_zone, "edge": _at_edge, "crowd": _crowded,
+    "nib near": _locked,
+    "contact size": _large,
+    "resting zone": _in_zone,
+    "edge": _at_edge,
+    "crowd": _crowded,
 }
 
 

@@ -24,10 +24,12 @@ class Decision:
 
 @dataclasses.dataclass(frozen=True)
 class Outcome:
-    """stray_marks: finger ink of palms that is left. page_shift_mm, zoom_pct: what palms did to the page and was not taken back; jiggle_mm: what was
-    seen of it meanwhile. taps: unwanted ones. lost_ink_mm: way of the nib in contact that drew nothing. gestures, refused_gestures: meant ones;
-    added_delay_ms: mean wait of those that were kept. confusion: palms and fingers refused and kept, None where the truth is not known: then
-    whatever touches did counts as unwanted."""
+    """stray_marks: finger ink of palms that is left. page_shift_mm, zoom_pct: what palms did to the page and was not
+    taken back; jiggle_mm: what was seen of it meanwhile. taps: unwanted ones. lost_ink_mm: way of the nib in contact
+    that drew nothing. gestures, refused_gestures: meant ones; added_delay_ms: mean wait of those that were kept.
+    confusion: palms and fingers refused and kept, None where the truth is not known: then whatever touches did counts
+    as unwanted.
+    """
 
     decisions: list[Decision]
     stray_marks: int
@@ -53,15 +55,28 @@ def measure(stream: Stream, state: State, rules: Rules, truth: Truth | None) -> 
     harmful = [e for e in state.episodes if unwanted & set(e.ids)]
     left = [e for e in harmful if not e.taken_back]
     gestures = truth.gestures if truth else ()
-    done = [g for g in gestures if g.ids and all(state.touches[i].decision == KEPT for i in g.ids) and not (rules.page_lock and g.kind in ("zoom", "scroll"))]
+    done = [
+        g
+        for g in gestures
+        if g.ids
+        and all(state.touches[i].decision == KEPT for i in g.ids)
+        and not (rules.page_lock and g.kind in ("zoom", "scroll"))
+    ]
     waits = [max(state.touches[i].at_ms - state.touches[i].born_ms for i in g.ids) for g in done]
     if truth is None:
         waits = [t.at_ms - t.born_ms for t in state.touches.values() if t.decision == KEPT]
     return Outcome(
         [Decision(t.id, t.decision, t.rule, t.at_ms) for t in state.touches.values()],
-        sum(i in unwanted for i in state.marks), sum(shift_mm(state, e) for e in left), max((e.peak_mm for e in harmful), default=0.0),
-        100 * float(sum(abs(e.scale - 1) for e in left)), sum(i in unwanted for i, _ in state.taps), max(0.0, round(nib_way_mm(stream) - state.ink_mm, 6)),
-        len(gestures), len(gestures) - len(done), float(np.mean(waits)) if waits else 0.0, None if truth is None else _confusion(state, truth),
+        sum(i in unwanted for i in state.marks),
+        sum(shift_mm(state, e) for e in left),
+        max((e.peak_mm for e in harmful), default=0.0),
+        100 * float(sum(abs(e.scale - 1) for e in left)),
+        sum(i in unwanted for i, _ in state.taps),
+        max(0.0, round(nib_way_mm(stream) - state.ink_mm, 6)),
+        len(gestures),
+        len(gestures) - len(done),
+        float(np.mean(waits)) if waits else 0.0,
+        None if truth is None else _confusion(state, truth),
     )
 
 
@@ -85,13 +100,22 @@ def _confusion(state: State, truth: Truth) -> dict[str, int]:
 
 
 def total(outcomes: Sequence[Outcome]) -> Outcome:
-    """Several drills together: counts and shifts add up, jiggle is the worst, delay the mean over drills with gestures."""
+    """Several drills together: counts and shifts add up, jiggle is the worst, delay the mean over drills with
+    gestures.
+    """
     tables = [o.confusion for o in outcomes if o.confusion is not None]
     delays = [o.added_delay_ms for o in outcomes if o.gestures > o.refused_gestures]
     return Outcome(
-        [], sum(o.stray_marks for o in outcomes), sum(o.page_shift_mm for o in outcomes), max((o.jiggle_mm for o in outcomes), default=0.0),
-        sum(o.zoom_pct for o in outcomes), sum(o.taps for o in outcomes), sum(o.lost_ink_mm for o in outcomes), sum(o.gestures for o in outcomes),
-        sum(o.refused_gestures for o in outcomes), float(np.mean(delays)) if delays else 0.0,
+        [],
+        sum(o.stray_marks for o in outcomes),
+        sum(o.page_shift_mm for o in outcomes),
+        max((o.jiggle_mm for o in outcomes), default=0.0),
+        sum(o.zoom_pct for o in outcomes),
+        sum(o.taps for o in outcomes),
+        sum(o.lost_ink_mm for o in outcomes),
+        sum(o.gestures for o in outcomes),
+        sum(o.refused_gestures for o in outcomes),
+        float(np.mean(delays)) if delays else 0.0,
         {k: sum(t[k] for t in tables) for k in tables[0]} if tables else None,
     )
 
@@ -104,18 +128,26 @@ def palms_kept_share(o: Outcome) -> float:
 
 
 def noticed(o: Outcome) -> list[str]:
-    """The readings of an outcome that its writer would notice as wrong, by name; "palms_kept" for palms that were let through."""
+    """The readings of an outcome that its writer would notice as wrong, by name; "palms_kept" for palms that were let
+    through.
+    """
     wrong = {
-        "palms_kept": palms_kept_share(o) > 0, "stray_marks": o.stray_marks > 0, "page_shift_mm": o.page_shift_mm > SEEN_SHIFT_MM,
-        "zoom_pct": o.zoom_pct > SEEN_ZOOM_PCT, "taps": o.taps > 0, "lost_ink_mm": o.lost_ink_mm > 0, "refused_gestures": o.refused_gestures > 0,
+        "palms_kept": palms_kept_share(o) > 0,
+        "stray_marks": o.stray_marks > 0,
+        "page_shift_mm": o.page_shift_mm > SEEN_SHIFT_MM,
+        "zoom_pct": o.zoom_pct > SEEN_ZOOM_PCT,
+        "taps": o.taps > 0,
+        "lost_ink_mm": o.lost_ink_mm > 0,
+        "refused_gestures": o.refused_gestures > 0,
     }
     return [name for name, is_wrong in wrong.items() if is_wrong]
 
 
 @dataclasses.dataclass(frozen=True)
 class Grade:
-    """A word, whether it calls for better rules, and the most of each harm and cost it still allows: slips a minute (marks, taps, page shifts that are
-    noticed, lost ink), share of meant gestures refused, delay."""
+    """A word, whether it calls for better rules, and the most of each harm and cost it still allows: slips a minute
+    (marks, taps, page shifts that are noticed, lost ink), share of meant gestures refused, delay.
+    """
 
     word: str
     attention: bool
@@ -139,4 +171,8 @@ def grade(outcomes: Sequence[Outcome], lasts_ms: float) -> Grade:
     shifts = sum(bool({"page_shift_mm", "zoom_pct"} & set(noticed(o))) for o in outcomes)
     slips = (together.stray_marks + together.taps + shifts + (together.lost_ink_mm > 0)) / max(lasts_ms / 60_000, 1e-9)
     refused = together.refused_gestures / together.gestures if together.gestures else 0.0
-    return next(g for g in GRADES if slips <= g.slips_a_minute and refused <= g.refused_share and together.added_delay_ms <= g.delay_ms)
+    return next(
+        g
+        for g in GRADES
+        if slips <= g.slips_a_minute and refused <= g.refused_share and together.added_delay_ms <= g.delay_ms
+    )

@@ -16,8 +16,10 @@ ALONGSIDE = 0.5  # up to this rise over run a hand comes from the side
 
 @dataclasses.dataclass(frozen=True)
 class Posture:
-    """side: left or right. rest: below, side or above. zone: where the palm was, with room for its own size. azimuth_deg: where the pen's top
-    points, None where no tilt came. from_tilt: whether only the tilt told the side. contacts: how many were read. words: all of it in a sentence."""
+    """side: left or right. rest: below, side or above. zone: where the palm was, with room for its own size.
+    azimuth_deg: where the pen's top points, None where no tilt came. from_tilt: whether only the tilt told the side.
+    contacts: how many were read. words: all of it in a sentence.
+    """
 
     side: str
     rest: str
@@ -32,7 +34,8 @@ REST_WORDS = {"below": "from below the line", "side": "from the side", "above": 
 
 
 def read_posture(stream: Stream, azimuths_deg: Sequence[float] = ()) -> Posture:
-    """The posture behind a line written with the hand down: from every contact that was down while the nib wrote, each by the time it lay there.
+    """The posture behind a line written with the hand down: from every contact that was down while the nib wrote, each
+    by the time it lay there.
 
     Raises InputError where nothing tells.
     """
@@ -52,12 +55,18 @@ def read_posture(stream: Stream, azimuths_deg: Sequence[float] = ()) -> Posture:
     azimuth = _mean_angle(azimuths_deg)
     if not seen:
         if azimuth is None:
-            raise InputError("No hand was felt while the nib wrote, and no tilt was reported. Write one line with your hand on the glass, "
-                             "or say it in words.", "events")
+            raise InputError(
+                "No hand was felt while the nib wrote, and no tilt was reported. Write one line with your hand on "
+                "the glass, "
+                "or say it in words.",
+                "events",
+            )
         side = "right" if math.cos(math.radians(azimuth)) >= 0 else "left"
         sign = 1 if side == "right" else -1
         zone = Zone(sign * 38.0, 34.0, 28.0, 26.0)
-        return Posture(side, "below", zone, azimuth, True, 0, f"A {side} hand by the way the pen leans; no palm was felt.")
+        return Posture(
+            side, "below", zone, azimuth, True, 0, f"A {side} hand by the way the pen leans; no palm was felt."
+        )
     offsets = np.array([p for places in seen.values() for p in places])
     dx, dy = (float(v) for v in np.median(offsets, axis=0))
     side = "right" if dx >= 0 else "left"
@@ -75,7 +84,9 @@ def in_words(posture: Posture, side: str, rest: str) -> Posture:
     dx = abs(zone.dx_mm) if rest == posture.rest else away * {"below": 0.74, "side": 0.99, "above": 0.69}[rest]
     dy = abs(zone.dy_mm) if rest == posture.rest else math.sqrt(max(0.0, away**2 - dx**2))
     turned = dataclasses.replace(zone, dx_mm=dx if side == "right" else -dx, dy_mm=-dy if rest == "above" else dy)
-    return dataclasses.replace(posture, side=side, rest=rest, zone=turned, words=f"A {side} hand that comes {REST_WORDS[rest]}, as you say.")
+    return dataclasses.replace(
+        posture, side=side, rest=rest, zone=turned, words=f"A {side} hand that comes {REST_WORDS[rest]}, as you say."
+    )
 
 
 def _mean_angle(degrees: Sequence[float]) -> float | None:

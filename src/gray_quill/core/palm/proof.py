@@ -15,7 +15,9 @@ TUNING_SEEDS = (9000, 9001, 9002, 9003)  # the search sees these only
 
 @dataclasses.dataclass(frozen=True)
 class Proof:
-    """sessions of one drill each. The same sessions under the recommended rules and under none, with fingers that move the page and fingers that write."""
+    """sessions of one drill each. The same sessions under the recommended rules and under none, with fingers that move
+    the page and fingers that write.
+    """
 
     sessions: int
     recommended: Outcome
@@ -29,7 +31,12 @@ def tuning_sessions(hand: Hand, device: Device) -> list[Session]:
     return [simulate(hand, device, name, seed) for name in DRILLS for seed in TUNING_SEEDS]
 
 
-def prove(hands: Mapping[str, Hand], devices: Mapping[str, Device], seeds: range, told: Callable[[str, Rules], None] = lambda *_: None) -> Proof:
+def prove(
+    hands: Mapping[str, Hand],
+    devices: Mapping[str, Device],
+    seeds: range,
+    told: Callable[[str, Rules], None] = lambda *_: None,
+) -> Proof:
     """Recommend for every hand on every device, and try it on all drills with other seeds."""
     found: list[list[Outcome]] = [[], [], [], []]
     for hand_id, hand in hands.items():
@@ -38,6 +45,8 @@ def prove(hands: Mapping[str, Hand], devices: Mapping[str, Device], seeds: range
             rules = recommend(tuning_sessions(hand, device), zone).rules
             told(f"{hand_id} on {device_id}", rules)
             sessions = [simulate(hand, device, name, seed) for name in DRILLS for seed in seeds]
-            for k, tried in enumerate((rules, dataclasses.replace(rules, finger_ink=True), OFF, dataclasses.replace(OFF, finger_ink=True))):
+            for k, tried in enumerate(
+                (rules, dataclasses.replace(rules, finger_ink=True), OFF, dataclasses.replace(OFF, finger_ink=True))
+            ):
                 found[k].append(evaluate(sessions, tried, zone))
     return Proof(len(hands) * len(devices) * len(DRILLS) * len(seeds), *(total(outcomes) for outcomes in found))

@@ -1,4 +1,6 @@
-"""A stream in time, for the picture: where each contact was, how the page lay, and what the rules can and cannot do about what is left."""
+"""A stream in time, for the picture: where each contact was, how the page lay, and what the rules can and cannot do
+about what is left.
+"""
 
 import dataclasses
 import itertools
@@ -11,13 +13,27 @@ from gray_quill.core.palm.rules import Rules, Zone
 
 STEP_MS = 40.0  # of the page's way
 MOST_PLACES = 80  # of a contact's path
-STRICTEST = Rules(before_ms=3000, after_ms=3000, size_mm=4, zone=3, zone_ms=10_000, edge_mm=40, crowd_count=2, crowd_mm=200, lie_ms=150, lie_mm=20,
-                  take_back_ms=3000, still=True)
+STRICTEST = Rules(
+    before_ms=3000,
+    after_ms=3000,
+    size_mm=4,
+    zone=3,
+    zone_ms=10_000,
+    edge_mm=40,
+    crowd_count=2,
+    crowd_mm=200,
+    lie_ms=150,
+    lie_mm=20,
+    take_back_ms=3000,
+    still=True,
+)
 
 
 @dataclasses.dataclass(frozen=True)
 class Replay:
-    """views: rows (t_ms, scale, x, y) of the page. paths: by contact, rows (t_ms, x, y, width, height). nib: rows (t_ms, x, y, 1 while in contact)."""
+    """views: rows (t_ms, scale, x, y) of the page. paths: by contact, rows (t_ms, x, y, width, height). nib: rows
+    (t_ms, x, y, 1 while in contact).
+    """
 
     state: State
     views: list[tuple[float, float, float, float]]
@@ -39,9 +55,16 @@ def replay(stream: Stream, rules: Rules, zone: Zone) -> Replay:
     for e in stream.events:
         if e.pointer == "touch":
             by_contact.setdefault(e.id, []).append(e)
-    paths = {i: [(e.t_ms, e.x_mm, e.y_mm, e.width_mm, e.height_mm) for e in _thinned(events)] for i, events in by_contact.items()}
+    paths = {
+        i: [(e.t_ms, e.x_mm, e.y_mm, e.width_mm, e.height_mm) for e in _thinned(events)]
+        for i, events in by_contact.items()
+    }
     pen = [e for e in stream.events if e.pointer == "pen" and e.phase != "out"]
-    nib = [(e.t_ms, e.x_mm, e.y_mm, int(e.phase in ("down", "move"))) for e in pen if e.phase != "move" or int(e.t_ms / 8) % 2 == 0]
+    nib = [
+        (e.t_ms, e.x_mm, e.y_mm, int(e.phase in ("down", "move")))
+        for e in pen
+        if e.phase != "move" or int(e.t_ms / 8) % 2 == 0
+    ]
     return Replay(state, views, paths, nib)
 
 
@@ -61,10 +84,16 @@ def fault_words(parts: Sequence[tuple[Stream, Truth]], rules: Rules, zone: Zone)
     strict = total([outcome_of(stream, STRICTEST, zone, truth) for stream, truth in parts])
     (kept, beyond) = ((o.confusion or {})[f"palm_{KEPT}"] for o in (now, strict))
     if beyond:
-        return f"{words}{beyond} of {_palms(kept)} that got through would get through under any rules: the device's fault{'; ' + missing if missing else ''}."
+        return (
+            f"{words}{beyond} of {_palms(kept)} that got through would get through under any rules: the device's "
+            f"fault{'; ' + missing if missing else ''}."
+        )
     if kept:
         which = "the one palm" if kept == 1 else f"all {kept} palms"
-        return f"{words}Stricter rules would refuse {which} that got through: the rules' fault{', though ' + missing if missing else ''}."
+        return (
+            f"{words}Stricter rules would refuse {which} that got through: the rules' "
+            f"fault{', though ' + missing if missing else ''}."
+        )
     refused = now.refused_gestures - unfelt
     gestures = "One meant gesture was" if refused == 1 else f"{refused} meant gestures were"
     return f"{words}{gestures} refused: these rules are too strict{', though ' + missing if missing else ''}."

@@ -1,4 +1,6 @@
-"""How palm-like each contact looks to each rule by itself, the curve of what a threshold misses and refuses, and why a contact was decided so."""
+"""How palm-like each contact looks to each rule by itself, the curve of what a threshold misses and refuses, and why a
+contact was decided so.
+"""
 
 import dataclasses
 import math
@@ -18,10 +20,12 @@ LYING_MS = 300.0  # within which straying is scored
 
 @dataclasses.dataclass(frozen=True)
 class Scores:
-    """size_mm: the longest it was. since_nib_ms: from the nib last being seen to its landing, 0 while it is seen. until_nib_ms: to the nib's next
-    report. zone: how far out of the resting zone at its landing or the nib's coming, the less of both. edge_mm: to the nearest edge.
-    nearest_mm: to the nearest other contact while both are down. strayed_mm: how far it strayed from where it landed within LYING_MS, infinite
-    where it lifted before. What there is none of is infinite."""
+    """size_mm: the longest it was. since_nib_ms: from the nib last being seen to its landing, 0 while it is seen.
+    until_nib_ms: to the nib's next report. zone: how far out of the resting zone at its landing or the nib's coming,
+    the less of both. edge_mm: to the nearest edge. nearest_mm: to the nearest other contact while both are down.
+    strayed_mm: how far it strayed from where it landed within LYING_MS, infinite where it lifted before. What there is
+    none of is infinite.
+    """
 
     size_mm: float
     since_nib_ms: float
@@ -58,8 +62,18 @@ def score_contacts(stream: Stream, zone: Zone) -> dict[int, Scores]:
             continue
         if e.phase == "down":
             edge = min(e.x_mm, e.y_mm, stream.width_mm - e.x_mm, stream.height_mm - e.y_mm)
-            found[e.id] = {"born": e.t_ms, "size_mm": 0.0, "since_nib_ms": 0.0 if present else e.t_ms - seen, "until_nib_ms": 0.0 if present else math.inf,
-                           "zone": math.inf, "edge_mm": edge, "nearest_mm": math.inf, "strayed_mm": 0.0, "x0": e.x_mm, "y0": e.y_mm}
+            found[e.id] = {
+                "born": e.t_ms,
+                "size_mm": 0.0,
+                "since_nib_ms": 0.0 if present else e.t_ms - seen,
+                "until_nib_ms": 0.0 if present else math.inf,
+                "zone": math.inf,
+                "edge_mm": edge,
+                "nearest_mm": math.inf,
+                "strayed_mm": 0.0,
+                "x0": e.x_mm,
+                "y0": e.y_mm,
+            }
             if not present:
                 waiting.append(e.id)
             at[e.id] = (e.x_mm, e.y_mm)
@@ -82,15 +96,32 @@ def score_contacts(stream: Stream, zone: Zone) -> dict[int, Scores]:
 
 
 # Each rule's own score, larger for what looks more like a palm, and how its threshold reads.
-SIGNS = {"size_mm": 1.0, "since_nib_ms": -1.0, "until_nib_ms": -1.0, "zone": -1.0, "edge_mm": -1.0, "nearest_mm": -1.0, "strayed_mm": -1.0}
-RULE_OF = {"size_mm": "contact size", "since_nib_ms": "nib near", "until_nib_ms": "nib arrived", "zone": "resting zone", "edge_mm": "edge",
-           "nearest_mm": "crowd", "strayed_mm": "lies still"}
+SIGNS = {
+    "size_mm": 1.0,
+    "since_nib_ms": -1.0,
+    "until_nib_ms": -1.0,
+    "zone": -1.0,
+    "edge_mm": -1.0,
+    "nearest_mm": -1.0,
+    "strayed_mm": -1.0,
+}
+RULE_OF = {
+    "size_mm": "contact size",
+    "since_nib_ms": "nib near",
+    "until_nib_ms": "nib arrived",
+    "zone": "resting zone",
+    "edge_mm": "edge",
+    "nearest_mm": "crowd",
+    "strayed_mm": "lies still",
+}
 
 
 def roc(palm: Sequence[bool], score: Sequence[float]) -> tuple[Floats, float]:
-    """Rows (fingers refused, palms refused, threshold) for refusing scores at or over each threshold, and the area under them by trapezia.
+    """Rows (fingers refused, palms refused, threshold) for refusing scores at or over each threshold, and the area
+    under them by trapezia.
 
-    The area is the chance that a palm scores higher than a finger, ties half (Hanley and McNeil, Radiology 143, 1982; from memory). NaN without both.
+    The area is the chance that a palm scores higher than a finger, ties half (Hanley and McNeil, Radiology 143, 1982;
+    from memory). NaN without both.
     """
     y, s = np.asarray(palm, bool), np.asarray(score, float)
     palms, fingers = int(y.sum()), int((~y).sum())
@@ -106,15 +137,22 @@ def roc(palm: Sequence[bool], score: Sequence[float]) -> tuple[Floats, float]:
 def firing(rules: Rules, s: Scores) -> list[str]:
     """Which rules would refuse a contact by its scores; what would have to change for it to be kept."""
     size = 0 < rules.size_mm < s.size_mm
-    return [name for name, fires in (
-        ("nib near", rules.after_ms > 0 and s.since_nib_ms <= rules.after_ms),
-        ("nib arrived", s.until_nib_ms <= rules.before_ms and rules.before_ms > 0),
-        ("contact size", size),
-        ("resting zone", rules.zone > 0 and s.zone <= rules.zone and min(s.since_nib_ms, s.until_nib_ms) <= rules.zone_ms),
-        ("edge", s.edge_mm < rules.edge_mm),
-        ("lies still", rules.lie_ms > 0 and s.strayed_mm < rules.lie_mm),
-        ("crowd", rules.crowd_count == 2 and s.nearest_mm <= rules.crowd_mm),
-    ) if fires]
+    return [
+        name
+        for name, fires in (
+            ("nib near", rules.after_ms > 0 and s.since_nib_ms <= rules.after_ms),
+            ("nib arrived", s.until_nib_ms <= rules.before_ms and rules.before_ms > 0),
+            ("contact size", size),
+            (
+                "resting zone",
+                rules.zone > 0 and s.zone <= rules.zone and min(s.since_nib_ms, s.until_nib_ms) <= rules.zone_ms,
+            ),
+            ("edge", s.edge_mm < rules.edge_mm),
+            ("lies still", rules.lie_ms > 0 and s.strayed_mm < rules.lie_mm),
+            ("crowd", rules.crowd_count == 2 and s.nearest_mm <= rules.crowd_mm),
+        )
+        if fires
+    ]
 
 
 def explain(decision: str, rule: str, rules: Rules, s: Scores) -> str:
@@ -122,23 +160,39 @@ def explain(decision: str, rule: str, rules: Rules, s: Scores) -> str:
     if decision == "refused":
         others = [n for n in firing(rules, s) if n != rule]
         why = f"Refused by {rule}: {_reading(rule, s)}."
-        return f"{why} Without that rule, {' and '.join(others)} would refuse it." if others else f"{why} Without that rule it would be kept."
-    changes = [c for c in (
-        f"a size limit under {s.size_mm:.0f} mm" if s.size_mm > 0 else "",
-        f"a lock before the nib of {s.until_nib_ms:.0f} ms" if 0 < s.until_nib_ms < 3000 else "",
-        f"a lock after the nib of {s.since_nib_ms:.0f} ms" if 0 < s.since_nib_ms < 3000 else "",
-        f"a resting zone {max(0.05, s.zone):.2f} times as large" if s.zone <= 3 else "",
-        f"an edge margin over {s.edge_mm:.0f} mm" if s.edge_mm < 40 else "",
-        f"lying still, when that is to stray under {s.strayed_mm:.0f} mm in {LYING_MS:.0f} ms," if s.strayed_mm < MOST_LIE_MM else "",
-        f"a crowd of 2 within {s.nearest_mm:.0f} mm" if s.nearest_mm <= 200 else "",
-    ) if c]
-    return f"Kept: no rule fired. It would be refused by {', or by '.join(changes)}." if changes else "Kept: no rule fired, and none could."
+        return (
+            f"{why} Without that rule, {' and '.join(others)} would refuse it."
+            if others
+            else f"{why} Without that rule it would be kept."
+        )
+    changes = [
+        c
+        for c in (
+            f"a size limit under {s.size_mm:.0f} mm" if s.size_mm > 0 else "",
+            f"a lock before the nib of {s.until_nib_ms:.0f} ms" if 0 < s.until_nib_ms < 3000 else "",
+            f"a lock after the nib of {s.since_nib_ms:.0f} ms" if 0 < s.since_nib_ms < 3000 else "",
+            f"a resting zone {max(0.05, s.zone):.2f} times as large" if s.zone <= 3 else "",
+            f"an edge margin over {s.edge_mm:.0f} mm" if s.edge_mm < 40 else "",
+            f"lying still, when that is to stray under {s.strayed_mm:.0f} mm in {LYING_MS:.0f} ms,"
+            if s.strayed_mm < MOST_LIE_MM
+            else "",
+            f"a crowd of 2 within {s.nearest_mm:.0f} mm" if s.nearest_mm <= 200 else "",
+        )
+        if c
+    ]
+    return (
+        f"Kept: no rule fired. It would be refused by {', or by '.join(changes)}."
+        if changes
+        else "Kept: no rule fired, and none could."
+    )
 
 
 def _reading(rule: str, s: Scores) -> str:
     return {
         "contact size": f"it grew to {s.size_mm:.0f} mm",
-        "nib near": "the nib was seen" if s.since_nib_ms <= 0 else f"the nib had been seen {s.since_nib_ms:.0f} ms before",
+        "nib near": "the nib was seen"
+        if s.since_nib_ms <= 0
+        else f"the nib had been seen {s.since_nib_ms:.0f} ms before",
         "nib arrived": f"the nib came {s.until_nib_ms:.0f} ms after it landed",
         "resting zone": f"it lay {s.zone:.2f} of the way out of your hand's resting place",
         "edge": f"it landed {s.edge_mm:.0f} mm from the edge",

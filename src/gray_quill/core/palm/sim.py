@@ -1,6 +1,7 @@
 """The simulated hand on the touch layer: palms, fingers and the nib of each drill, seeded, with what was meant.
 
-A palm presses one to three patches that grow as they land, roll, and slide or hop after the nib; fingers press one small one each.
+A palm presses one to three patches that grow as they land, roll, and slide or hop after the nib; fingers press one
+small one each.
 """
 
 import dataclasses
@@ -20,7 +21,11 @@ from gray_quill.core.palm.rules import rest_place
 Floats = NDArray[np.float64]
 Path = Callable[[Floats], tuple[Floats, Floats]]
 WORDS = ("sedge", "moth", "lamp", "wing", "reed", "trap", "dusk", "hollow")
-HOVER_HZ, HOVER_BEFORE_MS, HOVER_AFTER_MS = 60.0, 220.0, 180.0  # common practice, no source: a pen is seen some 10 mm above the glass
+HOVER_HZ, HOVER_BEFORE_MS, HOVER_AFTER_MS = (
+    60.0,
+    220.0,
+    180.0,
+)  # common practice, no source: a pen is seen some 10 mm above the glass
 GROW_MS = 55.0  # a palm's patch takes this long to reach its size
 # A resting palm's patches: place from its middle and size, as shares of the palm's length; how often each is there.
 PATCHES = (((0.0, 0.0), (1.0, 0.62), 1.0), ((-0.42, -0.5), (0.42, 0.36), 0.75), ((0.36, -0.42), (0.4, 0.33), 0.4))
@@ -32,14 +37,18 @@ class Glass:
 
     def __init__(self, hand: Hand, device: Device, rng: np.random.Generator) -> None:
         self.hand, self.device, self.rng = hand, device, rng
-        self.width_mm, self.height_mm = (px / device.panel.ppi * 25.4 for px in (device.panel.width_px, device.panel.height_px))
+        self.width_mm, self.height_mm = (
+            px / device.panel.ppi * 25.4 for px in (device.panel.width_px, device.panel.height_px)
+        )
         self.events: list[Event] = []
         self.palms: set[int] = set()
         self.gestures: list[Gesture] = []
         self.seen: list[tuple[float, float]] = []  # spans in which the device sees the pen
         self._next = 1
 
-    def touch(self, start_ms: float, end_ms: float, path: Path, size_mm: tuple[float, float], grow_ms: float = 0.0) -> int | None:
+    def touch(
+        self, start_ms: float, end_ms: float, path: Path, size_mm: tuple[float, float], grow_ms: float = 0.0
+    ) -> int | None:
         """One contact along a path over ms since its start; returns its id, None where the device does not feel it."""
         layer, rng = self.device.touch, self.rng
         step = 1000 / layer.report_hz
@@ -48,7 +57,7 @@ class Glass:
         felt = np.flatnonzero(max(size_mm) * share >= layer.least_mm)
         if not len(felt) or (layer.pen_first and any(a <= t[felt[0]] <= b for a, b in self.seen)):
             return None
-        t, share = t[felt[0]:], share[felt[0]:]
+        t, share = t[felt[0] :], share[felt[0] :]
         x, y = path(np.asarray(t - start_ms, np.float64))
         x, y = (v + rng.normal(0, layer.noise_mm, len(t)) for v in (x, y))
         noise = 1 + rng.normal(0, layer.size_noise, len(t))
@@ -57,7 +66,9 @@ class Glass:
         for k in range(len(t)):
             phase = "down" if k == 0 else "up" if k == len(t) - 1 else "move"
             size = (float(max(0, w[k])), float(max(0, h[k])))
-            self.events.append(Event(float(t[k]) + layer.transport_ms, "touch", touch_id, phase, float(x[k]), float(y[k]), *size))
+            self.events.append(
+                Event(float(t[k]) + layer.transport_ms, "touch", touch_id, phase, float(x[k]), float(y[k]), *size)
+            )
         return touch_id
 
     def write(self, start_ms: float, left_mm: float, baseline_mm: float, text: str) -> float:
@@ -73,15 +84,35 @@ class Glass:
             trace, first_s = sampled
             t = start_ms + 1000 * (motion.start_s + first_s + trace.t_s)
             if pen and digitiser.hover:
-                pen += self._hover(pen[-1].t_ms, float(t[0]), (pen[-1].x_mm, pen[-1].y_mm), (float(trace.x_mm[0]), float(trace.y_mm[0])))
+                pen += self._hover(
+                    pen[-1].t_ms,
+                    float(t[0]),
+                    (pen[-1].x_mm, pen[-1].y_mm),
+                    (float(trace.x_mm[0]), float(trace.y_mm[0])),
+                )
             last = len(t) - 1
-            pen += [Event(float(t[k]), "pen", 0, "move" if k else "down", float(trace.x_mm[k]), float(trace.y_mm[k]), force=float(trace.force[k]))
-                    for k in range(last + 1)]
+            pen += [
+                Event(
+                    float(t[k]),
+                    "pen",
+                    0,
+                    "move" if k else "down",
+                    float(trace.x_mm[k]),
+                    float(trace.y_mm[k]),
+                    force=float(trace.force[k]),
+                )
+                for k in range(last + 1)
+            ]
             end = float(t[last]) + 1
             pen.append(Event(end, "pen", 0, "up", pen[-1].x_mm, pen[-1].y_mm))
         if digitiser.hover and pen:
             first, final = pen[0], pen[-1]
-            pen = [*self._hover(first.t_ms - HOVER_BEFORE_MS, first.t_ms, (first.x_mm - 6, first.y_mm - 4), (first.x_mm, first.y_mm)), *pen]
+            pen = [
+                *self._hover(
+                    first.t_ms - HOVER_BEFORE_MS, first.t_ms, (first.x_mm - 6, first.y_mm - 4), (first.x_mm, first.y_mm)
+                ),
+                *pen,
+            ]
             pen += self._hover(end, end + HOVER_AFTER_MS, (final.x_mm, final.y_mm), (final.x_mm + 5, final.y_mm + 8))
             pen.append(Event(end + HOVER_AFTER_MS, "pen", 0, "out", pen[-1].x_mm, pen[-1].y_mm))
         self.events += [dataclasses.replace(e, t_ms=e.t_ms + digitiser.transport_ms) for e in pen]
@@ -92,9 +123,21 @@ class Glass:
     def _hover(self, start_ms: float, end_ms: float, a: tuple[float, float], b: tuple[float, float]) -> list[Event]:
         count = int((end_ms - start_ms) * HOVER_HZ / 1000)
         shares = [(k + 0.5) / count for k in range(count)]
-        return [Event(start_ms + s * (end_ms - start_ms), "pen", 0, "hover", a[0] + (b[0] - a[0]) * s, a[1] + (b[1] - a[1]) * s) for s in shares]
+        return [
+            Event(
+                start_ms + s * (end_ms - start_ms),
+                "pen",
+                0,
+                "hover",
+                a[0] + (b[0] - a[0]) * s,
+                a[1] + (b[1] - a[1]) * s,
+            )
+            for s in shares
+        ]
 
-    def palm(self, start_ms: float, end_ms: float, middle_mm: tuple[float, float], drift_mm: tuple[float, float] = (0.0, 0.0)) -> None:
+    def palm(
+        self, start_ms: float, end_ms: float, middle_mm: tuple[float, float], drift_mm: tuple[float, float] = (0.0, 0.0)
+    ) -> None:
         """A palm rests, rolls and drifts; each patch is a contact."""
         rng, size = self.rng, self.hand.palm_mm
         mirror = 1 if self.hand.side == "right" else -1
@@ -111,7 +154,9 @@ class Glass:
 
             late = float(rng.uniform(0, 70)) if k else 0.0
             grown = rng.uniform(0.85, 1.15)
-            found = self.touch(start_ms + late, end_ms - float(rng.uniform(0, 60)), path, (w * size * grown, h * size * grown), GROW_MS)
+            found = self.touch(
+                start_ms + late, end_ms - float(rng.uniform(0, 60)), path, (w * size * grown, h * size * grown), GROW_MS
+            )
             if found is not None:
                 self.palms.add(found)
 
@@ -130,7 +175,10 @@ class Glass:
 
     def place(self) -> tuple[float, float]:
         """Somewhere a finger would go, off the edges."""
-        return (float(self.rng.uniform(EDGE_MM + 12, self.width_mm - EDGE_MM - 12)), float(self.rng.uniform(EDGE_MM + 12, self.height_mm - EDGE_MM - 12)))
+        return (
+            float(self.rng.uniform(EDGE_MM + 12, self.width_mm - EDGE_MM - 12)),
+            float(self.rng.uniform(EDGE_MM + 12, self.height_mm - EDGE_MM - 12)),
+        )
 
     def within(self, x: float, y: float) -> tuple[float, float]:
         return float(np.clip(x, EDGE_MM, self.width_mm - EDGE_MM)), float(np.clip(y, EDGE_MM, self.height_mm - EDGE_MM))

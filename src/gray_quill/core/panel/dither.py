@@ -1,4 +1,5 @@
-"""Fewer greys: rounding, ordered dither (Bayer, IEEE ICC 1973) and error diffusion (Floyd and Steinberg, Proc. SID 17(2), 1976).
+"""Fewer greys: rounding, ordered dither (Bayer, IEEE ICC 1973) and error diffusion (Floyd and Steinberg, Proc. SID
+17(2), 1976).
 
 Greys are spaced evenly in the encoded (sRGB) value, as panels that take 4-bit pictures space them.
 """
@@ -41,14 +42,16 @@ def reduce_greys(grey: Grey, greys: int, method: str = "none") -> Grey:
         index = np.floor(shares + 0.5)
     else:
         m = (bayer(3) + 0.5) / 64
-        tiled = np.tile(m, (grey.shape[0] // 8 + 1, grey.shape[1] // 8 + 1))[:grey.shape[0], :grey.shape[1]]
+        tiled = np.tile(m, (grey.shape[0] // 8 + 1, grey.shape[1] // 8 + 1))[: grey.shape[0], : grey.shape[1]]
         index = np.floor(shares) + (shares - np.floor(shares) > tiled)
     return np.asarray(np.round(index * 255 / (greys - 1)), np.uint8)
 
 
 @numba.njit(cache=True, fastmath=True)
 def _diffuse(grey, greys):  # type: ignore[no-untyped-def]
-    """Textbook error diffusion: left to right on every row, 7 3 5 1 sixteenths, errors kept whole, lost at the edges."""
+    """Textbook error diffusion: left to right on every row, 7 3 5 1 sixteenths, errors kept whole, lost
+    at the edges.
+    """
     height, width = grey.shape
     out = np.empty((height, width), np.uint8)
     step = np.float32(255.0) / np.float32(greys - 1)

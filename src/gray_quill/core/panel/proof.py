@@ -25,7 +25,9 @@ class Proof:
     original: Pixels
 
 
-def proof_sheet(inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "none", greys: int | None = None) -> Proof:
+def proof_sheet(
+    inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "none", greys: int | None = None
+) -> Proof:
     """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
     view = page_view(paper, panel.ppi)
     original = page_pixels(inks, paper, view)
@@ -44,8 +46,10 @@ def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | No
 
 @dataclasses.dataclass(frozen=True)
 class PanelReadings:
-    """What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length whose
-    best contrast with the paper is under 3:1, darkest contrast reached, greys used, mean grey error 0..1 against the original."""
+    """What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length
+    whose best contrast with the paper is under 3:1, darkest contrast reached, greys used, mean grey error 0..1 against
+    the original.
+    """
 
     thinnest_px: float
     thinnest_mm: float
@@ -64,7 +68,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     if not inks:
         return PanelReadings(0, 0, 0, 1, used, error)
     shown = decode_srgb(np.arange(256) / 255)[toned]  # a grey's luminance is its decoded value
-    ground = float(luminance(np.array([[int(paper.colour[i:i + 2], 16) for i in (1, 3, 5)]], np.uint8))[0])
+    ground = float(luminance(np.array([[int(paper.colour[i : i + 2], 16) for i in (1, 3, 5)]], np.uint8))[0])
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
         ratio = contrast_along(ink, shown, ground, view)
@@ -74,11 +78,20 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
         seen.append(ratio)
     width, weight, ratios = np.concatenate(widths), np.concatenate(weights), np.concatenate(seen)
     thin = float(weighted_percentiles(width, weight, (5,))[0])
-    return PanelReadings(thin * view.px_per_mm, thin, float(weight[ratios < VISIBLE].sum() / weight.sum()), float(ratios.max()), used, error)
+    return PanelReadings(
+        thin * view.px_per_mm,
+        thin,
+        float(weight[ratios < VISIBLE].sum() / weight.sum()),
+        float(ratios.max()),
+        used,
+        error,
+    )
 
 
 def contrast_along(ink: Ink, shown: NDArray[np.float64], ground: float, view: View) -> NDArray[np.float64]:
-    """At each path point, the best contrast within one pixel. shown: relative luminance of the picture, shape (h, w)."""
+    """At each path point, the best contrast within one pixel. shown: relative luminance of the picture,
+    shape (h, w).
+    """
     i = ((ink.x_mm - view.left_mm) * view.px_per_mm).astype(int)
     j = ((ink.y_mm - view.top_mm) * view.px_per_mm).astype(int)
     best = np.ones(len(i))
@@ -88,5 +101,3 @@ def contrast_along(ink: Ink, shown: NDArray[np.float64], ground: float, view: Vi
             on = (jj >= 0) & (jj < shown.shape[0]) & (ii >= 0) & (ii < shown.shape[1])
             best[on] = np.maximum(best[on], contrast(shown[jj[on], ii[on]], ground))
     return best
-
-

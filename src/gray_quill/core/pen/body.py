@@ -6,14 +6,19 @@ from gray_quill.core.quantities import choice, flag, number, tint
 
 # Visible lengths along the arc in multiples of the body width: on, off, on, off ... A dot is one width long.
 PATTERNS: dict[str, tuple[float, ...]] = {
-    "solid": (), "dash": (5.0, 3.0), "dot": (1.0, 1.5), "dash-dot": (6.0, 2.0, 1.0, 2.0),
+    "solid": (),
+    "dash": (5.0, 3.0),
+    "dot": (1.0, 1.5),
+    "dash-dot": (6.0, 2.0, 1.0, 2.0),
 }
 
 
 @dataclasses.dataclass(frozen=True)
 class Line:
     pattern: str = choice("solid", tuple(PATTERNS), "Line", "Whole line or a pattern along it")
-    scale: float = number(1, 0.3, 5, 0.05, "x", "Pattern length", "Stretches the pattern; lengths are multiples of the width")
+    scale: float = number(
+        1, 0.3, 5, 0.05, "x", "Pattern length", "Stretches the pattern; lengths are multiples of the width"
+    )
 
 
 @dataclasses.dataclass(frozen=True)
@@ -26,8 +31,12 @@ class Hollow:
 
 @dataclasses.dataclass(frozen=True)
 class Body:
-    width_mm: float = number(0.5, 0.05, 20, 0.01, "mm", "Width", "Width at the middle of the press curve and the reference speed")
+    width_mm: float = number(
+        0.5, 0.05, 20, 0.01, "mm", "Width", "Width at the middle of the press curve and the reference speed"
+    )
     colour: str = tint("#20242b", "Colour", "Colour of the ink")
-    opacity: float = number(1, 0.02, 1, 0.01, "", "Opacity", "How much of what lies below is covered; applied once to the whole stroke")
+    opacity: float = number(
+        1, 0.02, 1, 0.01, "", "Opacity", "How much of what lies below is covered; applied once to the whole stroke"
+    )
     line: Line = Line()
     hollow: Hollow = Hollow()

@@ -21,7 +21,9 @@ class Ends:
 
 
 def ease_curve(u: Floats, ease: float) -> Floats:
-    """0..1 -> 0..1, rising. ease 0 reaches full width within the first tenth, ease 1 is the smooth cubic 3u^2 - 2u^3."""
+    """0..1 -> 0..1, rising. ease 0 reaches full width within the first tenth, ease 1 is the smooth
+    cubic 3u^2 - 2u^3.
+    """
     u = np.clip(u, 0, 1)
     abrupt = np.clip(u * 10, 0, 1)
     gentle = u * u * (3 - 2 * u)

@@ -1,7 +1,7 @@
 """Press fit: floor, ceiling and curve from the force a hand really uses.
 
-Floor is the 2nd percentile of the samples, ceiling the 98th. The curve maps the writer's quantiles towards an even spread:
-blend 0 is the straight line, 1 full equalisation (every tenth of the samples gets a tenth of the pen's range).
+Floor is the 2nd percentile of the samples, ceiling the 98th. The curve maps the writer's quantiles towards an even
+spread: blend 0 is the straight line, 1 full equalisation (every tenth of the samples gets a tenth of the pen's range).
 """
 
 import dataclasses
@@ -21,8 +21,9 @@ FLOOR_PERCENT, CEILING_PERCENT = 2.0, 98.0
 
 @dataclasses.dataclass(frozen=True)
 class PressUse:
-    """How a press record uses a hand's force: share of the pen's range between the 5th and 95th percentile of P, shares of
-    samples stuck at floor and ceiling, and the thin-thick ratio between those percentiles."""
+    """How a press record uses a hand's force: share of the pen's range between the 5th and 95th percentile of P, shares
+    of samples stuck at floor and ceiling, and the thin-thick ratio between those percentiles.
+    """
 
     range_used: float
     floor_share: float
@@ -31,10 +32,14 @@ class PressUse:
 
 
 def fit_press(force: Floats, press: Press, blend: float) -> Press:
-    """The press record fitted to force samples; range and opacity range stay. Raises InputError for too little to go by."""
+    """The press record fitted to force samples; range and opacity range stay. Raises InputError for too little to go
+    by.
+    """
     if len(force) < FEWEST_SAMPLES or np.ptp(force) < SMALLEST_SPAN:
         raise InputError(
-            f"There is too little force to go by: write at least {FEWEST_SAMPLES} reports, light and firm, with a pen that senses force.", "source"
+            f"There is too little force to go by: write at least {FEWEST_SAMPLES} reports, light and firm, with a "
+            "pen that senses force.",
+            "source",
         )
     floor, ceiling = np.percentile(force, (FLOOR_PERCENT, CEILING_PERCENT))
     floor = float(np.clip(floor, 0, 0.9))
@@ -54,7 +59,12 @@ def press_use(force: Floats, press: Press) -> PressUse:
     share = press_share(press, force)
     low, high = np.percentile(share, (5, 95))
     thin, thick = np.percentile(press_term(press, force), (5, 95))
-    return PressUse(float(high - low), float((force <= press.floor).mean()), float((force >= press.ceiling).mean()), float(np.exp(thick - thin)))
+    return PressUse(
+        float(high - low),
+        float((force <= press.floor).mean()),
+        float((force >= press.ceiling).mean()),
+        float(np.exp(thick - thin)),
+    )
 
 
 @dataclasses.dataclass(frozen=True)
@@ -77,7 +87,9 @@ def cubic_bezier(form: tuple[float, float, float, float], x: Floats) -> Floats:
         over = 3 * (1 - t) ** 2 * t * x1 + 3 * (1 - t) * t * t * x2 + t**3 > x
         high, low = np.where(over, t, high), np.where(over, low, t)
     t = (low + high) / 2
-    return np.asarray(np.where((x <= 0) | (x >= 1), np.clip(x, 0, 1), 3 * (1 - t) ** 2 * t * y1 + 3 * (1 - t) * t * t * y2 + t**3))
+    return np.asarray(
+        np.where((x <= 0) | (x >= 1), np.clip(x, 0, 1), 3 * (1 - t) ** 2 * t * y1 + 3 * (1 - t) * t * t * y2 + t**3)
+    )
 
 
 def cubic_form(press: Press) -> CubicForm:

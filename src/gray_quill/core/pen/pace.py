@@ -15,8 +15,18 @@ SPEED_TAU_MS = 12.0  # one-pole smoothing of speed, so that report jitter does n
 
 @dataclasses.dataclass(frozen=True)
 class Pace:
-    exponent: float = number(0, -0.6, 0.6, 0.01, "", "Thinner with speed", "0 ignores speed; above 0 fast strokes are thinner, below 0 thicker")
-    reference_mm_s: float = number(60, 5, 500, 1, "mm/s", "Everyday speed", "Speed at which the width is the body's width")
+    exponent: float = number(
+        0,
+        -0.6,
+        0.6,
+        0.01,
+        "",
+        "Thinner with speed",
+        "0 ignores speed; above 0 fast strokes are thinner, below 0 thicker",
+    )
+    reference_mm_s: float = number(
+        60, 5, 500, 1, "mm/s", "Everyday speed", "Speed at which the width is the body's width"
+    )
 
 
 def pace_term(pace: Pace, speed_mm_s: Floats) -> Floats:

@@ -1,6 +1,7 @@
 """The pen plan: a pen compiled into tables, so that the browser only looks values up and draws.
 
-`compile_plan` is the one place that turns a recipe into what live ink needs; web/src/ink/ reads it and has no rules of its own.
+`compile_plan` is the one place that turns a recipe into what live ink needs; web/src/ink/ reads it and has no rules of
+its own.
 """
 
 import base64
@@ -33,10 +34,10 @@ FALLOFF_STEPS = 256
 def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) -> dict[str, Any]:
     """Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
 
-    press, press_share (what the press chart draws), opacity: FORCE_STEPS entries over force 0..1.
-    pace: its first and last value over ln(v + dot_speed_mm_s), which it is
-    linear in, from speed 0 to fastest_mm_s. start: TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2.
-    spray: dose a second from the middle (0) to the edge (1) squared. `paper`: the sheet whose ruling strokes may be drawn along.
+    press, press_share (what the press chart draws), opacity: FORCE_STEPS entries over force 0..1. pace: its first and
+    last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. start: TAPER_STEPS
+    entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second from the middle (0) to the edge
+    (1) squared. `paper`: the sheet whose ruling strokes may be drawn along.
     """
     force = np.linspace(0, 1, FORCE_STEPS)
     altitude = np.linspace(0, np.pi / 2, ALTITUDE_STEPS)
@@ -47,43 +48,85 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
     toothed = recipe.tooth.toothed
     hardness = grade_load(recipe.tooth.grade) if toothed else 1.0
     return {
-        "name": recipe.name, "colour": body.colour, "opacity": body.opacity, "ln_width": float(np.log(body.width_mm)),
-        "press": _table(press_term(recipe.press, force)), "press_share": _table(press_share(recipe.press, force)),
+        "name": recipe.name,
+        "colour": body.colour,
+        "opacity": body.opacity,
+        "ln_width": float(np.log(body.width_mm)),
+        "press": _table(press_term(recipe.press, force)),
+        "press_share": _table(press_share(recipe.press, force)),
         "opacity_over_force": _table(hardness * opacity_factor(recipe.press, force)),
         "grain": _grain(recipe, altitude) if toothed else None,
-        "pace": _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S]))), "dot_speed_mm_s": DOT_SPEED_MM_S, "fastest_mm_s": FASTEST_MM_S,
-        "speed_tau_ms": SPEED_TAU_MS, "start_mm": start_mm, "start": _table(np.log(taper(along, start_mm, recipe.ends.start_tip, recipe.ends.ease))),
-        "shape": tip.shape, "aspect": _table(aspect), "angle": float(angle[0]) if tip.shape in ("ellipse", "chisel") else None,
-        "pattern_mm": [length * body.width_mm * body.line.scale for length in PATTERNS[body.line.pattern]], "width_mm": body.width_mm,
-        "hollow": {"wall_mm": body.hollow.wall_mm, "fill": body.hollow.fill, "fill_opacity": body.hollow.fill_opacity} if body.hollow.on else None,
-        "wet": {"wall_mm": wet_rim_mm(body.width_mm), "loss": WET_LOSS * recipe.wash.wet_edge} if recipe.wash.wet_edge > 0 and not body.hollow.on else None,
-        "spray": _table(recipe.wash.flow * (1 - np.linspace(0, 1, FALLOFF_STEPS)) ** 2) if tip.shape == "spray" else None, "puff_s": PUFF_S,
+        "pace": _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S]))),
+        "dot_speed_mm_s": DOT_SPEED_MM_S,
+        "fastest_mm_s": FASTEST_MM_S,
+        "speed_tau_ms": SPEED_TAU_MS,
+        "start_mm": start_mm,
+        "start": _table(np.log(taper(along, start_mm, recipe.ends.start_tip, recipe.ends.ease))),
+        "shape": tip.shape,
+        "aspect": _table(aspect),
+        "angle": float(angle[0]) if tip.shape in ("ellipse", "chisel") else None,
+        "pattern_mm": [length * body.width_mm * body.line.scale for length in PATTERNS[body.line.pattern]],
+        "width_mm": body.width_mm,
+        "hollow": {"wall_mm": body.hollow.wall_mm, "fill": body.hollow.fill, "fill_opacity": body.hollow.fill_opacity}
+        if body.hollow.on
+        else None,
+        "wet": {"wall_mm": wet_rim_mm(body.width_mm), "loss": WET_LOSS * recipe.wash.wet_edge}
+        if recipe.wash.wet_edge > 0 and not body.hollow.on
+        else None,
+        "spray": _table(recipe.wash.flow * (1 - np.linspace(0, 1, FALLOFF_STEPS)) ** 2)
+        if tip.shape == "spray"
+        else None,
+        "puff_s": PUFF_S,
         "straight": _straight(recipe, paper),
-        "place": recipe.wash.place, "blend": blend_on(recipe.wash, paper_colour),
-        "steady": {"method": "none"} if is_raw(steady) else {
-            "method": steady.method, "parameter": METHODS[steady.method].parameter(steady.amount),
-            "beta": steady.beta, "d_cutoff_hz": steady.d_cutoff_hz},
+        "place": recipe.wash.place,
+        "blend": blend_on(recipe.wash, paper_colour),
+        "steady": {"method": "none"}
+        if is_raw(steady)
+        else {
+            "method": steady.method,
+            "parameter": METHODS[steady.method].parameter(steady.amount),
+            "beta": steady.beta,
+            "d_cutoff_hz": steady.d_cutoff_hz,
+        },
     }
 
 
 def _grain(recipe: Recipe, altitude: np.ndarray) -> dict[str, Any]:
-    """What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a mark."""
+    """What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a
+    mark.
+    """
     tooth = recipe.tooth
     heights = np.round(surface_of(tooth.grain, tooth.own) * 255).astype(np.uint8)
     leaning = load_over_lean(lean_share(recipe.lean, altitude))
-    return {"size": TILE, "heights": base64.b64encode(heights.tobytes()).decode(), "per_mm": WAVELENGTH / tooth.scale_mm, "depth": tooth.depth,
-            "soft": fade(tooth), "crisp": tooth.crisp, "load_over_altitude": _table(leaning), "pace_share": PACE_SHARE}
+    return {
+        "size": TILE,
+        "heights": base64.b64encode(heights.tobytes()).decode(),
+        "per_mm": WAVELENGTH / tooth.scale_mm,
+        "depth": tooth.depth,
+        "soft": fade(tooth),
+        "crisp": tooth.crisp,
+        "load_over_altitude": _table(leaning),
+        "pace_share": PACE_SHARE,
+    }
 
 
 def _straight(recipe: Recipe, paper: Paper | None) -> dict[str, Any] | None:
-    """How strongly strokes are drawn straight, along which rules, and what rest at the end asks for it; None where never."""
+    """How strongly strokes are drawn straight, along which rules, and what rest at the end asks for it; None where
+    never.
+    """
     wash = recipe.wash
     if wash.straighten == 0 and not wash.hold_straight:
         return None
     rules = rules_of(paper if wash.straight_to == "the ruling" else None)
     hold = {"after_s": HOLD_S, "within_mm": HOLD_MM, "least_mm": HOLD_LEAST_MM} if wash.hold_straight else None
-    return {"strength": wash.straighten, "hold": hold, "x_mm": _table(rules.x_mm), "y_mm": _table(rules.y_mm),
-            "within": float(np.radians(RULING_DEG)), "reach_mm": ON_RULE_MM}
+    return {
+        "strength": wash.straighten,
+        "hold": hold,
+        "x_mm": _table(rules.x_mm),
+        "y_mm": _table(rules.y_mm),
+        "within": float(np.radians(RULING_DEG)),
+        "reach_mm": ON_RULE_MM,
+    }
 
 
 def _table(values: np.ndarray) -> list[float]:

@@ -19,10 +19,30 @@ SMALLEST_SPAN = 0.01  # floor and ceiling never meet, so that the curve keeps a 
 @dataclasses.dataclass(frozen=True)
 class Press:
     floor: float = number(0.02, 0, 0.9, 0.005, "of full force", "Floor", "Force below this writes the thinnest line")
-    ceiling: float = number(0.95, 0.05, 1, 0.005, "of full force", "Ceiling", "Force above this writes the thickest line")
-    points: tuple[tuple[float, float], ...] = points(((0.0, 0.0), (1.0, 1.0)), "Curve", "Points the press curve runs through, from [0, 0] to [1, 1]")
-    range: float = number(1, 1, 20, 0.1, "x", "Thin to thick", "How many times wider full force writes than the lightest; 1 keeps the width")
-    opacity_range: float = number(1, 1, 20, 0.1, "x", "Faint to full", "How many times more opaque full force writes than the lightest; 1 keeps the opacity")
+    ceiling: float = number(
+        0.95, 0.05, 1, 0.005, "of full force", "Ceiling", "Force above this writes the thickest line"
+    )
+    points: tuple[tuple[float, float], ...] = points(
+        ((0.0, 0.0), (1.0, 1.0)), "Curve", "Points the press curve runs through, from [0, 0] to [1, 1]"
+    )
+    range: float = number(
+        1,
+        1,
+        20,
+        0.1,
+        "x",
+        "Thin to thick",
+        "How many times wider full force writes than the lightest; 1 keeps the width",
+    )
+    opacity_range: float = number(
+        1,
+        1,
+        20,
+        0.1,
+        "x",
+        "Faint to full",
+        "How many times more opaque full force writes than the lightest; 1 keeps the opacity",
+    )
 
 
 def press_share(press: Press, force: Floats) -> Floats:

@@ -36,7 +36,14 @@ class Recipe:
 
 
 GROUPS: dict[str, type] = {
-    "body": Body, "press": Press, "pace": Pace, "lean": Lean, "ends": Ends, "steady": Steady, "tooth": Tooth, "wash": Wash,
+    "body": Body,
+    "press": Press,
+    "pace": Pace,
+    "lean": Lean,
+    "ends": Ends,
+    "steady": Steady,
+    "tooth": Tooth,
+    "wash": Wash,
 }
 
 
@@ -48,7 +55,11 @@ def read_recipe(data: object) -> Recipe:
     named = rest.pop("format", FORMAT)
     if named != FORMAT:
         later = isinstance(named, str) and named.startswith("gray-quill/pen@")
-        hint = "It was made by a later version: update Gray Quill to read it." if later else f"The format must be {FORMAT!r}."
+        hint = (
+            "It was made by a later version: update Gray Quill to read it."
+            if later
+            else f"The format must be {FORMAT!r}."
+        )
         raise RecordError(f"This pen's format is {named!r}. {hint}", "format")
     recipe = read_record(Recipe, rest)
     if recipe.press.ceiling - recipe.press.floor < SMALLEST_SPAN:

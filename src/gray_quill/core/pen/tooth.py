@@ -1,7 +1,7 @@
 """Tooth: the paper's texture in the mark.
 
-A toothed pen's opacity factor is its *load*: how much of the paper's surface it reaches. Load grows with force, falls with
-hardness, and is thinner where the lead leans or hurries.
+A toothed pen's opacity factor is its *load*: how much of the paper's surface it reaches. Load grows with force, falls
+with hardness, and is thinner where the lead leans or hurries.
 """
 
 import base64

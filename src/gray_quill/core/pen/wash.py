@@ -16,21 +16,44 @@ RIM_SHARE, RIM_MM = 0.12, (0.08, 0.5)  # the rim a wet mark dries with, of the w
 
 @dataclasses.dataclass(frozen=True)
 class Tip:
-    shape: str = choice("round", TIPS, "Tip", "Outline of the tip where it touches the paper; a spray does not touch it")
-    aspect: float = number(5, 1, 20, 0.1, "x", "Tip length", "Length of the tip over its thickness, for ellipse and chisel")
-    angle_deg: float = number(40, -90, 90, 1, "deg", "Tip angle", "Direction of the tip's long side on the page, from the writing line, rising to the right")
+    shape: str = choice(
+        "round", TIPS, "Tip", "Outline of the tip where it touches the paper; a spray does not touch it"
+    )
+    aspect: float = number(
+        5, 1, 20, 0.1, "x", "Tip length", "Length of the tip over its thickness, for ellipse and chisel"
+    )
+    angle_deg: float = number(
+        40,
+        -90,
+        90,
+        1,
+        "deg",
+        "Tip angle",
+        "Direction of the tip's long side on the page, from the writing line, rising to the right",
+    )
 
 
 @dataclasses.dataclass(frozen=True)
 class Wash:
-    place: str = choice("over", ("over", "under"), "Place", "Over the ink, or under it like a highlighter that never dims words")
+    place: str = choice(
+        "over", ("over", "under"), "Place", "Over the ink, or under it like a highlighter that never dims words"
+    )
     blend: str = choice("normal", BLENDS, "Blend", "W3C blend mode; auto multiplies on light paper and screens on dark")
     build_up: bool = flag(False, "Build-up", "Crossing its own stroke darkens the mark")
-    wet_edge: float = number(0, 0, 1, 0.01, "", "Wet edge", "How much of the tone gathers along the rim as the mark dries")
+    wet_edge: float = number(
+        0, 0, 1, 0.01, "", "Wet edge", "How much of the tone gathers along the rim as the mark dries"
+    )
     flow: float = number(2.5, 0.1, 20, 0.1, "per s", "Flow", "Spray: how fast it lays tone where the pen rests")
     straighten: float = number(0, 0, 1, 0.01, "", "Straighten", "How strongly a stroke is drawn to a straight line")
-    straight_to: str = choice("its own line", LINES, "Straight along", "The line that fits the stroke best, or the ruling where the stroke follows it")
-    hold_straight: bool = flag(False, "Hold to straighten", "Holding still at the end of a stroke draws that stroke straight")
+    straight_to: str = choice(
+        "its own line",
+        LINES,
+        "Straight along",
+        "The line that fits the stroke best, or the ruling where the stroke follows it",
+    )
+    hold_straight: bool = flag(
+        False, "Hold to straighten", "Holding still at the end of a stroke draws that stroke straight"
+    )
     tip: Tip = Tip()
 
 

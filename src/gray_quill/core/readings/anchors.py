@@ -16,8 +16,9 @@ NEAR_BEST = 0.8  # spots that show the reading at least this share as strongly a
 
 
 def find_anchors(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink]) -> dict[str, list[Spot]]:
-    """Page positions (mm), best first, one a stroke: width (a thick mark), tips (a stroke's end), trail (the tip far behind),
-    corner (much of one lost). Several each, so that a screen can choose one in sight."""
+    """Page positions (mm), best first, one a stroke: width (a thick mark), tips (a stroke's end), trail (the tip far
+    behind), corner (much of one lost). Several each, so that a screen can choose one in sight.
+    """
     found: dict[str, list[tuple[float, Spot]]] = {"width": [], "tips": [], "trail": [], "corner": []}
     for ink in inks:
         k = int(ink.short_mm.argmax())

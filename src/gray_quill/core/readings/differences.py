@@ -5,7 +5,17 @@ import dataclasses
 from gray_quill.core.readings.ink_readings import Readings
 
 SAME = 0.01  # relative difference below which two readings are called the same
-OF_THE_HAND = ("samples", "length_mm", "duration_s", "report_hz", "force_p05", "force_p50", "force_p95", "gaps", "wobble_in_mm")
+OF_THE_HAND = (
+    "samples",
+    "length_mm",
+    "duration_s",
+    "report_hz",
+    "force_p05",
+    "force_p50",
+    "force_p95",
+    "gaps",
+    "wobble_in_mm",
+)
 
 
 def differences(one: Readings, other: Readings) -> list[tuple[str, float, float]]:

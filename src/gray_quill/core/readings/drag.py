@@ -63,7 +63,9 @@ def trail_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
 
 @numba.njit(cache=True)
 def discrete_frechet_mm(ax, ay, bx, by):  # type: ignore[no-untyped-def]
-    """Discrete Frechet distance of two polylines (Eiter and Mannila, TR 1994), by the dynamic programme over all pairs."""
+    """Discrete Frechet distance of two polylines (Eiter and Mannila, TR 1994), by the dynamic programme over all
+    pairs.
+    """
     row = np.empty(len(bx))
     for i in range(len(ax)):
         diagonal = 0.0
@@ -84,7 +86,9 @@ def discrete_frechet_mm(ax, ay, bx, by):  # type: ignore[no-untyped-def]
 
 
 def faithfulness_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
-    """Largest discrete Frechet distance between a raw stroke and its steadied one; long strokes are thinned to MOST_POINTS."""
+    """Largest discrete Frechet distance between a raw stroke and its steadied one; long strokes are thinned to
+    MOST_POINTS.
+    """
     worst = 0.0
     for (_, x, y), (_, sx, sy) in zip(raw, steadied, strict=True):
         pick = np.linspace(0, len(x) - 1, min(len(x), MOST_POINTS)).astype(int)

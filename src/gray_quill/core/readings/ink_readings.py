@@ -82,24 +82,46 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
     before = shake(raw)
     after = before if same else shake(steadied)
     return Readings(
-        samples=len(force), length_mm=sum(path_length_mm(t.x_mm, t.y_mm) for t in traces), duration_s=float(sum(t.t_s[-1] for t in traces)),
-        report_hz=1 / median if median else 0.0, width_p05_mm=float(p05), width_p50_mm=float(p50), width_p95_mm=float(p95),
-        range_ratio=float(p95 / p05), force_p05=float(np.percentile(force, 5)), force_p50=float(np.percentile(force, 50)),
-        force_p95=float(np.percentile(force, 95)), floor_share=float((force <= recipe.press.floor).mean()),
-        ceiling_share=float((force >= recipe.press.ceiling).mean()), start_tip=start, end_tip=end,
-        wobble_in_mm=before.wobble_mm, wobble_out_mm=after.wobble_mm, wobble_db=calmed_db(before, after),
-        drag_ms=drag, trail_mm=trail_mm(raw, steadied),
+        samples=len(force),
+        length_mm=sum(path_length_mm(t.x_mm, t.y_mm) for t in traces),
+        duration_s=float(sum(t.t_s[-1] for t in traces)),
+        report_hz=1 / median if median else 0.0,
+        width_p05_mm=float(p05),
+        width_p50_mm=float(p50),
+        width_p95_mm=float(p95),
+        range_ratio=float(p95 / p05),
+        force_p05=float(np.percentile(force, 5)),
+        force_p50=float(np.percentile(force, 50)),
+        force_p95=float(np.percentile(force, 95)),
+        floor_share=float((force <= recipe.press.floor).mean()),
+        ceiling_share=float((force >= recipe.press.ceiling).mean()),
+        start_tip=start,
+        end_tip=end,
+        wobble_in_mm=before.wobble_mm,
+        wobble_out_mm=after.wobble_mm,
+        wobble_db=calmed_db(before, after),
+        drag_ms=drag,
+        trail_mm=trail_mm(raw, steadied),
         frechet_mm=0.0 if same else faithfulness_mm(raw, steadied),
-        corner_loss_mm=0.0 if same else max((float(loss.max()) for r, s in zip(raw, caught_up, strict=True)
-                                             if len(loss := corner_losses_mm(r, s)[1])), default=0.0),
-        gaps=sum(_gaps(t, GAP_INTERVALS * median) for t in traces), **_tapers(inks, recipe),
-        press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)), effort=drag / 1000 * _median_speed(traces),
+        corner_loss_mm=0.0
+        if same
+        else max(
+            (float(loss.max()) for r, s in zip(raw, caught_up, strict=True) if len(loss := corner_losses_mm(r, s)[1])),
+            default=0.0,
+        ),
+        gaps=sum(_gaps(t, GAP_INTERVALS * median) for t in traces),
+        **_tapers(inks, recipe),
+        press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)),
+        effort=drag / 1000 * _median_speed(traces),
     )
 
 
 def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
     """Lengths of both tapers and the steepest change of width within them."""
-    zones = [recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0, recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0]
+    zones = [
+        recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0,
+        recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0,
+    ]
     lengths, slope = [], 0.0
     for ink in inks:
         along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
@@ -116,7 +138,9 @@ def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
 
 
 def _gaps(trace: Trace, longest_s: float) -> int:
-    return int(((np.diff(trace.t_s) > longest_s) & (np.hypot(np.diff(trace.x_mm), np.diff(trace.y_mm)) > REST_MM)).sum())
+    return int(
+        ((np.diff(trace.t_s) > longest_s) & (np.hypot(np.diff(trace.x_mm), np.diff(trace.y_mm)) > REST_MM)).sum()
+    )
 
 
 def _median_speed(traces: Sequence[Trace]) -> float:

@@ -1,4 +1,6 @@
-"""Input inspection: what the digitiser in front of the user really reports, read off strokes, with plain words for what is missing."""
+"""Input inspection: what the digitiser in front of the user really reports, read off strokes, with plain words for what
+is missing.
+"""
 
 import dataclasses
 from collections.abc import Sequence
@@ -24,12 +26,13 @@ NORMAL_MAD = 1.4826  # standard deviation of a normal law over its median absolu
 
 @dataclasses.dataclass(frozen=True)
 class Inspection:
-    """report_hz: from the median interval; clock_jitter: deviation of intervals over their median, gaps left out; per_frame: reports a frame
-    of the screen. gaps: how many pauses over GAP_INTERVALS medians while the pen moved, gap_mm the longest way one bridges.
-    missing: share of reports that never came. levels: distinct
-    forces seen; force_low, force_high: the range used; onset: the smallest first force. rest_noise_mm: deviation at rest each way, None where
-    the pen never rested. hover, contact_size: whether the device sees the pen above the glass and how large a touch is, None where that was not
-    tried. absent: what is not reported."""
+    """report_hz: from the median interval; clock_jitter: deviation of intervals over their median, gaps left out;
+    per_frame: reports a frame of the screen. gaps: how many pauses over GAP_INTERVALS medians while the pen moved,
+    gap_mm the longest way one bridges. missing: share of reports that never came. levels: distinct forces seen;
+    force_low, force_high: the range used; onset: the smallest first force. rest_noise_mm: deviation at rest each way,
+    None where the pen never rested. hover, contact_size: whether the device sees the pen above the glass and how large
+    a touch is, None where that was not tried. absent: what is not reported.
+    """
 
     reports: int
     report_hz: float
@@ -49,11 +52,16 @@ class Inspection:
     words: list[str]
 
 
-def inspect_input(traces: Sequence[Trace], hover: bool | None = None, contact_size: bool | None = None, frame_hz: float = FRAME_HZ) -> Inspection:
+def inspect_input(
+    traces: Sequence[Trace], hover: bool | None = None, contact_size: bool | None = None, frame_hz: float = FRAME_HZ
+) -> Inspection:
     """What these strokes say of the device that reported them. Raises InputError where there are too few reports."""
     reports = sum(len(t) for t in traces)
     if reports < LEAST_REPORTS:
-        raise InputError(f"Write a little more: {reports} reports are too few to judge a device, {LEAST_REPORTS} are needed.", "source")
+        raise InputError(
+            f"Write a little more: {reports} reports are too few to judge a device, {LEAST_REPORTS} are needed.",
+            "source",
+        )
     intervals = np.concatenate([np.diff(t.t_s) for t in traces])
     ways = np.concatenate([np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) for t in traces])
     median = float(np.median(intervals))
@@ -65,16 +73,30 @@ def inspect_input(traces: Sequence[Trace], hover: bool | None = None, contact_si
     force = np.concatenate([t.force for t in sensed]) if sensed else np.zeros(0)
     noise = _rest_noise(traces)
     found = Inspection(
-        reports, 1 / median, float(intervals[usual].std() / median), 1 / median / frame_hz, int(late.sum()), float(ways[late].max(initial=0.0)),
+        reports,
+        1 / median,
+        float(intervals[usual].std() / median),
+        1 / median / frame_hz,
+        int(late.sum()),
+        float(ways[late].max(initial=0.0)),
         float(lost.sum() / (reports + lost.sum())),
-        len(np.unique(np.round(force, 6))), float(force.min(initial=1.0)) if sensed else 0.0, float(force.max(initial=0.0)),
-        float(min((t.force[0] for t in sensed), default=0.0)), noise, hover, contact_size, absent, [],
+        len(np.unique(np.round(force, 6))),
+        float(force.min(initial=1.0)) if sensed else 0.0,
+        float(force.max(initial=0.0)),
+        float(min((t.force[0] for t in sensed), default=0.0)),
+        noise,
+        hover,
+        contact_size,
+        absent,
+        [],
     )
     return dataclasses.replace(found, words=_words(found))
 
 
 def inspect_stand_in(device: Device) -> Inspection:
-    """What a device's stand-in reports of a written line and a stroke that rests at its end, seeded; hover and contact size as its record says."""
+    """What a device's stand-in reports of a written line and a stroke that rests at its end, seeded; hover and contact
+    size as its record says.
+    """
     hand, rng = Hand(tremor_mm=0), np.random.default_rng(5)
     line = Intent(np.array([[20.0, 40.0], [60.0, 40.0]]), hold_s=0.6)
     traces = write_intents([*text_intents("sedge, moth and lamp", hand, 20, 20, 150, rng), line], hand, device, rng)
@@ -82,7 +104,9 @@ def inspect_stand_in(device: Device) -> Inspection:
 
 
 def _rest_noise(traces: Sequence[Trace]) -> float | None:
-    """Deviation each way of reports over all rests, from the median distance, so that the pen's coming to rest does not count."""
+    """Deviation each way of reports over all rests, from the median distance, so that the pen's coming to rest does not
+    count.
+    """
     strays: list[Floats] = []
     for t in traces:
         start = 0
@@ -117,14 +141,21 @@ def _words(found: Inspection) -> list[str]:
 
 
 def device_like(found: Inspection, base: Device, name: str) -> Device:
-    """A device of one's own: `base` with the digitiser that was found. What strokes cannot show stays as it is there."""
+    """A device of one's own: `base` with the digitiser that was found. What strokes cannot show stays
+    as it is there.
+    """
     d = base.digitiser
     sensed = "force" not in found.absent
     levels = 2 ** int(np.ceil(np.log2(max(2, found.levels)))) if sensed else 2
     jitter = found.clock_jitter * 6**0.5  # an interval has two ends, each even over the jitter's width
     digitiser = dataclasses.replace(
-        d, report_hz=float(np.clip(round(found.report_hz), 20, 2000)), clock_jitter=float(np.clip(jitter, 0, 0.5)), tilt="tilt" not in found.absent,
-        dropped=float(np.clip(found.missing, 0, 0.3)), levels=min(levels, 65536), activation=float(np.clip(found.onset, 0, 0.3)) if sensed else d.activation,
+        d,
+        report_hz=float(np.clip(round(found.report_hz), 20, 2000)),
+        clock_jitter=float(np.clip(jitter, 0, 0.5)),
+        tilt="tilt" not in found.absent,
+        dropped=float(np.clip(found.missing, 0, 0.3)),
+        levels=min(levels, 65536),
+        activation=float(np.clip(found.onset, 0, 0.3)) if sensed else d.activation,
         noise_mm=d.noise_mm if found.rest_noise_mm is None else min(1.0, found.rest_noise_mm),
     )
     if found.hover is not None:

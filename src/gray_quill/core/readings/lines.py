@@ -11,9 +11,11 @@ MOST_SAMPLES = 3000
 
 
 def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> list[int]:
-    """Indices of the strokes of the line that reaches farthest across the page: those whose middles lie in one band of height.
+    """Indices of the strokes of the line that reaches farthest across the page: those whose middles lie in one band of
+    height.
 
-    The band is twice the median stroke's height. When the line has more samples than `most_samples`, its first strokes that fit.
+    The band is twice the median stroke's height. When the line has more samples than `most_samples`, its first strokes
+    that fit.
     """
     if not traces:
         return []
@@ -35,8 +37,10 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
 def _covered(boxes: NDArray[np.float64]) -> float:
     """How many mm of the page's width lie under some box, to the millimetre."""
     under = np.zeros(2000, bool)
-    for left, right in zip(np.clip(boxes[:, 0], 0, 1990).astype(int), np.clip(boxes[:, 2], 0, 1990).astype(int), strict=True):
-        under[left:right + 1] = True
+    for left, right in zip(
+        np.clip(boxes[:, 0], 0, 1990).astype(int), np.clip(boxes[:, 2], 0, 1990).astype(int), strict=True
+    ):
+        under[left : right + 1] = True
     return float(under.sum())
 
 

@@ -1,4 +1,6 @@
-"""The shading bench: patches hatched by a hand, a ladder of grades, small writing, and what exports keep of the grit."""
+"""The shading bench: patches hatched by a hand, a ladder of grades, small writing, and what exports
+keep of the grit.
+"""
 
 import dataclasses
 from collections.abc import Sequence
@@ -32,7 +34,8 @@ SCALE = 12.0  # px/mm of the bench's pictures
 OVERLAP = 0.65  # rows of a hatch lie this many mark widths apart
 X_HEIGHTS_MM = (2.0, 3.0, 4.0)
 SAMPLE = "wing bar 9"
-# Common practice, no source: strokes thicker than a third of the x-height fill the letters; a tenth of their length missing breaks them.
+# Common practice, no source: strokes thicker than a third of the x-height fill the letters; a tenth of their length
+# missing breaks them.
 CLOGGED, BROKEN = 1 / 3, 0.1
 EXPORT_DPI = (150, 300, 600)
 APERTURE_MM = 0.1  # about one minute of arc at reading distance: finer grit is not seen as grit
@@ -41,8 +44,9 @@ KEPT = 0.9  # share of the panel's grit an export must keep to pass for it
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Patch:
-    """force, lean: names from FORCES and LEANS ("own" for the writer's). tone: mean opacity 0..1. unevenness: coefficient of
-    variation at 1 mm. raggedness_mm: of a straight stroke's edge; None for the writer's own patch."""
+    """force, lean: names from FORCES and LEANS ("own" for the writer's). tone: mean opacity 0..1. unevenness:
+    coefficient of variation at 1 mm. raggedness_mm: of a straight stroke's edge; None for the writer's own patch.
+    """
 
     force: str
     lean: str
@@ -54,7 +58,9 @@ class Patch:
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class SmallText:
-    """contrast: median along the strokes. broken: share of their length under 3:1. thickness: stroke width over x-height."""
+    """contrast: median along the strokes. broken: share of their length under 3:1. thickness: stroke width over
+    x-height.
+    """
 
     x_height_mm: float
     pixels: Pixels
@@ -126,14 +132,21 @@ def _hatched(recipe: Recipe, hand: Hand, device: Device, force: float, altitude_
 
 
 def grade_ladder(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> list[tuple[str, float, Pixels]]:
-    """Grade, mean tone and picture of a small patch for every grade, at middle force; nothing where the pen has no tooth."""
+    """Grade, mean tone and picture of a small patch for every grade, at middle force; nothing where the pen has no
+    tooth.
+    """
     if not recipe.tooth.toothed:
         return []
     traces = [moved(t, -MARGIN_MM, -MARGIN_MM) for t in _hatched(recipe, hand, device, hand.force, LEANS[0][1])]
-    view, plain = View(3, 2, SCALE, round(5 * SCALE), round(6 * SCALE)), dataclasses.replace(paper, ruling="blank", margin_mm=0.0)
+    view, plain = (
+        View(3, 2, SCALE, round(5 * SCALE), round(6 * SCALE)),
+        dataclasses.replace(paper, ruling="blank", margin_mm=0.0),
+    )
     out = []
     for grade in GRADES:
-        inks = [settle(t, dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, grade=grade))) for t in traces]
+        inks = [
+            settle(t, dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, grade=grade))) for t in traces
+        ]
         out.append((grade, mean_tone(opacity_plane(inks, view) / 255), page_pixels(inks, plain, view)))
     return out
 
@@ -153,9 +166,14 @@ def _small_text(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> Sma
     ground = float(luminance(np.array(rgb(paper.colour), np.uint8)))
     shown = decode_srgb(np.arange(256) / 255)[to_grey8(pixels)]
     ratio = np.concatenate([contrast_along(ink, shown, ground, view) for ink in inks])
-    length = np.concatenate([np.hypot(np.gradient(i.x_mm), np.gradient(i.y_mm)) if len(i.x_mm) > 1 else np.full(1, 0.01) for i in inks])
+    length = np.concatenate(
+        [np.hypot(np.gradient(i.x_mm), np.gradient(i.y_mm)) if len(i.x_mm) > 1 else np.full(1, 0.01) for i in inks]
+    )
     width = np.concatenate([ink.mark_width_mm() for ink in inks])
-    middle, broken = float(weighted_percentiles(ratio, length, (50,))[0]), float(length[ratio < VISIBLE].sum() / length.sum())
+    middle, broken = (
+        float(weighted_percentiles(ratio, length, (50,))[0]),
+        float(length[ratio < VISIBLE].sum() / length.sum()),
+    )
     thick = float(weighted_percentiles(width, length, (50,))[0]) / x
     return SmallText(x, pixels, middle, broken, thick, text_verdict(middle, broken, thick))
 
@@ -170,7 +188,9 @@ def text_verdict(middle: float, broken: float, thickness: float) -> str:
 
 
 def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float, list[Crispness]]:
-    """The grit a crisp leaned patch has on the device's panel, and what exports of this pen keep of it; nothing where the pen has no tooth."""
+    """The grit a crisp leaned patch has on the device's panel, and what exports of this pen keep of it; nothing where
+    the pen has no tooth.
+    """
     if not recipe.tooth.toothed:
         return 0.0, []
     traces = _hatched(recipe, hand, device, hand.force, LEANS[1][1])
@@ -178,7 +198,9 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
     def grit_at(dpi: float, crisp: bool) -> float:
         gritty = dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, crisp=crisp))
         scale = px_per_mm(dpi)
-        view = View(0, 0, scale, round((PATCH_MM[0] + 2 * MARGIN_MM) * scale), round((PATCH_MM[1] + 2 * MARGIN_MM) * scale))
+        view = View(
+            0, 0, scale, round((PATCH_MM[0] + 2 * MARGIN_MM) * scale), round((PATCH_MM[1] + 2 * MARGIN_MM) * scale)
+        )
         return grit(_inside(opacity_plane([settle(t, gritty) for t in traces], view) / 255, scale), scale)
 
     crisp = recipe.tooth.crisp
@@ -186,12 +208,20 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
     rows = []
     for dpi in EXPORT_DPI:
         kept, at_best = (grit_at(dpi, c) / max(panel, 1e-9) for c in (crisp, True))
-        rows.append(Crispness(dpi, kept, "" if kept >= KEPT else _loss(recipe.tooth.scale_mm * px_per_mm(dpi), dpi, crisp, kept, at_best)))
+        rows.append(
+            Crispness(
+                dpi,
+                kept,
+                "" if kept >= KEPT else _loss(recipe.tooth.scale_mm * px_per_mm(dpi), dpi, crisp, kept, at_best),
+            )
+        )
     return panel, rows
 
 
 def _loss(grain_px: float, dpi: int, crisp: bool, kept: float, kept_crisp: float) -> str:
-    """The part to blame: the pen's soft edges where turning them crisp brings most of the grit back, else the export's density."""
+    """The part to blame: the pen's soft edges where turning them crisp brings most of the grit back, else the export's
+    density.
+    """
     if not crisp and kept_crisp - kept > (1 - kept) / 2:
         return "the pen's edges are soft: turn Crisp on"
     return f"a grain is only {grain_px:.1f} pixels wide at {dpi} dpi: take a denser export or a larger grain size"
@@ -204,4 +234,3 @@ def grit(cover: Floats, scale: float) -> float:
     fine = APERTURE_MM / 5
     rows, columns = (((np.arange(int(n / scale / fine)) + 0.5) * fine * scale).astype(int) for n in cover.shape)
     return float(uniform_filter(cover[np.ix_(rows, columns)], 5, mode="nearest").std())
-

@@ -48,8 +48,18 @@ def find_spot(traces: Sequence[Trace], inks: Sequence[Ink], x_mm: float, y_mm: f
     body = ink.recipe.body.width_mm
     round_tip = ink.recipe.wash.tip.shape == "round"
     return Spot(
-        stroke=stroke, sample=sample, x_mm=float(ink.x_mm[at]), y_mm=float(ink.y_mm[at]), force=float(trace.force[sample]), speed_mm_s=float(speed[sample]),
-        altitude_deg=float(np.degrees(trace.altitude[sample])), azimuth_deg=float(np.degrees(trace.azimuth[sample])),
-        width_mm=float(np.exp(sum(t[sample] for t in terms.values()))), body_mm=body, press_factor=float(np.exp(terms["press"][sample])),
-        pace_factor=float(np.exp(terms["pace"][sample])), taper_factor=float(np.exp(terms["taper"][sample])),
-        lean_factor=float(ink.long_mm[at] / ink.short_mm[at]) if round_tip else 1.0)
+        stroke=stroke,
+        sample=sample,
+        x_mm=float(ink.x_mm[at]),
+        y_mm=float(ink.y_mm[at]),
+        force=float(trace.force[sample]),
+        speed_mm_s=float(speed[sample]),
+        altitude_deg=float(np.degrees(trace.altitude[sample])),
+        azimuth_deg=float(np.degrees(trace.azimuth[sample])),
+        width_mm=float(np.exp(sum(t[sample] for t in terms.values()))),
+        body_mm=body,
+        press_factor=float(np.exp(terms["press"][sample])),
+        pace_factor=float(np.exp(terms["pace"][sample])),
+        taper_factor=float(np.exp(terms["taper"][sample])),
+        lean_factor=float(ink.long_mm[at] / ink.short_mm[at]) if round_tip else 1.0,
+    )

@@ -1,4 +1,6 @@
-"""Wobble against drag: what every steadying method does to a trace at every amount, and the amount that meets a wish."""
+"""Wobble against drag: what every steadying method does to a trace at every amount, and the amount that
+meets a wish.
+"""
 
 import dataclasses
 from collections.abc import Sequence
@@ -42,25 +44,42 @@ def trade_curves(traces: Sequence[Trace], steady: Steady) -> list[TradePoint]:
 def check_shake(traces: Sequence[Trace]) -> None:
     """Refuse traces on which wobble cannot be judged."""
     if shake([(t.t_s, t.x_mm, t.y_mm) for t in traces]).wobble_mm == 0:
-        raise InputError("These strokes are too short to judge their wobble. Write a line in joined letters, or some loops.", "source")
+        raise InputError(
+            "These strokes are too short to judge their wobble. Write a line in joined letters, or some loops.",
+            "source",
+        )
 
 
 def calmest_under(traces: Sequence[Trace], steady: Steady, most_drag_ms: float) -> TradePoint:
     """The setting that leaves the least wobble with no more than most_drag_ms of drag, over all methods."""
-    best = [_edge(traces, dataclasses.replace(steady, method=m), lambda p: p.drag_ms <= most_drag_ms, calmer=True) for m in METHODS]
+    best = [
+        _edge(traces, dataclasses.replace(steady, method=m), lambda p: p.drag_ms <= most_drag_ms, calmer=True)
+        for m in METHODS
+    ]
     fits = [p for p in best if p is not None]
-    return min(fits, key=lambda p: p.wobble_mm) if fits else trade_point(traces, dataclasses.replace(steady, method="none", amount=0.0))
+    return (
+        min(fits, key=lambda p: p.wobble_mm)
+        if fits
+        else trade_point(traces, dataclasses.replace(steady, method="none", amount=0.0))
+    )
 
 
 def smallest_below(traces: Sequence[Trace], steady: Steady, most_wobble_mm: float) -> TradePoint | None:
-    """The setting with the least drag that brings wobble to most_wobble_mm or under, over all methods; None when no setting does."""
-    best = [_edge(traces, dataclasses.replace(steady, method=m), lambda p: p.wobble_mm <= most_wobble_mm, calmer=False) for m in METHODS]
+    """The setting with the least drag that brings wobble to most_wobble_mm or under, over all methods; None when no
+    setting does.
+    """
+    best = [
+        _edge(traces, dataclasses.replace(steady, method=m), lambda p: p.wobble_mm <= most_wobble_mm, calmer=False)
+        for m in METHODS
+    ]
     fits = [p for p in best if p is not None]
     return min(fits, key=lambda p: p.drag_ms) if fits else None
 
 
 def _edge(traces: Sequence[Trace], steady: Steady, fits, calmer: bool) -> TradePoint | None:  # type: ignore[no-untyped-def]
-    """The last amount that still fits (calmer) or the first that does, by bisection: both drag and calm grow with the amount."""
+    """The last amount that still fits (calmer) or the first that does, by bisection: both drag and calm grow with the
+    amount.
+    """
     low, high = 0.0, 10.0
     at_high = trade_point(traces, dataclasses.replace(steady, amount=high))
     at_low = trade_point(traces, dataclasses.replace(steady, amount=low))

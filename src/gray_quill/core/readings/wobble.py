@@ -17,8 +17,9 @@ BAND_HZ = (8.0, 12.0)  # physiological tremor (Elble and Koller 1990; from memor
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Shake:
-    """wobble_mm: RMS distance of the paths from their zero-phase low-passed selves; band_power: power of position in the
-    8-12 Hz band, mm^2. Both are 0 when no stroke lasts SHORTEST_S."""
+    """wobble_mm: RMS distance of the paths from their zero-phase low-passed selves; band_power: power of position in
+    the 8-12 Hz band, mm^2. Both are 0 when no stroke lasts SHORTEST_S.
+    """
 
     wobble_mm: float
     band_power: float
@@ -45,12 +46,19 @@ def shake(strokes: Sequence[Timed]) -> Shake:
 
 def calmed_db(before: Shake, after: Shake) -> float:
     """How much weaker the 8-12 Hz band is after steadying, dB; 0 when there is nothing to compare."""
-    return float(10 * np.log10(before.band_power / after.band_power)) if before.band_power > 0 and after.band_power > 0 else 0.0
+    return (
+        float(10 * np.log10(before.band_power / after.band_power))
+        if before.band_power > 0 and after.band_power > 0
+        else 0.0
+    )
 
 
 def _lowpass(path: Floats) -> Floats:
     """Zero-phase low-pass of the rows of `path`, shape (2, n)."""
-    from scipy.signal import butter, sosfiltfilt  # late: scipy.signal takes most of a second to import, which the first page need not wait for
+    from scipy.signal import (
+        butter,
+        sosfiltfilt,
+    )  # late: scipy.signal takes most of a second to import, which the first page need not wait for
 
     sections = butter(8, LOWPASS_HZ, fs=EVEN_HZ, output="sos")
     return np.asarray(sosfiltfilt(sections, path, padtype="odd", padlen=min(path.shape[1] - 1, 120)))

@@ -1,4 +1,6 @@
-"""The wash grid: real words, written and printed, under real strokes of a wash, on several papers and under several passes."""
+"""The wash grid: real words, written and printed, under real strokes of a wash, on several papers and under several
+passes.
+"""
 
 import dataclasses
 from collections.abc import Sequence
@@ -32,9 +34,10 @@ FEW_PX = 12
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Cell:
-    """pixels: RGB of WIDTH_MM x HEIGHT_MM, written words above printed ones. writing, typed: contrast ratios of the words under the
-    wash, measured on these pixels. visibility: CIEDE2000 of washed against bare paper. unevenness: coefficient of variation of
-    the wash's tone at 1 mm inside a stroke."""
+    """pixels: RGB of WIDTH_MM x HEIGHT_MM, written words above printed ones. writing, typed: contrast ratios of the
+    words under the wash, measured on these pixels. visibility: CIEDE2000 of washed against bare paper. unevenness:
+    coefficient of variation of the wash's tone at 1 mm inside a stroke.
+    """
 
     pixels: Pixels
     writing: float
@@ -50,27 +53,51 @@ def typed_words(paper_colour: str) -> Words:
 
 def readable_ink(ink: Recipe, others: Sequence[Recipe], paper_colour: str) -> Recipe:
     """The pen itself, or where its bare ink cannot be read on this paper the pen that reads best."""
+
     def bare(pen: Recipe) -> float:
         return float(wash_layers(words_of(pen, paper_colour), pen, paper_colour, 0).contrast())
+
     return ink if bare(ink) >= LARGE else max([ink, *others], key=bare)
 
 
 class Bench:
-    """Words and the hand that washes them, ready to be laid on any paper. Seeded; what papers share is worked out once."""
+    """Words and the hand that washes them, ready to be laid on any paper. Seeded; what papers share is worked out
+    once.
+    """
 
-    def __init__(self, wash: Recipe, traces: Sequence[Trace], typed: str, hand: Hand, device: Device, px_per_mm: float = 10.0, most_passes: int = 4) -> None:
+    def __init__(
+        self,
+        wash: Recipe,
+        traces: Sequence[Trace],
+        typed: str,
+        hand: Hand,
+        device: Device,
+        px_per_mm: float = 10.0,
+        most_passes: int = 4,
+    ) -> None:
         self.view = View(0, 0, px_per_mm, round(WIDTH_MM * px_per_mm), round(HEIGHT_MM * px_per_mm))
         self.traces = _fitted(traces)
-        self.print_cover = area_cover(typed_rings(typed, TYPED_X_HEIGHT_MM, MARGIN_MM, ROWS_MM[1] + TYPED_X_HEIGHT_MM / 2), self.view)
+        self.print_cover = area_cover(
+            typed_rings(typed, TYPED_X_HEIGHT_MM, MARGIN_MM, ROWS_MM[1] + TYPED_X_HEIGHT_MM / 2), self.view
+        )
         typed_end = MARGIN_MM + max(8.0, typed_width_mm(typed, TYPED_X_HEIGHT_MM))
         ends = _ends(self.traces), (MARGIN_MM, min(WIDTH_MM - MARGIN_MM, typed_end))
         rng = np.random.default_rng(7)
-        self.passes = [[settle(t, wash) for row, (a, b) in zip(ROWS_MM, ends, strict=True)
-                        for t in write_intents([Intent(np.array([(a, row), (b, row)]), (0.5, 0.5), 0.8)], hand, device, rng)] for _ in range(most_passes)]
+        self.passes = [
+            [
+                settle(t, wash)
+                for row, (a, b) in zip(ROWS_MM, ends, strict=True)
+                for t in write_intents([Intent(np.array([(a, row), (b, row)]), (0.5, 0.5), 0.8)], hand, device, rng)
+            ]
+            for _ in range(most_passes)
+        ]
         full = [opacity_plane([_solid(ink) for ink in inks], self.view) >= 255 * FULL for inks in self.passes]
-        self.washed = [np.logical_and.reduce(full[:n + 1]) for n in range(most_passes)]
+        self.washed = [np.logical_and.reduce(full[: n + 1]) for n in range(most_passes)]
         bare_share = [1 - opacity_plane(inks, self.view) / 255 for inks in self.passes]
-        self.unevenness = [self._unevenness(1 - np.prod(bare_share[:n + 1], axis=0), wash.body.width_mm, ends[0]) for n in range(most_passes)]
+        self.unevenness = [
+            self._unevenness(1 - np.prod(bare_share[: n + 1], axis=0), wash.body.width_mm, ends[0])
+            for n in range(most_passes)
+        ]
         self._written: dict[Recipe, tuple[list[Ink], Floats]] = {}
 
     def cell(self, ink: Recipe, paper_colour: str, passes: int) -> Cell:
@@ -83,14 +110,23 @@ class Bench:
         washed = self.washed[passes - 1]
         bare = washed & (ink_cover < BARE) & (self.print_cover < BARE)
         ground = page[bare].mean(axis=0) if bare.any() else np.array(rgb(paper_colour), float)
-        return Cell(page, _contrast(page, ink_cover, washed, ground), _contrast(page, self.print_cover, washed, ground),
-                    float(difference(ground, rgb(paper_colour))), self.unevenness[passes - 1])
+        return Cell(
+            page,
+            _contrast(page, ink_cover, washed, ground),
+            _contrast(page, self.print_cover, washed, ground),
+            float(difference(ground, rgb(paper_colour))),
+            self.unevenness[passes - 1],
+        )
 
     def words_in(self, ink: Recipe, paper_colour: str) -> Words:
-        """The written words as one flat layer: what the pen lays on the mean where its strokes are, light force and grain included."""
+        """The written words as one flat layer: what the pen lays on the mean where its strokes are, light force and
+        grain included.
+        """
         written, cover = self._words(ink)
         strokes = cover >= min(FULL, float(cover.max()))
-        return dataclasses.replace(words_of(ink, paper_colour), opacity=float(opacity_plane(written, self.view)[strokes].mean() / 255))
+        return dataclasses.replace(
+            words_of(ink, paper_colour), opacity=float(opacity_plane(written, self.view)[strokes].mean() / 255)
+        )
 
     def _words(self, ink: Recipe) -> tuple[list[Ink], Floats]:
         if ink not in self._written:
@@ -101,7 +137,13 @@ class Bench:
     def _unevenness(self, tone: Floats, width_mm: float, ends: tuple[float, float]) -> float:
         half, scale = max(0.5, 0.3 * width_mm), self.view.px_per_mm
         (left, right), row = ends, ROWS_MM[0]
-        return evenness(tone[int((row - half) * scale):int((row + half) * scale), int((left + 3) * scale):int((right - 3) * scale)], scale)
+        return evenness(
+            tone[
+                int((row - half) * scale) : int((row + half) * scale),
+                int((left + 3) * scale) : int((right - 3) * scale),
+            ],
+            scale,
+        )
 
 
 def _fitted(traces: Sequence[Trace]) -> list[Trace]:
@@ -117,7 +159,7 @@ def _fitted(traces: Sequence[Trace]) -> list[Trace]:
             written += float(reach[last - 1] - order[start].x_mm.min())
             if written > longest and reach[last - 1] - order[first].x_mm.min() <= room:
                 best, longest = (first, last), written
-    words = order[best[0]:best[1]]
+    words = order[best[0] : best[1]]
     left, top, _, bottom = bounds_mm(words)
     return [moved(t, MARGIN_MM - left, ROWS_MM[0] - (top + bottom) / 2) for t in words]
 

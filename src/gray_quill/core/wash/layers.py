@@ -1,4 +1,6 @@
-"""Flat layers: the colours of words, wash and paper where each covers fully. W3C compositing on an opaque ground, as in ink/compositing.py."""
+"""Flat layers: the colours of words, wash and paper where each covers fully. W3C compositing on an opaque ground, as in
+ink/compositing.py.
+"""
 
 import dataclasses
 
@@ -21,7 +23,9 @@ CLEAR, GLARING = VISIBILITY[2][0], VISIBILITY[3][0]
 
 @dataclasses.dataclass(frozen=True)
 class Words:
-    """What a wash meets: colour and opacity of the words, and whether they are printed on the sheet, below every stroke."""
+    """What a wash meets: colour and opacity of the words, and whether they are printed on the sheet, below every
+    stroke.
+    """
 
     colour: str
     opacity: float = 1.0
@@ -40,13 +44,19 @@ def words_of(recipe: Recipe, paper_colour: str) -> Words:
 def laid(ground: ArrayLike, colour: ArrayLike, opacity: ArrayLike, blend: str) -> Floats:
     """A ground (..., 3) in 0..255 with one layer of a colour over it; opacity 0..1 of shape (...)."""
     below, above = np.asarray(ground, float), np.asarray(colour, float)
-    mixed = {"normal": above + 0 * below, "multiply": below * above / 255, "screen": below + above - below * above / 255}[blend]
+    mixed = {
+        "normal": above + 0 * below,
+        "multiply": below * above / 255,
+        "screen": below + above - below * above / 255,
+    }[blend]
     return below + (mixed - below) * np.asarray(opacity, float)[..., None]
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Layers:
-    """Colours 0..255 under some passes of a wash, shape (..., 3): of the bare paper, of the washed paper, of the words on it."""
+    """Colours 0..255 under some passes of a wash, shape (..., 3): of the bare paper, of the washed paper, of the words
+    on it.
+    """
 
     paper: Floats
     ground: Floats
@@ -61,8 +71,12 @@ class Layers:
         return difference(self.ground, self.paper)
 
 
-def layers(words: Words, colour: ArrayLike, opacity: ArrayLike, blend: str, place: str, paper_colour: str, passes: int) -> Layers:
-    """Paper, `passes` of a wash and words in the order they lie. opacity may be an array; the colours follow its shape."""
+def layers(
+    words: Words, colour: ArrayLike, opacity: ArrayLike, blend: str, place: str, paper_colour: str, passes: int
+) -> Layers:
+    """Paper, `passes` of a wash and words in the order they lie. opacity may be an array; the colours follow its
+    shape.
+    """
     paper = np.broadcast_to(np.array(rgb(paper_colour), float), (*np.shape(opacity), 3))
     ground, inked = paper, laid(paper, rgb(words.colour), np.full(np.shape(opacity), words.opacity), words.blend)
     for _ in range(passes):
@@ -74,12 +88,24 @@ def layers(words: Words, colour: ArrayLike, opacity: ArrayLike, blend: str, plac
 
 def wash_layers(words: Words, wash: Recipe, paper_colour: str, passes: int) -> Layers:
     """Layers of a wash as its recipe has it."""
-    return layers(words, rgb(wash.body.colour), np.float64(wash.body.opacity), blend_on(wash.wash, paper_colour), wash.wash.place, paper_colour, passes)
+    return layers(
+        words,
+        rgb(wash.body.colour),
+        np.float64(wash.body.opacity),
+        blend_on(wash.wash, paper_colour),
+        wash.wash.place,
+        paper_colour,
+        passes,
+    )
 
 
 def passes_until(words: Words, wash: Recipe, paper_colour: str, ratio: float) -> int | None:
-    """The first pass under which contrast falls below `ratio`, 0 when it is below before any; None where it stays above for MOST_PASSES."""
-    return next((n for n in range(MOST_PASSES + 1) if wash_layers(words, wash, paper_colour, n).contrast() < ratio), None)
+    """The first pass under which contrast falls below `ratio`, 0 when it is below before any; None where it stays above
+    for MOST_PASSES.
+    """
+    return next(
+        (n for n in range(MOST_PASSES + 1) if wash_layers(words, wash, paper_colour, n).contrast() < ratio), None
+    )
 
 
 def visibility_words(value: float) -> str:

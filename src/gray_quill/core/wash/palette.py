@@ -19,8 +19,8 @@ from gray_quill.core.wash.layers import CLEAR, GLARING, READABLE, Words, laid, l
 
 Floats = NDArray[np.float64]
 MOST = 6
-# Smallest CIEDE2000 at which two washes beside different words are told apart. Common practice, no source; greys differ in one
-# dimension only and are compared side by side on the same page.
+# Smallest CIEDE2000 at which two washes beside different words are told apart. Common practice, no source; greys differ
+# in one dimension only and are compared side by side on the same page.
 APART, APART_IN_GREY = 10.0, 3.5
 FULL = "full colour"
 ROUNDS = 4
@@ -29,7 +29,9 @@ NEAR_ENOUGH = 1e-3  # what may be missing more for a colour nearer to the old on
 
 @dataclasses.dataclass(frozen=True)
 class Condition:
-    """One way of seeing the set: the smallest difference, the pair that has it (places in the set), and what would be enough."""
+    """One way of seeing the set: the smallest difference, the pair that has it (places in the set), and what would be
+    enough.
+    """
 
     name: str
     smallest: float
@@ -65,7 +67,9 @@ def check_set(washes: Sequence[Recipe], paper_colour: str, panels: Mapping[str, 
     return _conditions(np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes]), panels)
 
 
-def propose_set(washes: Sequence[Recipe], paper_colour: str, panels: Mapping[str, Panel], words: Sequence[Words]) -> Proposal:
+def propose_set(
+    washes: Sequence[Recipe], paper_colour: str, panels: Mapping[str, Panel], words: Sequence[Words]
+) -> Proposal:
     """Other body colours for as few washes as need be, each still readable after two passes and clear on the paper."""
     _check_count(washes)
     grounds = np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes])
@@ -75,14 +79,18 @@ def propose_set(washes: Sequence[Recipe], paper_colour: str, panels: Mapping[str
         short = _shortfall(grounds, panels)
         if short == 0:
             break
-        tried = [_best_choice(k, washes[k], choices[k], grounds, panels) for k in range(len(washes)) if len(choices[k][0])]
+        tried = [
+            _best_choice(k, washes[k], choices[k], grounds, panels) for k in range(len(washes)) if len(choices[k][0])
+        ]
         place, after, colour, ground = min(tried, key=lambda t: t[1], default=(0, short, grounds[0], grounds[0]))
         if after > 0.999 * short:
             break
         grounds[place] = ground
         changed[place] = colour
     conditions = _conditions(grounds, panels)
-    return Proposal([Replacement(k, _hex(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions))
+    return Proposal(
+        [Replacement(k, _hex(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions)
+    )
 
 
 def _check_count(washes: Sequence[Recipe]) -> None:
@@ -95,7 +103,9 @@ def _ground(wash: Recipe, body: object, paper_colour: str) -> Floats:
 
 
 def _ways(panels: Mapping[str, Panel]) -> list[tuple[str, float, object]]:
-    """Name, what is enough, and how colours 0..255 (..., 3) look; colour panels show full colour and need no row of their own."""
+    """Name, what is enough, and how colours 0..255 (..., 3) look; colour panels show full colour and need no row of
+    their own.
+    """
     ways: list[tuple[str, float, object]] = [(FULL, APART, lambda c: c)]
     ways += [(name, APART, lambda c, name=name: seen_with(name, c)) for name in DEFICIENCIES]
     for name, panel in panels.items():
@@ -123,7 +133,7 @@ def _conditions(grounds: Floats, panels: Mapping[str, Panel]) -> list[Condition]
 
 def _shortfall(grounds: Floats, panels: Mapping[str, Panel]) -> float:
     """How far the set is from passing: squared shares missing, over all pairs in all conditions."""
-    return float(sum(_missing(grounds[k], grounds[k + 1:], panels) for k in range(len(grounds) - 1)))
+    return float(sum(_missing(grounds[k], grounds[k + 1 :], panels) for k in range(len(grounds) - 1)))
 
 
 def _missing(colours: Floats, others: Floats, panels: Mapping[str, Panel]) -> Floats:
@@ -137,13 +147,20 @@ def _missing(colours: Floats, others: Floats, panels: Mapping[str, Panel]) -> Fl
 
 def _candidates() -> Floats:
     """Body colours to try: even in lightness, chroma and hue, inside sRGB, shape (n, 3) in 0..255."""
-    lightness, chroma, hue = (a.ravel() for a in np.meshgrid(np.arange(40, 97, 4), np.arange(0, 91, 15), np.radians(np.arange(0, 360, 12)), indexing="ij"))
+    lightness, chroma, hue = (
+        a.ravel()
+        for a in np.meshgrid(
+            np.arange(40, 97, 4), np.arange(0, 91, 15), np.radians(np.arange(0, 360, 12)), indexing="ij"
+        )
+    )
     colours, inside = from_lab(np.column_stack((lightness, chroma * np.cos(hue), chroma * np.sin(hue))))
     return np.round(colours[inside])
 
 
 def _usable(wash: Recipe, paper_colour: str, words: Sequence[Words]) -> tuple[Floats, Floats]:
-    """Body colours under which words stay readable after two passes and the wash is clear, and the paper under one pass of each."""
+    """Body colours under which words stay readable after two passes and the wash is clear, and the paper under one pass
+    of each.
+    """
     bodies = _candidates()
     blend, opacity, place = blend_on(wash.wash, paper_colour), np.full(len(bodies), wash.body.opacity), wash.wash.place
     once = layers(words[0], bodies, opacity, blend, place, paper_colour, 1)
@@ -153,9 +170,12 @@ def _usable(wash: Recipe, paper_colour: str, words: Sequence[Words]) -> tuple[Fl
     return bodies[fit], once.ground[fit]
 
 
-def _best_choice(place: int, wash: Recipe, choices: tuple[Floats, Floats], grounds: Floats,
-                 panels: Mapping[str, Panel]) -> tuple[int, float, Floats, Floats]:
-    """The replacement of one wash after which least is missing in all, and most like the old colour among those as good."""
+def _best_choice(
+    place: int, wash: Recipe, choices: tuple[Floats, Floats], grounds: Floats, panels: Mapping[str, Panel]
+) -> tuple[int, float, Floats, Floats]:
+    """The replacement of one wash after which least is missing in all, and most like the old colour among those as
+    good.
+    """
     bodies, fresh = choices
     others = np.delete(grounds, place, axis=0)
     missing = _missing(fresh, others, panels)

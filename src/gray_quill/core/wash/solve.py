@@ -21,7 +21,9 @@ LIGHTNESSES = np.arange(20.0, 98.0, 3.0)
 
 @dataclasses.dataclass(frozen=True)
 class Setting:
-    """A wash that works: what to set, the contrast of the worst words after PASSES passes, and its visibility after one."""
+    """A wash that works: what to set, the contrast of the worst words after PASSES passes, and its visibility after
+    one.
+    """
 
     colour: str
     opacity: float
@@ -33,9 +35,11 @@ class Setting:
 
 @dataclasses.dataclass(frozen=True)
 class Answer:
-    """setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the best among
-    those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other: a setting with another
-    lightness of the same hue where the colour itself has none. bare_contrast: of the worst words without any wash."""
+    """setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the
+    best among those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other:
+    a setting with another lightness of the same hue where the colour itself has none. bare_contrast: of the worst words
+    without any wash.
+    """
 
     setting: Setting | None
     best_contrast: float
@@ -46,7 +50,9 @@ class Answer:
 
 
 def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answer:
-    """The setting of this wash's strength, blend and, where its own finds none, place, nearest to WELL_SEEN; or why there is none."""
+    """The setting of this wash's strength, blend and, where its own finds none, place, nearest to WELL_SEEN; or why
+    there is none.
+    """
     own = np.array(rgb(wash.body.colour), float)
     bare = min(float(layers(w, own, np.float64(0), "normal", "over", paper_colour, 0).contrast()) for w in words)
     places = (wash.wash.place, *(p for p in PLACES if p != wash.wash.place))
@@ -62,12 +68,16 @@ def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answe
     return Answer(setting, found[1], found[2], len(BLENDS) * len(places) * len(STRENGTHS), other, bare)
 
 
-def _sweep(colour: np.ndarray, words: Sequence[Words], paper_colour: str, places: Sequence[str]) -> tuple[Setting | None, float, float]:
+def _sweep(
+    colour: np.ndarray, words: Sequence[Words], paper_colour: str, places: Sequence[str]
+) -> tuple[Setting | None, float, float]:
     best: Setting | None = None
     seen_contrast = kept_visibility = 0.0
     for place in places:
         for blend in BLENDS:
-            ratio = np.min([layers(w, colour, STRENGTHS, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0)
+            ratio = np.min(
+                [layers(w, colour, STRENGTHS, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0
+            )
             seen = layers(words[0], colour, STRENGTHS, blend, place, paper_colour, 1).visibility()
             clear, readable = (seen >= CLEAR * SAFE) & (seen < GLARING), ratio >= READABLE * SAFE
             seen_contrast = max(seen_contrast, float(ratio[clear].max(initial=0)))

@@ -37,52 +37,130 @@ async function run(start: () => Promise<Schemas['JobItem']>) {
   })
   busy.value = false
 }
-const shoot = () => run(() => {
-  const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
-  return take(api.POST('/api/lag/film', { body }))
-})
+const shoot = () =>
+  run(() => {
+    const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
+    return take(api.POST('/api/lag/film', { body }))
+  })
 const bringIn = () => {
   const file = chooser.value?.files?.[0]
   if (!file) return
-  void run(() => take(api.POST('/api/lag/films', {
-    params: { query: { fps: fps.value, mm_per_px: scale.value } }, body: '', bodySerializer: () => file, headers: { 'Content-Type': 'application/zip' },
-  })))
+  void run(() =>
+    take(
+      api.POST('/api/lag/films', {
+        params: { query: { fps: fps.value, mm_per_px: scale.value } },
+        body: '',
+        bodySerializer: () => file,
+        headers: { 'Content-Type': 'application/zip' },
+      }),
+    ),
+  )
   chooser.value!.value = ''
 }
 </script>
 
 <template>
-  <ReadingNote title="Filmed" help="A slow-motion film of one straight stroke is read frame by frame: where the nib is, where the ink ends, and how long ago the nib was there. Zip the film's frames as PNG; give frames a second and the size of a pixel. What cannot be read so can be stepped through and marked by hand.">
+  <ReadingNote
+    title="Filmed"
+    help="A slow-motion film of one straight stroke is read frame by frame: where the nib is, where the ink ends, and
+      how long ago the nib was there. Zip the film's frames as PNG; give frames a second and the size of a pixel. What
+      cannot be read so can be stepped through and marked by hand."
+  >
     <template v-if="found">
-      <p><span class="number">{{ roughly(found.delay_ms) }}</span> ± {{ roughly(found.ci95_ms) }} ms, gap {{ say(found.gap_mm) }} mm</p>
-      <p class="small">{{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s<template v-if="found.truth_ms !== null">; this film's truth is {{ roughly(found.truth_ms) }} ms</template></p>
+      <p>
+        <span class="number">{{ roughly(found.delay_ms) }}</span> ± {{ roughly(found.ci95_ms) }} ms, gap
+        {{ say(found.gap_mm) }} mm
+      </p>
+      <p class="small">
+        {{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s<template v-if="found.truth_ms !== null"
+          >; this film's truth is {{ roughly(found.truth_ms) }} ms</template
+        >
+      </p>
     </template>
     <p v-else-if="!busy">not filmed yet</p>
     <template #more>
       <JobProgress v-if="busy && job" :job="job" words="reading" @cancel="cancel" />
       <div v-if="found && lag.film" class="frame">
-        <img :src="`/api/lag/films/${lag.film}/frames/${found.frame}`" alt="The last frame read, with nib and ink front marked" @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)" />
-        <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small ink">ink</i><i :style="{ left: `${(found.nib_px / wide) * 100}%` }" class="small">nib</i>
+        <img
+          :src="`/api/lag/films/${lag.film}/frames/${found.frame}`"
+          alt="The last frame read, with nib and ink front marked"
+          @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)"
+        />
+        <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small ink">ink</i
+        ><i :style="{ left: `${(found.nib_px / wide) * 100}%` }" class="small">nib</i>
       </div>
       <div class="film" data-film>
-        <ElSelect v-model="fps" aria-label="Frames a second"><ElOption v-for="f in [120, 240, 480, 960]" :key="f" :value="f" :label="`${f} frames/s`" /></ElSelect>
+        <ElSelect v-model="fps" aria-label="Frames a second"
+          ><ElOption v-for="f in [120, 240, 480, 960]" :key="f" :value="f" :label="`${f} frames/s`"
+        /></ElSelect>
         <button type="button" class="word-button" :disabled="busy" @click="shoot">Film it</button>
-        <label class="small scale">mm a pixel <ElInputNumber v-model="scale" :min="0.005" :max="1" :step="0.005" :controls="false" aria-label="Millimetres a pixel" /></label>
+        <label class="small scale"
+          >mm a pixel
+          <ElInputNumber
+            v-model="scale"
+            :min="0.005"
+            :max="1"
+            :step="0.005"
+            :controls="false"
+            aria-label="Millimetres a pixel"
+        /></label>
         <button type="button" class="word-button" :disabled="busy" @click="chooser?.click()">Your own</button>
-        <input ref="chooser" type="file" accept=".zip,application/zip" class="visually-hidden" tabindex="-1" aria-label="Film, zip of PNG frames" @change="bringIn">
+        <input
+          ref="chooser"
+          type="file"
+          accept=".zip,application/zip"
+          class="visually-hidden"
+          tabindex="-1"
+          aria-label="Film, zip of PNG frames"
+          @change="bringIn"
+        />
       </div>
-      <button v-if="lag.film && !busy" type="button" class="plain-button" @click="emit('step')">Step through it by hand</button>
+      <button v-if="lag.film && !busy" type="button" class="plain-button" @click="emit('step')">
+        Step through it by hand
+      </button>
     </template>
   </ReadingNote>
 </template>
 
 <style scoped>
-.film { display: grid; grid-template-columns: 1fr auto; gap: 6px; margin-top: 6px; align-items: end; }
-.film .word-button { padding: 0 10px; }
-.scale .el-input-number { width: 100%; }
-.frame { position: relative; margin-top: 6px; padding-bottom: 20px; }
-.frame img { display: block; width: 100%; border: var(--line) solid var(--rule); }
-.frame i { position: absolute; bottom: 0; height: 40px; padding: 22px 0 0 3px; border-left: 2px solid var(--attention); line-height: 1; }
-.frame .ink { border-left: 0; border-right: 2px solid var(--attention); padding: 22px 3px 0 0; transform: translateX(-100%); }
-.plain-button { text-decoration: underline; }
+.film {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 6px;
+  margin-top: 6px;
+  align-items: end;
+}
+.film .word-button {
+  padding: 0 10px;
+}
+.scale .el-input-number {
+  width: 100%;
+}
+.frame {
+  position: relative;
+  margin-top: 6px;
+  padding-bottom: 20px;
+}
+.frame img {
+  display: block;
+  width: 100%;
+  border: var(--line) solid var(--rule);
+}
+.frame i {
+  position: absolute;
+  bottom: 0;
+  height: 40px;
+  padding: 22px 0 0 3px;
+  border-left: 2px solid var(--attention);
+  line-height: 1;
+}
+.frame .ink {
+  border-left: 0;
+  border-right: 2px solid var(--attention);
+  padding: 22px 3px 0 0;
+  transform: translateX(-100%);
+}
+.plain-button {
+  text-decoration: underline;
+}
 </style>

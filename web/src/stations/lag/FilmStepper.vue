@@ -14,21 +14,34 @@ const marks = ref<Record<number, { nib?: Place; front?: Place }>>({})
 const found = shallowRef<Schemas['MarkedReply']>()
 const why = ref('')
 
-watch(() => lag.film, async (id) => {
-  marks.value = {}
-  found.value = frames.value = undefined
-  if (!id) return
-  frames.value = await take(api.GET('/api/lag/films/{job_id}/frames', { params: { path: { job_id: id } } })).catch(() => undefined)
-  at.value = Math.floor((frames.value?.frames ?? 0) / 2)
-}, { immediate: true })
+watch(
+  () => lag.film,
+  async (id) => {
+    marks.value = {}
+    found.value = frames.value = undefined
+    if (!id) return
+    frames.value = await take(api.GET('/api/lag/films/{job_id}/frames', { params: { path: { job_id: id } } })).catch(
+      () => undefined,
+    )
+    at.value = Math.floor((frames.value?.frames ?? 0) / 2)
+  },
+  { immediate: true },
+)
 
 const now = computed(() => marks.value[at.value] ?? {})
-const whole = computed(() => Object.entries(marks.value).filter(([, m]) => m.nib && m.front).map(([frame, m]) => ({ frame: Number(frame), nib_px: m.nib!, front_px: m.front! })))
+const whole = computed(() =>
+  Object.entries(marks.value)
+    .filter(([, m]) => m.nib && m.front)
+    .map(([frame, m]) => ({ frame: Number(frame), nib_px: m.nib!, front_px: m.front! })),
+)
 const step = (by: number) => (at.value = Math.min((frames.value?.frames ?? 1) - 1, Math.max(0, at.value + by)))
 
 function mark(event: MouseEvent) {
   const place = (event.currentTarget as Element).getBoundingClientRect()
-  const px: Place = [((event.clientX - place.left) / place.width) * frames.value!.width_px, ((event.clientY - place.top) / place.height) * frames.value!.height_px]
+  const px: Place = [
+    ((event.clientX - place.left) / place.width) * frames.value!.width_px,
+    ((event.clientY - place.top) / place.height) * frames.value!.height_px,
+  ]
   const was = now.value
   marks.value = { ...marks.value, [at.value]: was.nib && !was.front ? { nib: was.nib, front: px } : { nib: px } }
 }
@@ -37,7 +50,11 @@ const read = useDebounceFn(async () => {
   found.value = undefined
   if (!frames.value || whole.value.length < frames.value.least_marked) return
   try {
-    found.value = await take(api.POST('/api/lag/marks', { body: { fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value } }))
+    found.value = await take(
+      api.POST('/api/lag/marks', {
+        body: { fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value },
+      }),
+    )
     lag.filmed = { delay_ms: found.value.delay_ms, ci95_ms: found.value.ci95_ms }
     why.value = ''
   } catch (error) {
@@ -54,8 +71,14 @@ watch(whole, () => void read())
       <div class="frame" @click="mark">
         <img :src="`/api/lag/films/${lag.film}/frames/${at}`" :alt="`Frame ${at + 1}`" draggable="false" data-frame />
         <svg :viewBox="`0 0 ${frames.width_px} ${frames.height_px}`">
-          <g v-if="now.nib"><circle :cx="now.nib[0]" :cy="now.nib[1]" r="5" /><text :x="now.nib[0] + 8" :y="now.nib[1] - 6">nib</text></g>
-          <g v-if="now.front"><path :d="`M${now.front[0]} ${now.front[1] - 9} v18`" /><text :x="now.front[0] - 4" :y="now.front[1] - 12" text-anchor="end">ink</text></g>
+          <g v-if="now.nib">
+            <circle :cx="now.nib[0]" :cy="now.nib[1]" r="5" />
+            <text :x="now.nib[0] + 8" :y="now.nib[1] - 6">nib</text>
+          </g>
+          <g v-if="now.front">
+            <path :d="`M${now.front[0]} ${now.front[1] - 9} v18`" />
+            <text :x="now.front[0] - 4" :y="now.front[1] - 12" text-anchor="end">ink</text>
+          </g>
         </svg>
       </div>
       <div class="steps small">
@@ -64,24 +87,70 @@ watch(whole, () => void read())
         <span>frame {{ at + 1 }} of {{ frames.frames }}</span>
         <button type="button" class="word-button" aria-label="One frame on" @click="step(1)">+1</button>
         <button type="button" class="word-button" aria-label="Ten frames on" @click="step(10)">+10</button>
-        <button type="button" class="plain-button" :disabled="!Object.keys(marks).length" @click="marks = {}">Wipe the marks</button>
+        <button type="button" class="plain-button" :disabled="!Object.keys(marks).length" @click="marks = {}">
+          Wipe the marks
+        </button>
       </div>
       <p data-marked>
-        <template v-if="found"><b>{{ roughly(found.delay_ms) }}</b> ± {{ roughly(found.ci95_ms) }} ms, gap {{ say(found.gap_mm) }} mm, by hand from {{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s</template>
-        <span v-else class="small">{{ why || (now.nib && !now.front ? 'Now press where the ink ends.' : `Press the nib's tip, then the end of the ink, in ${frames.least_marked} frames or more: ${whole.length} marked.`) }}</span>
+        <template v-if="found"
+          ><b>{{ roughly(found.delay_ms) }}</b> ± {{ roughly(found.ci95_ms) }} ms, gap {{ say(found.gap_mm) }} mm, by
+          hand from {{ found.frames_used }} frames at {{ say(found.speed_mm_s) }} mm/s</template
+        >
+        <span v-else class="small">{{
+          why ||
+          (now.nib && !now.front
+            ? 'Now press where the ink ends.'
+            : `Press the nib's tip, then the end of the ink, in ${frames.least_marked} frames or more: ` +
+              `${whole.length} marked.`)
+        }}</span>
       </p>
     </template>
   </div>
 </template>
 
 <style scoped>
-.frame { position: relative; cursor: crosshair; }
-img { display: block; width: 100%; border: var(--line) solid var(--rule); user-select: none; }
-svg { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-circle, path { fill: none; stroke: var(--attention); stroke-width: 1.6; }
-text { font: 11px var(--face); fill: #000; }
-.steps { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin: 6px 0; }
-.steps .word-button { min-width: 44px; padding: 0 8px; }
-.empty { font-style: italic; }
-b { font-weight: 650; }
+.frame {
+  position: relative;
+  cursor: crosshair;
+}
+img {
+  display: block;
+  width: 100%;
+  border: var(--line) solid var(--rule);
+  user-select: none;
+}
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+circle,
+path {
+  fill: none;
+  stroke: var(--attention);
+  stroke-width: 1.6;
+}
+text {
+  font: 11px var(--face);
+  fill: #000;
+}
+.steps {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin: 6px 0;
+}
+.steps .word-button {
+  min-width: 44px;
+  padding: 0 8px;
+}
+.empty {
+  font-style: italic;
+}
+b {
+  font-weight: 650;
+}
 </style>

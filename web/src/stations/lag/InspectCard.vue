@@ -10,7 +10,10 @@ import { useInk } from '@/stores/ink'
 import { useLag } from '@/stores/lag'
 import { useScreen } from '@/stores/screen'
 
-/** What the digitiser behind this sheet's strokes, or the one in front of the user, reports; and a device of one's own made from it. */
+/**
+ * What the digitiser behind this sheet's strokes, or the one in front of the user, reports; and a device of one's own
+ * made from it.
+ */
 const desk = useDesk()
 const ink = useInk()
 const lag = useLag()
@@ -22,60 +25,110 @@ const name = ref('My device')
 const stated = ref(0)
 const sizing = ref(false)
 const body = (): Schemas['InspectBody'] => ({
-  seen: of.value === 'here' ? lag.seen ?? null : null, stand_in: of.value === 'stand-in' ? desk.device!.id : null,
+  seen: of.value === 'here' ? (lag.seen ?? null) : null,
+  stand_in: of.value === 'stand-in' ? desk.device!.id : null,
   source: of.value === 'sheet' ? { sheet_id: desk.sheet!.id, part: 'sheet', stroke_ids: null } : null,
 })
 const words = computed(() => [...(found.value?.words ?? []), ...(of.value === 'here' ? lag.seenWords : [])])
 const YES = (v: boolean | null | undefined) => (v === null || v === undefined ? 'not tried' : v ? 'yes' : 'no')
 
-watch([() => desk.sheet?.id, () => desk.device?.id, () => ink.changed, of, () => lag.seen], async () => {
-  if (!desk.sheet) return
-  if (of.value === 'here' && !lag.seen) {
-    found.value = undefined
-    refusal.value = 'Write in the field at the lower right first.'
-    return
-  }
-  try {
-    found.value = await take(api.POST('/api/inspect', { body: body() }))
-    refusal.value = ''
-  } catch (error) {
-    found.value = undefined
-    refusal.value = (error as Error).message
-  }
-}, { immediate: true })
+watch(
+  [() => desk.sheet?.id, () => desk.device?.id, () => ink.changed, of, () => lag.seen],
+  async () => {
+    if (!desk.sheet) return
+    if (of.value === 'here' && !lag.seen) {
+      found.value = undefined
+      refusal.value = 'Write in the field at the lower right first.'
+      return
+    }
+    try {
+      found.value = await take(api.POST('/api/inspect', { body: body() }))
+      refusal.value = ''
+    } catch (error) {
+      found.value = undefined
+      refusal.value = (error as Error).message
+    }
+  },
+  { immediate: true },
+)
 
-const keep = () => desk.attempt(async () => {
-  const made = await take(api.POST('/api/devices', { body: { name: name.value, like: desk.device!.id, ink: body(), stated_ms: stated.value } }))
-  desk.desk?.devices.push(made)
-  await desk.changeSheet({ device_id: made.id })
-})
+const keep = () =>
+  desk.attempt(async () => {
+    const made = await take(
+      api.POST('/api/devices', {
+        body: { name: name.value, like: desk.device!.id, ink: body(), stated_ms: stated.value },
+      }),
+    )
+    desk.desk?.devices.push(made)
+    await desk.changeSheet({ device_id: made.id })
+  })
 </script>
 
 <template>
-  <ReadingNote title="What is reported" help="Read off the strokes of this sheet, off a line written on the device's stand-in, or off those you write in the field at the lower right: how often the device reports, how evenly, with how many levels of force, and what it leaves out.">
+  <ReadingNote
+    title="What is reported"
+    help="Read off the strokes of this sheet, off a line written on the device's stand-in, or off those you write in
+      the field at the lower right: how often the device reports, how evenly, with how many levels of force, and what
+      it leaves out."
+  >
     <template v-if="found">
-      <p><span class="number">{{ say(found.report_hz) }}</span> a second, ± {{ percent(found.clock_jitter) }}; {{ say(found.per_frame) }} a frame</p>
-      <p class="small">{{ found.levels }} force levels seen, from {{ percent(found.force_low) }} to {{ percent(found.force_high) }}<template v-if="found.rest_noise_mm !== null">; noise at rest {{ say(found.rest_noise_mm) }} mm</template></p>
-      <p v-if="of !== 'sheet'" class="small">hover: {{ YES(found.hover) }}; contact size: {{ YES(found.contact_size) }}</p>
+      <p>
+        <span class="number">{{ say(found.report_hz) }}</span> a second, ± {{ percent(found.clock_jitter) }};
+        {{ say(found.per_frame) }} a frame
+      </p>
+      <p class="small">
+        {{ found.levels }} force levels seen, from {{ percent(found.force_low) }} to {{ percent(found.force_high)
+        }}<template v-if="found.rest_noise_mm !== null">; noise at rest {{ say(found.rest_noise_mm) }} mm</template>
+      </p>
+      <p v-if="of !== 'sheet'" class="small">
+        hover: {{ YES(found.hover) }}; contact size: {{ YES(found.contact_size) }}
+      </p>
       <p v-for="w in words" :key="w" class="small missing">{{ w }}</p>
     </template>
     <p v-else class="small">{{ refusal }}</p>
     <template #more>
-      <ElRadioGroup v-model="of" aria-label="Strokes of"><ElRadioButton value="sheet">sheet</ElRadioButton><ElRadioButton value="stand-in">stand-in</ElRadioButton><ElRadioButton value="here">here</ElRadioButton></ElRadioGroup>
+      <ElRadioGroup v-model="of" aria-label="Strokes of"
+        ><ElRadioButton value="sheet">sheet</ElRadioButton><ElRadioButton value="stand-in">stand-in</ElRadioButton
+        ><ElRadioButton value="here">here</ElRadioButton></ElRadioGroup
+      >
       <div v-if="found" class="own">
-        <label class="small">stated delay, ms <ElInputNumber v-model="stated" :min="0" :max="1000" :controls="false" aria-label="Stated delay, ms" /></label><span />
-        <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button type="button" class="word-button" :disabled="!name.trim()" @click="keep">Keep</button>
+        <label class="small"
+          >stated delay, ms
+          <ElInputNumber v-model="stated" :min="0" :max="1000" :controls="false" aria-label="Stated delay, ms" /></label
+        ><span /> <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button
+          type="button"
+          class="word-button"
+          :disabled="!name.trim()"
+          @click="keep"
+        >
+          Keep
+        </button>
       </div>
-      <button type="button" class="plain-button" @click="sizing = true">{{ screen.sized ? 'Size this screen anew' : 'Size this screen by a bank card' }}</button>
+      <button type="button" class="plain-button" @click="sizing = true">
+        {{ screen.sized ? 'Size this screen anew' : 'Size this screen by a bank card' }}
+      </button>
       <CardSizer v-if="sizing" @close="sizing = false" />
     </template>
   </ReadingNote>
 </template>
 
 <style scoped>
-.missing { color: var(--attention); }
-.own { display: grid; grid-template-columns: 1fr auto; gap: 6px; margin-top: 6px; }
-.own .word-button { padding: 0 10px; }
-.own .el-input-number { width: 100%; }
-.plain-button { text-decoration: underline; }
+.missing {
+  color: var(--attention);
+}
+.own {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 6px;
+  margin-top: 6px;
+}
+.own .word-button {
+  padding: 0 10px;
+}
+.own .el-input-number {
+  width: 100%;
+}
+.plain-button {
+  text-decoration: underline;
+}
 </style>

@@ -27,15 +27,39 @@ const VIEWS = { figures: 'four figures', devices: 'devices', speeds: 'speeds', b
 const view = ref<keyof typeof VIEWS>('figures')
 const root = useTemplateRef<HTMLElement>('root')
 const controls = useControls(root)
-const others = ref<string[]>(desk.roll.filter((p) => p.id !== desk.pen?.id).slice(0, 3).map((p) => p.id))
+const others = ref<string[]>(
+  desk.roll
+    .filter((p) => p.id !== desk.pen?.id)
+    .slice(0, 3)
+    .map((p) => p.id),
+)
 const reply = shallowRef<Schemas['LagReply']>()
-const asked = useLatest((body: Schemas['LagBody']) => take(api.POST('/api/lag', { body })), (a) => (reply.value = a), (error) => (desk.trouble = error.message))
-const beside = computed(() => others.value.map((id) => desk.desk!.pens.find((p) => p.id === id)).filter((p) => !!p && p.id !== desk.pen?.id).map((p) => p!.recipe))
+const asked = useLatest(
+  (body: Schemas['LagBody']) => take(api.POST('/api/lag', { body })),
+  (a) => (reply.value = a),
+  (error) => (desk.trouble = error.message),
+)
+const beside = computed(() =>
+  others.value
+    .map((id) => desk.desk!.pens.find((p) => p.id === id))
+    .filter((p) => !!p && p.id !== desk.pen?.id)
+    .map((p) => p!.recipe),
+)
 const askSoon = useDebounceFn(() => {
   if (!desk.pen || !desk.device) return
-  void asked.want({ recipe: desk.pen.recipe, device_id: desk.device.id, beside: beside.value, speed_mm_s: speed.value, look_ahead_ms: lookAhead.value, live: live.value ?? null, filmed: filmed.value ?? null })
+  void asked.want({
+    recipe: desk.pen.recipe,
+    device_id: desk.device.id,
+    beside: beside.value,
+    speed_mm_s: speed.value,
+    look_ahead_ms: lookAhead.value,
+    live: live.value ?? null,
+    filmed: filmed.value ?? null,
+  })
 }, 60)
-watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), { immediate: true })
+watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), {
+  immediate: true,
+})
 
 const now = computed(() => reply.value?.now)
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
@@ -46,20 +70,48 @@ const PATTERNS = ['plain', 'lines', 'dots']
 <template>
   <section v-if="now && reply" ref="root" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="What it means">
-      <ReadingNote :title="`${now.word}`" :tone="now.p50_ms >= 50 ? 'attention' : 'plain'" :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`">
-        <p><span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms</p>
+      <ReadingNote
+        :title="`${now.word}`"
+        :tone="now.p50_ms >= 50 ? 'attention' : 'plain'"
+        :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`"
+      >
+        <p>
+          <span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms
+        </p>
         <p class="small">modelled; mean {{ roughly(now.mean_ms) }} ± {{ roughly(now.sd_ms) }} ms</p>
       </ReadingNote>
-      <ReadingNote title="Gap" help="How far the ink is behind the nib at this speed: delay times speed, less what look-ahead draws in advance.">
-        <p><span class="number">{{ say(now.gap_mm_p50) }}</span> mm at {{ speed }} mm/s, 95 % under {{ say(now.gap_mm_p95) }}</p>
+      <ReadingNote
+        title="Gap"
+        help="How far the ink is behind the nib at this speed: delay times speed, less what look-ahead draws in
+          advance."
+      >
+        <p>
+          <span class="number">{{ say(now.gap_mm_p50) }}</span> mm at {{ speed }} mm/s, 95 % under
+          {{ say(now.gap_mm_p95) }}
+        </p>
         <p v-if="lookAhead" class="small">look-ahead overshoots {{ say(now.overshoot_mm) }} mm at a turn of 3 mm</p>
       </ReadingNote>
-      <ReadingNote title="First ink" help="From the nib's landing to the first ink. A contact is believed after two reports; steadying does not hold it back.">
-        <p>after <span class="number">{{ roughly(now.first_ink_ms) }}</span> ms</p>
-        <p v-if="now.catch_up_ms" class="small">everything but pen strokes follows {{ say(now.catch_up_ms / 1000) }} s after the pen pauses</p>
+      <ReadingNote
+        title="First ink"
+        help="From the nib's landing to the first ink. A contact is believed after two reports; steadying does not hold
+          it back."
+      >
+        <p>
+          after <span class="number">{{ roughly(now.first_ink_ms) }}</span> ms
+        </p>
+        <p v-if="now.catch_up_ms" class="small">
+          everything but pen strokes follows {{ say(now.catch_up_ms / 1000) }} s after the pen pauses
+        </p>
       </ReadingNote>
-      <ReadingNote title="What buys most" :help="`Each change alone, computed. Most of the time goes to ${most?.name} now.`">
-        <ol class="buys"><li v-for="b in now.buys" :key="b.change">{{ b.change }}: <span class="small">{{ roughly(now.p95_ms) }} →</span> <b>{{ roughly(b.p95_ms) }}</b> ms</li></ol>
+      <ReadingNote
+        title="What buys most"
+        :help="`Each change alone, computed. Most of the time goes to ${most?.name} now.`"
+      >
+        <ol class="buys">
+          <li v-for="b in now.buys" :key="b.change">
+            {{ b.change }}: <span class="small">{{ roughly(now.p95_ms) }} →</span> <b>{{ roughly(b.p95_ms) }}</b> ms
+          </li>
+        </ol>
       </ReadingNote>
       <FilmCard @step="view = 'film'" />
       <InspectCard />
@@ -67,22 +119,59 @@ const PATTERNS = ['plain', 'lines', 'dots']
 
     <div class="bench">
       <div class="ask">
-        <label class="inline small">nib speed <ElSlider v-model="speed" :min="5" :max="300" :show-tooltip="false" aria-label="Nib speed" /><ElInputNumber v-model="speed" :min="1" :max="1000" :controls="false" aria-label="Nib speed, mm/s" /> mm/s</label>
-        <label class="inline small">look-ahead <ElSlider v-model="lookAhead" :min="0" :max="40" :show-tooltip="false" aria-label="Look-ahead" /><ElInputNumber v-model="lookAhead" :min="0" :max="100" :controls="false" aria-label="Look-ahead, ms" /> ms</label>
+        <label class="inline small"
+          >nib speed
+          <ElSlider v-model="speed" :min="5" :max="300" :show-tooltip="false" aria-label="Nib speed" /><ElInputNumber
+            v-model="speed"
+            :min="1"
+            :max="1000"
+            :controls="false"
+            aria-label="Nib speed, mm/s"
+          />
+          mm/s</label
+        >
+        <label class="inline small"
+          >look-ahead
+          <ElSlider
+            v-model="lookAhead"
+            :min="0"
+            :max="40"
+            :show-tooltip="false"
+            aria-label="Look-ahead"
+          /><ElInputNumber v-model="lookAhead" :min="0" :max="100" :controls="false" aria-label="Look-ahead, ms" />
+          ms</label
+        >
       </div>
-      <NibTrail :delay-ms="Math.max(0, now.p50_ms - lookAhead)" :update-ms="reply.update_ms" :speed="speed" :colour="desk.pen!.recipe.body!.colour!" />
+      <NibTrail
+        :delay-ms="Math.max(0, now.p50_ms - lookAhead)"
+        :update-ms="reply.update_ms"
+        :speed="speed"
+        :colour="desk.pen!.recipe.body!.colour!"
+      />
       <section class="stages" aria-label="Stages from nib to light">
         <h2>From nib to light <em class="book">mean of each stage, end to end</em></h2>
         <div class="bar">
-          <span v-for="(s, k) in now.stages" :key="s.name" :style="{ flexGrow: s.mean_ms }" :class="PATTERNS[k % 3]" :data-stage="s.name" :data-ms="s.mean_ms" :title="`${s.name}: ${roughly(s.mean_ms)} ± ${roughly(s.sd_ms)} ms`">
+          <span
+            v-for="(s, k) in now.stages"
+            :key="s.name"
+            :style="{ flexGrow: s.mean_ms }"
+            :class="PATTERNS[k % 3]"
+            :data-stage="s.name"
+            :data-ms="s.mean_ms"
+            :title="`${s.name}: ${roughly(s.mean_ms)} ± ${roughly(s.sd_ms)} ms`"
+          >
             <i v-if="s.share > 0.11">{{ s.name }}<br />{{ roughly(s.mean_ms) }}</i>
           </span>
         </div>
-        <p class="small">{{ now.stages.map((s) => `${s.name} ${roughly(s.mean_ms)} ms, ${percent(s.share)}`).join(' · ') }}</p>
+        <p class="small">
+          {{ now.stages.map((s) => `${s.name} ${roughly(s.mean_ms)} ms, ${percent(s.share)}`).join(' · ') }}
+        </p>
       </section>
       <div class="lower">
         <section>
-          <ElRadioGroup v-model="view" aria-label="View"><ElRadioButton v-for="(words, v) in VIEWS" :key="v" :value="v">{{ words }}</ElRadioButton></ElRadioGroup>
+          <ElRadioGroup v-model="view" aria-label="View"
+            ><ElRadioButton v-for="(words, v) in VIEWS" :key="v" :value="v">{{ words }}</ElRadioButton></ElRadioGroup
+          >
           <div class="view">
             <FiguresTable v-if="view === 'figures'" :figures="reply.figures" />
             <DevicesTable v-else-if="view === 'devices'" v-model="others" :table="reply.table" />
@@ -98,32 +187,118 @@ const PATTERNS = ['plain', 'lines', 'dots']
 </template>
 
 <style scoped>
-.station { --margin: 240px; }
-.margin :deep(h3)::first-letter { text-transform: uppercase; }
-.bench { display: grid; grid-template-rows: auto 140px auto minmax(230px, 1fr); gap: 8px; min-height: 0; overflow-y: auto; scrollbar-width: thin; }
-.ask { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
-.inline { display: grid; grid-template-columns: auto minmax(0, 1fr) 64px auto; align-items: center; gap: 14px; }
-.inline .el-input-number { width: 64px; }
-h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
-h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
+.station {
+  --margin: 240px;
+}
+.margin :deep(h3)::first-letter {
+  text-transform: uppercase;
+}
+.bench {
+  display: grid;
+  grid-template-rows: auto 140px auto minmax(230px, 1fr);
+  gap: 8px;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.ask {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 24px;
+}
+.inline {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) 64px auto;
+  align-items: center;
+  gap: 14px;
+}
+.inline .el-input-number {
+  width: 64px;
+}
+h2 {
+  font-size: var(--size);
+  font-weight: 650;
+  margin-bottom: 4px;
+}
+h2 em {
+  font-weight: 400;
+  font-size: 14px;
+  margin-left: 8px;
+}
 /* names of small stages are in the line below */
-.bar { display: flex; height: 48px; border: var(--line) solid var(--ink); background: var(--card); }
-.bar span { flex-basis: 0; min-width: 3px; border-right: var(--line) solid var(--ink); overflow: hidden; padding: 3px 6px; }
-.bar span:last-child { border-right: 0; }
-.bar i { font: 13px/1.3 var(--face); white-space: nowrap; background: var(--card); }
-.bar .lines { background: repeating-linear-gradient(90deg, transparent 0 6px, var(--rule) 6px 7px); }
-.bar .dots { background: repeating-linear-gradient(45deg, transparent 0 6px, var(--rule) 6px 7px); }
-.lower { display: grid; grid-template-columns: minmax(0, 1fr) 230px; gap: 16px; }
-.view { margin-top: 8px; }
-.view :deep(table) { border-collapse: collapse; width: 100%; }
-.view :deep(thead th) { text-align: left; font-weight: 400; padding: 0 8px 2px 0; vertical-align: bottom; }
-.view :deep(tbody th) { text-align: left; font-weight: 400; padding: 3px 12px 3px 0; vertical-align: top; }
-.view :deep(td) { padding: 3px 8px 3px 0; line-height: 1.25; vertical-align: top; }
-.view :deep(b) { font-weight: 650; }
-.buys { margin: 0; padding-left: 18px; line-height: 1.35; }
+.bar {
+  display: flex;
+  height: 48px;
+  border: var(--line) solid var(--ink);
+  background: var(--card);
+}
+.bar span {
+  flex-basis: 0;
+  min-width: 3px;
+  border-right: var(--line) solid var(--ink);
+  overflow: hidden;
+  padding: 3px 6px;
+}
+.bar span:last-child {
+  border-right: 0;
+}
+.bar i {
+  font: 13px/1.3 var(--face);
+  white-space: nowrap;
+  background: var(--card);
+}
+.bar .lines {
+  background: repeating-linear-gradient(90deg, transparent 0 6px, var(--rule) 6px 7px);
+}
+.bar .dots {
+  background: repeating-linear-gradient(45deg, transparent 0 6px, var(--rule) 6px 7px);
+}
+.lower {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 230px;
+  gap: 16px;
+}
+.view {
+  margin-top: 8px;
+}
+.view :deep(table) {
+  border-collapse: collapse;
+  width: 100%;
+}
+.view :deep(thead th) {
+  text-align: left;
+  font-weight: 400;
+  padding: 0 8px 2px 0;
+  vertical-align: bottom;
+}
+.view :deep(tbody th) {
+  text-align: left;
+  font-weight: 400;
+  padding: 3px 12px 3px 0;
+  vertical-align: top;
+}
+.view :deep(td) {
+  padding: 3px 8px 3px 0;
+  line-height: 1.25;
+  vertical-align: top;
+}
+.view :deep(b) {
+  font-weight: 650;
+}
+.buys {
+  margin: 0;
+  padding-left: 18px;
+  line-height: 1.35;
+}
 
 @media (max-width: 900px) {
-  .station .margin { display: grid; grid-template-columns: 1fr 1fr; max-height: 330px; }
-  .lower { grid-template-columns: minmax(0, 1fr); }
+  .station .margin {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    max-height: 330px;
+  }
+  .lower {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

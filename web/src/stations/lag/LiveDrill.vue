@@ -27,25 +27,42 @@ const strokes = ref(0)
 let longTasks = 0
 const found = computed(() => lag.live)
 
-watch([() => desk.pen, () => desk.sheet?.paper], async () => {
-  if (desk.pen && desk.sheet) plan.value = await plans.planOf(desk.pen, desk.sheet.paper)
-  clear()
-}, { immediate: true })
-watch(() => props.controls.length, () => strokes.value && tell())
+watch(
+  [() => desk.pen, () => desk.sheet?.paper],
+  async () => {
+    if (desk.pen && desk.sheet) plan.value = await plans.planOf(desk.pen, desk.sheet.paper)
+    clear()
+  },
+  { immediate: true },
+)
+watch(
+  () => props.controls.length,
+  () => strokes.value && tell(),
+)
 
 const tasks = PerformanceObserver.supportedEntryTypes?.includes('longtask')
-  ? new PerformanceObserver((list) => { if (down) longTasks += list.getEntries().length })
+  ? new PerformanceObserver((list) => {
+      if (down) longTasks += list.getEntries().length
+    })
   : undefined
 tasks?.observe({ type: 'longtask' })
 onScopeDispose(() => tasks?.disconnect())
 
-let down: { live: LivePen; capture: Capture; samples: Sample[]; drawn: number; waiting: { event: number; handled: number }[] } | undefined
+let down:
+  | { live: LivePen; capture: Capture; samples: Sample[]; drawn: number; waiting: { event: number; handled: number }[] }
+  | undefined
 
 function start(event: PointerEvent) {
   if (!plan.value || !canvas.value) return
   canvas.value.setPointerCapture(event.pointerId)
   const place = canvas.value.getBoundingClientRect()
-  down = { live: new LivePen(plan.value), capture: { left: place.left, top: place.top, pxPerMm: screen.pxPerMm, startMs: event.timeStamp }, samples: [], drawn: 0, waiting: [] }
+  down = {
+    live: new LivePen(plan.value),
+    capture: { left: place.left, top: place.top, pxPerMm: screen.pxPerMm, startMs: event.timeStamp },
+    samples: [],
+    drawn: 0,
+    waiting: [],
+  }
   move(event)
   frames.push(-1)
   requestAnimationFrame(draw)
@@ -68,7 +85,9 @@ function draw(now: number) {
   down.drawn = Math.max(1, down.live.points.length)
   const waiting = down.waiting.splice(0)
   // the next frame's start is the first moment at which this one has certainly been handed on
-  requestAnimationFrame((after) => waiting.forEach((w) => timings.push({ handlerMs: w.handled - w.event, frameMs: after - w.event })))
+  requestAnimationFrame((after) =>
+    waiting.forEach((w) => timings.push({ handlerMs: w.handled - w.event, frameMs: after - w.event })),
+  )
   requestAnimationFrame(draw)
 }
 
@@ -82,9 +101,17 @@ function end(event: PointerEvent) {
 
 function tell() {
   if (!timings.length) return
-  lag.live = { ...summary(timings, frames, longTasks, props.controls), raw_p50_ms: device.raw.delays.length ? Math.max(0, percentile(device.raw.delays, 0.5)) : null }
+  lag.live = {
+    ...summary(timings, frames, longTasks, props.controls),
+    raw_p50_ms: device.raw.delays.length ? Math.max(0, percentile(device.raw.delays, 0.5)) : null,
+  }
   const frameMs = percentile(frameGaps(frames), 0.5)
-  lag.seen = { strokes: [...device.strokes], hover: device.hover.value, contact_size: device.contactSize.value, frame_hz: frameMs > 1 ? Math.min(1000, 1000 / frameMs) : 60 }
+  lag.seen = {
+    strokes: [...device.strokes],
+    hover: device.hover.value,
+    contact_size: device.contactSize.value,
+    frame_hz: frameMs > 1 ? Math.min(1000, 1000 / frameMs) : 60,
+  }
   lag.seenWords = device.words()
 }
 
@@ -105,24 +132,70 @@ useEventListener(canvas, ['pointerup', 'pointercancel'], end)
   <section class="drill">
     <h2>Live <em class="book">here, with this pen</em></h2>
     <div ref="box" class="box card">
-      <canvas ref="canvas" :width="Math.round(width)" :height="Math.round(height)" data-layer="drill" aria-label="Write here: straight strokes, circles, small quick writing, dots" />
+      <canvas
+        ref="canvas"
+        :width="Math.round(width)"
+        :height="Math.round(height)"
+        data-layer="drill"
+        aria-label="Write here: straight strokes, circles, small quick writing, dots"
+      />
       <span v-if="!strokes" class="small book">Strokes, circles, small quick writing, dots</span>
     </div>
     <p v-if="found" class="small" data-live>
-      <b>{{ roughly(found.frame_p50_ms) }}</b> ms to the frame (95 % under {{ roughly(found.frame_p95_ms) }}), <b>{{ roughly(found.handler_p50_ms) }}</b> to the handler (95 % under {{ roughly(found.handler_p95_ms) }}); {{ found.events }} events, {{ found.dropped }} frames dropped, {{ found.long_tasks }} long tasks.
-      <template v-if="found.control_ms !== null && found.control_ms !== undefined">A pressed control shows after {{ roughly(found.control_ms) }} ms.</template>
+      <b>{{ roughly(found.frame_p50_ms) }}</b> ms to the frame (95 % under {{ roughly(found.frame_p95_ms) }}),
+      <b>{{ roughly(found.handler_p50_ms) }}</b> to the handler (95 % under {{ roughly(found.handler_p95_ms) }});
+      {{ found.events }} events, {{ found.dropped }} frames dropped, {{ found.long_tasks }} long tasks.
+      <template v-if="found.control_ms !== null && found.control_ms !== undefined"
+        >A pressed control shows after {{ roughly(found.control_ms) }} ms.</template
+      >
       <button type="button" class="plain-button" @click="clear">Start over</button>
     </p>
   </section>
 </template>
 
 <style scoped>
-.drill { display: flex; flex-direction: column; min-height: 0; }
-h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
-h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
-.box { background: var(--swatch-ground); position: relative; flex: none; height: 160px; } /* fixed: a canvas that changes its size loses its ink */
-canvas { position: absolute; inset: 0; touch-action: none; cursor: crosshair; }
-.box span { position: absolute; left: 10px; bottom: 6px; font-style: italic; pointer-events: none; color: var(--on-swatch); }
-b { font-weight: 650; color: var(--ink); }
-.plain-button { min-height: 0; padding: 6px 0; text-decoration: underline; }
+.drill {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+h2 {
+  font-size: var(--size);
+  font-weight: 650;
+  margin-bottom: 4px;
+}
+h2 em {
+  font-weight: 400;
+  font-size: 14px;
+  margin-left: 8px;
+}
+.box {
+  background: var(--swatch-ground);
+  position: relative;
+  flex: none;
+  height: 160px;
+} /* fixed: a canvas that changes its size loses its ink */
+canvas {
+  position: absolute;
+  inset: 0;
+  touch-action: none;
+  cursor: crosshair;
+}
+.box span {
+  position: absolute;
+  left: 10px;
+  bottom: 6px;
+  font-style: italic;
+  pointer-events: none;
+  color: var(--on-swatch);
+}
+b {
+  font-weight: 650;
+  color: var(--ink);
+}
+.plain-button {
+  min-height: 0;
+  padding: 6px 0;
+  text-decoration: underline;
+}
 </style>

@@ -18,22 +18,35 @@ const runMs = computed(() => (Math.max(60, width.value - 120) / screen.pxPerMm /
 let clock = 0
 let shown = 0
 
-const { pause, resume } = useRafFn(({ delta }) => {
-  clock = (clock + delta / slow.value) % (runMs.value + props.delayMs)
-  if (eInk() && Math.abs(clock - shown) * slow.value < 1000) return
-  shown = clock
-  passed.value = clock
-}, { immediate: false })
-watch(still, (s) => {
-  if (!s) return resume()
-  pause()
-  passed.value = runMs.value * 0.7
-}, { immediate: true })
+const { pause, resume } = useRafFn(
+  ({ delta }) => {
+    clock = (clock + delta / slow.value) % (runMs.value + props.delayMs)
+    if (eInk() && Math.abs(clock - shown) * slow.value < 1000) return
+    shown = clock
+    passed.value = clock
+  },
+  { immediate: false },
+)
+watch(
+  still,
+  (s) => {
+    if (!s) return resume()
+    pause()
+    passed.value = runMs.value * 0.7
+  },
+  { immediate: true },
+)
 watch(runMs, (ms) => still.value && (passed.value = ms * 0.7))
 
-const nibMm = computed(() => Math.min(passed.value, runMs.value) * props.speed / 1000)
+const nibMm = computed(() => (Math.min(passed.value, runMs.value) * props.speed) / 1000)
 /** The panel shows ink in steps: what was ready at its last update. */
-const inkMm = computed(() => Math.max(0, (Math.floor((passed.value - props.delayMs + props.updateMs / 2) / props.updateMs) * props.updateMs * props.speed) / 1000))
+const inkMm = computed(() =>
+  Math.max(
+    0,
+    (Math.floor((passed.value - props.delayMs + props.updateMs / 2) / props.updateMs) * props.updateMs * props.speed) /
+      1000,
+  ),
+)
 const x = (mm: number) => 40 + Math.min(mm, nibMm.value) * screen.pxPerMm
 const y = computed(() => height.value * 0.62)
 const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
@@ -49,16 +62,48 @@ const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
         <path :d="`M${x(nibMm)} ${y} l8 -12 l26 -48 l-16 -9 l-17 54 z`" class="nib" />
       </svg>
     </div>
-    <label class="small slow">slowed <ElSelect v-model="slow" aria-label="Slowed" style="width: 84px"><ElOption v-for="k in [1, 2, 4, 8, 16, 32, 64]" :key="k" :value="k" :label="`${k}×`" /></ElSelect></label>
+    <label class="small slow"
+      >slowed
+      <ElSelect v-model="slow" aria-label="Slowed" style="width: 84px"
+        ><ElOption v-for="k in [1, 2, 4, 8, 16, 32, 64]" :key="k" :value="k" :label="`${k}×`" /></ElSelect
+    ></label>
   </div>
 </template>
 
 <style scoped>
-.trail { position: relative; background: var(--swatch-ground); min-height: 104px; }
-.box { position: absolute; inset: 0; overflow: hidden; }
-svg { display: block; }
-.nib { fill: var(--card); stroke: var(--ink); stroke-width: 1.5; }
-.gap { stroke: var(--attention); stroke-width: 2; }
-text { font: 13px var(--face); fill: var(--on-swatch); }
-.slow { color: var(--on-swatch); position: absolute; right: 10px; top: 6px; display: flex; align-items: center; gap: 8px; }
+.trail {
+  position: relative;
+  background: var(--swatch-ground);
+  min-height: 104px;
+}
+.box {
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+}
+svg {
+  display: block;
+}
+.nib {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.gap {
+  stroke: var(--attention);
+  stroke-width: 2;
+}
+text {
+  font: 13px var(--face);
+  fill: var(--on-swatch);
+}
+.slow {
+  color: var(--on-swatch);
+  position: absolute;
+  right: 10px;
+  top: 6px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
 </style>

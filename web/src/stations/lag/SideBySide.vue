@@ -18,40 +18,88 @@ const one = ref(NOW)
 const other = ref(NOW)
 const swaps = shallowRef<Schemas['SwapItem'][]>([])
 
-onMounted(() => desk.attempt(async () => {
-  runs.value = (await take(api.GET('/api/lag/runs'))).runs
-  other.value = runs.value[0]?.id ?? NOW
-}))
+onMounted(() =>
+  desk.attempt(async () => {
+    runs.value = (await take(api.GET('/api/lag/runs'))).runs
+    other.value = runs.value[0]?.id ?? NOW
+  }),
+)
 
-const keep = () => desk.attempt(async () => {
-  const body = { pen_id: desk.pen!.id, revision: desk.pen!.revision, hand_id: desk.sheet!.hand_id, device_id: desk.device!.id, speed_mm_s: lag.speed, look_ahead_ms: lag.lookAhead, live: lag.live ?? null, filmed: lag.filmed ?? null }
-  const kept = await take(api.POST('/api/lag/runs', { body }))
-  runs.value = [kept, ...runs.value]
-  other.value = kept.id
-})
-const drop = () => desk.attempt(async () => {
-  runs.value = (await take(api.PUT('/api/lag/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }))).runs
-  other.value = runs.value[0]?.id ?? NOW
-})
+const keep = () =>
+  desk.attempt(async () => {
+    const body = {
+      pen_id: desk.pen!.id,
+      revision: desk.pen!.revision,
+      hand_id: desk.sheet!.hand_id,
+      device_id: desk.device!.id,
+      speed_mm_s: lag.speed,
+      look_ahead_ms: lag.lookAhead,
+      live: lag.live ?? null,
+      filmed: lag.filmed ?? null,
+    }
+    const kept = await take(api.POST('/api/lag/runs', { body }))
+    runs.value = [kept, ...runs.value]
+    other.value = kept.id
+  })
+const drop = () =>
+  desk.attempt(async () => {
+    runs.value = (
+      await take(
+        api.PUT('/api/lag/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
+      )
+    ).runs
+    other.value = runs.value[0]?.id ?? NOW
+  })
 
 const of = (id: string): Run | undefined =>
-  id === NOW ? { now: props.now, live: lag.live ?? null, filmed: lag.filmed ?? null, figures: props.figures, look_ahead_ms: lag.lookAhead } : runs.value.find((r) => r.id === id)
+  id === NOW
+    ? {
+        now: props.now,
+        live: lag.live ?? null,
+        filmed: lag.filmed ?? null,
+        figures: props.figures,
+        look_ahead_ms: lag.lookAhead,
+      }
+    : runs.value.find((r) => r.id === id)
 const pair = computed(() => [of(one.value), of(other.value)])
-const label = (r: Schemas['RunItem']) => `${r.pen}, ${r.device}, ${say(r.now.speed_mm_s)} mm/s, ${r.created_at.slice(0, 10)} ${r.created_at.slice(11, 16)}`
+const label = (r: Schemas['RunItem']) =>
+  `${r.pen}, ${r.device}, ${say(r.now.speed_mm_s)} mm/s, ${r.created_at.slice(0, 10)} ${r.created_at.slice(11, 16)}`
 const ROWS: [string, (r: Run) => number | null | undefined, (v: number) => string][] = [
-  ['half quicker than, ms', (r) => r.now.p50_ms, roughly], ['95 % under, ms', (r) => r.now.p95_ms, roughly], ['gap, mm', (r) => r.now.gap_mm_p50, say], ['first ink, ms', (r) => r.now.first_ink_ms, roughly],
-  ['live to the frame, ms', (r) => r.live?.frame_p50_ms, roughly], ['a pressed control, ms', (r) => r.live?.control_ms, roughly], ['filmed, ms', (r) => r.filmed?.delay_ms, roughly],
+  ['half quicker than, ms', (r) => r.now.p50_ms, roughly],
+  ['95 % under, ms', (r) => r.now.p95_ms, roughly],
+  ['gap, mm', (r) => r.now.gap_mm_p50, say],
+  ['first ink, ms', (r) => r.now.first_ink_ms, roughly],
+  ['live to the frame, ms', (r) => r.live?.frame_p50_ms, roughly],
+  ['a pressed control, ms', (r) => r.live?.control_ms, roughly],
+  ['filmed, ms', (r) => r.filmed?.delay_ms, roughly],
 ]
-const rows = computed(() => ROWS.map(([name, value, words]) => ({ name, values: pair.value.map((r) => (r ? value(r) : undefined)), words })).filter((r) => r.values.some((v) => typeof v === 'number')))
+const rows = computed(() =>
+  ROWS.map(([name, value, words]) => ({
+    name,
+    values: pair.value.map((r) => (r ? value(r) : undefined)),
+    words,
+  })).filter((r) => r.values.some((v) => typeof v === 'number')),
+)
 
-const setting = (id: string): Schemas['Setting'] => (id === NOW ? { run_id: null, recipe: desk.pen!.recipe, device_id: desk.device!.id } : { run_id: id, recipe: null, device_id: null })
+const setting = (id: string): Schemas['Setting'] =>
+  id === NOW
+    ? { run_id: null, recipe: desk.pen!.recipe, device_id: desk.device!.id }
+    : { run_id: id, recipe: null, device_id: null }
 // one request at a time: a late answer must not stand for a newer pair
-const asked = useLatest((body: Schemas['SwapBody']) => take(api.POST('/api/lag/swaps', { body })), (answer) => (swaps.value = answer.swaps), (error) => (desk.trouble = error.message))
-watch([one, other, () => desk.pen?.id, () => desk.device?.id, () => lag.speed], () => {
-  swaps.value = []
-  if (one.value === other.value || !desk.pen || !desk.device) return
-  void asked.want({ one: setting(one.value), other: setting(other.value), speed_mm_s: lag.speed })
-}, { immediate: true })
+const asked = useLatest(
+  (body: Schemas['SwapBody']) => take(api.POST('/api/lag/swaps', { body })),
+  (answer) => (swaps.value = answer.swaps),
+  (error) => (desk.trouble = error.message),
+)
+watch(
+  [one, other, () => desk.pen?.id, () => desk.device?.id, () => lag.speed],
+  () => {
+    swaps.value = []
+    if (one.value === other.value || !desk.pen || !desk.device) return
+    void asked.want({ one: setting(one.value), other: setting(other.value), speed_mm_s: lag.speed })
+  },
+  { immediate: true },
+)
 const gain = (s: Schemas['SwapItem']) => s.p95_ms - swaps.value[0]!.p95_ms
 const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(s)))))
 </script>
@@ -59,22 +107,46 @@ const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(
 <template>
   <div class="beside" data-beside>
     <div class="pick">
-      <ElSelect v-model="one" aria-label="One run"><ElOption :value="NOW" label="as it is set now" /><ElOption v-for="r in runs" :key="r.id" :value="r.id" :label="label(r)" /></ElSelect>
-      <ElSelect v-model="other" aria-label="The other run"><ElOption :value="NOW" label="as it is set now" /><ElOption v-for="r in runs" :key="r.id" :value="r.id" :label="label(r)" /></ElSelect>
+      <ElSelect v-model="one" aria-label="One run"
+        ><ElOption :value="NOW" label="as it is set now" /><ElOption
+          v-for="r in runs"
+          :key="r.id"
+          :value="r.id"
+          :label="label(r)"
+      /></ElSelect>
+      <ElSelect v-model="other" aria-label="The other run"
+        ><ElOption :value="NOW" label="as it is set now" /><ElOption
+          v-for="r in runs"
+          :key="r.id"
+          :value="r.id"
+          :label="label(r)"
+      /></ElSelect>
       <button type="button" class="word-button" @click="keep">Keep this run</button>
       <button v-if="other !== NOW" type="button" class="plain-button" @click="drop">Into the bin</button>
     </div>
-    <p v-if="!runs.length" class="small">Keep a run, change the pen, the device or the speed, and lay the two side by side.</p>
+    <p v-if="!runs.length" class="small">
+      Keep a run, change the pen, the device or the speed, and lay the two side by side.
+    </p>
     <div v-else class="two">
       <table>
         <tbody>
-          <tr v-for="r in rows" :key="r.name" :data-row="r.name"><th scope="row">{{ r.name }}</th><td v-for="(v, k) in r.values" :key="k"><b>{{ typeof v === 'number' ? r.words(v) : '–' }}</b></td></tr>
+          <tr v-for="r in rows" :key="r.name" :data-row="r.name">
+            <th scope="row">{{ r.name }}</th>
+            <td v-for="(v, k) in r.values" :key="k">
+              <b>{{ typeof v === 'number' ? r.words(v) : '–' }}</b>
+            </td>
+          </tr>
         </tbody>
       </table>
       <table v-if="swaps.length" aria-label="One factor swapped at a time">
         <tbody>
-          <tr v-for="s in swaps.slice(1)" :key="s.factor" :data-swap="s.factor"><th scope="row">{{ s.factor === 'all of it' ? s.factor : `only ${s.factor}` }}</th>
-            <td class="gain"><i :class="{ worse: gain(s) > 0 }" :style="{ width: `${(Math.abs(gain(s)) / most) * 100}%` }" /></td><td class="ms">{{ gain(s) > 0 ? '+' : gain(s) < 0 ? '−' : '' }}{{ roughly(Math.abs(gain(s))) }} ms</td></tr>
+          <tr v-for="s in swaps.slice(1)" :key="s.factor" :data-swap="s.factor">
+            <th scope="row">{{ s.factor === 'all of it' ? s.factor : `only ${s.factor}` }}</th>
+            <td class="gain">
+              <i :class="{ worse: gain(s) > 0 }" :style="{ width: `${(Math.abs(gain(s)) / most) * 100}%` }" />
+            </td>
+            <td class="ms">{{ gain(s) > 0 ? '+' : gain(s) < 0 ? '−' : '' }}{{ roughly(Math.abs(gain(s))) }} ms</td>
+          </tr>
         </tbody>
       </table>
     </div>
@@ -82,11 +154,34 @@ const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(
 </template>
 
 <style scoped>
-.pick { display: grid; grid-template-columns: 1fr 1fr auto auto; gap: 8px; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; margin-top: 6px; align-items: start; }
-.gain { width: 34%; }
-.ms { white-space: nowrap; }
-td:last-child { padding-right: 0; }
-.gain i { display: block; height: 10px; background: var(--paper); border: var(--line) solid var(--ink); }
-.gain .worse { background: var(--ink); }
+.pick {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto auto;
+  gap: 8px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 20px;
+  margin-top: 6px;
+  align-items: start;
+}
+.gain {
+  width: 34%;
+}
+.ms {
+  white-space: nowrap;
+}
+td:last-child {
+  padding-right: 0;
+}
+.gain i {
+  display: block;
+  height: 10px;
+  background: var(--paper);
+  border: var(--line) solid var(--ink);
+}
+.gain .worse {
+  background: var(--ink);
+}
 </style>

@@ -5,7 +5,10 @@ import type { Sample } from '@/ink'
 
 type Strokes = Schemas['StrokeColumns'][]
 
-/** What this browser tells of the device in front of the user beside positions: hover, contact size, raw updates, several reports an event. */
+/**
+ * What this browser tells of the device in front of the user beside positions: hover, contact size, raw updates,
+ * several reports an event.
+ */
 export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
   const hover = ref<boolean | null>(null)
   const contactSize = ref<boolean | null>(null)
@@ -34,8 +37,12 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
     const sensed = pointerType === 'pen'
     const column = (k: keyof Sample) => samples.map((s) => s[k])
     strokes.push({
-      t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000), x_mm: column('x'), y_mm: column('y'),
-      force: sensed ? column('force') : null, altitude: sensed ? column('altitude') : null, azimuth: sensed ? column('azimuth') : null,
+      t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
+      x_mm: column('x'),
+      y_mm: column('y'),
+      force: sensed ? column('force') : null,
+      altitude: sensed ? column('altitude') : null,
+      azimuth: sensed ? column('azimuth') : null,
     })
     if (strokes.length > 200) strokes.shift()
   }
@@ -45,7 +52,8 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
     const out = []
     if (!('onpointerrawupdate' in window)) out.push('This browser gives no raw updates: positions come once a frame.')
     else if (raw.events && !raw.updates) out.push('No raw updates came.')
-    if (!('getCoalescedEvents' in PointerEvent.prototype)) out.push('This browser joins reports: only one a frame is seen.')
+    if (!('getCoalescedEvents' in PointerEvent.prototype))
+      out.push('This browser joins reports: only one a frame is seen.')
     return out
   }
 

@@ -8,8 +8,16 @@ import { useScreen } from '@/stores/screen'
 import type { Rules } from '@/stores/palm-trial'
 import DrillPicture from './DrillPicture.vue'
 
-/** The drills done by a real hand on this screen: the page moves, zooms and takes marks as the rules let it; everything is recorded. */
-const props = defineProps<{ drills: Schemas['DrillItem'][]; rules: Rules; zone: Schemas['ZoneItem']; limits: Schemas['PalmLimits'] }>()
+/**
+ * The drills done by a real hand on this screen: the page moves, zooms and takes marks as the rules let it; everything
+ * is recorded.
+ */
+const props = defineProps<{
+  drills: Schemas['DrillItem'][]
+  rules: Rules
+  zone: Schemas['ZoneItem']
+  limits: Schemas['PalmLimits']
+}>()
 const emit = defineEmits<{ done: [parts: Schemas['OwnPart'][], azimuthsDeg: number[]] }>()
 const screen = useScreen()
 const glass = useTemplateRef<HTMLElement>('glass')
@@ -32,13 +40,20 @@ let engine = begin()
 
 function begin(): PalmEngine {
   const [widthMm, heightMm] = mm()
-  return new PalmEngine({ rules: props.rules as PalmPlan['rules'], zone: props.zone, limits: props.limits, widthMm, heightMm })
+  return new PalmEngine({
+    rules: props.rules as PalmPlan['rules'],
+    zone: props.zone,
+    limits: props.limits,
+    widthMm,
+    heightMm,
+  })
 }
 
 function take(event: PointerEvent) {
   for (const e of palmEvent(event, screen.pxPerMm)) {
     if (first < 0) first = e.tMs
-    if (e.pointer === 'touch' && e.phase !== 'down' && !landed.has(e.id)) continue // it landed before this recording began
+    // it landed before this recording began
+    if (e.pointer === 'touch' && e.phase !== 'down' && !landed.has(e.id)) continue
     if (e.pointer === 'touch') landed[e.phase === 'down' ? 'add' : e.phase === 'move' ? 'has' : 'delete'](e.id)
     // pen and touch have clocks of their own
     const timed = { ...e, tMs: Math.max(events.at(-1)?.tMs ?? 0, e.tMs - first) }
@@ -55,7 +70,11 @@ function follow() {
   marks.value = [...engine.marks.values()].map((m) => [...m])
   for (; tapsSeen < engine.taps.length; tapsSeen += 1) {
     const t = engine.touches.get(engine.taps[tapsSeen]![0])
-    const tool = t && document.elementsFromPoint(t.x * screen.pxPerMm, t.y * screen.pxPerMm).find((e): e is HTMLElement => e instanceof HTMLElement && !!e.dataset.tool)
+    const tool =
+      t &&
+      document
+        .elementsFromPoint(t.x * screen.pxPerMm, t.y * screen.pxPerMm)
+        .find((e): e is HTMLElement => e instanceof HTMLElement && !!e.dataset.tool)
     if (tool) pressed.value = Number(tool.dataset.tool)
   }
 }
@@ -93,10 +112,21 @@ function wipe() {
 function next(keep: boolean) {
   if (keep && events.length) {
     const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
-    parts.push({ drill: drill.value.name, stream: {
-      screen_mm: [...mm()], t_ms: column('tMs'), pointer: column('pointer'), id: column('id'), phase: column('phase'), x_mm: column('x'), y_mm: column('y'),
-      width_mm: column('width'), height_mm: column('height'), force: events.map(() => 0),
-    } })
+    parts.push({
+      drill: drill.value.name,
+      stream: {
+        screen_mm: [...mm()],
+        t_ms: column('tMs'),
+        pointer: column('pointer'),
+        id: column('id'),
+        phase: column('phase'),
+        x_mm: column('x'),
+        y_mm: column('y'),
+        width_mm: column('width'),
+        height_mm: column('height'),
+        force: events.map(() => 0),
+      },
+    })
   }
   wipe()
   if (at.value + 1 < props.drills.length) at.value += 1
@@ -116,32 +146,60 @@ onMounted(() => {
   canvas.value.width = window.innerWidth
   canvas.value.height = window.innerHeight
 })
-useEventListener(glass, ['pointerdown', 'pointermove', 'pointerup', 'pointercancel', 'pointerleave'], (event: PointerEvent) => {
-  if (event.target instanceof Element && event.target.closest('.word-button')) return
-  if (event.type === 'pointerdown') glass.value?.setPointerCapture(event.pointerId)
-  if (event.pointerType === 'touch' && (event.type === 'pointerleave')) return
-  event.preventDefault()
-  // upright pens and those without tilt point nowhere
-  if (event.pointerType === 'pen' && event.buttons && (event.altitudeAngle ?? Math.PI / 2) < 1.5) azimuthsDeg.push((event.azimuthAngle * 180) / Math.PI)
-  take(event)
-})
-const path = (m: number[]) => m.reduce((d, v, k) => d + (k % 2 ? ` ${v.toFixed(1)}` : `${k ? 'L' : 'M'}${v.toFixed(1)}`), '')
-const shift = computed(() => `translate(${view.value.x * screen.pxPerMm}px, ${view.value.y * screen.pxPerMm}px) scale(${view.value.scale})`)
+useEventListener(
+  glass,
+  ['pointerdown', 'pointermove', 'pointerup', 'pointercancel', 'pointerleave'],
+  (event: PointerEvent) => {
+    if (event.target instanceof Element && event.target.closest('.word-button')) return
+    if (event.type === 'pointerdown') glass.value?.setPointerCapture(event.pointerId)
+    if (event.pointerType === 'touch' && event.type === 'pointerleave') return
+    event.preventDefault()
+    // upright pens and those without tilt point nowhere
+    if (event.pointerType === 'pen' && event.buttons && (event.altitudeAngle ?? Math.PI / 2) < 1.5)
+      azimuthsDeg.push((event.azimuthAngle * 180) / Math.PI)
+    take(event)
+  },
+)
+const path = (m: number[]) =>
+  m.reduce((d, v, k) => d + (k % 2 ? ` ${v.toFixed(1)}` : `${k ? 'L' : 'M'}${v.toFixed(1)}`), '')
+const shift = computed(
+  () => `translate(${view.value.x * screen.pxPerMm}px, ${view.value.y * screen.pxPerMm}px) scale(${view.value.scale})`,
+)
 </script>
 
 <template>
   <div ref="glass" class="glass" data-glass>
-    <div class="ruled" :style="{ transform: shift }" :data-view="[view.scale, view.x, view.y].map((v) => v.toFixed(2)).join(' ')" />
+    <div
+      class="ruled"
+      :style="{ transform: shift }"
+      :data-view="[view.scale, view.x, view.y].map((v) => v.toFixed(2)).join(' ')"
+    />
     <canvas ref="canvas" />
-    <svg class="marks" :style="{ '--mm': screen.pxPerMm }"><g :transform="`scale(${screen.pxPerMm})`"><path v-for="(m, k) in marks" :key="k" :d="path(m)" /></g></svg>
-    <div class="tools"><button v-for="k in 4" :key="k" type="button" class="tool" :class="{ pressed: pressed === k }" tabindex="-1" :data-tool="k">tool {{ k }}</button></div>
+    <svg class="marks" :style="{ '--mm': screen.pxPerMm }">
+      <g :transform="`scale(${screen.pxPerMm})`"><path v-for="(m, k) in marks" :key="k" :d="path(m)" /></g>
+    </svg>
+    <div class="tools">
+      <button
+        v-for="k in 4"
+        :key="k"
+        type="button"
+        class="tool"
+        :class="{ pressed: pressed === k }"
+        tabindex="-1"
+        :data-tool="k"
+      >
+        tool {{ k }}
+      </button>
+    </div>
     <div class="prompt card">
       <DrillPicture :name="drill.name" />
       <div>
         <p class="small">{{ at + 1 }} of {{ drills.length }}, {{ drill.name }}</p>
         <p class="book">{{ drill.ask }}</p>
         <div class="ends">
-          <button type="button" class="word-button strong" :disabled="!touched" @click="next(true)">{{ at + 1 < drills.length ? 'Done, next' : 'Done' }}</button>
+          <button type="button" class="word-button strong" :disabled="!touched" @click="next(true)">
+            {{ at + 1 < drills.length ? 'Done, next' : 'Done' }}
+          </button>
           <button type="button" class="word-button" :disabled="!touched" @click="wipe">Again</button>
           <button type="button" class="word-button" @click="next(false)">Skip</button>
           <button type="button" class="word-button" @click="stop">Stop here</button>
@@ -152,14 +210,74 @@ const shift = computed(() => `translate(${view.value.x * screen.pxPerMm}px, ${vi
 </template>
 
 <style scoped>
-.glass { position: fixed; z-index: 40; inset: 0; background: var(--paper); touch-action: none; overflow: hidden; cursor: crosshair; }
-.ruled { position: absolute; inset: 0; transform-origin: 0 0; background: repeating-linear-gradient(0deg, transparent 0 31px, var(--rule) 31px 32px) var(--card); border: 1px solid var(--edge); pointer-events: none; }
-canvas, .marks { position: absolute; inset: 0; width: 100%; height: 100%; color: var(--ink); pointer-events: none; }
-.marks path { fill: none; stroke: var(--harm); stroke-width: 0.6; stroke-linecap: round; }
-.tools { position: absolute; top: 8px; left: 20%; display: flex; gap: 12px; }
-.tool { min-height: 36px; padding: 0 14px; border: var(--line) solid var(--edge); background: var(--card); }
-.tool.pressed { background: var(--harm); color: var(--card); }
-.prompt { position: absolute; top: 64px; left: 50%; transform: translateX(-50%); display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 20px; width: min(680px, calc(100vw - 32px)); padding: 14px 20px; border-color: var(--ink); }
-.prompt .book { font-size: 17px; margin: 2px 0 8px; }
-.ends { display: flex; flex-wrap: wrap; gap: 8px; }
+.glass {
+  position: fixed;
+  z-index: 40;
+  inset: 0;
+  background: var(--paper);
+  touch-action: none;
+  overflow: hidden;
+  cursor: crosshair;
+}
+.ruled {
+  position: absolute;
+  inset: 0;
+  transform-origin: 0 0;
+  background: repeating-linear-gradient(0deg, transparent 0 31px, var(--rule) 31px 32px) var(--card);
+  border: 1px solid var(--edge);
+  pointer-events: none;
+}
+canvas,
+.marks {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  color: var(--ink);
+  pointer-events: none;
+}
+.marks path {
+  fill: none;
+  stroke: var(--harm);
+  stroke-width: 0.6;
+  stroke-linecap: round;
+}
+.tools {
+  position: absolute;
+  top: 8px;
+  left: 20%;
+  display: flex;
+  gap: 12px;
+}
+.tool {
+  min-height: 36px;
+  padding: 0 14px;
+  border: var(--line) solid var(--edge);
+  background: var(--card);
+}
+.tool.pressed {
+  background: var(--harm);
+  color: var(--card);
+}
+.prompt {
+  position: absolute;
+  top: 64px;
+  left: 50%;
+  transform: translateX(-50%);
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 20px;
+  width: min(680px, calc(100vw - 32px));
+  padding: 14px 20px;
+  border-color: var(--ink);
+}
+.prompt .book {
+  font-size: 17px;
+  margin: 2px 0 8px;
+}
+.ends {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
 </style>

@@ -14,34 +14,60 @@ const desk = useDesk()
 const runs = ref<Schemas['PalmRun'][]>([])
 const one = ref(NOW)
 const other = ref(NOW)
-onMounted(() => desk.attempt(async () => {
-  runs.value = (await take(api.GET('/api/palm/runs'))).runs
-  other.value = runs.value[0]?.id ?? NOW
-}))
-const keep = () => desk.attempt(async () => {
-  const kept = await take(api.POST('/api/palm/runs', { body: trial.body! }))
-  runs.value = [kept, ...runs.value]
-  other.value = kept.id
-})
-const drop = () => desk.attempt(async () => {
-  runs.value = (await take(api.PUT('/api/palm/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }))).runs
-  other.value = runs.value[0]?.id ?? NOW
-})
-interface Side { total: Schemas['OutcomeItem']; grade: string; rules: Rules }
-const side = (id: string): Side | undefined => (id === NOW ? trial.reply && { total: trial.reply.total, grade: trial.reply.grade.word, rules: trial.rules! } : runs.value.find((r) => r.id === id))
+onMounted(() =>
+  desk.attempt(async () => {
+    runs.value = (await take(api.GET('/api/palm/runs'))).runs
+    other.value = runs.value[0]?.id ?? NOW
+  }),
+)
+const keep = () =>
+  desk.attempt(async () => {
+    const kept = await take(api.POST('/api/palm/runs', { body: trial.body! }))
+    runs.value = [kept, ...runs.value]
+    other.value = kept.id
+  })
+const drop = () =>
+  desk.attempt(async () => {
+    runs.value = (
+      await take(
+        api.PUT('/api/palm/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
+      )
+    ).runs
+    other.value = runs.value[0]?.id ?? NOW
+  })
+interface Side {
+  total: Schemas['OutcomeItem']
+  grade: string
+  rules: Rules
+}
+const side = (id: string): Side | undefined =>
+  id === NOW
+    ? trial.reply && { total: trial.reply.total, grade: trial.reply.grade.word, rules: trial.rules! }
+    : runs.value.find((r) => r.id === id)
 const pair = computed(() => [side(one.value), side(other.value)])
-const label = (r: Schemas['PalmRun']) => `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : 'simulated'}, ${r.created_at.slice(0, 10)} ${r.created_at.slice(11, 16)}`
+const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`
+const label = (r: Schemas['PalmRun']) =>
+  `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : 'simulated'}, ${when(r.created_at)}`
 const ROWS: [string, (s: Side) => string][] = [
   ['called', (s) => s.grade],
-  ['palms let through', (s) => `${s.total.confusion?.palm_kept ?? 0} of ${(s.total.confusion?.palm_kept ?? 0) + (s.total.confusion?.palm_refused ?? 0)}`],
-  ['stray marks', (s) => String(s.total.stray_marks)], ['page left off, mm', (s) => say(s.total.page_shift_mm)], ['zoomed', (s) => percent(s.total.zoom_pct / 100)],
-  ['unwanted taps', (s) => String(s.total.taps)], ['nib ink lost, mm', (s) => say(s.total.lost_ink_mm)], ['gestures refused', (s) => `${s.total.refused_gestures} of ${s.total.gestures}`],
+  [
+    'palms let through',
+    ({ total: { confusion: c } }) => `${c?.palm_kept ?? 0} of ${(c?.palm_kept ?? 0) + (c?.palm_refused ?? 0)}`,
+  ],
+  ['stray marks', (s) => String(s.total.stray_marks)],
+  ['page left off, mm', (s) => say(s.total.page_shift_mm)],
+  ['zoomed', (s) => percent(s.total.zoom_pct / 100)],
+  ['unwanted taps', (s) => String(s.total.taps)],
+  ['nib ink lost, mm', (s) => say(s.total.lost_ink_mm)],
+  ['gestures refused', (s) => `${s.total.refused_gestures} of ${s.total.gestures}`],
   ['delay, ms', (s) => s.total.added_delay_ms.toFixed(0)],
 ]
-const differing = computed(() => ((trial.info?.fields ?? []) as unknown as Field[]).filter((f) => {
-  const [a, b] = pair.value.map((s) => (s?.rules as Record<string, unknown> | undefined)?.[f.name])
-  return a !== undefined && b !== undefined && a !== b
-}))
+const differing = computed(() =>
+  ((trial.info?.fields ?? []) as unknown as Field[]).filter((f) => {
+    const [a, b] = pair.value.map((s) => (s?.rules as Record<string, unknown> | undefined)?.[f.name])
+    return a !== undefined && b !== undefined && a !== b
+  }),
+)
 const value = (s: Side | undefined, f: Field) => {
   const v = (s?.rules as Record<string, unknown> | undefined)?.[f.name]
   return typeof v === 'boolean' ? (v ? 'on' : 'off') : `${String(v)} ${f.unit}`
@@ -51,26 +77,66 @@ const value = (s: Side | undefined, f: Field) => {
 <template>
   <div class="beside" data-beside>
     <div class="pick">
-      <ElSelect v-model="one" aria-label="One run"><ElOption :value="NOW" label="as it is set now" /><ElOption v-for="r in runs" :key="r.id" :value="r.id" :label="label(r)" /></ElSelect>
-      <ElSelect v-model="other" aria-label="The other run"><ElOption :value="NOW" label="as it is set now" /><ElOption v-for="r in runs" :key="r.id" :value="r.id" :label="label(r)" /></ElSelect>
+      <ElSelect v-model="one" aria-label="One run"
+        ><ElOption :value="NOW" label="as it is set now" /><ElOption
+          v-for="r in runs"
+          :key="r.id"
+          :value="r.id"
+          :label="label(r)"
+      /></ElSelect>
+      <ElSelect v-model="other" aria-label="The other run"
+        ><ElOption :value="NOW" label="as it is set now" /><ElOption
+          v-for="r in runs"
+          :key="r.id"
+          :value="r.id"
+          :label="label(r)"
+      /></ElSelect>
       <button type="button" class="word-button" :disabled="!trial.body" @click="keep">Keep this run</button>
       <button v-if="other !== NOW" type="button" class="plain-button" @click="drop">Into the bin</button>
     </div>
-    <p v-if="!runs.length" class="small">Keep a run, change the rules or do the drills again, and lay the two side by side.</p>
+    <p v-if="!runs.length" class="small">
+      Keep a run, change the rules or do the drills again, and lay the two side by side.
+    </p>
     <table v-else>
       <tbody>
-        <tr v-for="[name, words] in ROWS" :key="name" :data-row="name"><th scope="row">{{ name }}</th><td v-for="(s, k) in pair" :key="k"><b>{{ s ? words(s) : '–' }}</b></td></tr>
-        <tr v-for="f in differing" :key="f.name" class="rule"><th scope="row">{{ f.label }}</th><td v-for="(s, k) in pair" :key="k">{{ value(s, f) }}</td></tr>
+        <tr v-for="[name, words] in ROWS" :key="name" :data-row="name">
+          <th scope="row">{{ name }}</th>
+          <td v-for="(s, k) in pair" :key="k">
+            <b>{{ s ? words(s) : '–' }}</b>
+          </td>
+        </tr>
+        <tr v-for="f in differing" :key="f.name" class="rule">
+          <th scope="row">{{ f.label }}</th>
+          <td v-for="(s, k) in pair" :key="k">{{ value(s, f) }}</td>
+        </tr>
       </tbody>
     </table>
   </div>
 </template>
 
 <style scoped>
-.pick { display: grid; grid-template-columns: 1fr 1fr auto auto; gap: 8px; margin-bottom: 10px; }
-table { border-collapse: collapse; }
-th { text-align: left; font-weight: 400; padding: 2px 24px 2px 0; }
-td { padding: 2px 32px 2px 0; }
-b { font-weight: 650; }
-.rule { color: var(--graphite); font-size: var(--small); }
+.pick {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto auto;
+  gap: 8px;
+  margin-bottom: 10px;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  padding: 2px 24px 2px 0;
+}
+td {
+  padding: 2px 32px 2px 0;
+}
+b {
+  font-weight: 650;
+}
+.rule {
+  color: var(--graphite);
+  font-size: var(--small);
+}
 </style>

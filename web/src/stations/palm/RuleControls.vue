@@ -17,17 +17,47 @@ const kept = (f: Field) => (palm.setting?.rules as Record<string, unknown> | und
 <template>
   <div v-if="trial.rules" class="rules">
     <template v-for="f in fields" :key="f.name">
-      <label v-if="f.kind === 'flag'" class="row"><span :title="f.help">{{ f.label }}<span class="small">{{ f.help }}</span></span>
-        <ElSwitch :model-value="now(f) as boolean" :aria-label="f.label" @change="(v) => trial.set(f.name, v)" /></label>
-      <div v-else :data-rule="f.name"><ValueSlider :field="f" :value="now(f) as number" :kept="kept(f) as number" @change="(v) => trial.set(f.name, v)" />
-        <p class="small help">{{ f.help }}</p></div>
+      <label v-if="f.kind === 'flag'" class="row"
+        ><span :title="f.help"
+          >{{ f.label }}<span class="small">{{ f.help }}</span></span
+        >
+        <ElSwitch :model-value="now(f) as boolean" :aria-label="f.label" @change="(v) => trial.set(f.name, v)"
+      /></label>
+      <div v-else :data-rule="f.name">
+        <ValueSlider
+          :field="f"
+          :value="now(f) as number"
+          :kept="kept(f) as number"
+          @change="(v) => trial.set(f.name, v)"
+        />
+        <p class="small help">{{ f.help }}</p>
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.rules { display: grid; grid-template-columns: repeat(auto-fill, minmax(220px, 1fr)); gap: 4px 24px; align-items: start; }
-.help { margin-top: -6px; min-height: 38px; max-width: calc(100% - 84px); line-height: 1.3; }
-.row { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 12px; align-items: center; min-height: var(--target); font-size: var(--small); }
-.row .small { display: block; }
+.rules {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 4px 24px;
+  align-items: start;
+}
+.help {
+  margin-top: -6px;
+  min-height: 38px;
+  max-width: calc(100% - 84px);
+  line-height: 1.3;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 12px;
+  align-items: center;
+  min-height: var(--target);
+  font-size: var(--small);
+}
+.row .small {
+  display: block;
+}
 </style>

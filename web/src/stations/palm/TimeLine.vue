@@ -5,7 +5,10 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { verdictOf, VERDICT_WORDS } from './decisions'
 
-/** When each contact was down and when it was decided, over the nib's own time; play and scrub. Steps once a second where motion is unwanted. */
+/**
+ * When each contact was down and when it was decided, over the nib's own time; play and scrub. Steps once a second
+ * where motion is unwanted.
+ */
 const props = defineProps<{ part: Schemas['PartItem']; chosen?: number }>()
 const emit = defineEmits<{ choose: [id: number] }>()
 const tMs = defineModel<number | null>({ required: true })
@@ -24,13 +27,16 @@ const spans = computed(() => {
 })
 const steps = () => still.value || document.documentElement.dataset.surface === 'e-ink'
 let waited = 0
-const { pause, resume } = useRafFn(({ delta }) => {
-  waited += delta
-  if (steps() && waited < 1000) return
-  tMs.value = Math.min(lasts.value, (tMs.value ?? 0) + waited)
-  waited = 0
-  if (tMs.value >= lasts.value) stop()
-}, { immediate: false })
+const { pause, resume } = useRafFn(
+  ({ delta }) => {
+    waited += delta
+    if (steps() && waited < 1000) return
+    tMs.value = Math.min(lasts.value, (tMs.value ?? 0) + waited)
+    waited = 0
+    if (tMs.value >= lasts.value) stop()
+  },
+  { immediate: false },
+)
 function stop() {
   playing.value = false
   pause()
@@ -42,45 +48,133 @@ function play() {
   playing.value = true
   resume()
 }
-watch(() => props.part.drill, () => {
-  stop()
-  tMs.value = null
-})
+watch(
+  () => props.part.drill,
+  () => {
+    stop()
+    tMs.value = null
+  },
+)
 </script>
 
 <template>
   <div class="time">
     <div class="rows" :style="{ '--rows': part.contacts.length + 1 }">
-      <div class="row nib"><i v-for="[a, b] in spans" :key="a" :style="{ left: share(a), width: `calc(${share(b)} - ${share(a)})` }" /></div>
+      <div class="row nib">
+        <i v-for="[a, b] in spans" :key="a" :style="{ left: share(a), width: `calc(${share(b)} - ${share(a)})` }" />
+      </div>
       <div v-for="c in part.contacts" :key="c.id" class="row">
-        <button type="button" :class="['bar', verdictOf(c), { chosen: c.id === chosen }]" :style="{ left: share(c.born_ms), width: `max(6px, calc(${share(c.end_ms)} - ${share(c.born_ms)}))` }"
-          :aria-label="`Contact ${c.id}, ${VERDICT_WORDS[verdictOf(c)]}${c.rule ? ` by ${c.rule}` : ''}`" @click="emit('choose', c.id)" />
+        <button
+          type="button"
+          :class="['bar', verdictOf(c), { chosen: c.id === chosen }]"
+          :style="{ left: share(c.born_ms), width: `max(6px, calc(${share(c.end_ms)} - ${share(c.born_ms)}))` }"
+          :aria-label="`Contact ${c.id}, ${VERDICT_WORDS[verdictOf(c)]}${c.rule ? ` by ${c.rule}` : ''}`"
+          @click="emit('choose', c.id)"
+        />
         <i class="decided" :style="{ left: share(c.at_ms) }" />
       </div>
       <i v-if="tMs !== null" class="now" :style="{ left: share(tMs) }" />
     </div>
     <div class="scrub">
       <button type="button" class="word-button" @click="play">{{ playing ? 'Stop' : 'Play' }}</button>
-      <ElSlider :model-value="tMs ?? lasts" :min="0" :max="lasts" :step="1" :show-tooltip="false" aria-label="Time" @input="(v) => { stop(); tMs = v as number }" />
-      <button type="button" class="plain-button" :disabled="tMs === null" @click="stop(); tMs = null">all at once</button>
+      <ElSlider
+        :model-value="tMs ?? lasts"
+        :min="0"
+        :max="lasts"
+        :step="1"
+        :show-tooltip="false"
+        aria-label="Time"
+        @input="
+          (v) => {
+            stop()
+            tMs = v as number
+          }
+        "
+      />
+      <button
+        type="button"
+        class="plain-button"
+        :disabled="tMs === null"
+        @click="
+          stop()
+          tMs = null
+        "
+      >
+        all at once
+      </button>
       <span class="small">{{ ((tMs ?? lasts) / 1000).toFixed(1) }} s</span>
     </div>
   </div>
 </template>
 
 <style scoped>
-.rows { position: relative; display: grid; grid-template-rows: repeat(var(--rows), 1fr); height: 92px; border: var(--line) solid var(--rule); background: var(--card); padding: 2px 0; }
-.row { position: relative; }
-.row i, .bar { position: absolute; top: 12%; bottom: 12%; }
-.nib i { background: var(--ink); }
-.bar { min-height: 0; border: var(--line) solid var(--graphite); cursor: pointer; }
-.palm-refused { background: repeating-linear-gradient(45deg, transparent 0 3px, var(--graphite) 3px 4px); }
-.palm-kept { background: var(--harm); border-color: var(--harm); }
-.finger-kept { background: var(--accent-soft); border-color: var(--accent); }
-.finger-refused { background: repeating-linear-gradient(90deg, transparent 0 3px, var(--attention) 3px 4px); border-color: var(--attention); }
-.chosen { outline: 2px solid var(--ink); }
-.row .decided { width: 2px; top: 0; bottom: 0; background: var(--ink); pointer-events: none; }
-.now { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--accent); pointer-events: none; }
-.scrub { display: grid; grid-template-columns: auto minmax(0, 1fr) auto 48px; gap: 20px; align-items: center; margin-top: 4px; }
-.word-button { min-width: 72px; }
+.rows {
+  position: relative;
+  display: grid;
+  grid-template-rows: repeat(var(--rows), 1fr);
+  height: 92px;
+  border: var(--line) solid var(--rule);
+  background: var(--card);
+  padding: 2px 0;
+}
+.row {
+  position: relative;
+}
+.row i,
+.bar {
+  position: absolute;
+  top: 12%;
+  bottom: 12%;
+}
+.nib i {
+  background: var(--ink);
+}
+.bar {
+  min-height: 0;
+  border: var(--line) solid var(--graphite);
+  cursor: pointer;
+}
+.palm-refused {
+  background: repeating-linear-gradient(45deg, transparent 0 3px, var(--graphite) 3px 4px);
+}
+.palm-kept {
+  background: var(--harm);
+  border-color: var(--harm);
+}
+.finger-kept {
+  background: var(--accent-soft);
+  border-color: var(--accent);
+}
+.finger-refused {
+  background: repeating-linear-gradient(90deg, transparent 0 3px, var(--attention) 3px 4px);
+  border-color: var(--attention);
+}
+.chosen {
+  outline: 2px solid var(--ink);
+}
+.row .decided {
+  width: 2px;
+  top: 0;
+  bottom: 0;
+  background: var(--ink);
+  pointer-events: none;
+}
+.now {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 2px;
+  background: var(--accent);
+  pointer-events: none;
+}
+.scrub {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto 48px;
+  gap: 20px;
+  align-items: center;
+  margin-top: 4px;
+}
+.word-button {
+  min-width: 72px;
+}
 </style>

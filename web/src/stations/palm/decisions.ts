@@ -4,7 +4,10 @@ export type Verdict = 'palm-refused' | 'palm-kept' | 'finger-kept' | 'finger-ref
 /** Right or wrong at a glance: what was a palm or a finger, and what became of it. */
 export const verdictOf = (c: Schemas['ContactItem']) => `${c.palm ? 'palm' : 'finger'}-${c.decision}` as Verdict
 export const VERDICT_WORDS: Record<Verdict, string> = {
-  'palm-refused': 'palm, refused', 'palm-kept': 'palm, let through', 'finger-kept': 'finger, kept', 'finger-refused': 'finger, refused',
+  'palm-refused': 'palm, refused',
+  'palm-kept': 'palm, let through',
+  'finger-kept': 'finger, kept',
+  'finger-refused': 'finger, refused',
 }
 
 /** Where a contact was at a time: x, y, width, height in mm, or undefined when it was not down. */
@@ -19,7 +22,10 @@ export function placeAt(c: Schemas['ContactItem'], tMs: number): [number, number
 
 /** A contact at its largest, for the picture of all of them together. */
 export function largest(c: Schemas['ContactItem']): [number, number, number, number] {
-  const p = c.path.reduce((best, q) => (q[3]! * q[4]! > best[3]! * best[4]! ? q : best), c.path[Math.floor(c.path.length / 2)]!)
+  const p = c.path.reduce(
+    (best, q) => (q[3]! * q[4]! > best[3]! * best[4]! ? q : best),
+    c.path[Math.floor(c.path.length / 2)]!,
+  )
   return [p[1]!, p[2]!, p[3]!, p[4]!]
 }
 

@@ -7,7 +7,9 @@ import ProofCard from './ProofCard.vue'
 const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
 const first = ref(desk.device?.id ?? devices.value[0]!.id)
-const second = ref((devices.value.find((d) => d.device.kind === 'e-paper' && d.id !== first.value) ?? devices.value[0]!).id)
+const second = ref(
+  (devices.value.find((d) => d.device.kind === 'e-paper' && d.id !== first.value) ?? devices.value[0]!).id,
+)
 const at = ref({ x: 40, y: 40 })
 
 function look(place: { x: number; y: number }) {
@@ -16,12 +18,18 @@ function look(place: { x: number; y: number }) {
 }
 
 /** Start with the lens where the ink is thickest. */
-watch(() => desk.sheet?.id, async (id) => {
-  if (!id) return
-  const answer = await take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })).catch(() => undefined)
-  const place = answer?.anchors.width?.[0]
-  if (place) look({ x: place[0]!, y: place[1]! })
-}, { immediate: true })
+watch(
+  () => desk.sheet?.id,
+  async (id) => {
+    if (!id) return
+    const answer = await take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })).catch(
+      () => undefined,
+    )
+    const place = answer?.anchors.width?.[0]
+    if (place) look({ x: place[0]!, y: place[1]! })
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -32,8 +40,18 @@ watch(() => desk.sheet?.id, async (id) => {
 </template>
 
 <style scoped>
-.station { display: grid; grid-template-columns: 1fr 1fr; gap: 32px; height: 100%; padding: 16px 32px 12px; }
+.station {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 32px;
+  height: 100%;
+  padding: 16px 32px 12px;
+}
 @media (max-width: 900px) {
-  .station { grid-template-columns: minmax(0, 1fr); overflow-y: auto; padding: 12px 16px; }
+  .station {
+    grid-template-columns: minmax(0, 1fr);
+    overflow-y: auto;
+    padding: 12px 16px;
+  }
 }
 </style>

@@ -7,7 +7,10 @@ import { percent, say } from '@/components/numbers'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 
-/** One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its neighbour, readings. */
+/**
+ * One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its
+ * neighbour, readings.
+ */
 const props = defineProps<{ devices: DeviceItem[]; at: { x: number; y: number } }>()
 const deviceId = defineModel<string>({ required: true })
 const emit = defineEmits<{ look: [place: { x: number; y: number }] }>()
@@ -23,24 +26,42 @@ const lens = useTemplateRef<HTMLCanvasElement>('lens')
 const LENS_MM = 14
 const CHOICES = computed(() => [2, 4, 8, 16, 256].filter((g) => g <= (device.value?.device.panel.greys ?? 256)))
 
-interface Wish { sheet: string; device: string; dither: typeof dither.value; greys: number | undefined }
-const proofs = useLatest(async (w: Wish) => {
-  const query = { device_id: w.device, dither: w.dither, ...(w.greys ? { greys: w.greys } : {}) } as { device_id: string; dither: typeof w.dither; greys: number | null }
-  const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))
-  const [image, readings] = await Promise.all([
-    fetch(`/api/sheets/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
-    take(api.GET('/api/sheets/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
-  ])
-  return { image, readings }
-}, (answer) => {
-  picture.value = answer.image
-  reply.value = answer.readings
-  draw()
-}, (error) => (desk.trouble = error.message))
+interface Wish {
+  sheet: string
+  device: string
+  dither: typeof dither.value
+  greys: number | undefined
+}
+const proofs = useLatest(
+  async (w: Wish) => {
+    const query = { device_id: w.device, dither: w.dither, ...(w.greys ? { greys: w.greys } : {}) } as {
+      device_id: string
+      dither: typeof w.dither
+      greys: number | null
+    }
+    const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))
+    const [image, readings] = await Promise.all([
+      fetch(`/api/sheets/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
+      take(api.GET('/api/sheets/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
+    ])
+    return { image, readings }
+  },
+  (answer) => {
+    picture.value = answer.image
+    reply.value = answer.readings
+    draw()
+  },
+  (error) => (desk.trouble = error.message),
+)
 
-watch([() => desk.sheet?.id, deviceId, dither, greys, () => ink.changed], () => {
-  if (desk.sheet) void proofs.want({ sheet: desk.sheet.id, device: deviceId.value, dither: dither.value, greys: greys.value })
-}, { immediate: true })
+watch(
+  [() => desk.sheet?.id, deviceId, dither, greys, () => ink.changed],
+  () => {
+    if (desk.sheet)
+      void proofs.want({ sheet: desk.sheet.id, device: deviceId.value, dither: dither.value, greys: greys.value })
+  },
+  { immediate: true },
+)
 watch(deviceId, () => (greys.value = undefined))
 watch(() => props.at, draw)
 
@@ -68,7 +89,17 @@ function draw() {
   large.fillStyle = style.getPropertyValue('--rule')
   large.fillRect(0, 0, large.canvas.width, large.canvas.height)
   const s = pxPerMm.value
-  large.drawImage(image, (props.at.x - half) * s, (props.at.y - half) * s, LENS_MM * s, LENS_MM * s, 0, 0, large.canvas.width, large.canvas.height)
+  large.drawImage(
+    image,
+    (props.at.x - half) * s,
+    (props.at.y - half) * s,
+    LENS_MM * s,
+    LENS_MM * s,
+    0,
+    0,
+    large.canvas.width,
+    large.canvas.height,
+  )
 }
 
 function look(event: PointerEvent) {
@@ -76,7 +107,10 @@ function look(event: PointerEvent) {
   const box = whole.value!.getBoundingClientRect()
   const paper = desk.sheet!.paper
   const k = Math.min(box.width / paper.width_mm, box.height / paper.height_mm)
-  emit('look', { x: (event.clientX - box.left - (box.width - paper.width_mm * k) / 2) / k, y: (event.clientY - box.top - (box.height - paper.height_mm * k) / 2) / k })
+  emit('look', {
+    x: (event.clientX - box.left - (box.width - paper.width_mm * k) / 2) / k,
+    y: (event.clientY - box.top - (box.height - paper.height_mm * k) / 2) / k,
+  })
 }
 
 function key(event: KeyboardEvent) {
@@ -97,34 +131,104 @@ const verdict = computed(() => {
 <template>
   <article class="proof" :data-device="deviceId">
     <div class="choose">
-      <ElSelect v-model="deviceId" aria-label="Device"><ElOption v-for="d in devices" :key="d.id" :value="d.id" :label="d.device.name" /></ElSelect>
-      <ElSelect v-model="dither" aria-label="Dither"><ElOption value="none" label="no dither" /><ElOption value="ordered" label="ordered dither" /><ElOption value="diffuse" label="error diffusion" /></ElSelect>
-      <ElSelect :model-value="greys ?? device?.device.panel.greys" aria-label="Greys" @change="(g: number) => (greys = g)"><ElOption v-for="g in CHOICES" :key="g" :value="g" :label="`${g} greys`" /></ElSelect>
+      <ElSelect v-model="deviceId" aria-label="Device"
+        ><ElOption v-for="d in devices" :key="d.id" :value="d.id" :label="d.device.name"
+      /></ElSelect>
+      <ElSelect v-model="dither" aria-label="Dither"
+        ><ElOption value="none" label="no dither" /><ElOption value="ordered" label="ordered dither" /><ElOption
+          value="diffuse"
+          label="error diffusion"
+      /></ElSelect>
+      <ElSelect
+        :model-value="greys ?? device?.device.panel.greys"
+        aria-label="Greys"
+        @change="(g: number) => (greys = g)"
+        ><ElOption v-for="g in CHOICES" :key="g" :value="g" :label="`${g} greys`"
+      /></ElSelect>
     </div>
-    <canvas ref="whole" class="whole" width="860" height="620" tabindex="0" aria-label="The sheet on this panel; press or use the arrows to move the lens" @pointerdown="look" @pointermove="look" @keydown="key" />
+    <canvas
+      ref="whole"
+      class="whole"
+      width="860"
+      height="620"
+      tabindex="0"
+      aria-label="The sheet on this panel; press or use the arrows to move the lens"
+      @pointerdown="look"
+      @pointermove="look"
+      @keydown="key"
+    />
     <div class="close">
       <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
       <dl v-if="reply" class="small">
-        <dt>Lens</dt><dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
-        <dt>Sheet</dt><dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
-        <dt>Thinnest line</dt><dd>{{ say(reply.readings.thinnest_mm!) }} mm, <b>{{ say(reply.readings.thinnest_px!) }} px</b></dd>
-        <dt>Best contrast</dt><dd>{{ say(reply.readings.best_contrast!) }}:1</dd>
-        <dt>Greys in use</dt><dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
-        <dt>Grey error</dt><dd>{{ percent(reply.readings.grey_error!) }}</dd>
-        <dt class="visually-hidden">Verdict</dt><dd class="verdict" :class="{ bad: reply.readings.hairline_share! > 0.02 }">{{ verdict }}</dd>
+        <dt>Lens</dt>
+        <dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
+        <dt>Sheet</dt>
+        <dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
+        <dt>Thinnest line</dt>
+        <dd>
+          {{ say(reply.readings.thinnest_mm!) }} mm, <b>{{ say(reply.readings.thinnest_px!) }} px</b>
+        </dd>
+        <dt>Best contrast</dt>
+        <dd>{{ say(reply.readings.best_contrast!) }}:1</dd>
+        <dt>Greys in use</dt>
+        <dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
+        <dt>Grey error</dt>
+        <dd>{{ percent(reply.readings.grey_error!) }}</dd>
+        <dt class="visually-hidden">Verdict</dt>
+        <dd class="verdict" :class="{ bad: reply.readings.hairline_share! > 0.02 }">{{ verdict }}</dd>
       </dl>
     </div>
   </article>
 </template>
 
 <style scoped>
-.proof { display: grid; grid-template-rows: auto minmax(0, 1fr) auto; gap: 10px; min-height: 0; }
-.choose { display: grid; grid-template-columns: 1.5fr 1fr 1fr; gap: 8px; }
-.whole { width: 100%; height: 100%; min-height: 0; object-fit: contain; touch-action: none; cursor: crosshair; }
-.close { display: grid; grid-template-columns: 220px minmax(0, 1fr); gap: 16px; }
-.lens { width: 220px; height: 220px; border: var(--line) solid var(--edge); image-rendering: pixelated; }
-dl { display: grid; grid-template-columns: auto 1fr; gap: 3px 12px; align-content: start; color: var(--ink); }
-dt { color: var(--graphite); }
-.verdict { grid-column: 1 / -1; margin-top: 6px; font: italic 15px/1.35 var(--book); color: var(--accent); }
-.verdict.bad { color: var(--attention); }
+.proof {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  gap: 10px;
+  min-height: 0;
+}
+.choose {
+  display: grid;
+  grid-template-columns: 1.5fr 1fr 1fr;
+  gap: 8px;
+}
+.whole {
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+  object-fit: contain;
+  touch-action: none;
+  cursor: crosshair;
+}
+.close {
+  display: grid;
+  grid-template-columns: 220px minmax(0, 1fr);
+  gap: 16px;
+}
+.lens {
+  width: 220px;
+  height: 220px;
+  border: var(--line) solid var(--edge);
+  image-rendering: pixelated;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 3px 12px;
+  align-content: start;
+  color: var(--ink);
+}
+dt {
+  color: var(--graphite);
+}
+.verdict {
+  grid-column: 1 / -1;
+  margin-top: 6px;
+  font: italic 15px/1.35 var(--book);
+  color: var(--accent);
+}
+.verdict.bad {
+  color: var(--attention);
+}
 </style>

@@ -14,7 +14,11 @@ const advice = shallowRef<Schemas['AdviceItem'][]>([])
 const verdict = shallowRef<Schemas['JudgeReply']>()
 
 const asked = useLatest(
-  async (recipe: Recipe) => Promise.all([take(api.POST('/api/judge', { body: { recipe } })), take(api.POST('/api/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] }))]),
+  async (recipe: Recipe) =>
+    Promise.all([
+      take(api.POST('/api/judge', { body: { recipe } })),
+      take(api.POST('/api/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] })),
+    ]),
   ([judged, told]) => {
     verdict.value = judged
     advice.value = told.advice
@@ -28,7 +32,11 @@ const noun = (kind: string) => (kind === 'fountain' ? 'fountain pen' : kind)
 
 function words(item: Schemas['AdviceItem'], value: number) {
   if (/share|range_used|width_step|strokes_all_taper/.test(item.reading)) return percent(value)
-  return /_ms$/.test(item.reading) ? `${roughly(value)} ms` : /_mm$/.test(item.reading) ? `${say(value)} mm` : say(value)
+  return /_ms$/.test(item.reading)
+    ? `${roughly(value)} ms`
+    : /_mm$/.test(item.reading)
+      ? `${say(value)} mm`
+      : say(value)
 }
 
 function tryIt(recipe: Recipe) {
@@ -39,19 +47,40 @@ function tryIt(recipe: Recipe) {
 </script>
 
 <template>
-  <ReadingNote v-if="verdict" :title="`A ${noun(verdict.kind)}?`" :tone="verdict.met ? 'plain' : 'attention'" :help="`Measured on fixed probe strokes, not on your line. It ${verdict.demands.join(', ')}.`">
+  <ReadingNote
+    v-if="verdict"
+    :title="`A ${noun(verdict.kind)}?`"
+    :tone="verdict.met ? 'plain' : 'attention'"
+    :help="`Measured on fixed probe strokes, not on your line. It ${verdict.demands.join(', ')}.`"
+  >
     <p v-if="verdict.met">Yes: {{ verdict.demands.slice(0, 2).join(', ') }}.</p>
-    <p v-else>It hardly {{ verdict.failed[0]!.words }} ({{ say(verdict.failed[0]!.value) }}). <template v-if="verdict.nearest !== verdict.kind">It is really a {{ noun(verdict.nearest) }}.</template></p>
+    <p v-else>
+      It hardly {{ verdict.failed[0]!.words }} ({{ say(verdict.failed[0]!.value) }}).
+      <template v-if="verdict.nearest !== verdict.kind">It is really a {{ noun(verdict.nearest) }}.</template>
+    </p>
   </ReadingNote>
-  <ReadingNote v-for="a in advice" :key="a.title" :title="a.title" tone="attention" :help="`${a.doing}. Predicted: ${words(a, a.before)} → ${words(a, a.after)}.`">
+  <ReadingNote
+    v-for="a in advice"
+    :key="a.title"
+    :title="a.title"
+    tone="attention"
+    :help="`${a.doing}. Predicted: ${words(a, a.before)} → ${words(a, a.after)}.`"
+  >
     <p>{{ a.evidence }}</p>
     <template #more>
-      <p class="small">{{ a.doing }}<template v-if="a.recipe">: {{ words(a, a.before) }} → <b>{{ words(a, a.after) }}</b></template></p>
+      <p class="small">
+        {{ a.doing
+        }}<template v-if="a.recipe"
+          >: {{ words(a, a.before) }} → <b>{{ words(a, a.after) }}</b></template
+        >
+      </p>
       <button v-if="a.recipe" type="button" class="word-button" @click="tryIt(a.recipe as Recipe)">Try it</button>
     </template>
   </ReadingNote>
 </template>
 
 <style scoped>
-.word-button { margin-top: 4px; }
+.word-button {
+  margin-top: 4px;
+}
 </style>

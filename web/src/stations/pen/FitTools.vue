@@ -15,16 +15,28 @@ const blend = ref(0.6)
 const fit = shallowRef<Schemas['FitReply']>()
 const remembered = shallowRef<Schemas['KeptFit']['press']>(null)
 
-watch(() => [desk.sheet?.hand_id, desk.sheet?.device_id], async ([hand, device]) => {
-  if (!hand || !device) return
-  remembered.value = (await take(api.GET('/api/fits/{hand_id}/{device_id}', { params: { path: { hand_id: hand, device_id: device } } })).catch(() => ({ press: null }))).press
-}, { immediate: true })
+watch(
+  () => [desk.sheet?.hand_id, desk.sheet?.device_id],
+  async ([hand, device]) => {
+    if (!hand || !device) return
+    remembered.value = (
+      await take(
+        api.GET('/api/fits/{hand_id}/{device_id}', { params: { path: { hand_id: hand, device_id: device } } }),
+      ).catch(() => ({ press: null }))
+    ).press
+  },
+  { immediate: true },
+)
 
 const fits = useLatest(
   (b: number) => take(api.POST('/api/fit', { body: { press: draft.recipe!.press!, source: props.source, blend: b } })),
   (answer) => {
     fit.value = answer
-    draft.set('press', { ...answer.press, range: draft.recipe!.press!.range, opacity_range: draft.recipe!.press!.opacity_range })
+    draft.set('press', {
+      ...answer.press,
+      range: draft.recipe!.press!.range,
+      opacity_range: draft.recipe!.press!.opacity_range,
+    })
   },
   (error) => (desk.trouble = error.message),
 )
@@ -38,7 +50,11 @@ async function remember() {
   const sheet = desk.sheet
   if (!sheet) return
   await desk.attempt(async () => {
-    await take(api.PUT('/api/fits', { body: { hand_id: sheet.hand_id, device_id: sheet.device_id, press: draft.recipe!.press! } }))
+    await take(
+      api.PUT('/api/fits', {
+        body: { hand_id: sheet.hand_id, device_id: sheet.device_id, press: draft.recipe!.press! },
+      }),
+    )
     remembered.value = draft.recipe!.press!
   })
 }
@@ -53,21 +69,50 @@ function recall() {
 <template>
   <div class="fit">
     <button type="button" class="word-button strong" @click="start">Fit to my hand</button>
-    <label v-if="fit" class="blend small"><span>straight</span>
-      <ElSlider v-model="blend" :min="0" :max="1" :step="0.05" :show-tooltip="false" aria-label="Blend from straight to even" @input="(b) => fits.want(b as number)" @change="draft.done" /><span>even</span></label>
+    <label v-if="fit" class="blend small"
+      ><span>straight</span>
+      <ElSlider
+        v-model="blend"
+        :min="0"
+        :max="1"
+        :step="0.05"
+        :show-tooltip="false"
+        aria-label="Blend from straight to even"
+        @input="(b) => fits.want(b as number)"
+        @change="draft.done"
+      /><span>even</span></label
+    >
     <button v-else-if="remembered" type="button" class="word-button" @click="recall">Take the fit remembered</button>
     <button v-if="fit" type="button" class="word-button" @click="remember">Remember</button>
   </div>
   <p v-if="fit" class="small report">
-    Your force uses {{ percent(fit.before.range_used!) }} → <b>{{ percent(fit.after.range_used!) }}</b> of the range, ×{{ say(fit.before.width_ratio!) }} → <b>×{{ say(fit.after.width_ratio!) }}</b>;
-    stuck {{ percent(fit.before.floor_share! + fit.before.ceiling_share!) }} → {{ percent(fit.after.floor_share! + fit.after.ceiling_share!) }}.
-    As a two-point curve: {{ [fit.cubic.x1, fit.cubic.y1, fit.cubic.x2, fit.cubic.y2].map((v) => v!.toFixed(2)).join(', ') }}, off by {{ percent(fit.cubic.largest_error!) }}.
+    Your force uses {{ percent(fit.before.range_used!) }} → <b>{{ percent(fit.after.range_used!) }}</b> of the range,
+    ×{{ say(fit.before.width_ratio!) }} → <b>×{{ say(fit.after.width_ratio!) }}</b
+    >; stuck {{ percent(fit.before.floor_share! + fit.before.ceiling_share!) }} →
+    {{ percent(fit.after.floor_share! + fit.after.ceiling_share!) }}. As a two-point curve:
+    {{ [fit.cubic.x1, fit.cubic.y1, fit.cubic.x2, fit.cubic.y2].map((v) => v!.toFixed(2)).join(', ') }}, off by
+    {{ percent(fit.cubic.largest_error!) }}.
   </p>
 </template>
 
 <style scoped>
-.fit { display: flex; gap: 8px; align-items: center; }
-.fit .word-button { padding: 0 12px; }
-.blend { display: grid; grid-template-columns: auto minmax(60px, 1fr) auto; gap: 14px; align-items: center; flex: 1; }
-.report { margin-top: 4px; color: var(--ink); }
+.fit {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.fit .word-button {
+  padding: 0 12px;
+}
+.blend {
+  display: grid;
+  grid-template-columns: auto minmax(60px, 1fr) auto;
+  gap: 14px;
+  align-items: center;
+  flex: 1;
+}
+.report {
+  margin-top: 4px;
+  color: var(--ink);
+}
 </style>

@@ -15,7 +15,9 @@ import { useDraft, valueAt } from '@/stores/draft'
 const props = defineProps<{ group: string; source: Schemas['Source'] }>()
 const desk = useDesk()
 const draft = useDraft()
-const fields = computed(() => ((desk.desk?.recipe_fields[props.group] ?? []) as unknown as Field[]).filter((f) => f.kind !== 'points'))
+const fields = computed(() =>
+  ((desk.desk?.recipe_fields[props.group] ?? []) as unknown as Field[]).filter((f) => f.kind !== 'points'),
+)
 const value = (f: Field) => valueAt(draft.recipe, `${props.group}.${f.name}`)
 const kept = (f: Field) => valueAt(draft.kept, `${props.group}.${f.name}`)
 
@@ -25,7 +27,10 @@ const asked = useLatest(
   (answer) => (effects.value = Object.fromEntries(answer.effects.map((e) => [e.field, e]))),
   () => (effects.value = {}),
 )
-const askSoon = useDebounceFn(() => draft.recipe && void asked.want({ recipe: draft.recipe, source: props.source, group: props.group }), 700)
+const askSoon = useDebounceFn(
+  () => draft.recipe && void asked.want({ recipe: draft.recipe, source: props.source, group: props.group }),
+  700,
+)
 watch([() => props.group, () => props.source, () => draft.recipe], () => void askSoon(), { immediate: true })
 const effect = (f: Field) => {
   const e = effects.value[`${props.group}.${f.name}`]
@@ -49,26 +54,70 @@ function changeOnce(f: Field, v: unknown) {
     <slot />
     <template v-for="f in fields" :key="f.name">
       <div class="one">
-      <ValueSlider v-if="f.kind === 'number' || f.kind === 'integer'" :field="f" :value="value(f) as number" :kept="kept(f) as number" @change="(v) => change(f, v)" @done="draft.done" />
-      <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
-      <label v-else class="row"><span :title="f.help">{{ f.label }}</span>
-        <ElRadioGroup v-if="f.kind === 'choice' && f.options.length <= 3" :model-value="value(f) as string" :aria-label="f.label" @change="(v) => changeOnce(f, v)">
-          <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
-        </ElRadioGroup>
-        <ElSelect v-else-if="f.kind === 'choice'" :model-value="value(f) as string" :aria-label="f.label" @change="(v: string) => changeOnce(f, v)">
-          <ElOption v-for="o in usable(f)" :key="o" :value="o" />
-        </ElSelect>
-        <ElSwitch v-else-if="f.kind === 'flag'" :model-value="value(f) as boolean" :aria-label="f.label" @change="(v) => changeOnce(f, v)" />
-        <ElColorPicker v-else :model-value="value(f) as string" :aria-label="f.label" @change="(v) => v && changeOnce(f, v.toLowerCase())" />
-      </label>
-      <p class="small effect">{{ effect(f) }}</p>
+        <ValueSlider
+          v-if="f.kind === 'number' || f.kind === 'integer'"
+          :field="f"
+          :value="value(f) as number"
+          :kept="kept(f) as number"
+          @change="(v) => change(f, v)"
+          @done="draft.done"
+        />
+        <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
+        <label v-else class="row"
+          ><span :title="f.help">{{ f.label }}</span>
+          <ElRadioGroup
+            v-if="f.kind === 'choice' && f.options.length <= 3"
+            :model-value="value(f) as string"
+            :aria-label="f.label"
+            @change="(v) => changeOnce(f, v)"
+          >
+            <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
+          </ElRadioGroup>
+          <ElSelect
+            v-else-if="f.kind === 'choice'"
+            :model-value="value(f) as string"
+            :aria-label="f.label"
+            @change="(v: string) => changeOnce(f, v)"
+          >
+            <ElOption v-for="o in usable(f)" :key="o" :value="o" />
+          </ElSelect>
+          <ElSwitch
+            v-else-if="f.kind === 'flag'"
+            :model-value="value(f) as boolean"
+            :aria-label="f.label"
+            @change="(v) => changeOnce(f, v)"
+          />
+          <ElColorPicker
+            v-else
+            :model-value="value(f) as string"
+            :aria-label="f.label"
+            @change="(v) => v && changeOnce(f, v.toLowerCase())"
+          />
+        </label>
+        <p class="small effect">{{ effect(f) }}</p>
       </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.controls { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 4px 24px; align-items: start; }
-.effect { max-width: calc(100% - 84px); min-height: 19px; font-style: italic; margin-top: -4px; }
-.row { display: grid; gap: 2px; font-size: var(--small); min-height: 64px; align-content: end; }
+.controls {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 4px 24px;
+  align-items: start;
+}
+.effect {
+  max-width: calc(100% - 84px);
+  min-height: 19px;
+  font-style: italic;
+  margin-top: -4px;
+}
+.row {
+  display: grid;
+  gap: 2px;
+  font-size: var(--small);
+  min-height: 64px;
+  align-content: end;
+}
 </style>

@@ -12,21 +12,40 @@ const desk = useDesk()
 const draft = useDraft()
 const name = ref('')
 const onSheet = ref<string[]>([])
-watch(() => desk.sheet?.id, async (id) => {
-  if (id) onSheet.value = (await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })).catch(() => ({ colours: [] }))).colours
-}, { immediate: true })
+watch(
+  () => desk.sheet?.id,
+  async (id) => {
+    if (id)
+      onSheet.value = (
+        await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })).catch(() => ({
+          colours: [],
+        }))
+      ).colours
+  },
+  { immediate: true },
+)
 const colour = computed(() => draft.recipe!.body!.colour.toLowerCase())
 
 /** WCAG contrast with the paper, of the colour in use and of the palette, from the core. */
 const contrasts = shallowRef<Record<string, number>>({})
 const asked = useLatest(
-  (body: Schemas['Colours']) => take(api.POST('/api/colours', { body })).then((a) => Object.fromEntries(body.colours.map((c, i) => [c, a.contrasts[i]!]))),
+  (body: Schemas['Colours']) =>
+    take(api.POST('/api/colours', { body })).then((a) =>
+      Object.fromEntries(body.colours.map((c, i) => [c, a.contrasts[i]!])),
+    ),
   (answer) => (contrasts.value = answer),
   (error) => (desk.trouble = error.message),
 )
-watch([colour, () => desk.desk?.palette, () => desk.sheet?.paper.colour], () => {
-  void asked.want({ paper_colour: desk.sheet!.paper.colour, colours: [colour.value, ...desk.desk!.palette.map((p) => p.colour)] })
-}, { immediate: true })
+watch(
+  [colour, () => desk.desk?.palette, () => desk.sheet?.paper.colour],
+  () => {
+    void asked.want({
+      paper_colour: desk.sheet!.paper.colour,
+      colours: [colour.value, ...desk.desk!.palette.map((p) => p.colour)],
+    })
+  },
+  { immediate: true },
+)
 const contrast = (hex: string) => contrasts.value[hex]
 
 function choose(hex: string) {
@@ -34,39 +53,107 @@ function choose(hex: string) {
   draft.done()
 }
 
-const save = (palette: { name: string; colour: string }[]) => desk.attempt(async () => {
-  await take(api.PATCH('/api/desk', { body: { palette, sheet_id: null, surface: null, side: null } }))
-  desk.desk!.palette = palette
-})
-const add = () => save([...desk.desk!.palette.filter((s) => s.colour !== colour.value), { name: name.value.trim(), colour: colour.value }]).then(() => (name.value = ''))
+const save = (palette: { name: string; colour: string }[]) =>
+  desk.attempt(async () => {
+    await take(api.PATCH('/api/desk', { body: { palette, sheet_id: null, surface: null, side: null } }))
+    desk.desk!.palette = palette
+  })
+const add = () =>
+  save([
+    ...desk.desk!.palette.filter((s) => s.colour !== colour.value),
+    { name: name.value.trim(), colour: colour.value },
+  ]).then(() => (name.value = ''))
 const remove = () => save(desk.desk!.palette.filter((s) => s.colour !== colour.value))
 const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.value))
 </script>
 
 <template>
   <div>
-    <h2>Colours <em v-if="contrast(colour)" class="book">contrast {{ say(contrast(colour)!) }}:1 on this paper</em></h2>
+    <h2>
+      Colours <em v-if="contrast(colour)" class="book">contrast {{ say(contrast(colour)!) }}:1 on this paper</em>
+    </h2>
     <div class="palette" role="listbox" aria-label="Own colours">
-      <button v-for="s in desk.desk?.palette" :key="s.colour" type="button" role="option" :aria-selected="s.colour === colour" @click="choose(s.colour)">
-        <span class="spot" :style="{ background: s.colour }"></span><span class="small">{{ s.name }} {{ contrast(s.colour)?.toFixed(1) }}</span>
+      <button
+        v-for="s in desk.desk?.palette"
+        :key="s.colour"
+        type="button"
+        role="option"
+        :aria-selected="s.colour === colour"
+        @click="choose(s.colour)"
+      >
+        <span class="spot" :style="{ background: s.colour }"></span
+        ><span class="small">{{ s.name }} {{ contrast(s.colour)?.toFixed(1) }}</span>
       </button>
     </div>
-    <p v-if="onSheet.length" class="pick small">pick up from the sheet
-      <button v-for="c in onSheet" :key="c" type="button" :aria-label="`Pick up ${c}`" @click="choose(c)"><span class="spot" :style="{ background: c }"></span></button>
+    <p v-if="onSheet.length" class="pick small">
+      pick up from the sheet
+      <button v-for="c in onSheet" :key="c" type="button" :aria-label="`Pick up ${c}`" @click="choose(c)">
+        <span class="spot" :style="{ background: c }"></span>
+      </button>
     </p>
     <div class="own">
-      <template v-if="own"><button type="button" class="word-button" @click="remove">Take {{ own.name }} out</button></template>
-      <template v-else><ElInput v-model="name" placeholder="Name for this colour" maxlength="30" aria-label="Name for this colour" /><button type="button" class="word-button" :disabled="!name.trim() || desk.desk!.palette.length >= 24" @click="add">Keep it</button></template>
+      <template v-if="own"
+        ><button type="button" class="word-button" @click="remove">Take {{ own.name }} out</button></template
+      >
+      <template v-else
+        ><ElInput
+          v-model="name"
+          placeholder="Name for this colour"
+          maxlength="30"
+          aria-label="Name for this colour"
+        /><button
+          type="button"
+          class="word-button"
+          :disabled="!name.trim() || desk.desk!.palette.length >= 24"
+          @click="add"
+        >
+          Keep it
+        </button></template
+      >
     </div>
   </div>
 </template>
 
 <style scoped>
-.palette { display: grid; grid-template-columns: repeat(4, 1fr); gap: 2px 8px; margin: 4px 0 8px; }
-.palette button { display: flex; align-items: center; gap: 8px; min-height: 44px; padding: 2px; border-radius: var(--corner); text-align: left; line-height: 1.15; }
-.palette button[aria-selected='true'] { outline: 3px solid var(--accent); }
-.spot { flex: none; width: 26px; height: 26px; border: var(--line) solid var(--edge); border-radius: var(--corner); }
-.pick { display: flex; align-items: center; flex-wrap: wrap; }
-.pick button { display: grid; place-content: center; width: 44px; height: 44px; }
-.own { display: flex; gap: 8px; }
+.palette {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 2px 8px;
+  margin: 4px 0 8px;
+}
+.palette button {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  padding: 2px;
+  border-radius: var(--corner);
+  text-align: left;
+  line-height: 1.15;
+}
+.palette button[aria-selected='true'] {
+  outline: 3px solid var(--accent);
+}
+.spot {
+  flex: none;
+  width: 26px;
+  height: 26px;
+  border: var(--line) solid var(--edge);
+  border-radius: var(--corner);
+}
+.pick {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.pick button {
+  display: grid;
+  place-content: center;
+  width: 44px;
+  height: 44px;
+}
+.own {
+  display: flex;
+  gap: 8px;
+}
 </style>

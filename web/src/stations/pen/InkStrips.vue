@@ -14,15 +14,25 @@ import ShadingPatches from './ShadingPatches.vue'
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
 const props = defineProps<{ source: Schemas['Source']; corners: number[][]; group: string }>()
 const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; against: [recipe: Recipe | undefined] }>()
-const VIEWS = { change: 'before and after', heat: 'heat', widths: 'thin, middle, thick', ladder: 'ladder', pens: 'beside others', shading: 'shading' } as const
+const VIEWS = {
+  change: 'before and after',
+  heat: 'heat',
+  widths: 'thin, middle, thick',
+  ladder: 'ladder',
+  pens: 'beside others',
+  shading: 'shading',
+} as const
 const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
 const view = ref<keyof typeof VIEWS>('change')
-watch(() => props.group, (now, before) => {
-  if (now === 'tooth') view.value = 'shading'
-  else if (before === 'tooth' && view.value === 'shading') view.value = 'change'
-})
+watch(
+  () => props.group,
+  (now, before) => {
+    if (now === 'tooth') view.value = 'shading'
+    else if (before === 'tooth' && view.value === 'shading') view.value = 'change'
+  },
+)
 const quantity = ref<'width' | 'force' | 'speed'>('width')
 const over = ref<'width' | 'opacity' | 'range'>('width')
 const others = ref<string[]>([])
@@ -32,43 +42,104 @@ const { pixelRatio } = useDevicePixelRatio()
 const heat = shallowRef<Schemas['HeatReply']>()
 const rungs = shallowRef<Schemas['LadderReply']>()
 
-const label = computed(() => ({ background: desk.sheet?.paper.colour, color: isDark(desk.sheet?.paper.colour ?? '#ffffff') ? '#d8d4c8' : '#565c65' }))
-const scaled = (recipe: Recipe, k: number): Recipe => ({ ...recipe, body: { ...recipe.body!, width_mm: Math.min(20, Math.max(0.05, recipe.body!.width_mm * k)) } })
+const label = computed(() => ({
+  background: desk.sheet?.paper.colour,
+  color: isDark(desk.sheet?.paper.colour ?? '#ffffff') ? '#d8d4c8' : '#565c65',
+}))
+const scaled = (recipe: Recipe, k: number): Recipe => ({
+  ...recipe,
+  body: { ...recipe.body!, width_mm: Math.min(20, Math.max(0.05, recipe.body!.width_mm * k)) },
+})
 /** What this pen can stand beside: the other pens, and its own earlier revisions. */
 const choices = computed(() => [
-  ...desk.desk!.pens.filter((p) => p.id !== draft.pen!.id).map((p) => ({ key: p.id, words: p.recipe.name, recipe: p.recipe })),
-  ...draft.revisions.map((p) => ({ key: `revision-${p.revision}`, words: `${p.recipe.name}, revision ${p.revision}`, recipe: p.recipe })),
+  ...desk
+    .desk!.pens.filter((p) => p.id !== draft.pen!.id)
+    .map((p) => ({ key: p.id, words: p.recipe.name, recipe: p.recipe })),
+  ...draft.revisions.map((p) => ({
+    key: `revision-${p.revision}`,
+    words: `${p.recipe.name}, revision ${p.revision}`,
+    recipe: p.recipe,
+  })),
 ])
 const strips = computed(() => {
   const now = draft.recipe!
-  if (view.value === 'change') return [{ key: 'kept', words: `kept revision ${draft.pen!.revision}`, recipe: draft.kept! }, { key: 'now', words: 'now', recipe: now }]
-  if (view.value === 'widths') return [0.6, 1, 1.7].map((k) => ({ key: `x${k}`, words: `${say(scaled(now, k).body!.width_mm)} mm`, recipe: scaled(now, k) }))
+  if (view.value === 'change')
+    return [
+      { key: 'kept', words: `kept revision ${draft.pen!.revision}`, recipe: draft.kept! },
+      { key: 'now', words: 'now', recipe: now },
+    ]
+  if (view.value === 'widths')
+    return [0.6, 1, 1.7].map((k) => ({
+      key: `x${k}`,
+      words: `${say(scaled(now, k).body!.width_mm)} mm`,
+      recipe: scaled(now, k),
+    }))
   const beside = others.value.map((key) => choices.value.find((c) => c.key === key)).filter((c) => !!c)
   return [{ key: 'now', words: `${now.name}, now`, recipe: now }, ...beside]
 })
-watch([view, others], () => emit('against', view.value === 'pens' && others.value.length ? strips.value[1]?.recipe : undefined), { deep: true })
+watch(
+  [view, others],
+  () => emit('against', view.value === 'pens' && others.value.length ? strips.value[1]?.recipe : undefined),
+  { deep: true },
+)
 
-const size = () => ({ width_px: Math.min(4000, Math.round(width.value * pixelRatio.value)), height_px: Math.min(4000, Math.round(height.value * pixelRatio.value)) })
+const size = () => ({
+  width_px: Math.min(4000, Math.round(width.value * pixelRatio.value)),
+  height_px: Math.min(4000, Math.round(height.value * pixelRatio.value)),
+})
 const failed = (error: Error) => (desk.trouble = error.message)
-const heats = useLatest((body: Schemas['HeatBody']) => take(api.POST('/api/heat', { body })), (a) => (heat.value = a), failed)
-const ladders = useLatest((body: Schemas['LadderBody']) => take(api.POST('/api/ladder', { body })), (a) => (rungs.value = a), failed)
+const heats = useLatest(
+  (body: Schemas['HeatBody']) => take(api.POST('/api/heat', { body })),
+  (a) => (heat.value = a),
+  failed,
+)
+const ladders = useLatest(
+  (body: Schemas['LadderBody']) => take(api.POST('/api/ladder', { body })),
+  (a) => (rungs.value = a),
+  failed,
+)
 watch([view, quantity, over, () => draft.recipe, () => props.source, width, height, () => ink.changed], () => {
   if (!draft.recipe || width.value < 50 || height.value < 50) return
-  if (view.value === 'heat') void heats.want({ recipe: draft.recipe, source: props.source, quantity: quantity.value, ...size() })
-  if (view.value === 'ladder') void ladders.want({ recipe: draft.recipe, over: over.value, paper_colour: desk.sheet!.paper.colour, ...size() })
+  if (view.value === 'heat')
+    void heats.want({ recipe: draft.recipe, source: props.source, quantity: quantity.value, ...size() })
+  if (view.value === 'ladder')
+    void ladders.want({ recipe: draft.recipe, over: over.value, paper_colour: desk.sheet!.paper.colour, ...size() })
 })
-const shown = (v: number) => (over.value === 'width' ? `${say(v)} mm` : over.value === 'range' ? `×${say(v)}` : `${Math.round(v * 100)} %`)
+const shown = (v: number) =>
+  over.value === 'width' ? `${say(v)} mm` : over.value === 'range' ? `×${say(v)}` : `${Math.round(v * 100)} %`
 </script>
 
 <template>
   <div class="strips">
     <div class="views">
       <span role="tablist" aria-label="Views of your line">
-        <button v-for="(words, key) in VIEWS" :key="key" type="button" role="tab" :aria-selected="view === key" @click="view = key">{{ words }}</button>
+        <button
+          v-for="(words, key) in VIEWS"
+          :key="key"
+          type="button"
+          role="tab"
+          :aria-selected="view === key"
+          @click="view = key"
+        >
+          {{ words }}
+        </button>
       </span>
-      <ElSelect v-if="view === 'heat'" v-model="quantity" aria-label="Heat of" style="width: 110px"><ElOption v-for="q in ['width', 'force', 'speed']" :key="q" :value="q" /></ElSelect>
-      <ElSelect v-if="view === 'ladder'" v-model="over" aria-label="Ladder of" style="width: 120px"><ElOption v-for="q in ['width', 'opacity', 'range']" :key="q" :value="q" /></ElSelect>
-      <ElSelect v-if="view === 'pens'" v-model="others" multiple :multiple-limit="3" collapse-tags placeholder="Choose up to three" aria-label="Other pens" style="width: 230px">
+      <ElSelect v-if="view === 'heat'" v-model="quantity" aria-label="Heat of" style="width: 110px"
+        ><ElOption v-for="q in ['width', 'force', 'speed']" :key="q" :value="q"
+      /></ElSelect>
+      <ElSelect v-if="view === 'ladder'" v-model="over" aria-label="Ladder of" style="width: 120px"
+        ><ElOption v-for="q in ['width', 'opacity', 'range']" :key="q" :value="q"
+      /></ElSelect>
+      <ElSelect
+        v-if="view === 'pens'"
+        v-model="others"
+        multiple
+        :multiple-limit="3"
+        collapse-tags
+        placeholder="Choose up to three"
+        aria-label="Other pens"
+        style="width: 230px"
+      >
         <ElOption v-for="c in choices" :key="c.key" :value="c.key" :label="c.words" />
       </ElSelect>
     </div>
@@ -76,14 +147,35 @@ const shown = (v: number) => (over.value === 'width' ? `${say(v)} mm` : over.val
       <ShadingPatches v-if="view === 'shading'" />
       <template v-else-if="view === 'heat'">
         <img v-if="heat" :src="heat.image" class="whole" alt="Your line coloured by what made it" data-ink="heat" />
-        <p v-if="heat" class="scale small" :style="label">{{ say(heat.low) }}<i v-for="c in heat.colours" :key="c" :style="{ background: c }"></i>{{ say(heat.high) }} {{ heat.unit }}</p>
+        <p v-if="heat" class="scale small" :style="label">
+          {{ say(heat.low) }}<i v-for="c in heat.colours" :key="c" :style="{ background: c }"></i>{{ say(heat.high) }}
+          {{ heat.unit }}
+        </p>
       </template>
       <template v-else-if="view === 'ladder'">
-        <img v-if="rungs" :src="rungs.image" class="whole" alt="The pen at rising values over dark lines" data-ink="ladder" />
-        <ol v-if="rungs" class="values small" :style="{ color: label.color }"><li v-for="v in rungs.values" :key="v">{{ shown(v) }}</li></ol>
+        <img
+          v-if="rungs"
+          :src="rungs.image"
+          class="whole"
+          alt="The pen at rising values over dark lines"
+          data-ink="ladder"
+        />
+        <ol v-if="rungs" class="values small" :style="{ color: label.color }">
+          <li v-for="v in rungs.values" :key="v">{{ shown(v) }}</li>
+        </ol>
       </template>
       <template v-else>
-        <OneStrip v-for="s in strips" :key="s.key" :recipe="s.recipe" :source="source" :words="s.words" :name="s.key" :label="label" :marks="s.key === 'now' && view === 'change' ? corners : []" @spot="(p) => emit('spot', p)" />
+        <OneStrip
+          v-for="s in strips"
+          :key="s.key"
+          :recipe="s.recipe"
+          :source="source"
+          :words="s.words"
+          :name="s.key"
+          :label="label"
+          :marks="s.key === 'now' && view === 'change' ? corners : []"
+          @spot="(p) => emit('spot', p)"
+        />
       </template>
       <slot />
     </div>
@@ -91,15 +183,70 @@ const shown = (v: number) => (over.value === 'width' ? `${say(v)} mm` : over.val
 </template>
 
 <style scoped>
-.strips { display: grid; grid-template-rows: 44px minmax(0, 1fr); min-height: 0; }
-.views { display: flex; align-items: center; justify-content: space-between; }
-.views button { min-height: var(--target); padding: 0 10px; font-size: var(--small); color: var(--graphite); }
-.views button[aria-selected='true'] { color: var(--ink); font-weight: 650; text-decoration: underline; text-decoration-color: var(--accent); text-decoration-thickness: 3px; text-underline-offset: 6px; }
-.area { position: relative; display: grid; grid-auto-rows: minmax(0, 1fr); min-height: 0; overflow: hidden; }
-.whole { position: absolute; inset: 0; width: 100%; height: 100%; }
-.scale { position: absolute; right: 10px; bottom: 6px; display: flex; align-items: center; gap: 0; padding: 2px 6px; }
-.scale i { width: 9px; height: 14px; }
-.scale i:first-of-type { margin-left: 8px; }
-.scale i:last-of-type { margin-right: 8px; }
-.values { position: absolute; inset: 0 auto 0 12px; display: grid; grid-auto-rows: 1fr; align-items: center; list-style: none; margin: 0; padding: 0; }
+.strips {
+  display: grid;
+  grid-template-rows: 44px minmax(0, 1fr);
+  min-height: 0;
+}
+.views {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.views button {
+  min-height: var(--target);
+  padding: 0 10px;
+  font-size: var(--small);
+  color: var(--graphite);
+}
+.views button[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  text-decoration: underline;
+  text-decoration-color: var(--accent);
+  text-decoration-thickness: 3px;
+  text-underline-offset: 6px;
+}
+.area {
+  position: relative;
+  display: grid;
+  grid-auto-rows: minmax(0, 1fr);
+  min-height: 0;
+  overflow: hidden;
+}
+.whole {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.scale {
+  position: absolute;
+  right: 10px;
+  bottom: 6px;
+  display: flex;
+  align-items: center;
+  gap: 0;
+  padding: 2px 6px;
+}
+.scale i {
+  width: 9px;
+  height: 14px;
+}
+.scale i:first-of-type {
+  margin-left: 8px;
+}
+.scale i:last-of-type {
+  margin-right: 8px;
+}
+.values {
+  position: absolute;
+  inset: 0 auto 0 12px;
+  display: grid;
+  grid-auto-rows: 1fr;
+  align-items: center;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
 </style>

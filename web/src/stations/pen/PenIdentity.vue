@@ -17,72 +17,146 @@ const setOnce = (path: string, value: unknown) => {
   draft.done()
 }
 
-const duplicate = () => desk.attempt(async () => {
-  const recipe = { ...draft.recipe!, name: `${draft.recipe!.name.slice(0, 52)}, copy` }
-  const made = await take(api.POST('/api/pens', { body: { id: `pen-${crypto.randomUUID().slice(0, 13)}`, recipe, note: `from ${draft.pen!.recipe.name}`, on_roll: true } }))
-  desk.replacePen(made)
-  await desk.changeSheet({ pen_id: made.id })
-})
+const duplicate = () =>
+  desk.attempt(async () => {
+    const recipe = { ...draft.recipe!, name: `${draft.recipe!.name.slice(0, 52)}, copy` }
+    const made = await take(
+      api.POST('/api/pens', {
+        body: {
+          id: `pen-${crypto.randomUUID().slice(0, 13)}`,
+          recipe,
+          note: `from ${draft.pen!.recipe.name}`,
+          on_roll: true,
+        },
+      }),
+    )
+    desk.replacePen(made)
+    await desk.changeSheet({ pen_id: made.id })
+  })
 
-const toBin = () => desk.attempt(async () => {
-  const gone = draft.pen!
-  const next = desk.desk!.pens.find((p) => p.id !== gone.id)
-  if (!next) throw new Error('This is the only pen. Duplicate it first.')
-  await take(api.PUT('/api/pens/{pen_id}/bin', { params: { path: { pen_id: gone.id } }, body: { binned: true } }))
-  await desk.changeSheet({ pen_id: next.id })
-  desk.desk!.pens = desk.desk!.pens.filter((p) => p.id !== gone.id)
-  binned.value = undefined
-})
+const toBin = () =>
+  desk.attempt(async () => {
+    const gone = draft.pen!
+    const next = desk.desk!.pens.find((p) => p.id !== gone.id)
+    if (!next) throw new Error('This is the only pen. Duplicate it first.')
+    await take(api.PUT('/api/pens/{pen_id}/bin', { params: { path: { pen_id: gone.id } }, body: { binned: true } }))
+    await desk.changeSheet({ pen_id: next.id })
+    desk.desk!.pens = desk.desk!.pens.filter((p) => p.id !== gone.id)
+    binned.value = undefined
+  })
 
-const showBin = () => desk.attempt(async () => {
-  binned.value = (await take(api.GET('/api/bin/pens'))).revisions
-})
+const showBin = () =>
+  desk.attempt(async () => {
+    binned.value = (await take(api.GET('/api/bin/pens'))).revisions
+  })
 
-const restore = (pen: PenItem) => desk.attempt(async () => {
-  await take(api.PUT('/api/pens/{pen_id}/bin', { params: { path: { pen_id: pen.id } }, body: { binned: false } }))
-  desk.replacePen({ ...pen, binned: false })
-  binned.value = binned.value?.filter((p) => p.id !== pen.id)
-})
+const restore = (pen: PenItem) =>
+  desk.attempt(async () => {
+    await take(api.PUT('/api/pens/{pen_id}/bin', { params: { path: { pen_id: pen.id } }, body: { binned: false } }))
+    desk.replacePen({ ...pen, binned: false })
+    binned.value = binned.value?.filter((p) => p.id !== pen.id)
+  })
 
-const setRoll = (on: boolean) => desk.attempt(async () => {
-  const ids = desk.roll.map((p) => p.id).filter((id) => id !== draft.pen!.id)
-  await desk.orderRoll(on ? [...ids, draft.pen!.id] : ids)
-})
+const setRoll = (on: boolean) =>
+  desk.attempt(async () => {
+    const ids = desk.roll.map((p) => p.id).filter((id) => id !== draft.pen!.id)
+    await desk.orderRoll(on ? [...ids, draft.pen!.id] : ids)
+  })
 
-const bringIn = (event: Event) => desk.attempt(async () => {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
-  const made = await take(api.POST('/api/pen-files', { body: '', bodySerializer: () => file, headers: { 'Content-Type': 'application/json' } }))
-  desk.replacePen(made)
-  await desk.changeSheet({ pen_id: made.id })
-})
+const bringIn = (event: Event) =>
+  desk.attempt(async () => {
+    const file = (event.target as HTMLInputElement).files?.[0]
+    if (!file) return
+    const made = await take(
+      api.POST('/api/pen-files', {
+        body: '',
+        bodySerializer: () => file,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    )
+    desk.replacePen(made)
+    await desk.changeSheet({ pen_id: made.id })
+  })
 </script>
 
 <template>
   <div class="identity">
-    <label>Name <ElInput :model-value="draft.recipe!.name" maxlength="60" aria-label="Name" @update:model-value="(v: string) => v.trim() && draft.set('name', v)" @change="draft.done" /></label>
-    <label>Sets out to be a
-      <ElSelect :model-value="draft.recipe!.kind" aria-label="Kind" @change="(v: string) => setOnce('kind', v)"><ElOption v-for="k in KINDS" :key="k" :value="k" /></ElSelect>
+    <label
+      >Name
+      <ElInput
+        :model-value="draft.recipe!.name"
+        maxlength="60"
+        aria-label="Name"
+        @update:model-value="(v: string) => v.trim() && draft.set('name', v)"
+        @change="draft.done"
+    /></label>
+    <label
+      >Sets out to be a
+      <ElSelect :model-value="draft.recipe!.kind" aria-label="Kind" @change="(v: string) => setOnce('kind', v)"
+        ><ElOption v-for="k in KINDS" :key="k" :value="k"
+      /></ElSelect>
     </label>
-    <label class="roll">On the pen roll <ElSwitch :model-value="onRoll" aria-label="On the pen roll" @change="(v) => setRoll(Boolean(v))" /></label>
+    <label class="roll"
+      >On the pen roll
+      <ElSwitch :model-value="onRoll" aria-label="On the pen roll" @change="(v) => setRoll(Boolean(v))"
+    /></label>
     <div class="do">
       <button type="button" class="word-button" @click="duplicate">Duplicate</button>
       <button type="button" class="word-button" @click="toBin">Move to the bin</button>
       <button type="button" class="word-button" @click="showBin">Look in the bin</button>
-      <label class="word-button file">Bring in a pen<input type="file" accept=".json,application/json" class="visually-hidden" @change="bringIn" /></label>
+      <label class="word-button file"
+        >Bring in a pen<input type="file" accept=".json,application/json" class="visually-hidden" @change="bringIn"
+      /></label>
     </div>
     <p v-if="binned && !binned.length" class="small">The bin is empty.</p>
-    <ul v-else-if="binned"><li v-for="p in binned" :key="p.id">{{ p.recipe.name }} <button type="button" class="plain-button" @click="restore(p)">put back</button></li></ul>
+    <ul v-else-if="binned">
+      <li v-for="p in binned" :key="p.id">
+        {{ p.recipe.name }} <button type="button" class="plain-button" @click="restore(p)">put back</button>
+      </li>
+    </ul>
   </div>
 </template>
 
 <style scoped>
-.identity { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 24px; }
-label { display: grid; gap: 2px; font-size: var(--small); }
-.roll { align-items: center; grid-template-columns: auto auto; justify-content: start; gap: 16px; }
-.do { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 8px; }
-.file { display: inline-flex; align-items: center; cursor: pointer; font-size: var(--size); }
-.file:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
-ul { grid-column: 1 / -1; list-style: none; }
-li { display: flex; gap: 16px; align-items: center; }
+.identity {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 24px;
+}
+label {
+  display: grid;
+  gap: 2px;
+  font-size: var(--small);
+}
+.roll {
+  align-items: center;
+  grid-template-columns: auto auto;
+  justify-content: start;
+  gap: 16px;
+}
+.do {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.file {
+  display: inline-flex;
+  align-items: center;
+  cursor: pointer;
+  font-size: var(--size);
+}
+.file:focus-within {
+  outline: 3px solid var(--accent);
+  outline-offset: 2px;
+}
+ul {
+  grid-column: 1 / -1;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
 </style>

@@ -28,27 +28,53 @@ const ink = useInk()
 const group = ref('press')
 const fromSheet = ref<string>()
 const part = ref<'line' | 'sheet'>('line')
-const source = computed<Schemas['Source']>(() => ({ sheet_id: fromSheet.value ?? desk.sheet!.id, part: part.value, stroke_ids: null }))
-const kept = useReadings(computed(() => draft.kept), source)
-const now = useReadings(computed(() => draft.recipe), source)
+const source = computed<Schemas['Source']>(() => ({
+  sheet_id: fromSheet.value ?? desk.sheet!.id,
+  part: part.value,
+  stroke_ids: null,
+}))
+const kept = useReadings(
+  computed(() => draft.kept),
+  source,
+)
+const now = useReadings(
+  computed(() => draft.recipe),
+  source,
+)
 const force = shallowRef<Schemas['ForceReply']>()
 const spot = shallowRef<Record<string, number>>()
 const against = shallowRef<Recipe>()
 const differing = shallowRef<Schemas['Difference'][]>()
-const groups = computed(() => ['pen', ...Object.entries(desk.desk?.recipe_fields ?? {}).filter(([, fields]) => fields.some((f) => (f.options as string[]).length !== 1)).map(([name]) => name)])
+const groups = computed(() => [
+  'pen',
+  ...Object.entries(desk.desk?.recipe_fields ?? {})
+    .filter(([, fields]) => fields.some((f) => (f.options as string[]).length !== 1))
+    .map(([name]) => name),
+])
 const notes = computed(() => changes(kept.readings.value, now.readings.value))
 const press = computed(() => draft.recipe?.press)
 
-watch([source, () => ink.changed], async () => {
-  if (desk.sheet) force.value = await take(api.POST('/api/force', { body: source.value })).catch(() => undefined)
-}, { immediate: true })
-watch(() => desk.sheet?.id, () => (fromSheet.value = undefined))
+watch(
+  [source, () => ink.changed],
+  async () => {
+    if (desk.sheet) force.value = await take(api.POST('/api/force', { body: source.value })).catch(() => undefined)
+  },
+  { immediate: true },
+)
+watch(
+  () => desk.sheet?.id,
+  () => (fromSheet.value = undefined),
+)
 
 let place: { x_mm: number; y_mm: number } | undefined
 async function readSpot(at = place) {
   place = at
   if (!at || !draft.recipe) return
-  spot.value = (await take(api.POST('/api/spot', { body: { recipe: draft.recipe, source: source.value, ...at } })).catch(() => ({ spot: undefined }))).spot
+  spot.value = (
+    await take(api.POST('/api/spot', { body: { recipe: draft.recipe, source: source.value, ...at } })).catch(() => ({
+      spot: undefined,
+    }))
+  ).spot
 }
 /** Pressing the ink also brings its card into view. */
 async function pressSpot(at: { x_mm: number; y_mm: number }) {
@@ -58,7 +84,14 @@ async function pressSpot(at: { x_mm: number; y_mm: number }) {
 const spotSoon = useDebounceFn(() => place && void readSpot(), 250)
 const differSoon = useDebounceFn(async () => {
   const other = against.value
-  differing.value = other && draft.recipe ? (await take(api.POST('/api/differences', { body: { one: draft.recipe, other, source: source.value } })).catch(() => undefined))?.differences : undefined
+  differing.value =
+    other && draft.recipe
+      ? (
+          await take(api.POST('/api/differences', { body: { one: draft.recipe, other, source: source.value } })).catch(
+            () => undefined,
+          )
+        )?.differences
+      : undefined
 }, 250)
 watch([() => draft.recipe, against], () => {
   void spotSoon()
@@ -87,22 +120,43 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <aside class="margin" aria-label="Readings, kept and now">
       <template v-if="differing">
         <h2>Differences <em class="book">now, then the other</em></h2>
-        <p v-for="d in differing.slice(0, 10)" :key="d.reading"><span class="small">{{ READING_NAMES[d.reading] ?? d.reading }}</span><br /><span class="number">{{ say(d.one) }}</span> against {{ say(d.other) }}</p>
+        <p v-for="d in differing.slice(0, 10)" :key="d.reading">
+          <span class="small">{{ READING_NAMES[d.reading] ?? d.reading }}</span><br /><span class="number">{{
+            say(d.one)
+          }}</span>
+          against {{ say(d.other) }}
+        </p>
         <p v-if="!differing.length">None that a reading shows.</p>
       </template>
       <template v-else>
         <AdviceNotes :source="source" />
-        <ReadingNote v-for="n in notes" :key="n.title" :title="n.title" :help="n.help" :tone="n.attention ? 'attention' : 'plain'">
-          <p v-if="n.was"><span class="small">{{ n.was }} →</span> <span class="number">{{ n.now }}</span></p>
+        <ReadingNote
+          v-for="n in notes"
+          :key="n.title"
+          :title="n.title"
+          :help="n.help"
+          :tone="n.attention ? 'attention' : 'plain'"
+        >
+          <p v-if="n.was">
+            <span class="small">{{ n.was }} →</span> <span class="number">{{ n.now }}</span>
+          </p>
           <p v-else>{{ n.now }}</p>
         </ReadingNote>
       </template>
     </aside>
 
     <div class="bench">
-      <InkStrips :source="source" :group="group" :corners="now.corners.value" @spot="pressSpot" @against="(r) => (against = r)">
+      <InkStrips
+        :source="source"
+        :group="group"
+        :corners="now.corners.value"
+        @spot="pressSpot"
+        @against="(r) => (against = r)"
+      >
         <div v-if="now.empty.value" class="none">
-          <p class="book">There is no line on {{ desk.sheet!.name }} to tune this pen against. Write one on the sheet, or:</p>
+          <p class="book">
+            There is no line on {{ desk.sheet!.name }} to tune this pen against. Write one on the sheet, or:
+          </p>
           <HandWriter />
         </div>
       </InkStrips>
@@ -111,9 +165,19 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <section class="card evidence">
           <template v-if="group === 'press'">
             <h2>Press <em class="book">over your own force</em></h2>
-            <PressChart :points="press.points as [number, number][]" :floor="press.floor" :ceiling="press.ceiling" :counts="force?.counts ?? []" :samples="force?.samples ?? 0"
-              :plan="now.plan.value" :kept="kept.plan.value" @points="(p) => draft.set('press.points', p)" @floor="(v) => draft.set('press.floor', v)"
-              @ceiling="(v) => draft.set('press.ceiling', v)" @done="draft.done" />
+            <PressChart
+              :points="press.points as [number, number][]"
+              :floor="press.floor"
+              :ceiling="press.ceiling"
+              :counts="force?.counts ?? []"
+              :samples="force?.samples ?? 0"
+              :plan="now.plan.value"
+              :kept="kept.plan.value"
+              @points="(p) => draft.set('press.points', p)"
+              @floor="(v) => draft.set('press.floor', v)"
+              @ceiling="(v) => draft.set('press.ceiling', v)"
+              @done="draft.done"
+            />
           </template>
           <template v-else-if="group === 'steady'">
             <h2>Steady <em class="book">wobble against drag, on your line</em></h2>
@@ -125,23 +189,54 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </section>
         <section class="card group" :aria-label="group">
           <div class="tabs" role="tablist" aria-label="Pen groups">
-            <button v-for="g in groups" :key="g" type="button" role="tab" :aria-selected="g === group" @click="group = g">{{ g }}</button>
+            <button
+              v-for="g in groups"
+              :key="g"
+              type="button"
+              role="tab"
+              :aria-selected="g === group"
+              @click="group = g"
+            >
+              {{ g }}
+            </button>
           </div>
           <PenIdentity v-if="group === 'pen'" />
-          <GroupControls v-else :group="group" :source="source"><FitTools v-if="group === 'press'" :source="source" class="wide" /></GroupControls>
+          <GroupControls v-else :group="group" :source="source"
+            ><FitTools v-if="group === 'press'" :source="source" class="wide"
+          /></GroupControls>
         </section>
       </div>
 
       <div class="keep">
-        <button type="button" class="word-button strong" :disabled="!draft.changed" @click="draft.keep()">Keep as revision {{ draft.next }}</button>
+        <button type="button" class="word-button strong" :disabled="!draft.changed" @click="draft.keep()">
+          Keep as revision {{ draft.next }}
+        </button>
         <button type="button" class="word-button" :disabled="!draft.undoable" @click="draft.undo">Undo</button>
         <button type="button" class="word-button" :disabled="!draft.redoable" @click="draft.redo">Redo</button>
-        <ElSelect class="from" :model-value="source.sheet_id" aria-label="Whose ink" @change="(id: string) => (fromSheet = id)">
+        <ElSelect
+          class="from"
+          :model-value="source.sheet_id"
+          aria-label="Whose ink"
+          @change="(id: string) => (fromSheet = id)"
+        >
           <ElOption v-for="s in desk.desk!.sheets.filter((x) => x.strokes)" :key="s.id" :value="s.id" :label="s.name" />
         </ElSelect>
-        <ElSelect v-model="part" class="part" aria-label="How much of it"><ElOption value="line" label="its longest line" /><ElOption value="sheet" label="all of it" /></ElSelect>
-        <ElSelect class="back" :model-value="undefined" placeholder="Go back to" aria-label="Go back to a revision" @change="goBack">
-          <ElOption v-for="r in draft.revisions" :key="r.revision" :value="r.revision" :label="`revision ${r.revision}, ${r.created_at.slice(0, 10)}${r.note ? ', ' + r.note : ''}`" />
+        <ElSelect v-model="part" class="part" aria-label="How much of it"
+          ><ElOption value="line" label="its longest line" /><ElOption value="sheet" label="all of it"
+        /></ElSelect>
+        <ElSelect
+          class="back"
+          :model-value="undefined"
+          placeholder="Go back to"
+          aria-label="Go back to a revision"
+          @change="goBack"
+        >
+          <ElOption
+            v-for="r in draft.revisions"
+            :key="r.revision"
+            :value="r.revision"
+            :label="`revision ${r.revision}, ${r.created_at.slice(0, 10)}${r.note ? ', ' + r.note : ''}`"
+          />
         </ElSelect>
       </div>
     </div>
@@ -149,28 +244,107 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.station { --margin: 228px; }
-.bench { display: grid; grid-template-rows: minmax(150px, 1fr) auto auto; gap: 10px; min-height: 0; }
-.none { position: absolute; inset: 0; display: grid; place-content: center; gap: 12px; background: var(--card); padding: 24px; }
-.tools { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); gap: 12px; height: 326px; }
-.tools .card { padding: 8px 16px; min-height: 0; overflow-y: auto; scrollbar-width: thin; }
-.tools :deep(h2), .margin h2 { font-size: var(--size); font-weight: 650; margin-bottom: 4px; }
-.tools :deep(h2 em), .margin h2 em { font-weight: 400; font-size: 14px; margin-left: 8px; }
-.tabs { display: flex; flex-wrap: wrap; margin-bottom: 4px; border-bottom: var(--line) solid var(--rule); }
-.tabs button { min-height: var(--target); padding: 0 5px; border-bottom: 4px solid transparent; text-transform: capitalize; color: var(--graphite); }
-.tabs button[aria-selected='true'] { color: var(--ink); font-weight: 650; border-bottom-color: var(--accent); }
-.wide { grid-column: 1 / -1; }
-.keep { display: flex; gap: 10px; }
-.keep .word-button { padding: 0 12px; white-space: nowrap; }
-.from { width: 160px; margin-left: auto; }
-.part { width: 148px; }
-.back { width: 130px; }
+.station {
+  --margin: 228px;
+}
+.bench {
+  display: grid;
+  grid-template-rows: minmax(150px, 1fr) auto auto;
+  gap: 10px;
+  min-height: 0;
+}
+.none {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  gap: 12px;
+  background: var(--card);
+  padding: 24px;
+}
+.tools {
+  display: grid;
+  grid-template-columns: minmax(300px, 400px) minmax(0, 1fr);
+  gap: 12px;
+  height: 326px;
+}
+.tools .card {
+  padding: 8px 16px;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.tools :deep(h2),
+.margin h2 {
+  font-size: var(--size);
+  font-weight: 650;
+  margin-bottom: 4px;
+}
+.tools :deep(h2 em),
+.margin h2 em {
+  font-weight: 400;
+  font-size: 14px;
+  margin-left: 8px;
+}
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  margin-bottom: 4px;
+  border-bottom: var(--line) solid var(--rule);
+}
+.tabs button {
+  min-height: var(--target);
+  padding: 0 5px;
+  border-bottom: 4px solid transparent;
+  text-transform: capitalize;
+  color: var(--graphite);
+}
+.tabs button[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--accent);
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.keep {
+  display: flex;
+  gap: 10px;
+}
+.keep .word-button {
+  padding: 0 12px;
+  white-space: nowrap;
+}
+.from {
+  width: 160px;
+  margin-left: auto;
+}
+.part {
+  width: 148px;
+}
+.back {
+  width: 130px;
+}
 
 @media (max-width: 900px) {
-  .station .margin { display: grid; grid-template-columns: 1fr 1fr 1fr; align-content: start; max-height: 230px; }
-  .tools { grid-template-columns: minmax(0, 1fr); height: auto; }
-  .evidence { max-height: 330px; }
-  .bench { overflow-y: auto; }
-  .keep { flex-wrap: wrap; }
+  .station .margin {
+    display: grid;
+    grid-template-columns: 1fr 1fr 1fr;
+    align-content: start;
+    max-height: 230px;
+  }
+  .tools {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  .evidence {
+    max-height: 330px;
+  }
+  .bench {
+    overflow-y: auto;
+  }
+  .keep {
+    flex-wrap: wrap;
+  }
 }
 </style>

@@ -37,13 +37,25 @@ const asked = useLatest(
   },
   (error) => (refusal.value = error.message),
 )
-watch([() => JSON.stringify(steady.value), () => props.source], () => void asked.want({ steady: steady.value, source: props.source }), { immediate: true })
+watch(
+  [() => JSON.stringify(steady.value), () => props.source],
+  () => void asked.want({ steady: steady.value, source: props.source }),
+  { immediate: true },
+)
 
 const option = computed(() => {
   const style = getComputedStyle(document.documentElement)
   const c = (name: string) => style.getPropertyValue(`--${name}`).trim()
   void desk.desk?.surface
-  return reply.value ? tradeOption(reply.value.points, reply.value.now, kept.value, { accent: c('accent'), ink: c('ink'), graphite: c('graphite'), rule: c('rule'), card: c('card') }) : {}
+  return reply.value
+    ? tradeOption(reply.value.points, reply.value.now, kept.value, {
+        accent: c('accent'),
+        ink: c('ink'),
+        graphite: c('graphite'),
+        rule: c('rule'),
+        card: c('card'),
+      })
+    : {}
 })
 
 function set(method: string, amount: number) {
@@ -59,7 +71,10 @@ function pick(event: PointerEvent) {
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   }
   const box = (event.currentTarget as Element).getBoundingClientRect()
-  const [drag, wobble] = c.convertFromPixel({ seriesIndex: 0 }, [event.clientX - box.left, event.clientY - box.top]) as [number, number]
+  const [drag, wobble] = c.convertFromPixel({ seriesIndex: 0 }, [
+    event.clientX - box.left,
+    event.clientY - box.top,
+  ]) as [number, number]
   const spanMm = Math.max(...reply.value.points.map((p) => p.wobble_mm), 0.01)
   const found = nearestSetting(reply.value.points, drag, wobble, 100, spanMm)
   if (found) set(found.method, found.amount)
@@ -73,7 +88,9 @@ async function solve(wish: { most_drag_ms: number } | { most_wobble_mm: number }
   await desk.attempt(async () => {
     const body = { steady: steady.value, source: props.source, most_drag_ms: null, most_wobble_mm: null, ...wish }
     const { point } = await take(api.POST('/api/solve', { body }))
-    said.value = point ? `${point.method} ${point.amount.toFixed(1)}: ${say(point.wobble_mm)} mm left, ${roughly(point.drag_ms)} ms` : 'No setting of any method gets there on this line.'
+    said.value = point
+      ? `${point.method} ${point.amount.toFixed(1)}: ${say(point.wobble_mm)} mm left, ${roughly(point.drag_ms)} ms`
+      : 'No setting of any method gets there on this line.'
     if (point) set(point.method, Math.round(point.amount * 100) / 100)
     draft.done()
   })
@@ -94,15 +111,35 @@ const parameter = computed(() => {
   <div class="steady">
     <p v-if="refusal" class="book refusal">{{ refusal }}</p>
     <template v-else>
-      <div class="plot" role="img" aria-label="Wobble left against drag for every steadying method; drag the point along the curves" @pointerdown="pick" @pointermove="pick" @pointerup="drop" @pointercancel="drop">
+      <div
+        class="plot"
+        role="img"
+        aria-label="Wobble left against drag for every steadying method; drag the point along the curves"
+        @pointerdown="pick"
+        @pointermove="pick"
+        @pointerup="drop"
+        @pointercancel="drop"
+      >
         <VChart ref="chart" :option="option" autoresize />
       </div>
-      <p v-if="reply" class="small">{{ parameter }}: calms {{ percent(calmed) }} of the wobble for {{ roughly(reply.now.drag_ms) }} ms</p>
+      <p v-if="reply" class="small">
+        {{ parameter }}: calms {{ percent(calmed) }} of the wobble for {{ roughly(reply.now.drag_ms) }} ms
+      </p>
       <div class="ask">
         <button type="button" class="word-button" @click="solve({ most_drag_ms: mostDrag })">Calmest in</button>
-        <ElInputNumber v-model="mostDrag" :min="1" :max="200" :controls="false" aria-label="Most drag, ms" /><span class="small">ms</span>
+        <ElInputNumber v-model="mostDrag" :min="1" :max="200" :controls="false" aria-label="Most drag, ms" /><span
+          class="small"
+          >ms</span
+        >
         <button type="button" class="word-button" @click="solve({ most_wobble_mm: mostWobble })">Calm to</button>
-        <ElInputNumber v-model="mostWobble" :min="0.01" :max="2" :precision="2" :controls="false" aria-label="Most wobble, mm" /><span class="small">mm</span>
+        <ElInputNumber
+          v-model="mostWobble"
+          :min="0.01"
+          :max="2"
+          :precision="2"
+          :controls="false"
+          aria-label="Most wobble, mm"
+        /><span class="small">mm</span>
       </div>
       <p class="small" role="status">{{ said }}</p>
     </template>
@@ -110,11 +147,31 @@ const parameter = computed(() => {
 </template>
 
 <style scoped>
-.plot { height: 204px; touch-action: none; cursor: grab; }
-.ask { display: flex; align-items: center; gap: 6px; margin-top: 4px; }
-.ask .word-button { padding: 0 10px; }
-.ask > span { margin-right: auto; }
-.ask :deep(.el-input-number) { width: 50px; }
-.ask :deep(.el-input__wrapper) { padding: 0 4px; }
-.refusal { font-style: italic; padding: 24px 0; }
+.plot {
+  height: 204px;
+  touch-action: none;
+  cursor: grab;
+}
+.ask {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-top: 4px;
+}
+.ask .word-button {
+  padding: 0 10px;
+}
+.ask > span {
+  margin-right: auto;
+}
+.ask :deep(.el-input-number) {
+  width: 50px;
+}
+.ask :deep(.el-input__wrapper) {
+  padding: 0 4px;
+}
+.refusal {
+  font-style: italic;
+  padding: 24px 0;
+}
 </style>

@@ -1,43 +1,122 @@
 import type { Schemas } from '@/api/client'
 
 export type TradePoint = Schemas['TradePointItem']
-interface Colours { accent: string; ink: string; graphite: string; rule: string; card: string }
-const DASHES: Record<string, 'solid' | number[]> = { 'one-euro': 'solid', follow: [7, 4], leash: [2, 3], window: [10, 3, 2, 3] }
+interface Colours {
+  accent: string
+  ink: string
+  graphite: string
+  rule: string
+  card: string
+}
+const DASHES: Record<string, 'solid' | number[]> = {
+  'one-euro': 'solid',
+  follow: [7, 4],
+  leash: [2, 3],
+  window: [10, 3, 2, 3],
+}
 
-/** The steadying chart as plain data: wobble left against drag, a curve for each method, the kept point and the one in use. */
-export function tradeOption(points: TradePoint[], now: TradePoint | undefined, kept: TradePoint | undefined, c: Colours) {
+/**
+ * The steadying chart as plain data: wobble left against drag, a curve for each method, the kept point and the one in
+ * use.
+ */
+export function tradeOption(
+  points: TradePoint[],
+  now: TradePoint | undefined,
+  kept: TradePoint | undefined,
+  c: Colours,
+) {
   const methods = [...new Set(points.map((p) => p.method))]
   const furthest = Math.max(40, Math.min(150, ...[Math.max(...points.map((p) => p.drag_ms))]))
-  const axis = { nameTextStyle: { color: c.graphite, fontSize: 13 }, axisLabel: { color: c.graphite, fontSize: 13 }, axisLine: { show: true, lineStyle: { color: c.ink } }, splitLine: { show: false } }
+  const axis = {
+    nameTextStyle: { color: c.graphite, fontSize: 13 },
+    axisLabel: { color: c.graphite, fontSize: 13 },
+    axisLine: { show: true, lineStyle: { color: c.ink } },
+    splitLine: { show: false },
+  }
   return {
     animation: false,
     textStyle: { fontFamily: getComputedStyle(document.body).fontFamily },
     grid: { left: 44, right: 62, top: 30, bottom: 42 },
-    xAxis: { ...axis, type: 'value' as const, name: 'drag, ms', nameLocation: 'middle' as const, nameGap: 28, min: 0, max: furthest },
-    yAxis: { ...axis, type: 'value' as const, name: 'wobble left, mm', min: 0, splitNumber: 3, axisLabel: { ...axis.axisLabel, formatter: (v: number) => v.toFixed(2) } },
+    xAxis: {
+      ...axis,
+      type: 'value' as const,
+      name: 'drag, ms',
+      nameLocation: 'middle' as const,
+      nameGap: 28,
+      min: 0,
+      max: furthest,
+    },
+    yAxis: {
+      ...axis,
+      type: 'value' as const,
+      name: 'wobble left, mm',
+      min: 0,
+      splitNumber: 3,
+      axisLabel: { ...axis.axisLabel, formatter: (v: number) => v.toFixed(2) },
+    },
     series: [
       ...methods.map((m) => ({
-        type: 'line' as const, name: m, showSymbol: false, smooth: 0.2, clip: true,
+        type: 'line' as const,
+        name: m,
+        showSymbol: false,
+        smooth: 0.2,
+        clip: true,
         data: points.filter((p) => p.method === m && p.drag_ms <= furthest * 1.05).map((p) => [p.drag_ms, p.wobble_mm]),
-        lineStyle: { color: m === now?.method ? c.accent : c.graphite, width: m === now?.method ? 3 : 1.5, type: DASHES[m] ?? 'solid' },
+        lineStyle: {
+          color: m === now?.method ? c.accent : c.graphite,
+          width: m === now?.method ? 3 : 1.5,
+          type: DASHES[m] ?? 'solid',
+        },
         endLabel: { show: true, formatter: m, color: m === now?.method ? c.accent : c.graphite, fontSize: 13 },
         labelLayout: { moveOverlap: 'shiftY' as const },
       })),
-      ...(kept ? [{ type: 'scatter' as const, name: 'kept', symbol: 'circle', symbolSize: 9, itemStyle: { color: c.card, borderColor: c.graphite, borderWidth: 1.5 }, data: [[kept.drag_ms, kept.wobble_mm]] }] : []),
-      ...(now ? [{ type: 'scatter' as const, name: 'now', symbol: 'circle', symbolSize: 18, itemStyle: { color: c.card, borderColor: c.accent, borderWidth: 3 }, data: [[now.drag_ms, now.wobble_mm]], z: 5 }] : []),
+      ...(kept
+        ? [
+            {
+              type: 'scatter' as const,
+              name: 'kept',
+              symbol: 'circle',
+              symbolSize: 9,
+              itemStyle: { color: c.card, borderColor: c.graphite, borderWidth: 1.5 },
+              data: [[kept.drag_ms, kept.wobble_mm]],
+            },
+          ]
+        : []),
+      ...(now
+        ? [
+            {
+              type: 'scatter' as const,
+              name: 'now',
+              symbol: 'circle',
+              symbolSize: 18,
+              itemStyle: { color: c.card, borderColor: c.accent, borderWidth: 3 },
+              data: [[now.drag_ms, now.wobble_mm]],
+              z: 5,
+            },
+          ]
+        : []),
     ],
   }
 }
 
 /** The setting on some curve nearest to a place in the chart, in units of each axis' length. */
-export function nearestSetting(points: TradePoint[], drag: number, wobble: number, spanMs: number, spanMm: number): { method: string; amount: number } | undefined {
+export function nearestSetting(
+  points: TradePoint[],
+  drag: number,
+  wobble: number,
+  spanMs: number,
+  spanMm: number,
+): { method: string; amount: number } | undefined {
   let best: { method: string; amount: number } | undefined
   let least = Infinity
   points.forEach((a, i) => {
     const b = points[i + 1]
     if (!b || b.method !== a.method) return
     for (let s = 0; s <= 1; s += 0.1) {
-      const d = Math.hypot((a.drag_ms + (b.drag_ms - a.drag_ms) * s - drag) / spanMs, (a.wobble_mm + (b.wobble_mm - a.wobble_mm) * s - wobble) / spanMm)
+      const d = Math.hypot(
+        (a.drag_ms + (b.drag_ms - a.drag_ms) * s - drag) / spanMs,
+        (a.wobble_mm + (b.wobble_mm - a.wobble_mm) * s - wobble) / spanMm,
+      )
       if (d < least) {
         least = d
         best = { method: a.method, amount: Math.round((a.amount + (b.amount - a.amount) * s) * 10) / 10 }

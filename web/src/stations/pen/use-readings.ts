@@ -7,7 +7,10 @@ import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
 
-/** Plan and readings of a recipe on the writer's ink. The plan follows at once; numbers wait until the hand rests, so that they never hold up a picture. */
+/**
+ * Plan and readings of a recipe on the writer's ink. The plan follows at once; numbers wait until the hand rests, so
+ * that they never hold up a picture.
+ */
 export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas['Source']>) {
   const desk = useDesk()
   const ink = useInk()
@@ -30,13 +33,21 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
     },
     failed,
   )
-  const compiled = useLatest((now: Recipe) => plans.compile(now, desk.sheet!.paper.colour), (made) => (plan.value = made), failed)
+  const compiled = useLatest(
+    (now: Recipe) => plans.compile(now, desk.sheet!.paper.colour),
+    (made) => (plan.value = made),
+    failed,
+  )
   const readSoon = useDebounceFn((now: Recipe) => void reads.want(now), 120)
 
-  watch([recipe, source, () => ink.changed], () => {
-    if (!recipe.value || !desk.sheet) return
-    void compiled.want(recipe.value)
-    void readSoon(recipe.value)
-  }, { immediate: true })
+  watch(
+    [recipe, source, () => ink.changed],
+    () => {
+      if (!recipe.value || !desk.sheet) return
+      void compiled.want(recipe.value)
+      void readSoon(recipe.value)
+    },
+    { immediate: true },
+  )
   return { readings, corners, plan, empty }
 }

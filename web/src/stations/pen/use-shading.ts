@@ -15,12 +15,17 @@ export const useShading = createSharedComposable(() => {
   const ownSheet = ref<string>()
   /** Test sheets may hold shading of the writer's own. */
   const sheets = computed(() => (desk.desk?.sheets ?? []).filter((s) => s.prompts === 'test' && s.strokes))
-  const asked = useLatest((body: Schemas['ShadingBody']) => take(api.POST('/api/shading', { body })), (a) => (reply.value = a), (error) => {
-    desk.trouble = error.message
-    ownSheet.value = undefined
-  })
+  const asked = useLatest(
+    (body: Schemas['ShadingBody']) => take(api.POST('/api/shading', { body })),
+    (a) => (reply.value = a),
+    (error) => {
+      desk.trouble = error.message
+      ownSheet.value = undefined
+    },
+  )
   const askSoon = useDebounceFn(() => {
-    if (draft.recipe && desk.sheet) void asked.want({ recipe: draft.recipe, sheet_id: desk.sheet.id, own_sheet_id: ownSheet.value ?? null })
+    if (draft.recipe && desk.sheet)
+      void asked.want({ recipe: draft.recipe, sheet_id: desk.sheet.id, own_sheet_id: ownSheet.value ?? null })
   }, 120)
   watch([() => draft.recipe, () => desk.sheet, ownSheet, () => ink.changed], () => void askSoon(), { immediate: true })
   return { reply, ownSheet, sheets, busy: asked.busy }

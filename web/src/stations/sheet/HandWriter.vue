@@ -17,9 +17,12 @@ async function write(prompts: boolean) {
   if (!id) return
   busy.value = true
   await desk.attempt(async () => {
-    const answer = await take(api.POST('/api/sheets/{sheet_id}/write', {
-      params: { path: { sheet_id: id } }, body: { text: prompts ? '' : text.value, prompts, seed: seed.value },
-    }))
+    const answer = await take(
+      api.POST('/api/sheets/{sheet_id}/write', {
+        params: { path: { sheet_id: id } },
+        body: { text: prompts ? '' : text.value, prompts, seed: seed.value },
+      }),
+    )
     seed.value += 1
     ink.wrote(answer.kept)
     ink.changed = { sheetId: id, box: answer.box_mm as Box }
@@ -32,10 +35,15 @@ async function write(prompts: boolean) {
   <form class="writer" @submit.prevent="write(false)">
     <ElInput v-model="text" maxlength="400" aria-label="Text for the simulated hand" />
     <button type="submit" class="word-button" :disabled="busy || !text.trim()">Let the hand write</button>
-    <button v-if="desk.sheet?.prompts" type="button" class="word-button" :disabled="busy" @click="write(true)">Let it do the prompts</button>
+    <button v-if="desk.sheet?.prompts" type="button" class="word-button" :disabled="busy" @click="write(true)">
+      Let it do the prompts
+    </button>
   </form>
 </template>
 
 <style scoped>
-.writer { display: grid; gap: 8px; }
+.writer {
+  display: grid;
+  gap: 8px;
+}
 </style>

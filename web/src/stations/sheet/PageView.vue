@@ -27,23 +27,41 @@ const sheet = computed(() => desk.sheet)
 const page = usePage(sheet, frame)
 const plan = ref<PenPlan>()
 const wet = new Map<string, Wet>()
-const boxes = computed(() => props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({ ask, x: x!, y: y!, width: right! - x!, height: bottom! - y! })))
+const boxes = computed(() =>
+  props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({
+    ask,
+    x: x!,
+    y: y!,
+    width: right! - x!,
+    height: bottom! - y!,
+  })),
+)
 
-watch([() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper], async () => {
-  const pen = desk.pen
-  const paper = sheet.value?.paper
-  plan.value = undefined
-  if (!pen || !paper) return
-  await desk.attempt(async () => {
-    const made = await plans.planOf(pen, paper)
-    if (desk.pen?.id === pen.id && desk.pen.revision === pen.revision) plan.value = made
-  })
-}, { immediate: true })
+watch(
+  [() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
+  async () => {
+    const pen = desk.pen
+    const paper = sheet.value?.paper
+    plan.value = undefined
+    if (!pen || !paper) return
+    await desk.attempt(async () => {
+      const made = await plans.planOf(pen, paper)
+      if (desk.pen?.id === pen.id && desk.pen.revision === pen.revision) plan.value = made
+    })
+  },
+  { immediate: true },
+)
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 useWriting({
-  canvas: liveCanvas, pageWidthMm: () => sheet.value?.paper.width_mm ?? 1, scale: page.scale, palm: computed(() => palm.plan), pxPerMm: () => screen.pxPerMm,
-  moved: (view, held) => void moves.moved(view, held), begun: () => moves.reset(), penSeen: () => (palm.penSeen = true),
+  canvas: liveCanvas,
+  pageWidthMm: () => sheet.value?.paper.width_mm ?? 1,
+  scale: page.scale,
+  palm: computed(() => palm.plan),
+  pxPerMm: () => screen.pxPerMm,
+  moved: (view, held) => void moves.moved(view, held),
+  begun: () => moves.reset(),
+  penSeen: () => (palm.penSeen = true),
   pen: () => (plan.value && desk.pen ? { plan: plan.value, id: desk.pen.id, revision: desk.pen.revision } : undefined),
   lifted: (stroke: NewStroke, drawn: Wet) => {
     wet.set(stroke.id, drawn)
@@ -88,9 +106,12 @@ watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async () =>
   await settle()
   emit('moved')
 })
-watch(() => ink.changed, (now) => {
-  if (now && now.sheetId === sheet.value?.id) void settle(now.box)
-})
+watch(
+  () => ink.changed,
+  (now) => {
+    if (now && now.sheetId === sheet.value?.id) void settle(now.box)
+  },
+)
 onMounted(() => void settle())
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
 
@@ -115,25 +136,50 @@ defineExpose({ onScreen, frame })
     <div ref="frame" class="scroll" tabindex="0" aria-label="The sheet">
       <div ref="paperSheet" class="page" :style="page.size.value.css">
         <canvas ref="pageCanvas" :width="page.size.value.width" :height="page.size.value.height" data-layer="page" />
-        <svg v-if="prompts.length" class="prompts" :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`" aria-hidden="true">
+        <svg
+          v-if="prompts.length"
+          class="prompts"
+          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
+          aria-hidden="true"
+        >
           <g v-for="p in boxes" :key="p.ask">
             <rect :x="p.x" :y="p.y" :width="p.width" :height="p.height" />
             <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
           </g>
         </svg>
-        <canvas ref="liveCanvas" class="live" :width="page.size.value.width" :height="page.size.value.height" data-layer="live" aria-label="Write here" />
+        <canvas
+          ref="liveCanvas"
+          class="live"
+          :width="page.size.value.width"
+          :height="page.size.value.height"
+          data-layer="live"
+          aria-label="Write here"
+        />
       </div>
     </div>
     <div class="tools small">
       <span class="zoom">
         <button type="button" class="plain-button" @click="zoomed(page.wholeZoom.value)">whole sheet</button>
         <button type="button" class="plain-button" @click="zoomed(1)">full width</button>
-        <button type="button" class="plain-button" @click="zoomed((page.zoom.value * screen.pxPerMm) / page.cssScale.value)">true size</button>
+        <button
+          type="button"
+          class="plain-button"
+          @click="zoomed((page.zoom.value * screen.pxPerMm) / page.cssScale.value)"
+        >
+          true size
+        </button>
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value * 1.4)">closer</button>
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
       </span>
       <span class="zoom">
-        <button type="button" class="plain-button" :aria-pressed="palm.pageLock" @click="palm.pageLock = !palm.pageLock">{{ palm.pageLock ? 'page locked' : 'page free' }}</button>
+        <button
+          type="button"
+          class="plain-button"
+          :aria-pressed="palm.pageLock"
+          @click="palm.pageLock = !palm.pageLock"
+        >
+          {{ palm.pageLock ? 'page locked' : 'page free' }}
+        </button>
         <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
           {{ palm.fingerWrites ? 'a finger writes' : 'a finger moves the page' }}
         </button>
@@ -143,16 +189,69 @@ defineExpose({ onScreen, frame })
 </template>
 
 <style scoped>
-.holder { display: grid; grid-template-rows: minmax(0, 1fr) auto; min-height: 0; height: 100%; }
-.scroll { overflow: auto; min-height: 0; border: var(--line) solid var(--rule); background: var(--paper); scrollbar-width: thin; }
-.page { position: relative; margin: 0 auto; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; }
-.live { touch-action: none; cursor: crosshair; }
-.prompts { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.prompts rect { fill: none; stroke: var(--accent); stroke-width: 0.15; stroke-dasharray: 0.8 1.2; }
-.prompts text { font: italic 2.7px var(--book); fill: #2e5e5a; }
-:root[data-surface='e-ink'] .prompts rect, :root[data-surface='e-ink'] .prompts text { stroke: none; fill: #000; fill-opacity: 1; }
-:root[data-surface='e-ink'] .prompts rect { fill: none; stroke: #000; stroke-width: 0.3; }
-.tools { display: flex; justify-content: space-between; min-height: var(--target); }
-.zoom { display: flex; gap: 20px; }
+.holder {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
+  height: 100%;
+}
+.scroll {
+  overflow: auto;
+  min-height: 0;
+  border: var(--line) solid var(--rule);
+  background: var(--paper);
+  scrollbar-width: thin;
+}
+.page {
+  position: relative;
+  margin: 0 auto;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  display: block;
+}
+.live {
+  touch-action: none;
+  cursor: crosshair;
+}
+.prompts {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.prompts rect {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 0.15;
+  stroke-dasharray: 0.8 1.2;
+}
+.prompts text {
+  font: italic 2.7px var(--book);
+  fill: #2e5e5a;
+}
+:root[data-surface='e-ink'] .prompts rect,
+:root[data-surface='e-ink'] .prompts text {
+  stroke: none;
+  fill: #000;
+  fill-opacity: 1;
+}
+:root[data-surface='e-ink'] .prompts rect {
+  fill: none;
+  stroke: #000;
+  stroke-width: 0.3;
+}
+.tools {
+  display: flex;
+  justify-content: space-between;
+  min-height: var(--target);
+}
+.zoom {
+  display: flex;
+  gap: 20px;
+}
 </style>

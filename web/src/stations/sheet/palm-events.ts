@@ -8,19 +8,33 @@ export function palmEvent(event: PointerEvent, pxPerMm: number): PalmEvent[] {
   if (!phase) return []
   // a browser that knows no size reports 1 px
   const size = (px: number) => (!pen && (event.width > 1 || event.height > 1) ? px / pxPerMm : 0)
-  return [{
-    tMs: event.timeStamp, pointer: pen ? 'pen' : 'touch', id: pen ? 0 : event.pointerId, phase,
-    x: event.clientX / pxPerMm, y: event.clientY / pxPerMm, width: size(event.width), height: size(event.height),
-  }]
+  return [
+    {
+      tMs: event.timeStamp,
+      pointer: pen ? 'pen' : 'touch',
+      id: pen ? 0 : event.pointerId,
+      phase,
+      x: event.clientX / pxPerMm,
+      y: event.clientY / pxPerMm,
+      width: size(event.width),
+      height: size(event.height),
+    },
+  ]
 }
 
 function phaseOf(event: PointerEvent, pen: boolean): PalmEvent['phase'] | undefined {
   switch (event.type) {
-    case 'pointerdown': return 'down'
-    case 'pointermove': return pen && !event.buttons ? 'hover' : 'move'
-    case 'pointerup': return 'up'
-    case 'pointercancel': return pen ? 'up' : 'cancel'
-    case 'pointerleave': return pen ? 'out' : undefined
-    default: return undefined
+    case 'pointerdown':
+      return 'down'
+    case 'pointermove':
+      return pen && !event.buttons ? 'hover' : 'move'
+    case 'pointerup':
+      return 'up'
+    case 'pointercancel':
+      return pen ? 'up' : 'cancel'
+    case 'pointerleave':
+      return pen ? 'out' : undefined
+    default:
+      return undefined
   }
 }

@@ -5,13 +5,26 @@ import type { PageView } from '@/ink'
 const SMALLEST = 0.3
 const LARGEST = 6
 
-interface Base { view: PageView; zoom: number; left: number; top: number; pageLeft: number; pageTop: number }
+interface Base {
+  view: PageView
+  zoom: number
+  left: number
+  top: number
+  pageLeft: number
+  pageTop: number
+}
 
 /**
- * The page moved and zoomed by fingers: while one is down the page is shifted as it is, at the end it is laid out anew at its new size. Every place is
- * reckoned from where the page lay before, so that what is taken back brings it exactly there.
+ * The page moved and zoomed by fingers: while one is down the page is shifted as it is, at the end it is laid out anew
+ * at its new size. Every place is reckoned from where the page lay before, so that what is taken back brings it exactly
+ * there.
  */
-export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElement | null>, zoom: Ref<number>, pxPerMm: () => number) {
+export function usePageMoves(
+  frame: Ref<HTMLElement | null>,
+  sheet: Ref<HTMLElement | null>,
+  zoom: Ref<number>,
+  pxPerMm: () => number,
+) {
   let base: Base | undefined
   let last: PageView = { scale: 1, x: 0, y: 0 }
   let ours = false
@@ -20,7 +33,14 @@ export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElem
     const holder = frame.value
     const page = sheet.value?.getBoundingClientRect()
     if (!holder || !page) return undefined
-    return { view: last, zoom: zoom.value, left: holder.scrollLeft, top: holder.scrollTop, pageLeft: page.left, pageTop: page.top }
+    return {
+      view: last,
+      zoom: zoom.value,
+      left: holder.scrollLeft,
+      top: holder.scrollTop,
+      pageLeft: page.left,
+      pageTop: page.top,
+    }
   }
 
   /** From the base's view to this one: a place p on the screen, in px, goes to scale p + (x, y). */
@@ -30,7 +50,8 @@ export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElem
   }
 
   async function moved(view: PageView, held: boolean) {
-    if (view.scale === last.scale && view.x === last.x && view.y === last.y && (held || !sheet.value?.style.transform)) return
+    if (view.scale === last.scale && view.x === last.x && view.y === last.y && (held || !sheet.value?.style.transform))
+      return
     if (view.scale === 1 && view.x === 0 && view.y === 0 && !base) {
       last = view
       return
@@ -52,7 +73,8 @@ export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElem
       const now = page.getBoundingClientRect()
       const size = (base.zoom * scale) / zoom.value
       page.style.transformOrigin = '0 0'
-      page.style.transform = `translate(${scale * base.pageLeft + x - now.left}px, ${scale * base.pageTop + y - now.top}px) scale(${size})`
+      const [dx, dy] = [scale * base.pageLeft + x - now.left, scale * base.pageTop + y - now.top]
+      page.style.transform = `translate(${dx}px, ${dy}px) scale(${size})`
     } else {
       const at = base
       zoom.value = grown
@@ -60,7 +82,10 @@ export function usePageMoves(frame: Ref<HTMLElement | null>, sheet: Ref<HTMLElem
       await nextTick()
       const corner = page.getBoundingClientRect()
       const by = grown / at.zoom
-      holder.scrollTo(holder.scrollLeft + corner.left - (by * at.pageLeft + x), holder.scrollTop + corner.top - (by * at.pageTop + y))
+      holder.scrollTo(
+        holder.scrollLeft + corner.left - (by * at.pageLeft + x),
+        holder.scrollTop + corner.top - (by * at.pageTop + y),
+      )
     }
     requestAnimationFrame(() => (ours = false))
   }

@@ -20,12 +20,18 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
   })
   const wholeZoom = computed(() => {
     const paper = sheet.value?.paper
-    return paper && width.value ? Math.min(1, ((height.value - GUTTER) / paper.height_mm) * (paper.width_mm / (width.value - GUTTER))) : 1
+    return paper && width.value
+      ? Math.min(1, ((height.value - GUTTER) / paper.height_mm) * (paper.width_mm / (width.value - GUTTER)))
+      : 1
   })
   const scale = computed(() => cssScale.value * pixelRatio.value)
   const size = computed(() => ({
-    css: { width: `${(sheet.value?.paper.width_mm ?? 0) * cssScale.value}px`, height: `${(sheet.value?.paper.height_mm ?? 0) * cssScale.value}px` },
-    width: Math.round((sheet.value?.paper.width_mm ?? 0) * scale.value), height: Math.round((sheet.value?.paper.height_mm ?? 0) * scale.value),
+    css: {
+      width: `${(sheet.value?.paper.width_mm ?? 0) * cssScale.value}px`,
+      height: `${(sheet.value?.paper.height_mm ?? 0) * cssScale.value}px`,
+    },
+    width: Math.round((sheet.value?.paper.width_mm ?? 0) * scale.value),
+    height: Math.round((sheet.value?.paper.height_mm ?? 0) * scale.value),
   }))
 
   /** The settled picture of a part of the page, and where it goes in canvas pixels. */
@@ -35,13 +41,28 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     const at = scale.value
     const edge = 1
     const [left, top, right, bottom] = box
-      ? [Math.max(0, box[0] - edge), Math.max(0, box[1] - edge), Math.min(now.paper.width_mm, box[2] + edge), Math.min(now.paper.height_mm, box[3] + edge)]
+      ? [
+          Math.max(0, box[0] - edge),
+          Math.max(0, box[1] - edge),
+          Math.min(now.paper.width_mm, box[2] + edge),
+          Math.min(now.paper.height_mm, box[3] + edge),
+        ]
       : [0, 0, now.paper.width_mm, now.paper.height_mm]
     if (right <= left || bottom <= top) return undefined
-    const query = new URLSearchParams({ scale: String(at), left: String(left), top: String(top), right: String(right), bottom: String(bottom) })
+    const query = new URLSearchParams({
+      scale: String(at),
+      left: String(left),
+      top: String(top),
+      right: String(right),
+      bottom: String(bottom),
+    })
     const answer = await fetch(`/api/sheets/${now.id}/page.png?${query}`)
     if (!answer.ok || at !== scale.value || now.id !== sheet.value?.id) return undefined
-    return { picture: await createImageBitmap(await answer.blob()), left: Math.floor(left * at), top: Math.floor(top * at) }
+    return {
+      picture: await createImageBitmap(await answer.blob()),
+      left: Math.floor(left * at),
+      top: Math.floor(top * at),
+    }
   }
 
   return { cssScale, scale, size, zoom, wholeZoom, fetchPart }

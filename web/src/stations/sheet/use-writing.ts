@@ -1,10 +1,24 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
-import { drawStroke, LivePen, PalmEngine, readEvent, type Capture, type PageView, type PalmPlan, type PenPlan, type Point, type Sample } from '@/ink'
+import {
+  drawStroke,
+  LivePen,
+  PalmEngine,
+  readEvent,
+  type Capture,
+  type PageView,
+  type PalmPlan,
+  type PenPlan,
+  type Point,
+  type Sample,
+} from '@/ink'
 import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from './palm-events'
 
-export interface Wet { plan: PenPlan; points: readonly Point[] }
+export interface Wet {
+  plan: PenPlan
+  points: readonly Point[]
+}
 
 export interface WritingOptions {
   canvas: Ref<HTMLCanvasElement | null>
@@ -32,20 +46,29 @@ export interface WritingOptions {
 const REST_S = 0.05 // a pause longer than this is a rest, not the device's rhythm
 const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
 
-/** Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. The palm rules decide about touches. */
+/**
+ * Writing on a canvas with pen, mouse or finger: live ink while the pointer is down, a stroke when it lifts. The palm
+ * rules decide about touches.
+ */
 export function useWriting(options: WritingOptions) {
   const writing = ref(false)
   type Pen = NonNullable<ReturnType<WritingOptions['pen']>>
-  let down: { pointer: number; touch: boolean; live: LivePen; samples: Sample[]; capture: Capture; pen: Pen; drawn: number } | undefined
+  let down:
+    | { pointer: number; touch: boolean; live: LivePen; samples: Sample[]; capture: Capture; pen: Pen; drawn: number }
+    | undefined
   /** What touches did since they landed, until they are decided; and the strokes fingers have written. */
   const early = new Map<number, PointerEvent[]>()
   const written = new Map<number, string>()
   let engine: PalmEngine | undefined
   let frameAsked = false
 
-  watch(options.palm, (plan) => {
-    if (plan && !early.size) engine = makeEngine(plan)
-  }, { immediate: true })
+  watch(
+    options.palm,
+    (plan) => {
+      if (plan && !early.size) engine = makeEngine(plan)
+    },
+    { immediate: true },
+  )
 
   function makeEngine(plan: PalmPlan): PalmEngine {
     options.begun()
@@ -78,8 +101,21 @@ export function useWriting(options: WritingOptions) {
     const canvas = options.canvas.value
     if (!pen || down || !canvas) return
     const place = canvas.getBoundingClientRect()
-    const capture = { left: place.left, top: place.top, pxPerMm: place.width / options.pageWidthMm(), startMs: event.timeStamp }
-    down = { pointer: event.pointerId, touch: event.pointerType === 'touch', live: new LivePen(pen.plan), samples: [], capture, pen, drawn: 0 }
+    const capture = {
+      left: place.left,
+      top: place.top,
+      pxPerMm: place.width / options.pageWidthMm(),
+      startMs: event.timeStamp,
+    }
+    down = {
+      pointer: event.pointerId,
+      touch: event.pointerType === 'touch',
+      live: new LivePen(pen.plan),
+      samples: [],
+      capture,
+      pen,
+      drawn: 0,
+    }
     writing.value = true
     canvas.style.opacity = String(pen.plan.opacity)
     canvas.style.mixBlendMode = pen.plan.blend
@@ -135,7 +171,10 @@ export function useWriting(options: WritingOptions) {
     if (restMatters(down.pen.plan)) ask()
   }
 
-  /** A pen that lies still sends no events, but a spray builds up and a held stroke straightens: take a sample where it lies. */
+  /**
+   * A pen that lies still sends no events, but a spray builds up and a held stroke straightens: take a sample where it
+   * lies.
+   */
   function rest(now = performance.now()) {
     const last = down?.samples.at(-1)
     const tS = down ? (now - down.capture.startMs) / 1000 : 0
@@ -204,21 +243,37 @@ export function useWriting(options: WritingOptions) {
     const column = (k: keyof Sample) => samples.map((s) => s[k])
     const sensed = pointerType === 'pen'
     return {
-      id: crypto.randomUUID(), pen_id: pen.id, revision: pen.revision, t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000), x_mm: column('x'), y_mm: column('y'),
-      force: sensed ? column('force') : null, altitude: sensed ? column('altitude') : null, azimuth: sensed ? column('azimuth') : null,
+      id: crypto.randomUUID(),
+      pen_id: pen.id,
+      revision: pen.revision,
+      t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
+      x_mm: column('x'),
+      y_mm: column('y'),
+      force: sensed ? column('force') : null,
+      altitude: sensed ? column('altitude') : null,
+      azimuth: sensed ? column('azimuth') : null,
     }
   }
 
   useEventListener(options.canvas, 'pointerdown', start)
   useEventListener(options.canvas, 'pointermove', move)
   useEventListener(options.canvas, ['pointerup', 'pointercancel'], end)
-  useEventListener(options.canvas, 'pointerleave', (event: PointerEvent) => event.pointerType === 'pen' && !event.buttons && feed(event))
+  useEventListener(
+    options.canvas,
+    'pointerleave',
+    (event: PointerEvent) => event.pointerType === 'pen' && !event.buttons && feed(event),
+  )
   // a palm beside the page must not press what lies there: while the nib is near, touches press nothing
-  useEventListener(document, 'click', (event: MouseEvent) => {
-    if ((event as PointerEvent).pointerType !== 'touch' || !engine?.nibIsNear(event.timeStamp)) return
-    event.preventDefault()
-    event.stopPropagation()
-  }, { capture: true })
+  useEventListener(
+    document,
+    'click',
+    (event: MouseEvent) => {
+      if ((event as PointerEvent).pointerType !== 'touch' || !engine?.nibIsNear(event.timeStamp)) return
+      event.preventDefault()
+      event.stopPropagation()
+    },
+    { capture: true },
+  )
 
   return { writing }
 }

@@ -33,21 +33,40 @@ const grids = useLatest(
 )
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
-  void grids.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null }, typed: props.typed,
-    papers: papers.value.map((p) => p.colour), passes: PASSES, px_per_mm: Math.min(16, 5 * window.devicePixelRatio) })
+  void grids.want({
+    wash: wash.recipe,
+    ink: wash.ink.recipe,
+    source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null },
+    typed: props.typed,
+    papers: papers.value.map((p) => p.colour),
+    passes: PASSES,
+    px_per_mm: Math.min(16, 5 * window.devicePixelRatio),
+  })
 }, 60)
-watch([() => wash.recipe, () => wash.ink, papers, () => props.typed, () => desk.sheet?.id, () => ink.changed], () => void askSoon(), { immediate: true })
+watch(
+  [() => wash.recipe, () => wash.ink, papers, () => props.typed, () => desk.sheet?.id, () => ink.changed],
+  () => void askSoon(),
+  { immediate: true },
+)
 
 const tone = (ratio: number) => (ratio < 3 ? 'lost' : ratio < 4.5 ? 'weak' : 'good')
-const nameOf = (colour: string) => papers.value.find((p) => p.colour.toLowerCase() === colour.toLowerCase())?.name ?? 'yours'
+const nameOf = (colour: string) =>
+  papers.value.find((p) => p.colour.toLowerCase() === colour.toLowerCase())?.name ?? 'yours'
 </script>
 
 <template>
   <div class="grid-holder">
     <p v-if="empty" class="book">{{ empty }}</p>
     <table v-else-if="grid" :class="{ stale: grids.busy.value }">
-      <caption class="visually-hidden">Contrast of words under passes of the wash</caption>
-      <thead><tr><th scope="col" class="small">paper</th><th v-for="n in PASSES" :key="n" scope="col" class="small">{{ n }} {{ n === 1 ? 'pass' : 'passes' }}</th></tr></thead>
+      <caption class="visually-hidden">
+        Contrast of words under passes of the wash
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col" class="small">paper</th>
+          <th v-for="n in PASSES" :key="n" scope="col" class="small">{{ n }} {{ n === 1 ? 'pass' : 'passes' }}</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="row in grid.rows" :key="row.paper" :data-paper="row.paper">
           <th scope="row">
@@ -59,32 +78,95 @@ const nameOf = (colour: string) => papers.value.find((p) => p.colour.toLowerCase
           <td v-for="cell in row.cells" :key="cell.passes" :data-passes="cell.passes">
             <img :src="cell.image" :alt="`Words on ${nameOf(row.paper)} paper under ${cell.passes} passes`" />
             <span class="numbers small">
-              <b :class="tone(cell.writing)" title="Contrast of your writing">{{ say(cell.writing) }}<template v-if="cell.writing < 4.5">&nbsp;✕</template></b>
-              <b :class="tone(cell.typed)" title="Contrast of print">{{ say(cell.typed) }}<template v-if="cell.typed < 4.5">&nbsp;✕</template></b>
-              <span :class="{ odd: cell.seen !== 'clear' }" :title="`differs from the paper by ${say(cell.visibility)}`">{{ cell.seen }} {{ say(cell.visibility) }}</span>
+              <b :class="tone(cell.writing)" title="Contrast of your writing"
+                >{{ say(cell.writing) }}<template v-if="cell.writing < 4.5">&nbsp;✕</template></b
+              >
+              <b :class="tone(cell.typed)" title="Contrast of print"
+                >{{ say(cell.typed) }}<template v-if="cell.typed < 4.5">&nbsp;✕</template></b
+              >
+              <span :class="{ odd: cell.seen !== 'clear' }" :title="`differs from the paper by ${say(cell.visibility)}`"
+                >{{ cell.seen }} {{ say(cell.visibility) }}</span
+              >
             </span>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-if="grid && !empty" class="small legend">Under each picture: contrast of your writing, of print, and how far the wash stands out from the paper (CIEDE2000). ✕ marks words under 4.5:1. Tone varies by {{ Math.max(...grid.rows.flatMap((r) => r.cells.map((c) => c.unevenness * 100))).toFixed(1) }} % inside a stroke; a second pass changes it by {{ say(grid.rows[0]!.overlap) }}.</p>
+    <p v-if="grid && !empty" class="small legend">
+      Under each picture: contrast of your writing, of print, and how far the wash stands out from the paper
+      (CIEDE2000). ✕ marks words under 4.5:1. Tone varies by
+      {{ Math.max(...grid.rows.flatMap((r) => r.cells.map((c) => c.unevenness * 100))).toFixed(1) }} % inside a stroke;
+      a second pass changes it by {{ say(grid.rows[0]!.overlap) }}.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.grid-holder { overflow: auto; min-height: 0; scrollbar-width: thin; }
-table { border-collapse: collapse; width: 100%; table-layout: fixed; }
-thead th { font-weight: 400; text-align: left; padding: 0 6px 2px; }
-th:first-child { width: 148px; }
-tbody th { text-align: left; font-weight: 400; vertical-align: top; padding: 2px 10px 8px 0; }
-tbody th .book { display: block; font-style: italic; font-size: 16px; color: var(--accent); }
-tbody th .small { display: block; line-height: 1.3; }
-td { padding: 0 4px 6px; vertical-align: top; }
-img { display: block; width: 100%; border: var(--line) solid var(--rule); }
-.numbers { display: flex; flex-wrap: wrap; gap: 0 12px; padding-top: 2px; }
-b { font-weight: 650; color: var(--ink); }
-b.weak { color: var(--attention); }
-b.lost { color: var(--harm); }
-.odd { color: var(--attention); font-style: italic; }
-.legend { padding: 4px 0 8px; max-width: 90ch; }
+.grid-holder {
+  overflow: auto;
+  min-height: 0;
+  scrollbar-width: thin;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  table-layout: fixed;
+}
+thead th {
+  font-weight: 400;
+  text-align: left;
+  padding: 0 6px 2px;
+}
+th:first-child {
+  width: 148px;
+}
+tbody th {
+  text-align: left;
+  font-weight: 400;
+  vertical-align: top;
+  padding: 2px 10px 8px 0;
+}
+tbody th .book {
+  display: block;
+  font-style: italic;
+  font-size: 16px;
+  color: var(--accent);
+}
+tbody th .small {
+  display: block;
+  line-height: 1.3;
+}
+td {
+  padding: 0 4px 6px;
+  vertical-align: top;
+}
+img {
+  display: block;
+  width: 100%;
+  border: var(--line) solid var(--rule);
+}
+.numbers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+  padding-top: 2px;
+}
+b {
+  font-weight: 650;
+  color: var(--ink);
+}
+b.weak {
+  color: var(--attention);
+}
+b.lost {
+  color: var(--harm);
+}
+.odd {
+  color: var(--attention);
+  font-style: italic;
+}
+.legend {
+  padding: 4px 0 8px;
+  max-width: 90ch;
+}
 </style>

@@ -20,19 +20,42 @@ const on = ref<string>()
 const which = ref<'both' | 'writing' | 'typed'>('both')
 const target = computed(() => on.value ?? props.paper)
 const papers = computed(() => papersFor(props.paper))
-watch(() => props.paper, () => (on.value = undefined))
+watch(
+  () => props.paper,
+  () => (on.value = undefined),
+)
 const reply = shallowRef<Schemas['SolveWashReply']>()
-const asked = useLatest((body: Schemas['SolveWashBody']) => take(api.POST('/api/wash/solve', { body })), (a) => (reply.value = a), () => (reply.value = undefined))
+const asked = useLatest(
+  (body: Schemas['SolveWashBody']) => take(api.POST('/api/wash/solve', { body })),
+  (a) => (reply.value = a),
+  () => (reply.value = undefined),
+)
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
-  void asked.want({ wash: wash.recipe, ink: wash.ink.recipe, source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null }, typed: props.typed, paper: target.value,
-    words: which.value === 'both' ? ['writing', 'typed'] : [which.value] })
+  void asked.want({
+    wash: wash.recipe,
+    ink: wash.ink.recipe,
+    source: { sheet_id: desk.sheet!.id, part: 'words', stroke_ids: null },
+    typed: props.typed,
+    paper: target.value,
+    words: which.value === 'both' ? ['writing', 'typed'] : [which.value],
+  })
 }, 250)
-watch([() => wash.recipe, () => wash.ink, target, which, () => desk.sheet?.id, () => ink.changed], () => void askSoon(), { immediate: true })
+watch(
+  [() => wash.recipe, () => wash.ink, target, which, () => desk.sheet?.id, () => ink.changed],
+  () => void askSoon(),
+  { immediate: true },
+)
 
 const same = computed(() => {
   const [s, r] = [reply.value?.setting, wash.recipe]
-  return !!s && !!r && Math.abs(s.opacity - r.body!.opacity!) < 0.006 && (s.blend === r.wash!.blend) && s.place === r.wash!.place
+  return (
+    !!s &&
+    !!r &&
+    Math.abs(s.opacity - r.body!.opacity!) < 0.006 &&
+    s.blend === r.wash!.blend &&
+    s.place === r.wash!.place
+  )
 })
 const measured = computed(() => Math.min(...['writing', 'typed'].flatMap((k) => reply.value?.measured[k] ?? [])))
 
@@ -49,23 +72,52 @@ function use(setting: Schemas['SettingItem']) {
 
 <template>
   <div class="for">
-    <ElSelect :model-value="target" aria-label="Solve for paper" @change="(c: string) => (on = c)"><ElOption v-for="p in papers" :key="p.colour" :value="p.colour" :label="`for ${p.name}`" /></ElSelect>
-    <ElSelect v-model="which" aria-label="Words that must stay"><ElOption value="both" label="all words" /><ElOption value="writing" label="writing" /><ElOption value="typed" label="print" /></ElSelect>
+    <ElSelect :model-value="target" aria-label="Solve for paper" @change="(c: string) => (on = c)"
+      ><ElOption v-for="p in papers" :key="p.colour" :value="p.colour" :label="`for ${p.name}`"
+    /></ElSelect>
+    <ElSelect v-model="which" aria-label="Words that must stay"
+      ><ElOption value="both" label="all words" /><ElOption value="writing" label="writing" /><ElOption
+        value="typed"
+        label="print"
+    /></ElSelect>
   </div>
-  <ReadingNote v-if="reply" title="Solve" :tone="reply.setting ? 'plain' : 'attention'" data-solve
-    :help="`${reply.tried} settings of strength, blend and place were tried. Words must keep 4.5:1 after two passes, and one pass must differ from the paper by 8 to 45 (CIEDE2000). The numbers are read off rendered pixels.`">
+  <ReadingNote
+    v-if="reply"
+    title="Solve"
+    :tone="reply.setting ? 'plain' : 'attention'"
+    data-solve
+    :help="
+      `${reply.tried} settings of strength, blend and place were tried. Words must keep 4.5:1 after two passes, ` +
+      'and one pass must differ from the paper by 8 to 45 (CIEDE2000). The numbers are read off rendered pixels.'
+    "
+  >
     <template v-if="reply.setting">
-      <p>{{ reply.setting.blend }}, {{ reply.setting.place }} the ink, strength <span class="number">{{ percent(reply.setting.opacity) }}</span></p>
-      <p class="small">measured: {{ say(measured) }}:1 after two passes, stands out by {{ say(reply.measured.visibility!) }}</p>
+      <p>
+        {{ reply.setting.blend }}, {{ reply.setting.place }} the ink, strength
+        <span class="number">{{ percent(reply.setting.opacity) }}</span>
+      </p>
+      <p class="small">
+        measured: {{ say(measured) }}:1 after two passes, stands out by {{ say(reply.measured.visibility!) }}
+      </p>
     </template>
     <template v-else>
       <p>No strength or blend of this colour works here.</p>
-      <p v-if="reply.bare_contrast < 4.5" class="small">The bare words reach only {{ say(reply.bare_contrast) }}:1 on this paper: change the ink or the paper first.</p>
-      <p v-else-if="reply.best_contrast" class="small">Where it can be seen, words keep {{ say(reply.best_contrast) }}:1 at best; where they stay readable, it stands out by {{ say(reply.best_visibility) }} at most.</p>
+      <p v-if="reply.bare_contrast < 4.5" class="small">
+        The bare words reach only {{ say(reply.bare_contrast) }}:1 on this paper: change the ink or the paper first.
+      </p>
+      <p v-else-if="reply.best_contrast" class="small">
+        Where it can be seen, words keep {{ say(reply.best_contrast) }}:1 at best; where they stay readable, it stands
+        out by {{ say(reply.best_visibility) }} at most.
+      </p>
     </template>
     <template #more>
-      <button v-if="reply.setting" type="button" class="word-button" :disabled="same" @click="use(reply.setting)">{{ same ? 'In use' : 'Use it' }}</button>
-      <p v-if="reply.other" class="small other"><i :style="{ background: reply.other.colour }"></i>{{ reply.other.colour }} would work: {{ reply.other.blend }}, {{ reply.other.place }}, {{ percent(reply.other.opacity) }}</p>
+      <button v-if="reply.setting" type="button" class="word-button" :disabled="same" @click="use(reply.setting)">
+        {{ same ? 'In use' : 'Use it' }}
+      </button>
+      <p v-if="reply.other" class="small other">
+        <i :style="{ background: reply.other.colour }"></i>{{ reply.other.colour }} would work: {{ reply.other.blend }},
+        {{ reply.other.place }}, {{ percent(reply.other.opacity) }}
+      </p>
       <button v-if="reply.other" type="button" class="word-button" @click="use(reply.other)">Use that colour</button>
     </template>
   </ReadingNote>
@@ -73,7 +125,19 @@ function use(setting: Schemas['SettingItem']) {
 </template>
 
 <style scoped>
-.for { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.other { display: flex; align-items: center; gap: 6px; }
-.other i { width: 22px; height: 22px; border: var(--line) solid var(--edge); }
+.for {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.other {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.other i {
+  width: 22px;
+  height: 22px;
+  border: var(--line) solid var(--edge);
+}
 </style>

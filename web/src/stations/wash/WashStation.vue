@@ -18,12 +18,25 @@ const view = ref<'grid' | 'set'>('grid')
 const typed = ref('wings folded')
 const paper = ref<string>()
 const ownPaper = computed(() => paper.value ?? desk.sheet!.paper.colour!)
-const field = (group: string, name: string) => (desk.desk?.recipe_fields[group] ?? []).find((f) => f.name === name) as unknown as Field
+const field = (group: string, name: string) =>
+  (desk.desk?.recipe_fields[group] ?? []).find((f) => f.name === name) as unknown as Field
 const now = (path: string) => valueAt(wash.recipe, path)
 const kept = (path: string) => valueAt(wash.kept, path)
-const SLIDERS = [['body', 'opacity'], ['body', 'width_mm'], ['wash', 'straighten']] as const
-const CHOICES = [['wash', 'place'], ['wash', 'blend'], ['wash', 'tip.shape'], ['wash', 'straight_to']] as const
-const FLAGS = [['wash', 'build_up'], ['wash', 'hold_straight']] as const
+const SLIDERS = [
+  ['body', 'opacity'],
+  ['body', 'width_mm'],
+  ['wash', 'straighten'],
+] as const
+const CHOICES = [
+  ['wash', 'place'],
+  ['wash', 'blend'],
+  ['wash', 'tip.shape'],
+  ['wash', 'straight_to'],
+] as const
+const FLAGS = [
+  ['wash', 'build_up'],
+  ['wash', 'hold_straight'],
+] as const
 
 function once(path: string, value: unknown) {
   wash.set(path, value)
@@ -45,25 +58,58 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   <section v-if="wash.recipe && wash.pen && wash.ink" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="This wash">
       <ElSelect :model-value="wash.pen.id" aria-label="Wash" @change="(id: string) => (wash.chosen = id)">
-        <ElOption v-for="p in wash.washes" :key="p.id" :value="p.id" :label="p.recipe.name"><span class="option"><PenSwatch :pen="p" />{{ p.recipe.name }}</span></ElOption>
+        <ElOption v-for="p in wash.washes" :key="p.id" :value="p.id" :label="p.recipe.name"
+          ><span class="option"><PenSwatch :pen="p" />{{ p.recipe.name }}</span></ElOption
+        >
       </ElSelect>
       <WashSolve :paper="ownPaper" :typed="typed" />
       <div class="controls">
-        <label class="row"><span :title="field('body', 'colour').help">Colour</span><ElColorPicker :model-value="(now('body.colour') as string)" aria-label="Colour" @change="(v) => v && once('body.colour', v.toLowerCase())" /></label>
-        <ValueSlider v-for="[group, name] in SLIDERS" :key="name" :field="name === 'opacity' ? { ...field(group, name), label: 'Strength' } : field(group, name)" :value="now(`${group}.${name}`) as number"
-          :kept="kept(`${group}.${name}`) as number" @change="(v) => wash.set(`${group}.${name}`, v)" @done="wash.done" />
-        <label v-for="[group, name] in CHOICES" :key="name" class="row"><span :title="field(group, name).help">{{ field(group, name).label }}</span>
-          <ElSelect :model-value="now(`${group}.${name}`) as string" :aria-label="field(group, name).label" @change="(v: string) => once(`${group}.${name}`, v)">
+        <label class="row"
+          ><span :title="field('body', 'colour').help">Colour</span
+          ><ElColorPicker
+            :model-value="now('body.colour') as string"
+            aria-label="Colour"
+            @change="(v) => v && once('body.colour', v.toLowerCase())"
+        /></label>
+        <ValueSlider
+          v-for="[group, name] in SLIDERS"
+          :key="name"
+          :field="name === 'opacity' ? { ...field(group, name), label: 'Strength' } : field(group, name)"
+          :value="now(`${group}.${name}`) as number"
+          :kept="kept(`${group}.${name}`) as number"
+          @change="(v) => wash.set(`${group}.${name}`, v)"
+          @done="wash.done"
+        />
+        <label v-for="[group, name] in CHOICES" :key="name" class="row"
+          ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
+          <ElSelect
+            :model-value="now(`${group}.${name}`) as string"
+            :aria-label="field(group, name).label"
+            @change="(v: string) => once(`${group}.${name}`, v)"
+          >
             <ElOption v-for="o in field(group, name).options" :key="o" :value="o" />
           </ElSelect>
         </label>
-        <ValueSlider v-if="now('wash.tip.shape') === 'chisel' || now('wash.tip.shape') === 'ellipse'" :field="field('wash', 'tip.angle_deg')" :value="now('wash.tip.angle_deg') as number"
-          :kept="kept('wash.tip.angle_deg') as number" @change="(v) => wash.set('wash.tip.angle_deg', v)" @done="wash.done" />
-        <label v-for="[group, name] in FLAGS" :key="name" class="row flag"><span :title="field(group, name).help">{{ field(group, name).label }}</span>
-          <ElSwitch :model-value="now(`${group}.${name}`) as boolean" :aria-label="field(group, name).label" @change="(v) => once(`${group}.${name}`, v)" /></label>
+        <ValueSlider
+          v-if="now('wash.tip.shape') === 'chisel' || now('wash.tip.shape') === 'ellipse'"
+          :field="field('wash', 'tip.angle_deg')"
+          :value="now('wash.tip.angle_deg') as number"
+          :kept="kept('wash.tip.angle_deg') as number"
+          @change="(v) => wash.set('wash.tip.angle_deg', v)"
+          @done="wash.done"
+        />
+        <label v-for="[group, name] in FLAGS" :key="name" class="row flag"
+          ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
+          <ElSwitch
+            :model-value="now(`${group}.${name}`) as boolean"
+            :aria-label="field(group, name).label"
+            @change="(v) => once(`${group}.${name}`, v)"
+        /></label>
       </div>
       <div class="keep">
-        <button type="button" class="word-button strong" :disabled="!wash.changed" @click="wash.keep()">Keep as revision {{ wash.next }}</button>
+        <button type="button" class="word-button strong" :disabled="!wash.changed" @click="wash.keep()">
+          Keep as revision {{ wash.next }}
+        </button>
         <button type="button" class="word-button" :disabled="!wash.undoable" @click="wash.undo">Undo</button>
         <button type="button" class="word-button" :disabled="!wash.redoable" @click="wash.redo">Redo</button>
       </div>
@@ -76,8 +122,16 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <ElRadioButton value="set">told apart</ElRadioButton>
         </ElRadioGroup>
         <template v-if="view === 'grid'">
-          <label class="inline"><span class="small">printed words</span><ElInput v-model="typed" maxlength="22" aria-label="Printed words" /></label>
-          <label class="inline"><span class="small">paper of your own</span><ElColorPicker :model-value="ownPaper" aria-label="Paper of your own" @change="(v) => (paper = v?.toLowerCase() ?? undefined)" /></label>
+          <label class="inline"
+            ><span class="small">printed words</span><ElInput v-model="typed" maxlength="22" aria-label="Printed words"
+          /></label>
+          <label class="inline"
+            ><span class="small">paper of your own</span
+            ><ElColorPicker
+              :model-value="ownPaper"
+              aria-label="Paper of your own"
+              @change="(v) => (paper = v?.toLowerCase() ?? undefined)"
+          /></label>
         </template>
       </div>
       <WashGrid v-if="view === 'grid'" :own="ownPaper" :typed="typed" />
@@ -85,26 +139,81 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     </div>
   </section>
   <section v-else class="none">
-    <p class="book">There is no wash among your pens. Bring one in, or give a pen the place “under” in its Wash group.</p>
+    <p class="book">
+      There is no wash among your pens. Bring one in, or give a pen the place “under” in its Wash group.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.station { --margin: 264px; }
-.bench { display: grid; grid-template-rows: auto minmax(0, 1fr); gap: 8px; min-height: 0; }
-.views { display: flex; flex-wrap: wrap; align-items: center; gap: 8px 24px; min-height: 52px; }
-.inline { display: flex; align-items: center; gap: 8px; }
-.inline .el-input { width: 170px; }
-.controls { display: grid; gap: 6px; }
-.row { display: grid; grid-template-columns: 96px minmax(0, 1fr); align-items: center; font-size: var(--small); min-height: var(--target); }
-.row.flag { grid-template-columns: minmax(0, 1fr) auto; }
-.keep { display: flex; flex-wrap: wrap; gap: 8px; padding-bottom: 8px; }
-.keep .word-button { padding: 0 12px; white-space: nowrap; }
-.option { display: flex; align-items: center; gap: 10px; }
-.none { display: grid; place-content: center; height: 100%; padding: 32px; font-size: 17px; }
+.station {
+  --margin: 264px;
+}
+.bench {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 8px;
+  min-height: 0;
+}
+.views {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 24px;
+  min-height: 52px;
+}
+.inline {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.inline .el-input {
+  width: 170px;
+}
+.controls {
+  display: grid;
+  gap: 6px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr);
+  align-items: center;
+  font-size: var(--small);
+  min-height: var(--target);
+}
+.row.flag {
+  grid-template-columns: minmax(0, 1fr) auto;
+}
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-bottom: 8px;
+}
+.keep .word-button {
+  padding: 0 12px;
+  white-space: nowrap;
+}
+.option {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.none {
+  display: grid;
+  place-content: center;
+  height: 100%;
+  padding: 32px;
+  font-size: 17px;
+}
 
 @media (max-width: 900px) {
-  .station .margin { max-height: 420px; }
-  .controls { grid-template-columns: 1fr 1fr; column-gap: 24px; }
+  .station .margin {
+    max-height: 420px;
+  }
+  .controls {
+    grid-template-columns: 1fr 1fr;
+    column-gap: 24px;
+  }
 }
 </style>

@@ -8,7 +8,9 @@ export const PAPERS = [
 
 export function papersFor(own: string): { name: string; colour: string }[] {
   const known = PAPERS.find((p) => p.colour === own.toLowerCase())
-  return known ? PAPERS.map((p) => (p === known ? { ...p, name: `${p.name}, yours` } : p)) : [...PAPERS, { name: 'yours', colour: own }]
+  return known
+    ? PAPERS.map((p) => (p === known ? { ...p, name: `${p.name}, yours` } : p))
+    : [...PAPERS, { name: 'yours', colour: own }]
 }
 
 /** How many passes words stand, from the first that drowns them. */

@@ -27,8 +27,12 @@ NONE = "none"
 class Steady:
     method: str = choice(NONE, (NONE, *METHODS), "Method", "How the path is calmed while you write")
     amount: float = number(0, 0, 10, 0.1, "", "Amount", "0 leaves the path untouched, 10 is the calmest and slowest")
-    beta: float = number(0.05, 0, 2, 0.01, "Hz per mm/s", "Speed answer", "one-euro: how much quicker it follows when the hand is fast")
-    d_cutoff_hz: float = number(5, 0.2, 30, 0.1, "Hz", "Speed cutoff", "one-euro: how calmly it judges the hand's speed")
+    beta: float = number(
+        0.05, 0, 2, 0.01, "Hz per mm/s", "Speed answer", "one-euro: how much quicker it follows when the hand is fast"
+    )
+    d_cutoff_hz: float = number(
+        5, 0.2, 30, 0.1, "Hz", "Speed cutoff", "one-euro: how calmly it judges the hand's speed"
+    )
 
 
 def is_raw(steady: Steady) -> bool:

@@ -27,5 +27,7 @@ class Method:
 
 def power_law(largest: float, exponent: float) -> tuple[Callable[[float], float], Callable[[float], float]]:
     """Amount -> largest (amount / 10)^exponent, and back."""
-    return (lambda amount: largest * (amount / 10) ** exponent,
-            lambda value: 10 * (max(value, 0.0) / largest) ** (1 / exponent))
+    return (
+        lambda amount: largest * (amount / 10) ** exponent,
+        lambda value: 10 * (max(value, 0.0) / largest) ** (1 / exponent),
+    )

@@ -4,8 +4,8 @@ The hand is taken to move straight from report to report, and the exponential fo
 
     y_i = x_i - v tau (1 - e) + e (y_(i-1) - x_(i-1)),  e = exp(-dt / tau), v the hand's velocity in between.
 
-Holding each report still until the next one, y_i = y_(i-1) + (1 - e)(x_i - y_(i-1)), would shorten the delay by half a report
-interval and so depend on the report rate; this form is late by tau at every rate.
+Holding each report still until the next one, y_i = y_(i-1) + (1 - e)(x_i - y_(i-1)), would shorten the delay by half a
+report interval and so depend on the report rate; this form is late by tau at every rate.
 """
 
 import math
@@ -34,4 +34,6 @@ def follow(t, x, y, tau_ms, _beta, _d_cutoff_hz):  # type: ignore[no-untyped-def
 
 
 _parameter, _amount = power_law(LARGEST_MS, 1.5)
-FOLLOW = Method("follow", "time constant", "ms", "The same calm at every speed, the same delay too", _parameter, _amount, follow)
+FOLLOW = Method(
+    "follow", "time constant", "ms", "The same calm at every speed, the same delay too", _parameter, _amount, follow
+)

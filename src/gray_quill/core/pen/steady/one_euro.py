@@ -35,7 +35,10 @@ def one_euro(t, x, y, min_cutoff_hz, beta, d_cutoff_hz):  # type: ignore[no-unty
 
 
 ONE_EURO = Method(
-    "one-euro", "minimum cutoff", "Hz", "Calms slow strokes, lets go when the hand is fast",
+    "one-euro",
+    "minimum cutoff",
+    "Hz",
+    "Calms slow strokes, lets go when the hand is fast",
     parameter=lambda amount: float(QUICK_HZ * (CALM_HZ / QUICK_HZ) ** (amount / 10)),
     amount=lambda hz: float(10 * np.log(max(hz, 1e-9) / QUICK_HZ) / np.log(CALM_HZ / QUICK_HZ)),
     run=one_euro,
