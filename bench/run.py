@@ -14,12 +14,13 @@ from OneEuroFilter import OneEuroFilter
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.ink.outline import outline
-from gray_quill.core.ink.page import page_pixels, page_view
+from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.paper import paper_from_spec
-from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady.one_euro import one_euro

@@ -11,21 +11,23 @@ from gray_quill import __version__
 from gray_quill.cli_items import bytes_of, choice_argument, device_of, hand_of, pen_of, save
 from gray_quill.cli_palm import add_palm_commands
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.errors import GrayQuillError, InputError, NotFound
+from gray_quill.core.digitiser.writer import write_text
+from gray_quill.core.errors import GrayQuillError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.trial import SPEED_MM_S, model_lag
+from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED, SPEED_MM_S, model_lag
 from gray_quill.core.panel.dither import METHODS
 from gray_quill.core.panel.proof import on_panel, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.quantities import check
+from gray_quill.core.readings.ink_readings import Readings, read_ink
+from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.core.trace import Trace
-from gray_quill.formats.export import export_sheet
+from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.film_zip import read_film_zip, write_film
 from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import read_png, write_png
@@ -136,17 +138,16 @@ def _write(args: argparse.Namespace) -> None:
 
 def _read(args: argparse.Namespace) -> None:
     traces, recipe, inks = _inked(args.input, args.pen)
-    readings = dataclasses.asdict(read_ink(traces, recipe, inks))
+    readings = read_ink(traces, recipe, inks)
     if args.json:
-        print(json.dumps(readings))
+        print(json.dumps(dataclasses.asdict(readings)))
         return
-    for name, value in readings.items():
-        print(f"{name:>16}  {value:.4g}" if isinstance(value, float) else f"{name:>16}  {value}")
+    for name, known in readings_of(Readings).items():
+        print(f"{known.label:>20}  {in_words(known, getattr(readings, name))}")
 
 
 def _ink(args: argparse.Namespace) -> None:
-    if not 20 <= args.dpi <= 2400:
-        raise InputError("--dpi must lie from 20 to 2400.")
+    check(DPI, args.dpi, "--dpi")
     paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
     _, _, inks = _inked(args.input, args.pen, paper)
     save(
@@ -168,8 +169,8 @@ def _proof(args: argparse.Namespace) -> None:
 
 
 def _lag(args: argparse.Namespace) -> None:
-    if not 1 <= args.speed <= 1000 or not 0 <= args.lookahead <= 100:
-        raise InputError("--speed must lie from 1 to 1000 mm/s and --lookahead from 0 to 100 ms.")
+    check(NIB_SPEED, args.speed, "--speed")
+    check(LOOK_AHEAD, args.lookahead, "--lookahead")
     found = model_lag(device_of(args.device), pen_of(args.pen), args.speed, args.lookahead)
     if args.json:
         print(json.dumps(dataclasses.asdict(found)))

@@ -14,13 +14,17 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Event, make_stream
 from gray_quill.core.palm.drills import DRILLS, simulate, simulate_all
-from gray_quill.core.palm.outcome import Outcome, outcome_of
+from gray_quill.core.palm.engine import fold
+from gray_quill.core.palm.outcome import Outcome, measure
 from gray_quill.core.palm.proof import prove
-from gray_quill.core.palm.rules import OFF, Rules, zone_of
+from gray_quill.core.palm.rules import OFF, Rules
+from gray_quill.core.palm.zone import zone_of
+from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts
 from gray_quill.formats.palm_json import read_truth, truth_json
 
 FIRST_SEED = 301
+TOLD = ("id", "decision", "rule", "at_ms")  # of each contact
 ROOM_MM = 20.0  # beyond the outermost contact, where the screen's size is not known
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
 
@@ -78,38 +82,30 @@ def _palm(args: argparse.Namespace) -> None:
             f"{beside} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?"
         )
     rules = record_reader(Rules)(bytes_of(args.rules)) if args.rules else OFF
-    found = outcome_of(stream, rules, zone_of(hand_of(args.hand)), truth)
+    state = fold(stream.events, rules, zone_of(hand_of(args.hand)), stream.width_mm, stream.height_mm)
+    found = measure(stream, state, rules, truth)
     if args.json:
-        print(json.dumps(_plain(found)))
+        contacts = [{name: getattr(t, name) for name in TOLD} for t in state.touches.values()]
+        plain = {k: v for k, v in dataclasses.asdict(found).items() if v is not None}
+        print(json.dumps({"contacts": contacts, **plain}))
         return
     for line in _lines(found):
         print(line)
-    for d in found.decisions:
-        print(f"contact {d.id:>3}  {d.decision}{f' by {d.rule}' if d.rule else ''} at {d.at_ms:.0f} ms")
+    for t in state.touches.values():
+        print(f"contact {t.id:>3}  {t.decision}{f' by {t.rule}' if t.rule else ''} at {t.at_ms:.0f} ms")
 
 
 def _reach(events: list[Event]) -> tuple[float, float]:
     return (max([e.x_mm for e in events] or [0]) + ROOM_MM, max([e.y_mm for e in events] or [0]) + ROOM_MM)
 
 
-def _plain(found: Outcome) -> dict[str, object]:
-    out = dataclasses.asdict(found)
-    contacts = out.pop("decisions")
-    return {"contacts": contacts, **{k: v for k, v in out.items() if v is not None}}
-
-
 def _lines(o: Outcome) -> list[str]:
-    lines = [
-        f"{o.stray_marks} stray marks, page left {o.page_shift_mm:.2f} mm off and {o.zoom_pct:.1f} % zoomed, "
-        f"jiggle up to {o.jiggle_mm:.2f} mm, "
-        f"{o.taps} unwanted taps, {o.lost_ink_mm:.2f} mm of nib ink lost"
-    ]
+    lines = [", ".join(f"{known.label} {in_words(known, getattr(o, k))}" for k, known in readings_of(Outcome).items())]
     if o.confusion is not None:
         c = o.confusion
         lines.append(
             f"palms: {c['palm_refused']} refused, {c['palm_kept']} kept; fingers: {c['finger_kept']} kept, "
-            f"{c['finger_refused']} refused; "
-            f"{o.refused_gestures} of {o.gestures} gestures refused, the others {o.added_delay_ms:.0f} ms later"
+            f"{c['finger_refused']} refused"
         )
     return lines
 

@@ -7,11 +7,12 @@ import unittest
 import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.writer import write_text
-from gray_quill.core.ink.page import View, ink_pixels
+from gray_quill.core.ink.page import ink_pixels
+from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
-from gray_quill.core.pen.plan import compile_plan
+from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.readings.trade_off import trade_curves

@@ -13,8 +13,10 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Stream
 from gray_quill.core.palm.drills import DRILLS, simulate
-from gray_quill.core.palm.engine import LIMITS, fold
-from gray_quill.core.palm.rules import OFF, Rules, zone_of
+from gray_quill.core.palm.engine import fold
+from gray_quill.core.palm.rules import OFF, Rules
+from gray_quill.core.palm.state import LIMITS
+from gray_quill.core.palm.zone import zone_of
 from tests.browser.driver import browser
 from tests.core.test_palm import STRICT, random_rules, random_stream
 

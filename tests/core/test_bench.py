@@ -9,20 +9,22 @@ from gray_quill.core.advice.effects import control_effects
 from gray_quill.core.advice.kinds import judge_kind
 from gray_quill.core.advice.proposals import advise
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import fill_prompts, write_text
 from gray_quill.core.errors import GrayQuillError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.writer import fill_prompts, write_text
 from gray_quill.core.ink.heat import BINS, QUANTITIES, heat_view
 from gray_quill.core.ink.ladder import LADDERS, STEPS, ladder
-from gray_quill.core.ink.page import box_view, ink_pixels, page_pixels
+from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import paper_from_spec
-from gray_quill.core.pen.fit import cubic_bezier, cubic_form, fit_press, press_use
+from gray_quill.core.pen.fit import cubic_bezier, cubic_form, fit_press
 from gray_quill.core.pen.press import Press, press_share
 from gray_quill.core.pen.recipe import GROUPS, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.readings.differences import differences
 from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.readings.press_use import press_use
 from gray_quill.core.readings.spot import find_spot
 from gray_quill.core.readings.trade_off import calmest_under, check_shake, smallest_below, trade_curves, trade_point
 from gray_quill.core.trace import make_trace

@@ -7,15 +7,16 @@ import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Digitiser
 from gray_quill.core.digitiser.sampling import sample_motions
+from gray_quill.core.digitiser.writer import fill_prompts, write_text
 from gray_quill.core.errors import GrayQuillError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.intent import Intent
 from gray_quill.core.hand.motion import MOTION_HZ, perform, power_law_speed, tremor
 from gray_quill.core.hand.prompts import prompts_for
-from gray_quill.core.hand.writer import fill_prompts, write_text
 from gray_quill.core.panel.dither import METHODS, reduce_greys
-from gray_quill.core.panel.proof import panel_readings, proof_sheet
+from gray_quill.core.panel.proof import proof_sheet
 from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.trace import bounds_mm
 from tests.zoo import zoo
 

@@ -9,10 +9,11 @@ import shapely
 
 from gray_quill.core.ink.coverage import SHAPES, blank_cover, cover
 from gray_quill.core.ink.outline import exact_outline, ink_area, outline
-from gray_quill.core.ink.page import View, box_view, ink_pixels, opacity_plane, page_pixels, page_view
+from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
+from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle, width_terms
+from gray_quill.core.ink.view import View, box_view, page_view
 from gray_quill.core.paper import paper_from_spec
-from gray_quill.core.pen.plan import compile_plan
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.readings.anchors import find_anchors

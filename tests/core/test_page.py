@@ -6,8 +6,9 @@ import unittest
 import numpy as np
 
 from gray_quill.core.ink.coverage import SHAPES, blank_cover, cover, thinned
-from gray_quill.core.ink.page import View, draw_order, ink_pixels, page_pixels
+from gray_quill.core.ink.page import draw_order, ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS

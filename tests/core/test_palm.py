@@ -1,6 +1,7 @@
 """The Palm trial's rules: laws that hold for any stream, and what each rule does on small streams made by hand."""
 
 import dataclasses
+import math
 import unittest
 
 import numpy as np
@@ -10,12 +11,17 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Event, Stream, make_stream
 from gray_quill.core.palm.drills import DRILLS, intended, simulate, simulate_all
-from gray_quill.core.palm.engine import KEPT, REFUSED, SLOP_MM, State, advance, begin, finish, fold
-from gray_quill.core.palm.outcome import GRADES, grade, measure, nib_way_mm, outcome_of, palms_kept_share
+from gray_quill.core.palm.engine import advance, begin, finish, fold
+from gray_quill.core.palm.outcome import GRADES, grade, measure, outcome_of, palms_kept_share
 from gray_quill.core.palm.posture import in_words, read_posture
 from gray_quill.core.palm.proof import prove
-from gray_quill.core.palm.rules import OFF, TIGHTER, Rules, Zone, zone_of
-from gray_quill.core.palm.scores import explain, score_contacts
+from gray_quill.core.palm.rules import OFF, TIGHTER, Rules
+from gray_quill.core.palm.rules.contact_size import size_mm
+from gray_quill.core.palm.rules.crowd import reach_mm
+from gray_quill.core.palm.rules.resting_zone import zone_of_contact
+from gray_quill.core.palm.scores import contacts_of, explain, firing
+from gray_quill.core.palm.state import KEPT, REFUSED, SLOP_MM, State
+from gray_quill.core.palm.zone import Zone, zone_of
 from gray_quill.core.quantities import quantities
 
 ZONE = Zone(40, 30, 30, 25)
@@ -108,7 +114,7 @@ class Laws(unittest.TestCase):
         for seed in range(60):
             stream, rules = random_stream(seed), random_rules(np.random.default_rng(seed))
             state = fold(stream.events, rules, ZONE, *SIZE)
-            self.assertAlmostEqual(state.ink_mm, nib_way_mm(stream), places=9, msg=f"{seed} {rules}")
+            self.assertAlmostEqual(state.ink_mm, stream.nib_way_mm, places=9, msg=f"{seed} {rules}")
 
     def test_in_one_pass_or_in_pieces_and_the_state_given_stays(self) -> None:
         for seed in range(30):
@@ -301,16 +307,27 @@ class Hand(unittest.TestCase):
         self.assertTrue(left.zone.dx_mm < 0 and left.zone.dy_mm < 0)
         self.assertEqual(in_words(right, "right", right.rest).zone, right.zone)
 
-    def test_scores_explain_each_decision(self) -> None:
-        stream, truth = simulate(SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], "palm first", 2)
+    def test_each_decision_explains_itself_for_every_size_of_crowd(self) -> None:
+        stream, _ = simulate(SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], "palm first", 2)
         zone = zone_of(SHIPPED_HANDS["right-firm"])
-        scores = score_contacts(stream, zone)
-        for rules in (STRICT, OFF):
-            for d in outcome_of(stream, rules, zone, truth).decisions:
-                words = explain(d.decision, d.rule, rules, scores[d.id])
-                self.assertTrue(words.startswith("Refused by " + d.rule if d.rule else "Kept"), words)
-        self.assertTrue(all(s.size_mm > 7 for s in scores.values()))
-        self.assertLess(min(s.zone for s in scores.values()), 1)
+        contacts = contacts_of(stream, zone)
+        crowds = [dataclasses.replace(OFF, crowd_count=n, crowd_mm=60) for n in (1, 2, 3, 8)]
+        for rules in (STRICT, OFF, *crowds):
+            for t in fold(stream.events, rules, zone, stream.width_mm, stream.height_mm).touches.values():
+                words = explain(t.decision, t.rule, rules, contacts[t.id])
+                self.assertTrue(words.startswith("Refused by " + t.rule if t.rule else "Kept"), words)
+                if t.rule == "crowd":
+                    self.assertIn("crowd", firing(rules, contacts[t.id]), "what fired is what the scores say fires")
+        self.assertTrue(all(size_mm(c) > 7 for c in contacts.values()))
+        self.assertLess(min(zone_of_contact(c) for c in contacts.values()), 1)
+
+    def test_a_crowd_of_three_is_three(self) -> None:
+        events = [Event(10 * k, "touch", k, "down", 50 + x, 50) for k, x in enumerate((0, 10, 25))]
+        contacts = contacts_of(make_stream(events, *SIZE), ZONE)
+        for count, rows in ((2, (10, 10, 15)), (3, (25, 15, 25)), (4, (math.inf,) * 3)):
+            self.assertEqual([reach_mm(contacts[k], count) for k in range(3)], list(rows), count)
+        kept = explain("kept", "", dataclasses.replace(OFF, crowd_count=3, crowd_mm=5), contacts[0])
+        self.assertIn("a crowd of 3 within 25 mm", kept)
 
     def test_grades_and_bad_streams(self) -> None:
         stream, truth = simulate(SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], "rest", 2)

@@ -11,7 +11,8 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.readings.shading import (
+from gray_quill.core.readings.tone import raggedness_mm
+from gray_quill.core.shading.bench import (
     export_crispness,
     grade_ladder,
     grit,
@@ -20,7 +21,6 @@ from gray_quill.core.readings.shading import (
     small_text,
     text_verdict,
 )
-from gray_quill.core.readings.tone import raggedness_mm
 from gray_quill.core.trace import moved
 
 HAND, DEVICE, PAPER = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], paper_from_spec("dotted A5")
@@ -49,7 +49,7 @@ class Patches(unittest.TestCase):
             self.assertGreater(one.unevenness, other.unevenness)
 
     def test_own_shading_is_measured_wherever_it_was_laid(self) -> None:
-        from gray_quill.core.readings.shading import _hatched
+        from gray_quill.core.shading.bench import _hatched
 
         traces = _hatched(PENCIL, HAND, DEVICE, HAND.force, 78)
         here, there = (own_patch([moved(t, dx, 2 * dx) for t in traces], PENCIL, PAPER).tone for dx in (0, 30))

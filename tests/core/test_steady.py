@@ -9,10 +9,10 @@ import numpy as np
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.steady import METHODS, Steady, amount_of, parameter_of, steady_path
+from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.readings.drag import corners, discrete_frechet_mm
 from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.core.readings.lines import longest_line
-from gray_quill.core.readings.percentiles import weighted_percentiles
 from gray_quill.core.readings.wobble import shake
 from gray_quill.core.trace import make_trace, moved
 from tests.zoo import wave, zoo

@@ -6,8 +6,9 @@ import unittest
 import numpy as np
 
 from gray_quill.core.ink.grain import surface
-from gray_quill.core.ink.page import box_view, ink_pixels
+from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import box_view
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.tooth import GRADES, SURFACES, TILE
 from gray_quill.core.readings.tone import evenness, mean_tone

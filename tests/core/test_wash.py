@@ -8,19 +8,18 @@ import numpy as np
 from shapely import Polygon, box
 from shapely.ops import unary_union
 
-from gray_quill.core.colour import contrast, relative_luminance
+from gray_quill.core.colour.srgb import READABLE, contrast, relative_luminance, rgb
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.areas import area_cover, typed_rings
-from gray_quill.core.ink.page import View, rgb
+from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.wash.grid import Bench, readable_ink, typed_words
 from gray_quill.core.wash.layers import (
     CLEAR,
-    READABLE,
     TYPED,
     Words,
     layers,

@@ -9,8 +9,9 @@ import pypdfium2
 from PIL import Image
 
 from gray_quill.core.errors import FormatError, TooLarge
-from gray_quill.core.ink.page import page_pixels, page_view
+from gray_quill.core.ink.page import page_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import page_view
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.trace import moved

@@ -8,8 +8,8 @@ import colour
 import numpy as np
 from coloraide import Color
 
-from gray_quill.core.colour_difference import ciede2000, from_lab, lab
-from gray_quill.core.colour_vision import seen_with
+from gray_quill.core.colour.difference import ciede2000, from_lab, lab
+from gray_quill.core.colour.vision import seen_with
 from gray_quill.core.wash.layers import laid
 from tests.browser.driver import browser
 

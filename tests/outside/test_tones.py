@@ -6,9 +6,10 @@ import colour
 import dithering
 import numpy as np
 
-from gray_quill.core.colour import contrast, decode_srgb, encode_srgb, luminance
-from gray_quill.core.ink.page import View, ink_pixels, page_pixels
+from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, luminance
+from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import View
 from gray_quill.core.panel.dither import bayer, reduce_greys
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import read_recipe

@@ -12,8 +12,9 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.proof import tuning_sessions
 from gray_quill.core.palm.recommend import rule_curves
-from gray_quill.core.palm.rules import zone_of
-from gray_quill.core.palm.scores import RULE_OF, SIGNS, roc, score_contacts
+from gray_quill.core.palm.rules import RULES
+from gray_quill.core.palm.scores import contacts_of, roc
+from gray_quill.core.palm.zone import zone_of
 
 # A worked example with a tie; computed once with scikit-learn 1.9.1, area 28.5 / 36
 PALM = [0, 0, 1, 0, 1, 1, 0, 1, 0, 1, 1, 0]
@@ -67,9 +68,10 @@ class TradeOff(unittest.TestCase):
         """What the trade-off shows for a hand on a device, from all contacts of its drills."""
         hand, device = SHIPPED_HANDS["left-steep"], SHIPPED_DEVICES["tablet-11"]
         sessions, zone = tuning_sessions(hand, device)[::3], zone_of(hand)
-        pairs = [(i in truth.palms, s) for stream, truth in sessions for i, s in score_contacts(stream, zone).items()]
+        pairs = [(i in truth.palms, c) for stream, truth in sessions for i, c in contacts_of(stream, zone).items()]
         curves = {c.rule: c for c in rule_curves(sessions, zone)}
-        for name, sign in SIGNS.items():
-            values = np.nan_to_num([sign * getattr(s, name) for _, s in pairs], posinf=1e9, neginf=-1e9)
-            self.assertAlmostEqual(curves[RULE_OF[name]].area, roc_auc_score([p for p, _ in pairs], values), places=9)
-        self.assertGreater(curves["contact size"].area, 0.8)
+        for rule in RULES:
+            values = np.nan_to_num([rule.score(c) for _, c in pairs], posinf=1e9, neginf=-1e9)
+            area = curves[rule.name].area
+            self.assertAlmostEqual(area or 0.0, roc_auc_score([p for p, _ in pairs], values), places=9)
+        self.assertGreater(curves["contact size"].area or 0.0, 0.8)

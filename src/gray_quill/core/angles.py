@@ -8,7 +8,8 @@ quarter turn, a right-angled tilt gives altitude 0, and both non-zero with one r
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
+
 UPRIGHT = np.pi / 2
 
 

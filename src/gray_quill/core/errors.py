@@ -2,13 +2,16 @@
 
 GrayQuillError            status 400
 ├── InputError            400  a value the user gave cannot be used
+│   ├── BodyError         422  fields of a request are missing, unknown or out of their bounds
+│   ├── NoInk                  nothing is written yet where ink is asked for
 │   ├── TraceError             a stroke's samples are unusable
 │   ├── RecordError            a recipe, hand, device or paper is out of its declared bounds
 │   └── FormatError            a file is not what it claims to be
 ├── NotFound              404  no such thing is kept
 ├── Conflict              409  the change does not fit what is kept
 ├── TooLarge              413  over a stated limit
-└── WrongMedia            415  a kind of file or body that is not read here
+├── WrongMedia            415  a kind of file or body that is not read here
+└── Busy                  429  too much is asked for at once
 """
 
 
@@ -26,6 +29,15 @@ class GrayQuillError(Exception):
 
 class InputError(GrayQuillError):
     code = "bad_input"
+
+
+class BodyError(InputError):
+    status = 422
+    code = "bad_body"
+
+
+class NoInk(InputError):
+    code = "no_ink"
 
 
 class TraceError(InputError):
@@ -58,6 +70,11 @@ class TooLarge(GrayQuillError):
 class WrongMedia(GrayQuillError):
     status = 415
     code = "wrong_media"
+
+
+class Busy(GrayQuillError):
+    status = 429
+    code = "busy"
 
 
 def unknown_choice(what: str, got: object, options: object, field: str | None = None) -> RecordError:

@@ -7,12 +7,11 @@ import dataclasses
 import re
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import hex_of, is_dark, rgb
 from gray_quill.core.errors import RecordError, unknown_choice
 from gray_quill.core.quantities import choice, number, read_record, tint
-
-Floats = NDArray[np.float64]
 
 SIZES_MM: dict[str, tuple[float, float]] = {
     "A3": (297, 420),
@@ -107,18 +106,10 @@ def paper_from_spec(spec: str) -> Paper:
     return read_record(Paper, fields, "paper.")
 
 
-def is_dark(hex_colour: str) -> bool:
-    """Whether light ink reads better than dark on this colour (sRGB relative luminance under 0.18)."""
-    r, g, b = (int(hex_colour[i : i + 2], 16) / 255 for i in (1, 3, 5))
-    linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in (r, g, b)]
-    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2] < 0.18
-
-
 def rule_colour_for(hex_colour: str) -> str:
     """A ruling a quarter of the way from the sheet's colour towards black, or white on dark sheets."""
     target = 255 if is_dark(hex_colour) else 0
-    mixed = [round(int(hex_colour[i : i + 2], 16) * 0.76 + target * 0.24) for i in (1, 3, 5)]
-    return "#{:02x}{:02x}{:02x}".format(*mixed)
+    return hex_of(c * 0.76 + target * 0.24 for c in rgb(hex_colour))
 
 
 def describe_paper(paper: Paper) -> str:

@@ -9,7 +9,7 @@ import dataclasses
 import itertools
 import math
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any, TypeVar, get_type_hints
 
 from gray_quill.core.errors import RecordError, unknown_choice
@@ -30,21 +30,46 @@ class Quantity:
     high: float = math.inf
     step: float = 0.01
     options: tuple[str, ...] = ()
+    optional: bool = False
 
 
-def number(default: float, low: float, high: float, step: float, unit: str, label: str, help: str) -> Any:
-    return _field(default, Quantity("number", label, help, unit, low, high, step))
+REQUIRED = dataclasses.MISSING  # the default of a field that must be given
 
 
-def integer(default: int, low: int, high: int, unit: str, label: str, help: str) -> Any:
+@dataclasses.dataclass(frozen=True)
+class Control:
+    """What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high and step are
+    None where the kind has no range.
+    """
+
+    name: str
+    kind: str
+    label: str
+    help: str
+    unit: str
+    options: list[str]
+    low: float | None
+    high: float | None
+    step: float | None
+    default: Any
+
+
+def number(
+    default: Any, low: float, high: float, step: float, unit: str, label: str, help: str, optional: bool = False
+) -> Any:
+    """`optional`: None where it could not be told."""
+    return _field(default, Quantity("number", label, help, unit, low, high, step, optional=optional))
+
+
+def integer(default: Any, low: int, high: int, unit: str, label: str, help: str) -> Any:
     return _field(default, Quantity("integer", label, help, unit, low, high, 1))
 
 
-def choice(default: str, options: Sequence[str], label: str, help: str) -> Any:
+def choice(default: Any, options: Sequence[str], label: str, help: str) -> Any:
     return _field(default, Quantity("choice", label, help, options=tuple(options)))
 
 
-def flag(default: bool, label: str, help: str) -> Any:
+def flag(default: Any, label: str, help: str) -> Any:
     return _field(default, Quantity("flag", label, help))
 
 
@@ -52,7 +77,7 @@ def tint(default: str, label: str, help: str) -> Any:
     return _field(default, Quantity("colour", label, help))
 
 
-def text(default: str, label: str, help: str, longest: int = 80) -> Any:
+def text(default: Any, label: str, help: str, longest: int = 80) -> Any:
     return _field(default, Quantity("text", label, help, high=longest))
 
 
@@ -107,6 +132,8 @@ def read_record(record: type[R], data: object, where: str = "") -> R:
 
 def check(quantity: Quantity, value: object, path: str) -> Any:
     """The value in the form the record keeps it, or a RecordError that says what would be right."""
+    if value is None and quantity.optional:
+        return None
     return _CHECKS[quantity.kind](quantity, value, path)
 
 
@@ -183,6 +210,12 @@ _CHECKS = {
 }
 
 
+def changed(record: R, path: str, value: object) -> R:
+    """The same record with the field at a path like "steady.amount" at a value; what is not named stays."""
+    head, _, rest = path.partition(".")
+    return dataclasses.replace(record, **{head: changed(getattr(record, head), rest, value) if rest else value})  # type: ignore[type-var]
+
+
 def record_json(record: object) -> dict[str, Any]:
     """A record as plain JSON data; tuples become lists."""
     return _plain(dataclasses.asdict(record))  # type: ignore[call-overload, no-any-return]
@@ -194,16 +227,30 @@ def _plain(value: Any) -> Any:
     return [_plain(v) for v in value] if isinstance(value, (list, tuple)) else value
 
 
-def record_schema(record: type) -> dict[str, Any]:
-    """JSON Schema (2020-12) of a record, with ranges, defaults and help."""
+def record_schema(record: type, ref: Callable[[type], dict[str, Any]] | None = None) -> dict[str, Any]:
+    """JSON Schema (2020-12) of a record, with ranges, defaults and help. `ref`: how a sub-record is named where it is
+    not spelled out.
+    """
     hints = get_type_hints(record)
     properties = {}
     for f in dataclasses.fields(record):
         q = f.metadata.get("quantity")
-        properties[f.name] = (
-            {**record_schema(hints[f.name]), "default": record_json(f.default)} if q is None else _schema(q, f.default)
-        )
-    return {"type": "object", "additionalProperties": False, "properties": properties}
+        if q is None:
+            inner = ref(hints[f.name]) if ref else record_schema(hints[f.name])
+            given = f.default is not REQUIRED
+            properties[f.name] = {**inner, "default": record_json(f.default)} if given else inner
+        else:
+            properties[f.name] = _schema(q, f.default)
+    required = [f.name for f in dataclasses.fields(record) if f.default is REQUIRED]
+    out = {"type": "object", "additionalProperties": False, "properties": properties}
+    return {**out, "required": required} if required else out
+
+
+def sub_records(record: type) -> list[type]:
+    """The records inside a record, at any depth."""
+    hints = get_type_hints(record)
+    inner = [hints[f.name] for f in dataclasses.fields(record) if "quantity" not in f.metadata]
+    return [r for one in inner for r in (one, *sub_records(one))]
 
 
 def _schema(q: Quantity, default: Any) -> dict[str, Any]:
@@ -211,7 +258,7 @@ def _schema(q: Quantity, default: Any) -> dict[str, Any]:
     if default is not dataclasses.MISSING:
         out["default"] = _plain(default)
     if q.kind in ("number", "integer"):
-        out |= {"type": q.kind, "minimum": q.low, "maximum": q.high}
+        out |= {"type": [q.kind, "null"] if q.optional else q.kind, "minimum": q.low, "maximum": q.high}
     elif q.kind == "choice":
         out |= {"type": "string", "enum": list(q.options)}
     elif q.kind == "flag":
@@ -228,26 +275,16 @@ def _schema(q: Quantity, default: Any) -> dict[str, Any]:
     return out
 
 
-def describe_record(record: type) -> list[dict[str, Any]]:
-    """What a screen needs to draw one control a field: name, kind, label, help, unit, range, step, options, default."""
+def describe_record(record: type) -> list[Control]:
+    """One control a field; fields of sub-records carry a dotted name."""
     rows = []
     for f in dataclasses.fields(record):
         q: Quantity | None = f.metadata.get("quantity")
         if q is None:
+            inner = describe_record(get_type_hints(record)[f.name])
+            rows += [dataclasses.replace(c, name=f"{f.name}.{c.name}") for c in inner]
             continue
-        numeric = q.kind in ("number", "integer")
-        rows.append(
-            {
-                "name": f.name,
-                "kind": q.kind,
-                "label": q.label,
-                "help": q.help,
-                "unit": q.unit,
-                "options": list(q.options),
-                "low": q.low if numeric else None,
-                "high": q.high if numeric else None,
-                "step": q.step if numeric else None,
-                "default": _plain(f.default),
-            }
-        )
+        low, high, step = (q.low, q.high, q.step) if q.kind in ("number", "integer") else (None, None, None)
+        default = None if f.default is REQUIRED else _plain(f.default)
+        rows.append(Control(f.name, q.kind, q.label, q.help, q.unit, list(q.options), low, high, step, default))
     return rows

@@ -4,12 +4,12 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
 from gray_quill.core.angles import UPRIGHT
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import TraceError
 
-Floats = NDArray[np.float64]
 FORCE_WITHOUT_SENSOR = 0.5  # Pointer Events: a pointer without pressure reports 0.5 while down
 CHANNELS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
 FARTHEST_MM = 10_000.0

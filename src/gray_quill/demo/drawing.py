@@ -3,13 +3,12 @@
 from collections.abc import Iterable, Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 from shapely import LineString, Polygon, affinity
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.hand.intent import Intent
 
-Floats = NDArray[np.float64]
 Points = Sequence[tuple[float, float]]
 
 # A moth with its wings spread, unit size, right half; y down, body on x = 0.

@@ -5,10 +5,10 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
+from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
 from gray_quill.core.hand.intent import Intent, text_intents
 from gray_quill.core.hand.prompts import prompt_intents, prompts_for
-from gray_quill.core.hand.writer import write_intents
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.trace import Trace
 from gray_quill.demo import drawing

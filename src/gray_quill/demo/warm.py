@@ -4,18 +4,19 @@ import pathlib
 
 import gray_quill
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.writer import write_text
 from gray_quill.core.ink.outline import outline
-from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels, page_view
+from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import page_view
 from gray_quill.core.panel.proof import proof_sheet
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS
 from gray_quill.core.readings.ink_readings import read_ink
-from gray_quill.core.readings.shading import export_crispness, shading_patches, small_text
+from gray_quill.core.shading.bench import export_crispness, shading_patches, small_text
 from gray_quill.core.wash.grid import Bench
 
 

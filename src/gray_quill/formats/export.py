@@ -3,12 +3,16 @@
 from collections.abc import Sequence
 
 from gray_quill.core.errors import WrongMedia
-from gray_quill.core.ink.page import ink_pixels, page_pixels, page_view
+from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import page_view
 from gray_quill.core.paper import Paper
+from gray_quill.core.quantities import Quantity
 from gray_quill.formats.pdf import write_pdf
 from gray_quill.formats.png import write_png
 from gray_quill.formats.svg import write_svg
+
+DPI = Quantity("number", "Density", "Pixels an inch of a PNG", "dpi", 20, 2400, 1)
 
 
 def export_sheet(

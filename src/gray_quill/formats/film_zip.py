@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.colour import to_grey8
+from gray_quill.core.colour.srgb import to_grey8
 from gray_quill.core.errors import FormatError, TooLarge
 from gray_quill.core.lag.film_reader import MOST_FRAMES
 from gray_quill.formats.png import read_png, write_png

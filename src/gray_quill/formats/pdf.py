@@ -5,12 +5,12 @@ from collections.abc import Iterable, Sequence
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 from PIL import Image
 from reportlab.lib.colors import HexColor
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
 from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
@@ -45,7 +45,7 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     return out.getvalue()
 
 
-def _fill(canvas: Any, paper: Paper, rings: Iterable[NDArray[np.float64]], colour: str, opacity: float) -> None:
+def _fill(canvas: Any, paper: Paper, rings: Iterable[Floats], colour: str, opacity: float) -> None:
     canvas.setFillColor(HexColor(colour))
     canvas.setFillAlpha(opacity)
     path = canvas.beginPath()

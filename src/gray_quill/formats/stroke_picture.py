@@ -1,7 +1,9 @@
 """Strokes that cannot be one filled outline go into vector files as a picture of fixed density, never smoothed."""
 
-from gray_quill.core.ink.page import Pixels, box_view, ink_pixels, rgb
+from gray_quill.core.colour.srgb import rgb
+from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.units import px_per_mm
 

@@ -4,9 +4,7 @@ import base64
 from collections.abc import Iterable, Sequence
 from xml.sax.saxutils import escape
 
-import numpy as np
-from numpy.typing import NDArray
-
+from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
 from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
@@ -30,7 +28,7 @@ def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     return "\n".join([*parts, "</svg>", ""]).encode()
 
 
-def path_data(rings: Iterable[NDArray[np.float64]]) -> str:
+def path_data(rings: Iterable[Floats]) -> str:
     """The d attribute of closed rings, to a thousandth of a millimetre."""
     return "".join("M" + "L".join(f"{x:.3f} {y:.3f}" for x, y in ring) + "Z" for ring in rings if len(ring))
 

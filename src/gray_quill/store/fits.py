@@ -1,11 +1,10 @@
 """Press records fitted to a hand on a device, remembered for that pair."""
 
-import json
 import sqlite3
 
 from gray_quill.core.pen.press import Press
-from gray_quill.core.quantities import read_record, record_json
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import read_kept, written
 
 
 def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press) -> None:
@@ -14,7 +13,7 @@ def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press)
         db.execute(
             "INSERT INTO press_fits (hand_id, device_id, press, created_at) VALUES (?, ?, ?, ?) "
             "ON CONFLICT (hand_id, device_id) DO UPDATE SET press = excluded.press, created_at = excluded.created_at",
-            (hand_id, device_id, json.dumps(record_json(press)), now()),
+            (hand_id, device_id, written(press), now()),
         )
 
 
@@ -23,4 +22,4 @@ def kept_fit(db: sqlite3.Connection, hand_id: str, device_id: str) -> Press | No
     row = db.execute(
         "SELECT press FROM press_fits WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)
     ).fetchone()
-    return read_record(Press, json.loads(row["press"])) if row else None
+    return read_kept(Press, row["press"]) if row else None

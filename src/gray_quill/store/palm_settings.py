@@ -1,24 +1,21 @@
 """Palm rules and posture remembered for a hand on a device."""
 
-import dataclasses
-import json
 import sqlite3
 
 from gray_quill.core.palm.posture import Posture
-from gray_quill.core.palm.rules import Rules, Zone
-from gray_quill.core.quantities import read_record, record_json
+from gray_quill.core.palm.rules import Rules
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import read_kept, written
 
 
 def keep_setting(db: sqlite3.Connection, hand_id: str, device_id: str, rules: Rules, posture: Posture | None) -> None:
     """Remember the rules and posture of this pair; new ones take the place of the old."""
-    measured = None if posture is None else json.dumps(dataclasses.asdict(posture))
     with transaction(db):
         db.execute(
-            "INSERT INTO palm_settings (hand_id, device_id, rules, posture, created_at) VALUES (?, ?, ?, ?, ?) ON "
-            "CONFLICT (hand_id, device_id) "
+            "INSERT INTO palm_settings (hand_id, device_id, rules, posture, created_at) VALUES (?, ?, ?, ?, ?) "
+            "ON CONFLICT (hand_id, device_id) "
             "DO UPDATE SET rules = excluded.rules, posture = excluded.posture, created_at = excluded.created_at",
-            (hand_id, device_id, json.dumps(record_json(rules)), measured, now()),
+            (hand_id, device_id, written(rules), posture and written(posture), now()),
         )
 
 
@@ -29,7 +26,4 @@ def kept_setting(db: sqlite3.Connection, hand_id: str, device_id: str) -> tuple[
     ).fetchone()
     if row is None:
         return None
-    measured = None if row["posture"] is None else json.loads(row["posture"])
-    return read_record(Rules, json.loads(row["rules"])), None if measured is None else Posture(
-        **{**measured, "zone": Zone(**measured["zone"])}
-    )
+    return read_kept(Rules, row["rules"]), row["posture"] and read_kept(Posture, row["posture"])

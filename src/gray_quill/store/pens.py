@@ -6,8 +6,9 @@ import sqlite3
 from collections.abc import Sequence
 
 from gray_quill.core.errors import Conflict, NotFound
-from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
+from gray_quill.core.pen.recipe import Recipe, write_recipe
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import read_kept
 
 ROLL_PLACES = 10
 
@@ -38,7 +39,7 @@ def _pen(row: sqlite3.Row) -> Pen:
         row["id"],
         row["revision"],
         row["newest"],
-        read_recipe(json.loads(row["recipe"])),
+        read_kept(Recipe, row["recipe"]),
         row["note"],
         row["created_at"],
         row["roll_place"],

@@ -1,21 +1,22 @@
 """Sheets and the strokes on them."""
 
 import dataclasses
-import json
 import sqlite3
 from collections.abc import Iterable, Sequence
 
 from gray_quill.core.errors import Conflict, NotFound
-from gray_quill.core.paper import Paper
-from gray_quill.core.quantities import read_record, record_json
+from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.core.trace import Trace
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import read_kept, written
 from gray_quill.store.pens import get_pen
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 
 @dataclasses.dataclass(frozen=True)
 class Sheet:
+    """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words."""
+
     id: str
     name: str
     kind: str
@@ -26,6 +27,8 @@ class Sheet:
     created_at: str
     binned: bool
     prompts: str | None = None
+    strokes: int = 0
+    paper_words: str = ""
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -38,23 +41,31 @@ class Stroke:
     trace: Trace
 
 
+_SELECT = """
+    SELECT s.*, (SELECT count(*) FROM strokes WHERE sheet_id = s.id AND binned_at IS NULL) AS strokes FROM sheets s
+"""
+
+
 def _sheet(row: sqlite3.Row) -> Sheet:
+    paper = read_kept(Paper, row["paper"])
     return Sheet(
         row["id"],
         row["name"],
         row["kind"],
-        read_record(Paper, json.loads(row["paper"])),
+        paper,
         row["hand_id"],
         row["device_id"],
         row["pen_id"],
         row["created_at"],
         row["binned_at"] is not None,
         row["prompts"],
+        row["strokes"],
+        describe_paper(paper),
     )
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
-    row = db.execute("SELECT * FROM sheets WHERE id = ?", (sheet_id,)).fetchone()
+    row = db.execute(_SELECT + "WHERE id = ?", (sheet_id,)).fetchone()
     if row is None:
         raise NotFound(f"There is no sheet {sheet_id!r}. Choose one from the sentence.", "sheet_id")
     return _sheet(row)
@@ -62,9 +73,7 @@ def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
 
 def list_sheets(db: sqlite3.Connection) -> list[Sheet]:
     """All sheets not in the bin, newest first."""
-    return [
-        _sheet(row) for row in db.execute("SELECT * FROM sheets WHERE binned_at IS NULL ORDER BY created_at DESC, id")
-    ]
+    return [_sheet(row) for row in db.execute(_SELECT + "WHERE binned_at IS NULL ORDER BY created_at DESC, id")]
 
 
 def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
@@ -78,7 +87,7 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
                 sheet.id,
                 sheet.name,
                 sheet.kind,
-                json.dumps(record_json(sheet.paper)),
+                written(sheet.paper),
                 sheet.hand_id,
                 sheet.device_id,
                 sheet.pen_id,
@@ -98,25 +107,29 @@ def change_sheet(
     hand_id: str | None = None,
     device_id: str | None = None,
     pen_id: str | None = None,
-    binned: bool | None = None,
 ) -> Sheet:
     """Change what is given and keep the rest."""
     sheet = get_sheet(db, sheet_id)
     with transaction(db):
         db.execute(
-            "UPDATE sheets SET name = ?, paper = ?, hand_id = ?, device_id = ?, pen_id = ?, binned_at = CASE WHEN ? "
-            "THEN ? END WHERE id = ?",
+            "UPDATE sheets SET name = ?, paper = ?, hand_id = ?, device_id = ?, pen_id = ? WHERE id = ?",
             (
                 name or sheet.name,
-                json.dumps(record_json(paper or sheet.paper)),
+                written(paper or sheet.paper),
                 hand_id or sheet.hand_id,
                 device_id or sheet.device_id,
                 pen_id or sheet.pen_id,
-                sheet.binned if binned is None else binned,
-                now(),
                 sheet_id,
             ),
         )
+    return get_sheet(db, sheet_id)
+
+
+def bin_sheet(db: sqlite3.Connection, sheet_id: str, binned: bool) -> Sheet:
+    """Move a sheet to the bin or back; its ink stays with it."""
+    get_sheet(db, sheet_id)
+    with transaction(db):
+        db.execute("UPDATE sheets SET binned_at = ? WHERE id = ?", (now() if binned else None, sheet_id))
     return get_sheet(db, sheet_id)
 
 
@@ -179,10 +192,3 @@ def bin_strokes(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binne
         db.executemany(
             "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, i) for i in wanted]
         )
-
-
-def count_strokes(db: sqlite3.Connection) -> dict[str, int]:
-    """How many strokes lie on each sheet."""
-    return dict(
-        db.execute("SELECT sheet_id, count(*) FROM strokes WHERE binned_at IS NULL GROUP BY sheet_id").fetchall()
-    )

@@ -8,6 +8,7 @@ from typing import Any
 
 from gray_quill.core.errors import NotFound
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import written
 
 
 @dataclasses.dataclass(frozen=True)
@@ -42,8 +43,8 @@ def keep_trial(db: sqlite3.Connection, trial: Trial) -> Trial:
                 kept.device_id,
                 kept.pen_id,
                 kept.revision,
-                json.dumps(kept.inputs),
-                json.dumps(kept.results),
+                written(kept.inputs),
+                written(kept.results),
                 kept.verdict,
                 kept.created_at,
             ),

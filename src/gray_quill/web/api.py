@@ -6,33 +6,36 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from flask import Blueprint, Response, jsonify, request
-from pydantic import BaseModel, ConfigDict, ValidationError
+from flask import Blueprint, Response, request
+from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
 from gray_quill import __version__
-from gray_quill.core.errors import GrayQuillError, InputError
+from gray_quill.core.catalogue import RECORDS
+from gray_quill.core.errors import BodyError
+from gray_quill.core.quantities import record_schema, sub_records
+
+REF = "#/components/schemas/{model}"
+RECORD = "x-record"  # stands in a schema for the record of this name
 
 
 class Model(BaseModel):
-    """Base of every body and reply: unknown fields are refused, NaN too."""
+    """Base of every body, and of replies that no record of the core holds: unknown fields are refused, NaN too."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
-class BodyError(InputError):
-    status = 422
-    code = "bad_body"
-
-
 @dataclasses.dataclass(frozen=True)
 class Operation:
+    """body, reply: a model, a record of the core, or a media type whose bytes are passed on. status: of the answer."""
+
     method: str
     path: str
     name: str
     summary: str
-    body: type[BaseModel] | str | None
-    query: type[BaseModel] | None
-    reply: type[BaseModel] | str
+    body: Any
+    query: type[Model] | None
+    reply: Any
+    status: int
 
 
 OPERATIONS: list[Operation] = []
@@ -42,18 +45,18 @@ def operation(
     blueprint: Blueprint,
     method: str,
     path: str,
-    reply: type[BaseModel] | str,
+    reply: Any,
     *,
-    body: type[BaseModel] | str | None = None,
-    query: type[BaseModel] | None = None,
+    body: Any = None,
+    query: type[Model] | None = None,
+    status: int = 200,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Register a handler at /api + path. `body`: a model, or a media type whose bytes are passed on. `reply`: a model
-    or a media type.
-    """
+    """Register a handler at /api + path; see Operation. 201 is for what is made and kept, 202 for a task begun."""
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
-        OPERATIONS.append(Operation(method, path, handler.__name__, summary, body, query, reply))
+        OPERATIONS.append(Operation(method, path, handler.__name__, summary, body, query, reply, status))
+        told = None if isinstance(reply, str) else TypeAdapter(reply)
 
         @functools.wraps(handler)
         def view(**path_values: Any) -> Response:
@@ -64,7 +67,9 @@ def operation(
             if query is not None:
                 path_values["query"] = _parsed(query, request.args.to_dict(), "query")
             answer = handler(**path_values)
-            return jsonify(answer.model_dump()) if isinstance(answer, BaseModel) else answer
+            if told is None:
+                return answer  # type: ignore[no-any-return]
+            return Response(told.dump_json(answer), status, mimetype="application/json")
 
         blueprint.add_url_rule(path, handler.__name__, view, methods=[method])
         return handler
@@ -72,11 +77,11 @@ def operation(
     return register
 
 
-def _parsed(model: type[BaseModel], data: object, what: str) -> BaseModel:
+def _parsed(model: Any, data: object, what: str) -> Any:
     if data is None:
-        raise GrayQuillError(f"Send the {what} as JSON with Content-Type application/json.")
+        raise BodyError(f"Send the {what} as JSON with Content-Type application/json.")
     try:
-        return model.model_validate(data)
+        return TypeAdapter(model).validate_python(data)
     except ValidationError as error:
         first = error.errors()[0]
         field = ".".join(str(part) for part in first["loc"])
@@ -84,6 +89,8 @@ def _parsed(model: type[BaseModel], data: object, what: str) -> BaseModel:
 
 
 class ErrorDetail(Model):
+    """code: what kind of refusal it is, the same whatever the words."""
+
     code: str
     message: str
     field: str | None = None
@@ -94,47 +101,79 @@ class ErrorReply(Model):
 
 
 def openapi_document() -> dict[str, Any]:
-    """The OpenAPI 3.1 description of everything under /api."""
-    schemas: dict[str, Any] = {}
+    """The OpenAPI 3.1 description of everything under /api; every record of the core appears once, by its name."""
+    types: dict[tuple[str, Any], Any] = {("ErrorReply", "serialization"): ErrorReply}
+    for op in OPERATIONS:
+        types |= {(op.name + " body", "validation"): op.body} if op.body is not None else {}
+        types |= {(op.name, "serialization"): op.reply}
+    adapters = [(key, mode, TypeAdapter(t)) for (key, mode), t in types.items() if not isinstance(t, str)]
+    found, defs = TypeAdapter.json_schemas(adapters, ref_template=REF)
+    components = _untitled(defs.get("$defs", {})) | _record_components()
+    twice = [name for name in components if "__" in name or name.endswith(("-Input", "-Output"))]
+    if twice:
+        raise ValueError(f"two things have one name: {', '.join(twice)}")
 
-    def schema_of(model: type[BaseModel], mode: Any) -> dict[str, Any]:
-        schema = model.model_json_schema(ref_template="#/components/schemas/{model}", mode=mode)
-        for name, found in {**schema.pop("$defs", {}), model.__name__: schema}.items():
-            if schemas.setdefault(name, found) != found:
-                raise ValueError(f"two models are called {name}")
-        return {"$ref": f"#/components/schemas/{model.__name__}"}
-
-    def content_of(kind: type[BaseModel] | str, mode: str) -> dict[str, Any]:
+    def content_of(kind: Any, key: str, mode: str) -> dict[str, Any]:
         if isinstance(kind, str):
             return {kind: {"schema": {"type": "string", "format": "binary"}}}
-        return {"application/json": {"schema": schema_of(kind, mode)}}
+        return {"application/json": {"schema": found[key, mode]}}  # type: ignore[index]
 
     paths: dict[str, Any] = {}
-    failure = {"description": "Refused, with what to do", "content": content_of(ErrorReply, "serialization")}
+    failure = {
+        "description": "Refused, with what to do",
+        "content": content_of(ErrorReply, "ErrorReply", "serialization"),
+    }
     for op in OPERATIONS:
         names = re.findall(r"<(?:int:)?(\w+)>", op.path)
         parameters = [{"name": n, "in": "path", "required": True, "schema": {"type": "string"}} for n in names]
         if op.query is not None:
             schema = op.query.model_json_schema()
             parameters += [
-                {"name": n, "in": "query", "required": n in schema.get("required", []), "schema": s}
+                {"name": n, "in": "query", "required": n in schema.get("required", []), "schema": _untitled(s)}
                 for n, s in schema["properties"].items()
             ]
+        done = {"description": "Done", "content": content_of(op.reply, op.name, "serialization")}
         entry: dict[str, Any] = {
             "operationId": op.name,
             "summary": op.summary,
             "parameters": parameters,
-            "responses": {
-                "200": {"description": "Done", "content": content_of(op.reply, "serialization")},
-                "4XX": failure,
-            },
+            "responses": {str(op.status): done, "4XX": failure},
         }
         if op.body is not None:
-            entry["requestBody"] = {"required": True, "content": content_of(op.body, "validation")}
+            entry["requestBody"] = {"required": True, "content": content_of(op.body, op.name + " body", "validation")}
         paths.setdefault("/api" + re.sub(r"<(?:int:)?(\w+)>", r"{\1}", op.path), {})[op.method.lower()] = entry
     return {
         "openapi": "3.1.0",
         "info": {"title": "Gray Quill", "version": __version__},
-        "paths": paths,
-        "components": {"schemas": schemas},
+        "paths": _with_records(paths),
+        "components": {"schemas": _with_records(components)},
+    }
+
+
+def _untitled(part: Any) -> Any:
+    """A schema without the titles that pydantic makes of field names: they say nothing new."""
+    if isinstance(part, list):
+        return [_untitled(p) for p in part]
+    if not isinstance(part, dict):
+        return part
+    return {k: _untitled(v) for k, v in part.items() if not (k == "title" and isinstance(v, str))}
+
+
+def _with_records(part: Any) -> Any:
+    """The same with every stand-in for a record pointing at its schema."""
+    if isinstance(part, list):
+        return [_with_records(p) for p in part]
+    if not isinstance(part, dict):
+        return part
+    if RECORD in part:
+        return {"$ref": REF.format(model=part[RECORD])}
+    return {key: _with_records(value) for key, value in part.items()}
+
+
+def _record_components() -> dict[str, Any]:
+    """The schemas of declared records, made from their declarations: they say more than their types."""
+    records = {r.__name__: r for record in RECORDS for r in (record, *sub_records(record))}
+    return {
+        name: {"title": name, **record_schema(r, lambda inner: {"$ref": REF.format(model=inner.__name__)})}
+        for name, r in records.items()
     }

@@ -16,9 +16,8 @@ from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
-from gray_quill.web.pen_bench import bench
+from gray_quill.web.pen import pen
 from gray_quill.web.pens import pens
-from gray_quill.web.reink import reink
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
 from gray_quill.web.wash import wash
@@ -45,7 +44,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, reink, panels, bench, shading, wash, lag, lag_films, palm, tasks):
+    for blueprint in (desk, pens, sheets, pen, panels, shading, wash, lag, lag_films, palm, tasks):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

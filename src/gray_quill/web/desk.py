@@ -1,26 +1,38 @@
-"""The frame: the desk as it was left, the sentence's choices, the pen roll, hands and devices."""
+"""The frame: the desk as it was left, the sentence's choices, the pen roll, hands."""
+
+from typing import Annotated, Any, Literal
 
 from flask import Blueprint
+from pydantic import Field, StringConstraints
 
-from gray_quill.core.colour import contrast, luminance
+from gray_quill.core.catalogue import READINGS
+from gray_quill.core.colour.srgb import contrast, is_dark, luminance, rgb
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.ink.page import rgb
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, rule_colour_for
-from gray_quill.core.pen.recipe import recipe_fields
-from gray_quill.core.quantities import describe_record, read_record, record_json
-from gray_quill.store.pens import list_pens, set_roll
+from gray_quill.core.pen.recipe import KINDS, recipe_fields
+from gray_quill.core.quantities import Control, describe_record
+from gray_quill.core.readings.reading import Reading
+from gray_quill.store.pens import Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
-from gray_quill.store.sheets import count_strokes, get_sheet, list_sheets
+from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, list_things
-from gray_quill.web.api import operation
+from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
-from gray_quill.web.models import Colours, ColoursReply, Desk, DeskChange, DeviceItem, Done, HandItem, NewHand, Roll
-from gray_quill.web.shapes import pen_item, sheet_item
+from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id
 
 desk = Blueprint("desk", __name__)
+
+
+class Swatch(Model):
+    """A colour of the writer's own palette."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30)]
+    colour: Colour
+
+
 PALETTE = [
-    {"name": name, "colour": colour}
+    Swatch(name=name, colour=colour)
     for name, colour in (
         ("graphite", "#20242b"),
         ("slate", "#4a5560"),
@@ -38,27 +50,82 @@ PALETTE = [
 ]
 
 
+class Desk(Model):
+    """Everything the frame needs at start: what is kept, how the screen was left, and all that is declared."""
+
+    hands: list[HandItem]
+    devices: list[DeviceItem]
+    pens: list[Pen]
+    sheets: list[Sheet]
+    sheet_id: str | None
+    surface: str
+    side: str
+    palette: list[Swatch]
+    stationery: dict[str, dict[str, Any]]
+    paper_sizes_mm: dict[str, tuple[float, float]]
+    paper_colours: dict[str, str]
+    pen_kinds: list[str]
+    recipe_fields: dict[str, list[Control]]
+    hand_fields: list[Control]
+    readings: dict[str, dict[str, Reading]]
+
+
+class DeskChange(Model):
+    sheet_id: Id | None = None
+    surface: Literal["auto", "paper", "night", "e-ink"] | None = None
+    side: Literal["hand", "left", "right"] | None = None
+    palette: Annotated[list[Swatch], Field(max_length=24)] | None = None
+
+
+class Roll(Model):
+    pen_ids: list[Id]
+
+
+class NewHand(Model):
+    id: Id
+    hand: HandIn
+
+
+class Colours(Model):
+    """Colours of ink beside a colour of paper."""
+
+    paper_colour: Colour
+    colours: Annotated[list[Colour], Field(max_length=64)]
+
+
+class ColoursReply(Model):
+    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. dark:
+    whether light words read better on it.
+    """
+
+    contrasts: list[float]
+    rule_colour: str
+    dark: bool
+
+
 @operation(desk, "GET", "/desk", Desk)
 def read_desk() -> Desk:
     """Everything the frame needs at start."""
-    settings, counts, sheets = get_settings(db()), count_strokes(db()), list_sheets(db())
+    settings, sheets = get_settings(db()), list_sheets(db())
     sheet_id = settings.get("sheet_id")
     if sheet_id not in {s.id for s in sheets}:
         sheet_id = sheets[0].id if sheets else None
     return Desk(
-        hands=[HandItem(id=i, hand=record_json(h)) for i, h in list_things(db(), Hand).items()],
-        devices=[DeviceItem(id=i, device=record_json(d)) for i, d in list_things(db(), Device).items()],
-        pens=[pen_item(p) for p in list_pens(db())],
-        sheets=[sheet_item(s, counts.get(s.id, 0)) for s in sheets],
+        hands=[HandItem(id=i, hand=h) for i, h in list_things(db(), Hand).items()],
+        devices=[DeviceItem(id=i, device=d) for i, d in list_things(db(), Device).items()],
+        pens=list_pens(db()),
+        sheets=sheets,
         sheet_id=sheet_id,
         surface=settings.get("surface", "auto"),
         side=settings.get("side", "hand"),
         palette=settings.get("palette", PALETTE),
         stationery=STATIONERY,
-        paper_sizes_mm={name: list(mm) for name, mm in SIZES_MM.items()},
+        paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,
+        pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
+        readings=READINGS,
     )
 
 
@@ -71,25 +138,26 @@ def change_desk(body: DeskChange) -> Done:
     return Done()
 
 
-@operation(desk, "PUT", "/roll", Done, body=Roll)
+@operation(desk, "PUT", "/desk/roll", Done, body=Roll)
 def change_roll(body: Roll) -> Done:
     """Put pens on the roll in this order."""
     set_roll(db(), body.pen_ids)
     return Done()
 
 
-@operation(desk, "POST", "/colours", ColoursReply, body=Colours)
+@operation(desk, "POST", "/desk/colours", ColoursReply, body=Colours)
 def read_colours(body: Colours) -> ColoursReply:
     """Contrast of ink colours with a paper, and the ruling that suits it."""
     paper, *inks = (float(luminance(rgb(c))) for c in (body.paper_colour, *body.colours))
     return ColoursReply(
-        contrasts=[float(contrast(ink, paper)) for ink in inks], rule_colour=rule_colour_for(body.paper_colour)
+        contrasts=[float(contrast(ink, paper)) for ink in inks],
+        rule_colour=rule_colour_for(body.paper_colour),
+        dark=is_dark(body.paper_colour),
     )
 
 
-@operation(desk, "POST", "/hands", HandItem, body=NewHand)
+@operation(desk, "POST", "/hands", HandItem, body=NewHand, status=201)
 def add_hand(body: NewHand) -> HandItem:
     """Keep a hand, new or changed."""
-    hand = read_record(Hand, body.hand, "hand.")
-    add_thing(db(), body.id, hand)
-    return HandItem(id=body.id, hand=record_json(hand))
+    add_thing(db(), body.id, body.hand)
+    return HandItem(id=body.id, hand=body.hand)

@@ -5,7 +5,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import Sequence
 
-from gray_quill.core.errors import InputError
+from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
@@ -13,7 +13,7 @@ from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
-from gray_quill.web.models import Source
+from gray_quill.web.records import Source
 
 MOST_REMEMBERED = 20_000
 WRITING = ("ballpoint", "fountain", "flat nib")
@@ -82,5 +82,5 @@ class InkMemory:
             traces = own or [t for t, ink in pairs if ink.recipe.wash.place == "over"] or traces
             traces = [traces[i] for i in longest_line(traces)]
         if not traces:
-            raise InputError("There is no ink on this sheet yet. Write a line, or let the hand write one.", "source")
+            raise NoInk("There is no ink on this sheet yet. Write a line, or let the hand write one.", "source")
         return traces

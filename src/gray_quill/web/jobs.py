@@ -1,5 +1,6 @@
 """Long work: runs in a thread of its own, tells how far it is, can be cancelled, and keeps its result for a while."""
 
+import dataclasses
 import itertools
 import json
 import logging
@@ -10,15 +11,16 @@ from typing import Any
 
 from flask import Blueprint, Response, current_app
 
-from gray_quill.core.errors import GrayQuillError, NotFound, TooLarge
-from gray_quill.web.api import Model, operation
+from gray_quill.core.errors import Busy, GrayQuillError, NotFound
+from gray_quill.web.api import operation
 
 KEPT, AT_ONCE = 2, 2
 TOLD_EVERY_S = 0.15
 Progress = Callable[[float], None]
 
 
-class JobItem(Model):
+@dataclasses.dataclass(frozen=True)
+class JobItem:
     """state: running, done, refused (message says why) or cancelled. share: of the work that is done, 0 to 1."""
 
     id: str
@@ -78,7 +80,7 @@ class Jobs:
         """
         with self._lock:
             if sum(j.state == "running" for j in self._jobs.values()) >= AT_ONCE:
-                raise TooLarge("Two long tasks are running already. Wait for one or cancel it.")
+                raise Busy("Two long tasks are running already. Wait for one or cancel it.")
             job = Job(f"{kind}-{next(self._numbers)}", kind, keeps)
             self._jobs[job.id] = job
             for old in [j.id for j in self._jobs.values() if j.kind == kind and j.state != "running"][:-KEPT]:
@@ -131,7 +133,7 @@ def job_events(job_id: str) -> Response:
         while True:
             item = job.item()
             if item != last:
-                yield f"data: {json.dumps(item.model_dump())}\n\n"
+                yield f"data: {json.dumps(dataclasses.asdict(item))}\n\n"
                 last = item
             if item.state != "running":
                 return

@@ -1,49 +1,132 @@
 """The Lag trial: modelled, laid beside what was stated, measured and filmed; runs kept; a device inspected."""
 
 import dataclasses
-from typing import Any
+from typing import Annotated
 
 from flask import Blueprint
+from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.lag.figures import Filmed, Live, figures
-from gray_quill.core.lag.missed import missed
-from gray_quill.core.lag.swaps import swap_factors
-from gray_quill.core.lag.trial import Lag, model_lag, quick_lag
+from gray_quill.core.lag.figures import Figure, figures
+from gray_quill.core.lag.inspection import Inspection, device_like, inspect_input, inspect_stand_in
+from gray_quill.core.lag.missed import AtSpeed, at_speed
+from gray_quill.core.lag.swaps import Swap, swap_factors
+from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED, Compared, Lag, compare, model_lag
 from gray_quill.core.lag.updates import update_period_s
-from gray_quill.core.lag.verdict import THRESHOLDS, verdict
-from gray_quill.core.pen.recipe import Recipe, read_recipe
+from gray_quill.core.lag.verdict import THRESHOLDS, Threshold
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import read_record, record_json
-from gray_quill.core.readings.inspection import Inspection, device_like, inspect_input, inspect_stand_in
 from gray_quill.store.pens import get_pen
+from gray_quill.store.runs import LagRun, get_lag_run, lag_run, list_lag_runs
 from gray_quill.store.things import add_thing, get_thing, list_things
-from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial, list_trials
+from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.lag_models import (
-    InspectBody,
-    InspectReply,
-    LagBody,
-    LagCell,
-    LagReply,
-    NewDevice,
-    NewRun,
-    RunBin,
-    RunItem,
-    RunList,
-    Setting,
-    SpeedItem,
-    SwapBody,
-    SwapReply,
-    ThresholdItem,
+from gray_quill.web.records import (
+    BinChange,
+    DeviceItem,
+    FilmedIn,
+    Id,
+    LiveIn,
+    Name,
+    RecipeIn,
+    Source,
+    StrokeColumns,
+    bounded,
 )
-from gray_quill.web.models import DeviceItem
 from gray_quill.web.replies import free_id
 
 lag = Blueprint("lag", __name__)
 SPEEDS_MM_S = (20.0, 60.0, 120.0, 250.0)
+Speed = Annotated[float, bounded(NIB_SPEED)]
+
+
+class Asked(Model):
+    """At which nib speed, and what was measured and filmed there."""
+
+    device_id: Id
+    speed_mm_s: Speed = 60
+    look_ahead_ms: Annotated[float, bounded(LOOK_AHEAD)] = 0
+    live: LiveIn | None = None
+    filmed: FilmedIn | None = None
+
+
+class LagBody(Asked):
+    """A pen on a device, and the pens to lay beside it on every device."""
+
+    recipe: RecipeIn
+    beside: list[RecipeIn] = Field(max_length=12)
+
+
+class LagReply(Model):
+    """now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
+    figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
+    """
+
+    now: Lag
+    table: list[Compared]
+    speeds: list[AtSpeed]
+    figures: list[Figure]
+    thresholds: list[Threshold]
+    update_ms: float
+
+
+class NewRun(Asked):
+    """A run to keep: which pen, for whose hand."""
+
+    pen_id: Id
+    revision: int = Field(ge=1)
+    hand_id: Id
+
+
+class LagRuns(Model):
+    runs: list[LagRun]
+
+
+class LagSetting(Model):
+    """A kept run, or a pen on a device as they are set now."""
+
+    run_id: Id | None = None
+    recipe: RecipeIn | None = None
+    device_id: Id | None = None
+
+
+class SwapBody(Model):
+    one: LagSetting
+    other: LagSetting
+    speed_mm_s: Speed = 60
+
+
+class SwapReply(Model):
+    swaps: list[Swap]
+
+
+class Seen(Model):
+    """What was written on the device itself, and what the browser told of it beside positions."""
+
+    strokes: list[StrokeColumns] = Field(min_length=1, max_length=400)
+    hover: bool | None = None
+    contact_size: bool | None = None
+    frame_hz: float = Field(60, ge=1, le=1000)
+
+
+class InspectBody(Model):
+    """Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here."""
+
+    source: Source | None = None
+    stand_in: Id | None = None
+    seen: Seen | None = None
+
+
+class NewDevice(Model):
+    """A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states."""
+
+    name: Name
+    like: Id
+    ink: InspectBody
+    stated_ms: float = Field(0, ge=0, le=1000)
 
 
 @operation(lag, "POST", "/lag", LagReply, body=LagBody)
@@ -51,124 +134,73 @@ def read_lag(body: LagBody) -> LagReply:
     """How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every
     device.
     """
-    recipe, device = read_recipe(body.recipe), get_thing(db(), Device, body.device_id)
-    table = []
-    for device_id, one in list_things(db(), Device).items():
-        for pen in (recipe, *(read_recipe(r) for r in body.beside)):
-            p50, p95 = quick_lag(one, pen, body.speed_mm_s)
-            table.append(LagCell(device_id=device_id, pen=pen.name, p50_ms=p50, p95_ms=p95, word=verdict(p50).word))
-    now = model_lag(device, recipe, body.speed_mm_s, body.look_ahead_ms)
-    speeds = dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))
-    return LagReply.model_validate(
-        {
-            "now": dataclasses.asdict(now),
-            "table": table,
-            "speeds": [_at_speed(device, recipe, s) for s in speeds],
-            "figures": _figures(now, device, body.live, body.filmed),
-            "update_ms": 1000 * update_period_s(device.panel),
-            "thresholds": [ThresholdItem(**dataclasses.asdict(t)) for t in THRESHOLDS],
-        }
+    device = get_thing(db(), Device, body.device_id)
+    now = model_lag(device, body.recipe, body.speed_mm_s, body.look_ahead_ms)
+    return LagReply(
+        now=now,
+        table=compare(list_things(db(), Device), [body.recipe, *body.beside], body.speed_mm_s),
+        speeds=[at_speed(device, body.recipe, s) for s in dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))],
+        figures=figures(now, device.stated_ms, body.live, body.filmed),
+        thresholds=list(THRESHOLDS),
+        update_ms=1000 * update_period_s(device.panel),
     )
-
-
-def _at_speed(device: Device, recipe: Recipe, speed_mm_s: float) -> SpeedItem:
-    p50, p95 = quick_lag(device, recipe, speed_mm_s)
-    lost = dataclasses.asdict(missed(device, recipe, speed_mm_s))
-    return SpeedItem(p50_ms=p50, gap_mm_p50=p50 * speed_mm_s / 1000, gap_mm_p95=p95 * speed_mm_s / 1000, **lost)
-
-
-def _figures(now: Lag, device: Device, live: Model | None, filmed: Model | None) -> list[dict[str, Any]]:
-    found = figures(
-        now,
-        device.stated_ms,
-        None if live is None else Live(**live.model_dump()),
-        None if filmed is None else Filmed(**filmed.model_dump()),
-    )
-    return [dataclasses.asdict(f) for f in found]
 
 
 @operation(lag, "POST", "/lag/swaps", SwapReply, body=SwapBody)
 def swap_settings(body: SwapBody) -> SwapReply:
     """From one setting to another, one factor at a time: which of them is to blame."""
-    (device, recipe), (other_device, other_recipe) = _setting(body.one), _setting(body.other)
-    swaps = swap_factors(device, recipe, other_device, other_recipe, body.speed_mm_s)
-    return SwapReply.model_validate({"swaps": [dataclasses.asdict(s) for s in swaps]})
+    return SwapReply(swaps=swap_factors(*_setting(body.one), *_setting(body.other), body.speed_mm_s))
 
 
-def _setting(setting: Setting) -> tuple[Device, Recipe]:
+def _setting(setting: LagSetting) -> tuple[Device, Recipe]:
     if setting.run_id is not None:
-        run = get_trial(db(), "lag", setting.run_id)
-        return read_record(Device, run.inputs["device"]), read_recipe(run.inputs["recipe"])
+        run = get_lag_run(db(), setting.run_id)
+        return run.device, run.recipe
     if setting.recipe is None or setting.device_id is None:
         raise InputError("Give a kept run, or a recipe and a device.", "run_id")
-    return get_thing(db(), Device, setting.device_id), read_recipe(setting.recipe)
+    return get_thing(db(), Device, setting.device_id), setting.recipe
 
 
-@operation(lag, "POST", "/lag/runs", RunItem, body=NewRun)
-def keep_run(body: NewRun) -> RunItem:
+@operation(lag, "POST", "/lag/runs", LagRun, body=NewRun, status=201)
+def keep_lag_run(body: NewRun) -> LagRun:
     """Keep a run with everything it was made from, to lay it beside another later."""
     pen, device = get_pen(db(), body.pen_id, body.revision), get_thing(db(), Device, body.device_id)
     hand = get_thing(db(), Hand, body.hand_id)
     now = model_lag(device, pen.recipe, body.speed_mm_s, body.look_ahead_ms)
-    results = {
-        "now": dataclasses.asdict(now),
-        "live": body.live and body.live.model_dump(),
-        "filmed": body.filmed and body.filmed.model_dump(),
-        "figures": _figures(now, device, body.live, body.filmed),
-    }
     inputs = {
         "recipe": record_json(pen.recipe),
         "device": record_json(device),
         "hand": hand.name,
         "speed_mm_s": body.speed_mm_s,
         "look_ahead_ms": body.look_ahead_ms,
+        "live": body.live and record_json(body.live),
+        "filmed": body.filmed and record_json(body.filmed),
     }
-    return _run_item(
-        keep_trial(
-            db(), Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)
-        )
-    )
+    found = figures(now, device.stated_ms, body.live, body.filmed)
+    results = {"now": record_json(now), "figures": [record_json(f) for f in found]}
+    trial = Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)
+    return lag_run(keep_trial(db(), trial))
 
 
-@operation(lag, "GET", "/lag/runs", RunList)
-def kept_runs() -> RunList:
+@operation(lag, "GET", "/lag/runs", LagRuns)
+def kept_lag_runs() -> LagRuns:
     """All kept runs, newest first."""
-    return RunList(runs=[_run_item(t) for t in list_trials(db(), "lag")])
+    return LagRuns(runs=list_lag_runs(db()))
 
 
-@operation(lag, "PUT", "/lag/runs/<run_id>/bin", RunList, body=RunBin)
-def bin_run(run_id: str, body: RunBin) -> RunList:
+@operation(lag, "PUT", "/lag/runs/<run_id>/bin", LagRun, body=BinChange)
+def bin_lag_run(run_id: str, body: BinChange) -> LagRun:
     """Put a kept run into the bin, or back."""
     bin_trial(db(), "lag", run_id, body.binned)
-    return kept_runs()
+    return get_lag_run(db(), run_id)
 
 
-def _run_item(run: Trial) -> RunItem:
-    return RunItem.model_validate(
-        {
-            "id": run.id,
-            "pen": run.inputs["recipe"]["name"],
-            "device": run.inputs["device"]["name"],
-            "hand": run.inputs["hand"],
-            "created_at": run.created_at,
-            "verdict": run.verdict,
-            "look_ahead_ms": run.inputs["look_ahead_ms"],
-            **run.results,
-        }
-    )
-
-
-@operation(lag, "POST", "/inspect", InspectReply, body=InspectBody)
-def inspect_device(body: InspectBody) -> InspectReply:
+@operation(lag, "POST", "/lag/inspect", Inspection, body=InspectBody)
+def inspect_device(body: InspectBody) -> Inspection:
     """What the device behind some strokes reports, and what it leaves out."""
-    return InspectReply.model_validate(dataclasses.asdict(_inspected(body)))
-
-
-def _inspected(body: InspectBody) -> Inspection:
     if body.seen is not None:
-        return inspect_input(
-            [s.trace() for s in body.seen.strokes], body.seen.hover, body.seen.contact_size, body.seen.frame_hz
-        )
+        seen = body.seen
+        return inspect_input([s.trace() for s in seen.strokes], seen.hover, seen.contact_size, seen.frame_hz)
     if body.stand_in is not None:
         return inspect_stand_in(get_thing(db(), Device, body.stand_in))
     if body.source is None:
@@ -176,12 +208,12 @@ def _inspected(body: InspectBody) -> Inspection:
     return inspect_input(memory().traces_of(db(), body.source))
 
 
-@operation(lag, "POST", "/devices", DeviceItem, body=NewDevice)
+@operation(lag, "POST", "/devices", DeviceItem, body=NewDevice, status=201)
 def keep_device(body: NewDevice) -> DeviceItem:
     """Keep a device of one's own, made from what its strokes show."""
     base = get_thing(db(), Device, body.like)
-    made = dataclasses.replace(device_like(_inspected(body.ink), base, body.name), stated_ms=body.stated_ms)
+    made = dataclasses.replace(device_like(inspect_device(body.ink), base, body.name), stated_ms=body.stated_ms)
     device = read_record(Device, record_json(made), "device.")
     device_id = free_id(body.name, list_things(db(), Device))
     add_thing(db(), device_id, device)
-    return DeviceItem(id=device_id, device=record_json(device))
+    return DeviceItem(id=device_id, device=device)

@@ -3,28 +3,56 @@ marked by hand.
 """
 
 import dataclasses
+from typing import Annotated
 
 import numpy as np
 from flask import Blueprint, Response
 from numpy.typing import NDArray
+from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, read_marks
-from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.lag.film import CAMERA_FPS, film
+from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, Marked, read_marks
+from gray_quill.core.lag.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
 from gray_quill.formats.film_zip import check_film_zip, read_film_zip
 from gray_quill.formats.png import write_png
 from gray_quill.store.things import get_thing
-from gray_quill.web.api import operation
+from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import Job, JobItem, Progress, jobs
-from gray_quill.web.lag_models import FilmBody, FilmFrames, FilmQuery, FilmReading, MarkedReply, MarksBody
+from gray_quill.web.records import Id, RecipeIn, bounded
 from gray_quill.web.replies import png
 
 lag_films = Blueprint("lag_films", __name__)
 GETTING = 0.7  # of a film's time goes into its frames, the rest into reading them
+
+
+class FilmBody(Model):
+    recipe: RecipeIn
+    device_id: Id
+    fps: Annotated[float, bounded(CAMERA_FPS)] = 240
+    seed: int = Field(1, ge=0, le=1_000_000)
+
+
+class Camera(Model):
+    """How a film was taken."""
+
+    fps: Annotated[float, bounded(FPS)]
+    mm_per_px: Annotated[float, bounded(MM_PER_PX)]
+
+
+class FilmFrames(Camera):
+    """A film held for stepping: how many frames, their size, the camera, and how many of them must be marked."""
+
+    frames: int
+    width_px: int
+    height_px: int
+    least_marked: int
+
+
+class MarksBody(Camera):
+    marks: list[Mark] = Field(max_length=500)
 
 
 @dataclasses.dataclass(eq=False)
@@ -36,21 +64,21 @@ class Held:
     frames: list[NDArray[np.uint8]] = dataclasses.field(default_factory=list)
 
 
-@operation(lag_films, "POST", "/lag/film", JobItem, body=FilmBody)
+@operation(lag_films, "POST", "/lag/films/simulated", JobItem, body=FilmBody, status=202)
 def film_pen(body: FilmBody) -> JobItem:
     """Film a simulated pen on a device in slow motion and read the film."""
-    device, recipe, held = get_thing(db(), Device, body.device_id), read_recipe(body.recipe), Held(body.fps, 1)
+    device, held = get_thing(db(), Device, body.device_id), Held(body.fps, 1)
 
     def work(progress: Progress) -> FilmReading:
-        held.frames, truth = film(device, recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
+        held.frames, truth = film(device, body.recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
         held.mm_per_px = truth.mm_per_px
         return _read(held, progress, truth.delay_ms)
 
     return jobs().start("film", work, held).item()
 
 
-@operation(lag_films, "POST", "/lag/films", JobItem, body="application/zip", query=FilmQuery)
-def read_own_film(body: bytes, query: FilmQuery) -> JobItem:
+@operation(lag_films, "POST", "/lag/films", JobItem, body="application/zip", query=Camera, status=202)
+def read_own_film(body: bytes, query: Camera) -> JobItem:
     """Read a film of your own: a zip of PNG frames."""
     check_film_zip(body)
     held = Held(query.fps, query.mm_per_px)
@@ -92,11 +120,10 @@ def film_frame(job_id: str, number: int) -> Response:
     return png(write_png(held.frames[number], compress=1))
 
 
-@operation(lag_films, "POST", "/lag/marks", MarkedReply, body=MarksBody)
-def read_hand_marks(body: MarksBody) -> MarkedReply:
+@operation(lag_films, "POST", "/lag/films/marks", Marked, body=MarksBody)
+def read_hand_marks(body: MarksBody) -> Marked:
     """The delay from nib and ink end marked by hand."""
-    marks = [Mark(m.frame, m.nib_px, m.front_px) for m in body.marks]
-    return MarkedReply.model_validate(dataclasses.asdict(read_marks(marks, body.fps, body.mm_per_px)))
+    return read_marks(body.marks, body.fps, body.mm_per_px)
 
 
 def _held(job: Job) -> Held:
@@ -108,14 +135,4 @@ def _held(job: Job) -> Held:
 
 def _read(held: Held, progress: Progress, truth_ms: float | None) -> FilmReading:
     found = read_film(held.frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
-    return FilmReading(
-        delay_ms=found.delay_ms,
-        ci95_ms=found.ci95_ms,
-        gap_mm=found.gap_mm,
-        speed_mm_s=found.speed_mm_s,
-        frames_used=found.frames_used,
-        truth_ms=truth_ms,
-        frame=int(found.frames_at[-1]),
-        nib_px=float(found.nib_mm[-1] / held.mm_per_px),
-        front_px=float(found.front_mm[-1] / held.mm_per_px),
-    )
+    return told(found, held.mm_per_px, truth_ms)

@@ -2,127 +2,178 @@
 kept.
 """
 
-import dataclasses
-import math
-from typing import Any
+from typing import Annotated, Literal
 
 from flask import Blueprint, Response
+from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.palm.contacts import COLUMNS, Event, Stream, Truth, make_stream
+from gray_quill.core.palm.contacts import COLUMNS, make_stream
 from gray_quill.core.palm.drills import DRILLS, intended, simulate
-from gray_quill.core.palm.engine import LIMITS
-from gray_quill.core.palm.outcome import GRADES, Grade, Outcome, grade, measure, noticed, total
+from gray_quill.core.palm.outcome import GRADES, Grade
 from gray_quill.core.palm.posture import Posture, in_words, read_posture
 from gray_quill.core.palm.proof import tuning_sessions
-from gray_quill.core.palm.recommend import recommend
-from gray_quill.core.palm.replay import fault_words, replay
-from gray_quill.core.palm.rules import OFF, Rules, Zone, zone_of
-from gray_quill.core.palm.scores import explain, score_contacts
-from gray_quill.core.quantities import describe_record, read_record, record_json
+from gray_quill.core.palm.recommend import Recommended, recommend
+from gray_quill.core.palm.rules import OFF, START, Rules
+from gray_quill.core.palm.state import Limits
+from gray_quill.core.palm.trial import JudgedRun, Part, judge_run
+from gray_quill.core.palm.zone import Zone, zone_of
+from gray_quill.core.quantities import Control, describe_record, record_json
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts
 from gray_quill.store.palm_settings import keep_setting, kept_setting
+from gray_quill.store.runs import PalmRun, get_palm_run, list_palm_runs, palm_run
 from gray_quill.store.things import get_thing
-from gray_quill.store.trials import Trial, bin_trial, keep_trial, list_trials
-from gray_quill.web.api import operation
+from gray_quill.store.trials import Trial, bin_trial, keep_trial
+from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import JobItem, Progress, jobs
-from gray_quill.web.lag_models import RunBin
-from gray_quill.web.palm_models import (
-    ContactItem,
-    ContactsQuery,
-    NewSetting,
-    OutcomeItem,
-    OwnPart,
-    PairQuery,
-    PalmGrade,
-    PalmInfo,
-    PalmLimits,
-    PalmReply,
-    PalmRun,
-    PalmRuns,
-    PalmSetting,
-    PartItem,
-    PostureBody,
-    PostureItem,
-    RunBody,
-    ScreenQuery,
-    StreamBody,
-    SweepBody,
-    SweepReply,
-    ZoneItem,
-)
+from gray_quill.web.records import BinChange, Id, PostureIn, RulesIn, StreamBody, ZoneIn
 from gray_quill.web.replies import download
 
 palm = Blueprint("palm", __name__)
-Part = tuple[str, Stream, Truth]
+DrillName = Annotated[str, Field(max_length=40)]
+Seed = Annotated[int, Field(ge=0, le=1_000_000)]
+
+
+class Pair(Model):
+    """A hand on a device."""
+
+    hand_id: Id
+    device_id: Id
+
+
+class ContactsQuery(Pair):
+    drill: DrillName
+    seed: Seed = 1
+
+
+class ScreenQuery(Model):
+    width_mm: float = Field(ge=20, le=2000)
+    height_mm: float = Field(ge=20, le=2000)
+
+
+class DrillItem(Model):
+    """asks: how many gestures are meant; meant: which, empty where every touch is a palm."""
+
+    name: str
+    ask: str
+    meant: str
+    asks: int
+
+
+class PalmInfo(Model):
+    """The drills, the rules as controls, and the table of grades."""
+
+    drills: list[DrillItem]
+    controls: list[Control]
+    off: Rules
+    grades: list[Grade]
+
+
+class PalmSetting(Model):
+    """Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the
+    hand's record says.
+    """
+
+    rules: Rules
+    zone: Zone
+    posture: Posture | None
+    limits: Limits
+    kept: bool
+
+
+class NewSetting(Pair):
+    rules: RulesIn
+    posture: PostureIn | None = None
+
+
+class OwnPart(Model):
+    """What a real hand did for one drill."""
+
+    drill: DrillName
+    stream: StreamBody
+
+
+class RunBody(Pair):
+    """Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for
+    the pair's own.
+    """
+
+    rules: RulesIn
+    zone: ZoneIn | None = None
+    drills: list[DrillName] = Field(default=[], max_length=20)
+    seed: Seed = 1
+    own: list[OwnPart] = Field(default=[], max_length=20)
+
+
+class PostureBody(Model):
+    """A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one;
+    corrected in words where given.
+    """
+
+    stream: StreamBody | None = None
+    azimuths_deg: list[float] = Field(default=[], max_length=50_000)
+    hand_id: Id | None = None
+    device_id: Id | None = None
+    seed: Seed = 1
+    side: Literal["left", "right"] | None = None
+    rest: Literal["below", "side", "above"] | None = None
+
+
+class SweepBody(Pair):
+    """Whose drills are searched: the simulated hand's, or those a real hand did."""
+
+    zone: ZoneIn | None = None
+    own: list[OwnPart] = Field(default=[], max_length=40)
+
+
+class PalmRuns(Model):
+    runs: list[PalmRun]
+
+
+def _pair(pair: Pair) -> tuple[Hand, Device]:
+    return get_thing(db(), Hand, pair.hand_id), get_thing(db(), Device, pair.device_id)
 
 
 @operation(palm, "GET", "/palm", PalmInfo)
 def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
-    drills = [{"name": d.name, "ask": d.ask, "meant": d.meant, "asks": d.asks} for d in DRILLS.values()]
-    return PalmInfo.model_validate(
-        {
-            "drills": drills,
-            "fields": describe_record(Rules),
-            "off": record_json(OFF),
-            "grades": [_grade_item(g) for g in GRADES],
-        }
-    )
+    drills = [DrillItem(name=d.name, ask=d.ask, meant=d.meant, asks=d.asks) for d in DRILLS.values()]
+    return PalmInfo(drills=drills, controls=describe_record(Rules), off=OFF, grades=list(GRADES))
 
 
-@operation(palm, "GET", "/palm/setting", PalmSetting, query=PairQuery)
-def palm_setting(query: PairQuery) -> PalmSetting:
+@operation(palm, "GET", "/palm/setting", PalmSetting, query=Pair)
+def palm_setting(query: Pair) -> PalmSetting:
     """Rules and resting zone of a hand on a device, kept or as the hand's record says."""
-    hand = get_thing(db(), Hand, query.hand_id)
-    get_thing(db(), Device, query.device_id)
+    hand, _ = _pair(query)
     kept = kept_setting(db(), query.hand_id, query.device_id)
     rules, posture = kept or (START, None)
     zone = posture.zone if posture else zone_of(hand)
-    return PalmSetting(
-        rules=record_json(rules),
-        zone=_zone_item(zone),
-        posture=None if posture is None else _posture_item(posture),
-        limits=PalmLimits(**LIMITS),
-        kept=kept is not None,
-    )
-
-
-# What protects the sheet before a hand has done its drills.
-START = Rules(before_ms=800, after_ms=600, size_mm=15, crowd_count=3, crowd_mm=30, take_back_ms=1000, still=True)
+    return PalmSetting(rules=rules, zone=zone, posture=posture, limits=Limits(), kept=kept is not None)
 
 
 @operation(palm, "PUT", "/palm/setting", PalmSetting, body=NewSetting)
 def keep_palm_setting(body: NewSetting) -> PalmSetting:
     """Keep rules and posture for a hand on a device; the sheet follows them from then on."""
-    get_thing(db(), Hand, body.hand_id)
-    get_thing(db(), Device, body.device_id)
-    posture = None
-    if body.posture is not None:
-        posture = Posture(**{**body.posture.model_dump(), "zone": _zone(body.posture.zone)})
-    keep_setting(db(), body.hand_id, body.device_id, read_record(Rules, body.rules, "rules."), posture)
-    return palm_setting(PairQuery(hand_id=body.hand_id, device_id=body.device_id))
+    _pair(body)
+    keep_setting(db(), body.hand_id, body.device_id, body.rules, body.posture)
+    return palm_setting(body)
 
 
-@operation(palm, "POST", "/palm/run", PalmReply, body=RunBody)
-def run_drills(body: RunBody) -> PalmReply:
+@operation(palm, "POST", "/palm/judge", JudgedRun, body=RunBody)
+def judge_drills(body: RunBody) -> JudgedRun:
     """Drills judged with some rules: every contact, what it did, and what came of it."""
-    rules, zone, parts = _prepared(body)
-    return _reply(parts, rules, zone)
+    zone, parts = _prepared(body)
+    return judge_run(parts, body.rules, zone)
 
 
-def _prepared(body: RunBody) -> tuple[Rules, Zone, list[Part]]:
-    hand, device = get_thing(db(), Hand, body.hand_id), get_thing(db(), Device, body.device_id)
-    rules = read_record(Rules, body.rules, "rules.")
-    parts = (
-        _own(body.own)
-        if body.own
-        else [(name, *simulate(hand, device, name, body.seed)) for name in body.drills or DRILLS]
-    )
-    return rules, _zone_for(body.zone, hand, body.hand_id, body.device_id), parts
+def _prepared(body: RunBody) -> tuple[Zone, list[Part]]:
+    hand, device = _pair(body)
+    simulated = [] if body.own else body.drills or list(DRILLS)
+    parts = _own(body.own) or [(name, *simulate(hand, device, name, body.seed)) for name in simulated]
+    return _zone_for(body.zone, hand, body), parts
 
 
 def _own(own: list[OwnPart]) -> list[Part]:
@@ -130,89 +181,32 @@ def _own(own: list[OwnPart]) -> list[Part]:
     return [(drill, stream, intended(drill, stream)) for drill, stream in streams]
 
 
-def _zone_for(given: ZoneItem | None, hand: Hand, hand_id: str, device_id: str) -> Zone:
-    if given is not None:
-        return _zone(given)
-    kept = kept_setting(db(), hand_id, device_id)
-    return kept[1].zone if kept and kept[1] else zone_of(hand)
+def _zone_for(given: Zone | None, hand: Hand, pair: Pair) -> Zone:
+    kept = kept_setting(db(), pair.hand_id, pair.device_id)
+    return given or (kept[1].zone if kept and kept[1] else zone_of(hand))
 
 
-def _reply(parts: list[Part], rules: Rules, zone: Zone) -> PalmReply:
-    items, outcomes = [], []
-    for drill, stream, truth in parts:
-        played, scores = replay(stream, rules, zone), score_contacts(stream, zone)
-        outcome = measure(stream, played.state, rules, truth)
-        outcomes.append(outcome)
-        contacts = []
-        for t in played.state.touches.values():
-            path = played.paths[t.id]
-            why = explain(t.decision, t.rule, rules, scores[t.id])
-            contacts.append(
-                ContactItem(
-                    id=t.id,
-                    palm=t.id in truth.palms,
-                    decision=t.decision,
-                    rule=t.rule,
-                    at_ms=t.at_ms,
-                    born_ms=t.born_ms,
-                    end_ms=path[-1][0],
-                    why=why,
-                    path=[list(p) for p in path],
-                    mark=played.state.marks.get(t.id, []),
-                )
-            )
-        lasts = stream.events[-1].t_ms if stream.events else 0.0
-        items.append(
-            PartItem(
-                drill=drill,
-                lasts_ms=lasts,
-                contacts=contacts,
-                nib=[list(n) for n in played.nib],
-                views=[list(v) for v in played.views],
-                outcome=_outcome_item(outcome),
-            )
-        )
-    first = parts[0][1]
-    word = _grade_item(grade(outcomes, sum(i.lasts_ms for i in items)))
-    return PalmReply(
-        screen_mm=[first.width_mm, first.height_mm],
-        zone=_zone_item(zone),
-        parts=items,
-        total=_outcome_item(total(outcomes)),
-        grade=word,
-        fault=fault_words([(stream, truth) for _, stream, truth in parts], rules, zone),
-    )
-
-
-@operation(palm, "POST", "/palm/sweeps", JobItem, body=SweepBody)
+@operation(palm, "POST", "/palm/sweeps", JobItem, body=SweepBody, status=202)
 def sweep_rules(body: SweepBody) -> JobItem:
     """Sweep every rule and search the joint settings that fit a hand on a device."""
-    hand, device = get_thing(db(), Hand, body.hand_id), get_thing(db(), Device, body.device_id)
-    zone = _zone_for(body.zone, hand, body.hand_id, body.device_id)
+    hand, device = _pair(body)
+    zone = _zone_for(body.zone, hand, body)
     own = [(stream, truth) for _, stream, truth in _own(body.own)]
 
-    def work(progress: Progress) -> SweepReply:
-        found = recommend(own or tuning_sessions(hand, device), zone, progress)
-        plain = dataclasses.asdict(found)
-        plain["rules"] = record_json(found.rules)
-        for curve in plain["curves"]:
-            curve["points"] = [list(p) for p in curve["points"]]
-            curve["area"] = None if math.isnan(curve["area"]) else curve["area"]
-        for name in ("expected", "without"):
-            plain[name] = _outcome_item(getattr(found, name))
-        return SweepReply.model_validate(plain)
+    def work(progress: Progress) -> Recommended:
+        return recommend(own or tuning_sessions(hand, device), zone, progress)
 
     return jobs().start("sweep", work).item()
 
 
-@operation(palm, "GET", "/palm/sweeps/<job_id>", SweepReply)
-def sweep_result(job_id: str) -> SweepReply:
+@operation(palm, "GET", "/palm/sweeps/<job_id>", Recommended)
+def sweep_result(job_id: str) -> Recommended:
     """What a sweep came to."""
     return jobs().result(job_id, "sweep")  # type: ignore[no-any-return]
 
 
-@operation(palm, "POST", "/palm/posture", PostureItem, body=PostureBody)
-def measure_posture(body: PostureBody) -> PostureItem:
+@operation(palm, "POST", "/palm/posture", Posture, body=PostureBody)
+def measure_posture(body: PostureBody) -> Posture:
     """The posture read off a line written with the hand down, corrected in words where the writer knows better."""
     if body.stream is not None:
         posture = read_posture(body.stream.stream(), body.azimuths_deg)
@@ -225,47 +219,49 @@ def measure_posture(body: PostureBody) -> PostureItem:
         raise InputError("Give a stream, or a hand and a device that write for it.", "stream")
     if body.side or body.rest:
         posture = in_words(posture, body.side or posture.side, body.rest or posture.rest)
-    return _posture_item(posture)
+    return posture
 
 
-@operation(palm, "POST", "/palm/runs", PalmRun, body=RunBody)
+@operation(palm, "POST", "/palm/runs", PalmRun, body=RunBody, status=201)
 def keep_palm_run(body: RunBody) -> PalmRun:
     """Keep a run with its contacts, to lay it beside another later."""
-    rules, zone, parts = _prepared(body)
-    hand, device = get_thing(db(), Hand, body.hand_id), get_thing(db(), Device, body.device_id)
-    found = _reply(parts, rules, zone)
+    zone, parts = _prepared(body)
+    hand, device = _pair(body)
+    found = judge_run(parts, body.rules, zone)
     inputs = {
-        "rules": record_json(rules),
-        "zone": dataclasses.asdict(zone),
+        "rules": record_json(body.rules),
+        "zone": record_json(zone),
         "hand": hand.name,
         "device": device.name,
         "seed": body.seed,
         "drills": [drill for drill, _, _ in parts],
         "own": [part.model_dump() for part in body.own],
     }
-    results = {"total": found.total.model_dump(), "parts": {p.drill: p.outcome.model_dump() for p in found.parts}}
-    return _run_item(keep_trial(db(), Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade.word)))
+    results = {
+        "total": record_json(found.total),
+        "parts": {p.drill: record_json(p.outcome) for p in found.parts},
+    }
+    trial = Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade.word)
+    return palm_run(keep_trial(db(), trial))
 
 
 @operation(palm, "GET", "/palm/runs", PalmRuns)
 def kept_palm_runs() -> PalmRuns:
     """All kept runs, newest first."""
-    return PalmRuns(runs=[_run_item(t) for t in list_trials(db(), "palm")])
+    return PalmRuns(runs=list_palm_runs(db()))
 
 
-@operation(palm, "PUT", "/palm/runs/<run_id>/bin", PalmRuns, body=RunBin)
-def bin_palm_run(run_id: str, body: RunBin) -> PalmRuns:
+@operation(palm, "PUT", "/palm/runs/<run_id>/bin", PalmRun, body=BinChange)
+def bin_palm_run(run_id: str, body: BinChange) -> PalmRun:
     """Put a kept run into the bin, or back."""
     bin_trial(db(), "palm", run_id, body.binned)
-    return kept_palm_runs()
+    return get_palm_run(db(), run_id)
 
 
 @operation(palm, "GET", "/palm/contacts.csv", "text/csv", query=ContactsQuery)
 def contacts_out(query: ContactsQuery) -> Response:
     """The contact stream of a simulated drill as CSV."""
-    stream, _ = simulate(
-        get_thing(db(), Hand, query.hand_id), get_thing(db(), Device, query.device_id), query.drill, query.seed
-    )
+    stream, _ = simulate(*_pair(query), query.drill, query.seed)
     return download(write_contacts(stream.events), "text/csv", f"{query.drill}.csv")
 
 
@@ -279,45 +275,5 @@ def own_contacts_out(body: StreamBody) -> Response:
 def contacts_in(body: bytes, query: ScreenQuery) -> StreamBody:
     """Read a contact stream from CSV, on a screen of this size."""
     stream = make_stream(read_contacts(body), query.width_mm, query.height_mm)
-    return StreamBody.model_validate({"screen_mm": (stream.width_mm, stream.height_mm), **_columns(stream.events)})
-
-
-def _columns(events: tuple[Event, ...]) -> dict[str, list[Any]]:
-    return {name: [getattr(e, name) for e in events] for name in COLUMNS}
-
-
-def _run_item(run: Trial) -> PalmRun:
-    return PalmRun.model_validate(
-        {
-            "id": run.id,
-            "hand": run.inputs["hand"],
-            "device": run.inputs["device"],
-            "created_at": run.created_at,
-            "own": bool(run.inputs["own"]),
-            "rules": run.inputs["rules"],
-            "total": run.results["total"],
-            "grade": run.verdict,
-        }
-    )
-
-
-def _outcome_item(outcome: Outcome) -> OutcomeItem:
-    return OutcomeItem.model_validate(
-        {**{k: v for k, v in dataclasses.asdict(outcome).items() if k != "decisions"}, "noticed": noticed(outcome)}
-    )
-
-
-def _grade_item(grade: Grade) -> PalmGrade:
-    return PalmGrade.model_validate({k: None if v == math.inf else v for k, v in dataclasses.asdict(grade).items()})
-
-
-def _zone(item: ZoneItem) -> Zone:
-    return Zone(**item.model_dump())
-
-
-def _zone_item(zone: Zone) -> ZoneItem:
-    return ZoneItem(**dataclasses.asdict(zone))
-
-
-def _posture_item(posture: Posture) -> PostureItem:
-    return PostureItem.model_validate(dataclasses.asdict(posture))
+    columns = {name: [getattr(e, name) for e in stream.events] for name in COLUMNS}
+    return StreamBody(screen_mm=(stream.width_mm, stream.height_mm), **columns)

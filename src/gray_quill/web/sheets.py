@@ -1,17 +1,22 @@
-"""Sheets: putting one down, keeping strokes, the simulated hand, pictures of parts of the page."""
+"""Sheets: putting one down, keeping strokes, the simulated hand, pictures of parts of the page, files in and out."""
 
 from collections.abc import Sequence
+from typing import Annotated, Literal
 
 from flask import Blueprint, Response
+from pydantic import Field, StringConstraints
 
 from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.writer import fill_prompts, write_below
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.hand.prompts import prompts_for
-from gray_quill.core.hand.writer import fill_prompts, write_text
-from gray_quill.core.ink.page import box_view, page_pixels
-from gray_quill.core.trace import Trace, bounds_mm, make_trace
-from gray_quill.formats.inkml import read_inkml
+from gray_quill.core.hand.prompts import Prompt, prompts_for
+from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.view import box_view
+from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.trace import bounds_mm, make_trace
+from gray_quill.formats.export import DPI, export_sheet
+from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
@@ -19,6 +24,7 @@ from gray_quill.store.sheets import (
     Stroke,
     add_sheet,
     add_strokes,
+    bin_sheet,
     bin_strokes,
     change_sheet,
     get_sheet,
@@ -26,68 +32,125 @@ from gray_quill.store.sheets import (
     stroke_index,
 )
 from gray_quill.store.things import get_thing
-from gray_quill.web.api import operation
+from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.models import (
-    NewSheet,
-    NewStrokes,
-    PageQuery,
-    PromptItem,
-    SheetChange,
-    SheetDetail,
-    SheetItem,
-    StrokeIds,
-    StrokesKept,
-    WriteText,
-)
-from gray_quill.web.replies import free_id, png
-from gray_quill.web.shapes import paper_of, sheet_item
+from gray_quill.web.records import BinChange, Box, Id, Name, PaperIn, StrokeColumns, bounded
+from gray_quill.web.replies import download, free_id, png
 
 sheets = Blueprint("sheets", __name__)
+MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "inkml": "application/inkml+xml"}
 
 
-@operation(sheets, "POST", "/sheets", SheetItem, body=NewSheet)
-def new_sheet(body: NewSheet) -> SheetItem:
+class NewSheet(Model):
+    """paper: a record, or plain words like "ruled 7mm A5"."""
+
+    id: Id
+    name: Name
+    kind: Literal["free", "test", "strip"] = "free"
+    paper: PaperIn = paper_from_spec("dotted A5")
+    hand_id: Id
+    device_id: Id
+    pen_id: Id
+
+
+class SheetChange(Model):
+    name: Name | None = None
+    paper: PaperIn | None = None
+    hand_id: Id | None = None
+    device_id: Id | None = None
+    pen_id: Id | None = None
+
+
+class SheetDetail(Model):
+    sheet: Sheet
+    prompts: list[Prompt]
+    stroke_ids: list[str]
+    colours: list[str]
+
+
+class NewStroke(StrokeColumns):
+    id: Id
+    pen_id: Id
+    revision: int
+
+
+class NewStrokes(Model):
+    strokes: Annotated[list[NewStroke], Field(min_length=1, max_length=500)]
+
+
+class StrokesKept(Model):
+    """kept: ids confirmed; box_mm: the part of the page whose picture changed."""
+
+    kept: list[str]
+    new: int
+    box_mm: Box
+
+
+class StrokesBin(BinChange):
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
+
+
+class WriteText(Model):
+    text: Annotated[str, StringConstraints(max_length=4000)] = ""
+    prompts: bool = False
+    seed: int = Field(1, ge=0, le=2**31)
+
+
+class PageQuery(Model):
+    scale: float = Field(6, gt=0.2, le=60)
+    left: float = 0
+    top: float = 0
+    right: float | None = None
+    bottom: float | None = None
+
+
+class ExportQuery(Model):
+    form: Literal["svg", "png", "pdf", "inkml"] = "pdf"
+    dpi: Annotated[float, bounded(DPI)] = 300
+    paper: bool = True
+
+
+@operation(sheets, "POST", "/sheets", Sheet, body=NewSheet, status=201)
+def new_sheet(body: NewSheet) -> Sheet:
     """Put down a new sheet."""
     get_thing(db(), Hand, body.hand_id)
     get_thing(db(), Device, body.device_id)
     get_pen(db(), body.pen_id)
     prompts = None if body.kind == "free" else body.kind
     kind = "free" if body.kind == "free" else "test"
-    sheet = Sheet(
-        body.id, body.name, kind, paper_of(body.paper), body.hand_id, body.device_id, body.pen_id, "", False, prompts
-    )
-    return sheet_item(add_sheet(db(), sheet), 0)
+    sheet = Sheet(body.id, body.name, kind, body.paper, body.hand_id, body.device_id, body.pen_id, "", False, prompts)
+    return add_sheet(db(), sheet)
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>", SheetDetail)
 def read_sheet(sheet_id: str) -> SheetDetail:
     """A sheet, its prompts when it has some, the ids of its strokes and the colours of its ink."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    prompts = (
-        [PromptItem(name=p.name, ask=p.ask, box_mm=list(p.box_mm)) for p in prompts_for(sheet.paper, sheet.prompts)]
-        if sheet.prompts
-        else []
-    )
     pens = {entry[1:] for entry in index}
-    colours = sorted({get_pen(db(), pen_id, revision).recipe.body.colour for pen_id, revision in pens})
     return SheetDetail(
-        sheet=sheet_item(sheet, len(index)), prompts=prompts, stroke_ids=[i for i, _, _ in index], colours=colours
+        sheet=sheet,
+        prompts=prompts_for(sheet.paper, sheet.prompts) if sheet.prompts else [],
+        stroke_ids=[i for i, _, _ in index],
+        colours=sorted({get_pen(db(), pen_id, revision).recipe.body.colour for pen_id, revision in pens}),
     )
 
 
-@operation(sheets, "PATCH", "/sheets/<sheet_id>", SheetItem, body=SheetChange)
-def edit_sheet(sheet_id: str, body: SheetChange) -> SheetItem:
-    """Change a sheet's name, paper, hand, device or pen, or move it to the bin or back."""
+@operation(sheets, "PATCH", "/sheets/<sheet_id>", Sheet, body=SheetChange)
+def edit_sheet(sheet_id: str, body: SheetChange) -> Sheet:
+    """Change a sheet's name, paper, hand, device or pen."""
     if body.hand_id:
         get_thing(db(), Hand, body.hand_id)
     if body.device_id:
         get_thing(db(), Device, body.device_id)
     if body.pen_id:
         get_pen(db(), body.pen_id)
-    paper = paper_of(body.paper) if body.paper is not None else None
-    changed = change_sheet(db(), sheet_id, paper=paper, **body.model_dump(exclude={"paper"}))
-    return sheet_item(changed, len(stroke_index(db(), sheet_id)))
+    return change_sheet(db(), sheet_id, **dict(body))
+
+
+@operation(sheets, "PUT", "/sheets/<sheet_id>/bin", Sheet, body=BinChange)
+def change_sheet_bin(sheet_id: str, body: BinChange) -> Sheet:
+    """Move a sheet to the bin or back."""
+    return bin_sheet(db(), sheet_id, body.binned)
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/strokes", StrokesKept, body=NewStrokes)
@@ -98,26 +161,20 @@ def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
 
 def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:
     new = add_strokes(db(), sheet_id, strokes)
-    return StrokesKept(
-        kept=[s.id for s in strokes],
-        new=new,
-        box_mm=_box(sheet_id, [s.id for s in strokes], [(s.pen_id, s.revision) for s in strokes]),
-    )
+    ids = [s.id for s in strokes]
+    return StrokesKept(kept=ids, new=new, box_mm=_box(sheet_id, ids, [(s.pen_id, s.revision) for s in strokes]))
 
 
-def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> list[float]:
-    boxes = [
-        ink.box_mm
-        for _, ink in memory().strokes(
-            db(), [(i, *p) for i, p in zip(ids, pens, strict=True)], get_sheet(db(), sheet_id).paper
-        )
-    ]
-    lows, highs = [min(b[k] for b in boxes) for k in (0, 1)], [max(b[k] for b in boxes) for k in (2, 3)]
-    return [*lows, *highs]
+def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> Box:
+    index = [(i, *p) for i, p in zip(ids, pens, strict=True)]
+    boxes = [ink.box_mm for _, ink in memory().strokes(db(), index, get_sheet(db(), sheet_id).paper)]
+    left, top = (min(b[k] for b in boxes) for k in (0, 1))
+    right, bottom = (max(b[k] for b in boxes) for k in (2, 3))
+    return left, top, right, bottom
 
 
-@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", StrokesKept, body=StrokeIds)
-def change_stroke_bin(sheet_id: str, body: StrokeIds) -> StrokesKept:
+@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", StrokesKept, body=StrokesBin)
+def change_stroke_bin(sheet_id: str, body: StrokesBin) -> StrokesKept:
     """Move strokes to the bin or back, for undo and redo."""
     before = {i: (p, r) for i, p, r in stroke_index(db(), sheet_id)}
     bin_strokes(db(), sheet_id, body.ids, body.binned)
@@ -131,36 +188,18 @@ def change_stroke_bin(sheet_id: str, body: StrokeIds) -> StrokesKept:
 @operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText)
 def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
     """Let the sheet's simulated hand write text below what is there, or do its prompts."""
-    sheet = get_sheet(db(), sheet_id)
-    hand, device, pen = (
-        get_thing(db(), Hand, sheet.hand_id),
-        get_thing(db(), Device, sheet.device_id),
-        get_pen(db(), sheet.pen_id),
-    )
+    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+    hand, device = get_thing(db(), Hand, sheet.hand_id), get_thing(db(), Device, sheet.device_id)
+    pen = get_pen(db(), sheet.pen_id)
     if body.prompts:
         traces = fill_prompts(sheet.paper, hand, device, body.seed, sheet.prompts or "test")
     else:
-        traces = _written_below(sheet, body, hand, device)
-    stem = f"hand-{len(stroke_index(db(), sheet_id))}-{body.seed}"
-    taken = {i for i, _, _ in stroke_index(db(), sheet_id)}
+        there = [trace for trace, _ in memory().strokes(db(), index, sheet.paper)]
+        traces = write_below(body.text, hand, device, body.seed, sheet.paper, there)
+    stem, taken = f"{sheet_id[:24]}-hand-{len(index)}-{body.seed}", {i for i, _, _ in index}
     return _keep(
-        sheet_id,
-        [Stroke(free_id(f"{sheet_id[:24]}-{stem}-{k}", taken), pen.id, pen.revision, t) for k, t in enumerate(traces)],
+        sheet_id, [Stroke(free_id(f"{stem}-{k}", taken), pen.id, pen.revision, t) for k, t in enumerate(traces)]
     )
-
-
-def _written_below(sheet: Sheet, body: WriteText, hand: Hand, device: Device) -> list[Trace]:
-    margin = max(sheet.paper.margin_mm + 3, 14.0)
-    there = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet.id), sheet.paper)]
-    line = max(3.5 * hand.x_height_mm, 7.0)
-    first = (bounds_mm(there)[3] + 0.8 * line) if there else 2.6 * line
-    traces = write_text(body.text, hand, device, body.seed, margin, first, sheet.paper.width_mm - margin - 12, line)
-    if bounds_mm(traces)[3] > sheet.paper.height_mm:
-        raise InputError(
-            "The sheet is full: there is no room for that text below the ink. Put down a new sheet or write less.",
-            "text",
-        )
-    return traces
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery)
@@ -176,23 +215,34 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     )
     if box[2] <= box[0] or box[3] <= box[1] or (box[2] - box[0]) * (box[3] - box[1]) * query.scale**2 > MOST_PIXELS:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
-    return png(
-        write_png(page_pixels(memory().sheet_inks(db(), sheet_id), sheet.paper, box_view(box, query.scale)), compress=1)
-    )
+    pixels = page_pixels(memory().sheet_inks(db(), sheet_id), sheet.paper, box_view(box, query.scale))
+    return png(write_png(pixels, compress=1))
 
 
-@operation(sheets, "POST", "/sheet-files/<sheet_id>", SheetItem, body="application/inkml+xml")
-def bring_in_sheet(sheet_id: str, body: bytes) -> SheetItem:
+@operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery)
+def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
+    """The sheet as a file: SVG, PNG or PDF with or without its paper, or its traces as InkML."""
+    sheet = get_sheet(db(), sheet_id)
+    if query.form == "inkml":
+        body = get_pen(db(), sheet.pen_id).recipe.body
+        traces = [trace for trace, _ in memory().strokes(db(), stroke_index(db(), sheet_id), sheet.paper)]
+        brush = {"width": f"{body.width_mm:g}", "color": body.colour, "transparency": f"{1 - body.opacity:g}"}
+        data = write_inkml(traces, brush)
+    else:
+        inks = memory().sheet_inks(db(), sheet_id)
+        data = export_sheet(inks, sheet.paper, query.form, query.dpi, query.paper, sheet.name)
+    return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")
+
+
+@operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201)
+def bring_in_sheet(sheet_id: str, body: bytes) -> Sheet:
     """Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named."""
     like = get_sheet(db(), sheet_id)
     traces = read_inkml(body)
     left, top, _, _ = bounds_mm(traces)
-    taken = {s.id for s in list_sheets(db())}
     name = "Brought in"
-    sheet = add_sheet(
-        db(),
-        Sheet(free_id(name, taken), name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False),
-    )
+    free = free_id(name, {s.id for s in list_sheets(db())})
+    sheet = add_sheet(db(), Sheet(free, name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False))
     pen = get_pen(db(), like.pen_id)
     fits = left >= 0 and top >= 0
     placed = (
@@ -201,4 +251,4 @@ def bring_in_sheet(sheet_id: str, body: bytes) -> SheetItem:
         else [make_trace(t.t_s, t.x_mm - left + 12, t.y_mm - top + 12, t.force, t.altitude, t.azimuth) for t in traces]
     )
     add_strokes(db(), sheet.id, [Stroke(f"{sheet.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
-    return sheet_item(sheet, len(traces))
+    return get_sheet(db(), sheet.id)

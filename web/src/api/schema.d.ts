@@ -4,23 +4,6 @@
  */
 
 export interface paths {
-    "/api/advice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What to change about a pen on this ink, why, and what it will do. */
-        post: operations["read_advice"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bin/pens": {
         parameters: {
             query?: never;
@@ -32,23 +15,6 @@ export interface paths {
         get: operations["read_pen_bin"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/colours": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Contrast of ink colours with a paper, and the ruling that suits it. */
-        post: operations["read_colours"];
         delete?: never;
         options?: never;
         head?: never;
@@ -73,6 +39,40 @@ export interface paths {
         patch: operations["change_desk"];
         trace?: never;
     };
+    "/api/desk/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Contrast of ink colours with a paper, and the ruling that suits it. */
+        post: operations["read_colours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/roll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put pens on the roll in this order. */
+        put: operations["change_roll"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -90,125 +90,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/differences": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Readings of two pens on the same ink that differ, largest first. */
-        post: operations["read_differences"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/effects": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much each control of a group changes this ink, and why when it does not. */
-        post: operations["read_effects"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Fit floor, ceiling and curve to the force of the source's ink. */
-        post: operations["fit_to_hand"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Remember a fit for a hand on a device. */
-        put: operations["remember_fit"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fits/{hand_id}/{device_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The fit remembered for a hand on a device, if any. */
-        get: operations["read_fit"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/force": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How often the hand pressed how hard, for the press chart. */
-        post: operations["read_force"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/grains": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A picture of a surface as a grain for a pen. */
-        post: operations["make_grain"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/hands": {
         parameters: {
             query?: never;
@@ -220,40 +101,6 @@ export interface paths {
         put?: never;
         /** Keep a hand, new or changed. */
         post: operations["add_hand"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/heat": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The ink coloured by its width, force or speed. */
-        post: operations["read_heat"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/inspect": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What the device behind some strokes reports, and what it leaves out. */
-        post: operations["inspect_device"];
         delete?: never;
         options?: never;
         head?: never;
@@ -295,40 +142,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/judge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether a pen does what its kind says, by numbers. */
-        post: operations["judge"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/ladder": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** One pen at rising widths, opacities or ranges over an older dark line. */
-        post: operations["read_ladder"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/lag": {
         parameters: {
             query?: never;
@@ -338,25 +151,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every device. */
+        /** How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every */
         post: operations["read_lag"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lag/film": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Film a simulated pen on a device in slow motion and read the film. */
-        post: operations["film_pen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -374,6 +170,40 @@ export interface paths {
         put?: never;
         /** Read a film of your own: a zip of PNG frames. */
         post: operations["read_own_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/films/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The delay from nib and ink end marked by hand. */
+        post: operations["read_hand_marks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/films/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Film a simulated pen on a device in slow motion and read the film. */
+        post: operations["film_pen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -431,7 +261,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lag/marks": {
+    "/api/lag/inspect": {
         parameters: {
             query?: never;
             header?: never;
@@ -440,8 +270,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The delay from nib and ink end marked by hand. */
-        post: operations["read_hand_marks"];
+        /** What the device behind some strokes reports, and what it leaves out. */
+        post: operations["inspect_device"];
         delete?: never;
         options?: never;
         head?: never;
@@ -456,10 +286,10 @@ export interface paths {
             cookie?: never;
         };
         /** All kept runs, newest first. */
-        get: operations["kept_runs"];
+        get: operations["kept_lag_runs"];
         put?: never;
         /** Keep a run with everything it was made from, to lay it beside another later. */
-        post: operations["keep_run"];
+        post: operations["keep_lag_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -475,7 +305,7 @@ export interface paths {
         };
         get?: never;
         /** Put a kept run into the bin, or back. */
-        put: operations["bin_run"];
+        put: operations["bin_lag_run"];
         post?: never;
         delete?: never;
         options?: never;
@@ -552,6 +382,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palm/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drills judged with some rules: every contact, what it did, and what came of it. */
+        post: operations["judge_drills"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/palm/posture": {
         parameters: {
             query?: never;
@@ -563,23 +410,6 @@ export interface paths {
         put?: never;
         /** The posture read off a line written with the hand down, corrected in words where the writer knows better. */
         post: operations["measure_posture"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/palm/run": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Drills judged with some rules: every contact, what it did, and what came of it. */
-        post: operations["run_drills"];
         delete?: never;
         options?: never;
         head?: never;
@@ -673,7 +503,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pen-files": {
+    "/api/panels/{sheet_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What becomes of the sheet's ink on a device's panel. */
+        get: operations["read_proof_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panels/{sheet_id}/proof.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet as a device's panel shows it, pixel for pixel. */
+        get: operations["read_proof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/advice": {
         parameters: {
             query?: never;
             header?: never;
@@ -682,8 +546,297 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a pen from a pen JSON file. */
-        post: operations["bring_in_pen"];
+        /** What to change about a pen on this ink, why, and what it will do. */
+        post: operations["read_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of two pens on the same ink that differ, largest first. */
+        post: operations["read_differences"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much each control of a group changes this ink, and why when it does not. */
+        post: operations["read_effects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fit floor, ceiling and curve to the force of the source's ink. */
+        post: operations["fit_to_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Remember a fit for a hand on a device. */
+        put: operations["remember_fit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/fits/{hand_id}/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The fit remembered for a hand on a device, if any. */
+        get: operations["read_fit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/force": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How often the hand pressed how hard, for the press chart. */
+        post: operations["read_force"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ink coloured by its width, force or speed. */
+        post: operations["read_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a pen does what its kind says, by numbers. */
+        post: operations["judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One pen at rising widths, opacities or ranges over an older dark line. */
+        post: operations["read_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compile a recipe into the tables live ink draws from. */
+        post: operations["make_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A picture of the source's ink drawn with a recipe, fitted into width_px x height_px. */
+        post: operations["make_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of a recipe on the source's ink, and where on the page they can be seen. */
+        post: operations["read_with"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/shading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand */
+        post: operations["shade"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The calmest setting under a drag, or the one with least drag that brings wobble under a bound. */
+        post: operations["solve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/spot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the hand did at a spot of the ink, and the terms that made its width. */
+        post: operations["read_spot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/steady": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Amount and physical parameter of a steadying method, from either. */
+        get: operations["convert_steady"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wobble against drag for every method and amount, and the setting in use. */
+        post: operations["trade"];
         delete?: never;
         options?: never;
         head?: never;
@@ -707,17 +860,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pens/{pen_id}": {
+    "/api/pens/files": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** All revisions of a pen, newest first. */
-        get: operations["read_pen_history"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Keep a pen from a pen JSON file. */
+        post: operations["bring_in_pen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pens/grains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A picture of a surface as a grain for a pen. */
+        post: operations["make_grain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -748,7 +918,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** All revisions of a pen, newest first. */
+        get: operations["read_pen_history"];
         put?: never;
         /** Keep a changed recipe as the pen's next revision. */
         post: operations["new_revision"];
@@ -792,108 +963,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Compile a recipe into the tables live ink draws from. */
-        post: operations["make_plan"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A picture of the source's ink drawn with a recipe, fitted into width_px x height_px. */
-        post: operations["make_preview"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/readings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Readings of a recipe on the source's ink, and where on the page they can be seen. */
-        post: operations["read_with"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/roll": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Put pens on the roll in this order. */
-        put: operations["change_roll"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shading": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand and device. */
-        post: operations["shade"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sheet-files/{sheet_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named. */
-        post: operations["bring_in_sheet"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -925,11 +994,28 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change a sheet's name, paper, hand, device or pen, or move it to the bin or back. */
+        /** Change a sheet's name, paper, hand, device or pen. */
         patch: operations["edit_sheet"];
         trace?: never;
     };
-    "/api/sheets/{sheet_id}/export": {
+    "/api/sheets/{sheet_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move a sheet to the bin or back. */
+        put: operations["change_sheet_bin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -939,7 +1025,8 @@ export interface paths {
         /** The sheet as a file: SVG, PNG or PDF with or without its paper, or its traces as InkML. */
         get: operations["take_out_sheet"];
         put?: never;
-        post?: never;
+        /** Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named. */
+        post: operations["bring_in_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -963,40 +1050,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sheets/{sheet_id}/proof": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What becomes of the sheet's ink on a device's panel. */
-        get: operations["read_proof_readings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sheets/{sheet_id}/proof.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The sheet as a device's panel shows it, pixel for pixel. */
-        get: operations["read_proof"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sheets/{sheet_id}/readings": {
         parameters: {
             query?: never;
@@ -1004,7 +1057,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one; kept with the sheet. */
+        /** Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one. */
         get: operations["read_sheet_ink"];
         put?: never;
         post?: never;
@@ -1065,74 +1118,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/solve": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The calmest setting under a drag, or the one with least drag that brings wobble under a bound. */
-        post: operations["solve"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/spot": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What the hand did at a spot of the ink, and the terms that made its width. */
-        post: operations["read_spot"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/steady": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Amount and physical parameter of a steadying method, from either. */
-        get: operations["convert_steady"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/trade": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Wobble against drag for every method and amount, and the setting in use. */
-        post: operations["trade"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/wash/grid": {
         parameters: {
             query?: never;
@@ -1176,7 +1161,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is none. */
+        /** A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is */
         post: operations["solve_for_paper"];
         delete?: never;
         options?: never;
@@ -1188,13953 +1173,2087 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** AdviceItem */
-        AdviceItem: {
-            /** After */
+        /**
+         * @description title; evidence: the reading in words; doing: what the button does; recipe: the pen after it, None when nothing
+         *     in the pen helps; reading: which reading it moves; before, after: that reading now and as predicted.
+         */
+        Advice: {
             after: number;
-            /** Before */
             before: number;
-            /** Doing */
             doing: string;
-            /** Evidence */
             evidence: string;
-            /** Reading */
             reading: string;
-            /** Recipe */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            } | null;
-            /** Title */
+            recipe: components["schemas"]["Recipe"] | null;
             title: string;
         };
-        /** AdviceReply */
         AdviceReply: {
-            /** Advice */
-            advice: components["schemas"]["AdviceItem"][];
-        };
-        /** BinChange */
-        BinChange: {
-            /** Binned */
-            binned: boolean;
-        };
-        /** BuyItem */
-        BuyItem: {
-            /** Change */
-            change: string;
-            /** P95 Ms */
-            p95_ms: number;
+            advice: components["schemas"]["Advice"][];
         };
         /**
-         * Colours
-         * @description Colours of ink beside a colour of paper, each "#rrggbb".
+         * @description setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the
+         *     best among those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other:
+         *     a setting with another lightness of the same hue where the colour itself has none. bare_contrast: of the worst words
+         *     without any wash.
          */
+        Answer: {
+            bare_contrast: number;
+            best_contrast: number;
+            best_visibility: number;
+            other: components["schemas"]["Setting"] | null;
+            setting: components["schemas"]["Setting"] | null;
+            tried: number;
+        };
+        /** @description A nib speed with its delay and gap, and what is missed at it. */
+        AtSpeed: {
+            bridged: number;
+            bridged_mm: number;
+            detail_mm: number;
+            gap_mm_p50: number;
+            gap_mm_p95: number;
+            p50_ms: number;
+            speed_mm_s: number;
+            stall_ms: number;
+            stall_share: number;
+            start_mm: number;
+            strokes: number;
+            strokes_lost: number;
+        };
+        /** @description Into the bin, or back. */
+        BinChange: {
+            binned: boolean;
+        };
+        /** Body */
+        Body: {
+            /**
+             * Colour
+             * @description Colour of the ink
+             * @default #20242b
+             */
+            colour: string;
+            /**
+             * @default {
+             *       "fill": "#ffffff",
+             *       "fill_opacity": 0,
+             *       "on": false,
+             *       "wall_mm": 0.15
+             *     }
+             */
+            hollow: components["schemas"]["Hollow"];
+            /**
+             * @default {
+             *       "pattern": "solid",
+             *       "scale": 1
+             *     }
+             */
+            line: components["schemas"]["Line"];
+            /**
+             * Opacity
+             * @description How much of what lies below is covered; applied once to the whole stroke
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Width
+             * @description Width at the middle of the press curve and the reference speed (mm)
+             * @default 0.5
+             */
+            width_mm: number;
+        };
+        /** @description A single change and the 95th percentile it would leave. */
+        Buy: {
+            change: string;
+            p95_ms: number;
+        };
+        /** @description Colours of ink beside a colour of paper. */
         Colours: {
-            /** Colours */
             colours: string[];
-            /** Paper Colour */
             paper_colour: string;
         };
         /**
-         * ColoursReply
-         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper.
+         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. dark:
+         *     whether light words read better on it.
          */
         ColoursReply: {
-            /** Contrasts */
             contrasts: number[];
-            /** Rule Colour */
+            dark: boolean;
             rule_colour: string;
         };
+        /** @description One pen on one device, and what its median is called. */
+        Compared: {
+            device_id: string;
+            p50_ms: number;
+            p95_ms: number;
+            pen: string;
+            word: string;
+        };
         /**
-         * ConditionItem
-         * @description pair: places in the set of the two washes nearest to each other. seen: each wash on the paper, as it looks so.
+         * @description One way of seeing the set: the smallest difference, the pair that has it (places in the set), what would be
+         *     enough, whether it is, and each wash on the paper as it looks so.
          */
-        ConditionItem: {
-            /** Enough */
+        Condition: {
             enough: number;
-            /** Name */
             name: string;
-            /** Pair */
-            pair: number[];
-            /** Passes */
+            pair: [
+                number,
+                number
+            ];
             passes: boolean;
-            /** Seen */
             seen: string[];
-            /** Smallest */
             smallest: number;
         };
         /**
-         * ContactItem
-         * @description One contact: palm by the truth, what became of it and why; path: rows (t_ms, x, y, width, height).
+         * @description What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high and step are
+         *     None where the kind has no range.
          */
-        ContactItem: {
-            /** At Ms */
-            at_ms: number;
-            /** Born Ms */
-            born_ms: number;
-            /** Decision */
-            decision: string;
-            /** End Ms */
-            end_ms: number;
-            /** Id */
-            id: number;
-            /** Mark */
-            mark: number[];
-            /** Palm */
-            palm: boolean;
-            /** Path */
-            path: number[][];
-            /** Rule */
-            rule: string;
-            /** Why */
-            why: string;
-        };
-        /** ConvertReply */
-        ConvertReply: {
-            /** Amount */
-            amount: number;
-            /** Parameter */
-            parameter: number;
-            /** Unit */
+        Control: {
+            default: unknown;
+            help: string;
+            high: number | null;
+            kind: string;
+            label: string;
+            low: number | null;
+            name: string;
+            options: string[];
+            step: number | null;
             unit: string;
         };
-        /** CrispnessItem */
-        CrispnessItem: {
-            /** Cause */
+        ConvertReply: {
+            amount: number;
+            parameter: number;
+            unit: string;
+        };
+        /** @description dpi of an export, the share of the panel's grit it keeps, and why it loses the rest; "" where it does not. */
+        Crispness: {
             cause: string;
-            /** Dpi */
             dpi: number;
-            /** Kept */
             kept: number;
         };
-        /** CurveItem */
-        CurveItem: {
-            /** Area */
+        /** @description A press curve as cubic-bezier(x1, y1, x2, y2) of CSS Easing Functions Level 1, and its largest error in P. */
+        CubicForm: {
+            largest_error: number;
+            x1: number;
+            x2: number;
+            y1: number;
+            y2: number;
+        };
+        /** @description One rule by itself: rows (fingers refused, palms refused), and the area under them; None without both. */
+        Curve: {
             area: number | null;
-            /** Points */
-            points: number[][];
-            /** Rule */
+            points: [
+                number,
+                number
+            ][];
             rule: string;
         };
-        /**
-         * Desk
-         * @description Everything the frame needs at start.
-         */
+        /** @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. */
         Desk: {
-            /** Devices */
             devices: components["schemas"]["DeviceItem"][];
-            /** Hand Fields */
-            hand_fields: {
-                [key: string]: unknown;
-            }[];
-            /** Hands */
+            hand_fields: components["schemas"]["Control"][];
             hands: components["schemas"]["HandItem"][];
-            /** Palette */
             palette: components["schemas"]["Swatch"][];
-            /** Paper Colours */
             paper_colours: {
                 [key: string]: string;
             };
-            /** Paper Sizes Mm */
             paper_sizes_mm: {
-                [key: string]: number[];
+                [key: string]: [
+                    number,
+                    number
+                ];
             };
-            /** Pens */
-            pens: components["schemas"]["PenItem"][];
-            /** Recipe Fields */
-            recipe_fields: {
+            pen_kinds: string[];
+            pens: components["schemas"]["Pen"][];
+            readings: {
                 [key: string]: {
-                    [key: string]: unknown;
-                }[];
+                    [key: string]: components["schemas"]["Reading"];
+                };
             };
-            /** Sheet Id */
+            recipe_fields: {
+                [key: string]: components["schemas"]["Control"][];
+            };
             sheet_id: string | null;
-            /** Sheets */
-            sheets: components["schemas"]["SheetItem"][];
-            /** Side */
+            sheets: components["schemas"]["Sheet"][];
             side: string;
-            /** Stationery */
             stationery: {
                 [key: string]: {
                     [key: string]: unknown;
                 };
             };
-            /** Surface */
             surface: string;
         };
-        /** DeskChange */
         DeskChange: {
-            /**
-             * Palette
-             * @default null
-             */
+            /** @default null */
             palette: components["schemas"]["Swatch"][] | null;
-            /**
-             * Sheet Id
-             * @default null
-             */
+            /** @default null */
             sheet_id: string | null;
-            /**
-             * Side
-             * @default null
-             */
+            /** @default null */
             side: ("hand" | "left" | "right") | null;
-            /**
-             * Surface
-             * @default null
-             */
+            /** @default null */
             surface: ("auto" | "paper" | "night" | "e-ink") | null;
         };
-        /** DeviceItem */
+        /** Device */
+        Device: {
+            /**
+             * @default {
+             *       "activation": 0.01,
+             *       "clock_jitter": 0.03,
+             *       "dropped": 0,
+             *       "hover": true,
+             *       "levels": 4096,
+             *       "noise_mm": 0.01,
+             *       "report_hz": 240,
+             *       "tilt": true,
+             *       "transport_ms": 4
+             *     }
+             */
+            digitiser: components["schemas"]["Digitiser"];
+            /**
+             * Kind
+             * @description What sort of device it is
+             * @default tablet
+             * @enum {string}
+             */
+            kind: "tablet" | "laptop" | "e-paper";
+            /**
+             * Name
+             * @description What the device is called
+             * @default A device
+             */
+            name: string;
+            /**
+             * @default {
+             *       "catch_up_ms": 0,
+             *       "colour": true,
+             *       "fast_pen": false,
+             *       "fast_pen_hz": 85,
+             *       "greys": 256,
+             *       "height_px": 1200,
+             *       "ppi": 220,
+             *       "refresh_hz": 60,
+             *       "response_ms": 8,
+             *       "width_px": 1920
+             *     }
+             */
+            panel: components["schemas"]["Panel"];
+            /**
+             * Stated delay
+             * @description What its data sheet says of the pen's delay; 0 where it says nothing (ms)
+             * @default 0
+             */
+            stated_ms: number;
+            /**
+             * @default {
+             *       "draw_ms": 2,
+             *       "draw_sd_ms": 1,
+             *       "handover_ms": 4,
+             *       "handover_sd_ms": 2,
+             *       "queued_frames": 1
+             *     }
+             */
+            system: components["schemas"]["System"];
+            /**
+             * @default {
+             *       "least_mm": 3,
+             *       "noise_mm": 0.15,
+             *       "pen_first": false,
+             *       "report_hz": 120,
+             *       "size": true,
+             *       "size_noise": 0.08,
+             *       "transport_ms": 12
+             *     }
+             */
+            touch: components["schemas"]["Touch"];
+        };
+        /** @description A kept device. */
         DeviceItem: {
-            /** Device */
-            device: {
-                /**
-                 * @default {
-                 *       "activation": 0.01,
-                 *       "clock_jitter": 0.03,
-                 *       "dropped": 0,
-                 *       "hover": true,
-                 *       "levels": 4096,
-                 *       "noise_mm": 0.01,
-                 *       "report_hz": 240,
-                 *       "tilt": true,
-                 *       "transport_ms": 4
-                 *     }
-                 */
-                digitiser: {
-                    /**
-                     * Activation
-                     * @description Force under this is not noticed (of full force)
-                     * @default 0.01
-                     */
-                    activation: number;
-                    /**
-                     * Clock jitter
-                     * @description Unevenness of the reports in time (of an interval)
-                     * @default 0.03
-                     */
-                    clock_jitter: number;
-                    /**
-                     * Dropped
-                     * @description Share of reports that never arrive (of reports)
-                     * @default 0
-                     */
-                    dropped: number;
-                    /**
-                     * Hover
-                     * @description Whether it sees the pen above the glass
-                     * @default true
-                     */
-                    hover: boolean;
-                    /**
-                     * Force levels
-                     * @description Distinct force values (levels)
-                     * @default 4096
-                     */
-                    levels: number;
-                    /**
-                     * Noise
-                     * @description RMS error of a reported position, each way (mm)
-                     * @default 0.01
-                     */
-                    noise_mm: number;
-                    /**
-                     * Report rate
-                     * @description Pen positions reported a second (reports/s)
-                     * @default 240
-                     */
-                    report_hz: number;
-                    /**
-                     * Tilt
-                     * @description Whether it reports how the pen leans
-                     * @default true
-                     */
-                    tilt: boolean;
-                    /**
-                     * Transport
-                     * @description From the glass to the system (ms)
-                     * @default 4
-                     */
-                    transport_ms: number;
-                };
-                /**
-                 * Kind
-                 * @description What sort of device it is
-                 * @default tablet
-                 * @enum {string}
-                 */
-                kind: "tablet" | "laptop" | "e-paper";
-                /**
-                 * Name
-                 * @description What the device is called
-                 * @default A device
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "catch_up_ms": 0,
-                 *       "colour": true,
-                 *       "fast_pen": false,
-                 *       "fast_pen_hz": 85,
-                 *       "greys": 256,
-                 *       "height_px": 1200,
-                 *       "ppi": 220,
-                 *       "refresh_hz": 60,
-                 *       "response_ms": 8,
-                 *       "width_px": 1920
-                 *     }
-                 */
-                panel: {
-                    /**
-                     * Catch-up
-                     * @description E-ink: how long after the pen pauses all else follows (ms)
-                     * @default 0
-                     */
-                    catch_up_ms: number;
-                    /**
-                     * Colour
-                     * @description Whether it shows colour
-                     * @default true
-                     */
-                    colour: boolean;
-                    /**
-                     * Fast pen path
-                     * @description E-ink: pen strokes appear at once in two tones
-                     * @default false
-                     */
-                    fast_pen: boolean;
-                    /**
-                     * Fast path rate
-                     * @description How often the fast pen path may put ink down (Hz)
-                     * @default 85
-                     */
-                    fast_pen_hz: number;
-                    /**
-                     * Greys
-                     * @description Distinct greys it can show (greys)
-                     * @default 256
-                     */
-                    greys: number;
-                    /**
-                     * Height
-                     * @description Pixels down (px)
-                     * @default 1200
-                     */
-                    height_px: number;
-                    /**
-                     * Density
-                     * @description Pixels an inch (px/inch)
-                     * @default 220
-                     */
-                    ppi: number;
-                    /**
-                     * Refresh
-                     * @description Full pictures a second (Hz)
-                     * @default 60
-                     */
-                    refresh_hz: number;
-                    /**
-                     * Response
-                     * @description From a pixel's signal to its light (ms)
-                     * @default 8
-                     */
-                    response_ms: number;
-                    /**
-                     * Width
-                     * @description Pixels across (px)
-                     * @default 1920
-                     */
-                    width_px: number;
-                };
-                /**
-                 * Stated delay
-                 * @description What its data sheet says of the pen's delay; 0 where it says nothing (ms)
-                 * @default 0
-                 */
-                stated_ms: number;
-                /**
-                 * @default {
-                 *       "draw_ms": 2,
-                 *       "draw_sd_ms": 1,
-                 *       "handover_ms": 4,
-                 *       "handover_sd_ms": 2,
-                 *       "queued_frames": 1
-                 *     }
-                 */
-                system: {
-                    /**
-                     * Drawing
-                     * @description Time to draw a plain pen's newest ink, on the mean (ms)
-                     * @default 2
-                     */
-                    draw_ms: number;
-                    /**
-                     * Drawing jitter
-                     * @description Standard deviation of the drawing (ms)
-                     * @default 1
-                     */
-                    draw_sd_ms: number;
-                    /**
-                     * Hand-over
-                     * @description From the driver to the page, on the mean (ms)
-                     * @default 4
-                     */
-                    handover_ms: number;
-                    /**
-                     * Hand-over jitter
-                     * @description Standard deviation of the hand-over (ms)
-                     * @default 2
-                     */
-                    handover_sd_ms: number;
-                    /**
-                     * Queued frames
-                     * @description Finished pictures that wait before one is shown (frames)
-                     * @default 1
-                     */
-                    queued_frames: number;
-                };
-                /**
-                 * @default {
-                 *       "least_mm": 3,
-                 *       "noise_mm": 0.15,
-                 *       "pen_first": false,
-                 *       "report_hz": 120,
-                 *       "size": true,
-                 *       "size_noise": 0.08,
-                 *       "transport_ms": 12
-                 *     }
-                 */
-                touch: {
-                    /**
-                     * Smallest contact
-                     * @description Contacts smaller than this are not felt (mm)
-                     * @default 3
-                     */
-                    least_mm: number;
-                    /**
-                     * Touch noise
-                     * @description RMS error of a contact's position, each way (mm)
-                     * @default 0.15
-                     */
-                    noise_mm: number;
-                    /**
-                     * Pen first
-                     * @description Whether it feels nothing new while it sees the pen
-                     * @default false
-                     */
-                    pen_first: boolean;
-                    /**
-                     * Touch rate
-                     * @description Contacts reported a second (reports/s)
-                     * @default 120
-                     */
-                    report_hz: number;
-                    /**
-                     * Contact size
-                     * @description Whether it reports how large a contact is
-                     * @default true
-                     */
-                    size: boolean;
-                    /**
-                     * Size noise
-                     * @description RMS error of a contact's size (of the size)
-                     * @default 0.08
-                     */
-                    size_noise: number;
-                    /**
-                     * Touch delay
-                     * @description From a landing to its report (ms)
-                     * @default 12
-                     */
-                    transport_ms: number;
-                };
-            };
-            /** Id */
+            device: components["schemas"]["Device"];
             id: string;
         };
-        /** DifferBody */
         DifferBody: {
-            /** gray-quill/pen@1 */
-            one: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** gray-quill/pen@1 */
-            other: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            one: components["schemas"]["Recipe"];
+            other: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
         };
-        /** DifferReply */
         DifferReply: {
-            /** Differences */
             differences: components["schemas"]["Difference"][];
         };
-        /** Difference */
+        /** @description A reading of two pens on the same traces. */
         Difference: {
-            /** One */
             one: number;
-            /** Other */
             other: number;
-            /** Reading */
             reading: string;
         };
-        /** Done */
-        Done: {
+        /** Digitiser */
+        Digitiser: {
             /**
-             * Done
+             * Activation
+             * @description Force under this is not noticed (of full force)
+             * @default 0.01
+             */
+            activation: number;
+            /**
+             * Clock jitter
+             * @description Unevenness of the reports in time (of an interval)
+             * @default 0.03
+             */
+            clock_jitter: number;
+            /**
+             * Dropped
+             * @description Share of reports that never arrive (of reports)
+             * @default 0
+             */
+            dropped: number;
+            /**
+             * Hover
+             * @description Whether it sees the pen above the glass
              * @default true
              */
+            hover: boolean;
+            /**
+             * Force levels
+             * @description Distinct force values (levels)
+             * @default 4096
+             */
+            levels: number;
+            /**
+             * Noise
+             * @description RMS error of a reported position, each way (mm)
+             * @default 0.01
+             */
+            noise_mm: number;
+            /**
+             * Report rate
+             * @description Pen positions reported a second (reports/s)
+             * @default 240
+             */
+            report_hz: number;
+            /**
+             * Tilt
+             * @description Whether it reports how the pen leans
+             * @default true
+             */
+            tilt: boolean;
+            /**
+             * Transport
+             * @description From the glass to the system (ms)
+             * @default 4
+             */
+            transport_ms: number;
+        };
+        Done: {
+            /** @default true */
             done: boolean;
         };
-        /** DrillItem */
+        /** @description asks: how many gestures are meant; meant: which, empty where every touch is a palm. */
         DrillItem: {
-            /** Ask */
             ask: string;
-            /** Asks */
             asks: number;
-            /** Meant */
             meant: string;
-            /** Name */
             name: string;
         };
-        /** EffectItem */
-        EffectItem: {
-            /** Field */
+        /**
+         * @description field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why
+         *     it is 0.
+         */
+        Effect: {
             field: string;
-            /** Reason */
             reason: string;
-            /** Share */
             share: number;
         };
-        /** EffectsBody */
         EffectsBody: {
-            /** Group */
             group: string;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
         };
-        /** EffectsReply */
         EffectsReply: {
-            /** Effects */
-            effects: components["schemas"]["EffectItem"][];
+            effects: components["schemas"]["Effect"][];
         };
-        /** ErrorDetail */
-        ErrorDetail: {
-            /** Code */
-            code: string;
+        /** Ends */
+        Ends: {
             /**
-             * Field
-             * @default null
+             * Gentleness
+             * @description 0 tapers abruptly, 1 gently
+             * @default 0.6
              */
+            ease: number;
+            /**
+             * End taper
+             * @description Length over which the stroke thins out (mm)
+             * @default 0
+             */
+            end_mm: number;
+            /**
+             * End tip
+             * @description 1 is blunt, 0 a needle
+             * @default 1
+             */
+            end_tip: number;
+            /**
+             * Start taper
+             * @description Length over which the stroke swells to its width (mm)
+             * @default 0
+             */
+            start_mm: number;
+            /**
+             * Start tip
+             * @description 1 is blunt, 0 a needle
+             * @default 1
+             */
+            start_tip: number;
+        };
+        /** @description code: what kind of refusal it is, the same whatever the words. */
+        ErrorDetail: {
+            code: string;
+            /** @default null */
             field: string | null;
-            /** Message */
             message: string;
         };
-        /** ErrorReply */
         ErrorReply: {
             error: components["schemas"]["ErrorDetail"];
         };
-        /** Failed */
+        /** @description A bound that a pen misses, in words, and its reading of Nature. */
         Failed: {
-            /** Reading */
             reading: string;
-            /** Value */
             value: number;
-            /** Words */
             words: string;
         };
-        /**
-         * FigureItem
-         * @description As core/lag/figures.py has it.
-         */
-        FigureItem: {
-            /** Covers */
+        /** @description One number with its half 95 % interval (None where it has none), what it covers, and how it lies to the model. */
+        Figure: {
             covers: string;
-            /** Ms */
             ms: number;
-            /** Name */
             name: string;
-            /** Plus Minus Ms */
             plus_minus_ms: number | null;
-            /** Words */
             words: string;
         };
-        /** FilmBody */
         FilmBody: {
-            /** Device Id */
             device_id: string;
             /**
-             * Fps
+             * @description Of the simulated camera (frames/s)
              * @default 240
              */
             fps: number;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /**
-             * Seed
-             * @default 1
-             */
+            recipe: components["schemas"]["Recipe"];
+            /** @default 1 */
             seed: number;
         };
-        /**
-         * FilmFrames
-         * @description A film held for stepping: how many frames, their size, the camera, and how many of them must be marked.
-         */
+        /** @description A film held for stepping: how many frames, their size, the camera, and how many of them must be marked. */
         FilmFrames: {
-            /** Fps */
+            /** @description How many frames a second the camera takes (frames/s) */
             fps: number;
-            /** Frames */
             frames: number;
-            /** Height Px */
             height_px: number;
-            /** Least Marked */
             least_marked: number;
-            /** Mm Per Px */
+            /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
-            /** Width Px */
             width_px: number;
         };
         /**
-         * FilmReading
-         * @description delay_ms with the half width of its 95 % interval; truth_ms where the film is simulated; nib_px and front_px: where they were found in
-         *     frame number `frame`.
+         * @description A reading as it is told. truth_ms: the delay where the film is simulated. nib_px, front_px: where they were found
+         *     in frame number `frame`, to be shown on it.
          */
         FilmReading: {
-            /** Ci95 Ms */
             ci95_ms: number;
-            /** Delay Ms */
             delay_ms: number;
-            /** Frame */
             frame: number;
-            /** Frames Used */
             frames_used: number;
-            /** Front Px */
             front_px: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Nib Px */
             nib_px: number;
-            /** Speed Mm S */
             speed_mm_s: number;
-            /** Truth Ms */
             truth_ms: number | null;
         };
-        /** FilmedBody */
-        FilmedBody: {
-            /** Ci95 Ms */
+        /** Filmed */
+        Filmed: {
+            /**
+             * Uncertainty
+             * @description Half the 95 % interval (ms)
+             */
             ci95_ms: number;
-            /** Delay Ms */
+            /**
+             * Filmed delay
+             * @description From nib to light (ms)
+             */
             delay_ms: number;
         };
-        /** FitBody */
         FitBody: {
-            /**
-             * Blend
-             * @default 0.6
-             */
+            /** @default 0.6 */
             blend: number;
-            /** Press */
-            press: {
-                /**
-                 * Ceiling
-                 * @description Force above this writes the thickest line (of full force)
-                 * @default 0.95
-                 */
-                ceiling: number;
-                /**
-                 * Floor
-                 * @description Force below this writes the thinnest line (of full force)
-                 * @default 0.02
-                 */
-                floor: number;
-                /**
-                 * Faint to full
-                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                 * @default 1
-                 */
-                opacity_range: number;
-                /**
-                 * Curve
-                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                 * @default [
-                 *       [
-                 *         0,
-                 *         0
-                 *       ],
-                 *       [
-                 *         1,
-                 *         1
-                 *       ]
-                 *     ]
-                 */
-                points: number[][];
-                /**
-                 * Thin to thick
-                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                 * @default 1
-                 */
-                range: number;
-            };
+            press: components["schemas"]["Press"];
             source: components["schemas"]["Source"];
         };
-        /**
-         * FitReply
-         * @description before, after: how the press record uses the force. cubic: x1, y1, x2, y2 of the two-point form and its largest error.
-         */
+        /** @description before, after: how the press record uses the force. cubic: the two-point form and its largest error. */
         FitReply: {
-            /** After */
-            after: {
-                [key: string]: number;
-            };
-            /** Before */
-            before: {
-                [key: string]: number;
-            };
-            /** Cubic */
-            cubic: {
-                [key: string]: number;
-            };
-            /** Press */
-            press: {
-                /**
-                 * Ceiling
-                 * @description Force above this writes the thickest line (of full force)
-                 * @default 0.95
-                 */
-                ceiling: number;
-                /**
-                 * Floor
-                 * @description Force below this writes the thinnest line (of full force)
-                 * @default 0.02
-                 */
-                floor: number;
-                /**
-                 * Faint to full
-                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                 * @default 1
-                 */
-                opacity_range: number;
-                /**
-                 * Curve
-                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                 * @default [
-                 *       [
-                 *         0,
-                 *         0
-                 *       ],
-                 *       [
-                 *         1,
-                 *         1
-                 *       ]
-                 *     ]
-                 */
-                points: number[][];
-                /**
-                 * Thin to thick
-                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                 * @default 1
-                 */
-                range: number;
-            };
-            /** Samples */
+            after: components["schemas"]["PressUse"];
+            before: components["schemas"]["PressUse"];
+            cubic: components["schemas"]["CubicForm"];
+            press: components["schemas"]["Press"];
+            samples: number;
+        };
+        /** @description counts: samples in equal bins of force from 0 to 1; absent: channels the device did not give. */
+        ForceReply: {
+            absent: string[];
+            counts: number[];
             samples: number;
         };
         /**
-         * ForceReply
-         * @description counts: samples in equal bins of force from 0 to 1; absent: channels the device did not give.
+         * @description A word, whether it calls for better rules, and the most of each harm and cost it still allows: slips a minute
+         *     (marks, taps, page shifts that are noticed, lost ink), share of meant gestures refused, delay; None for no bound.
          */
-        ForceReply: {
-            /** Absent */
-            absent: string[];
-            /** Counts */
-            counts: number[];
-            /** Samples */
-            samples: number;
+        Grade: {
+            attention: boolean;
+            delay_ms: number | null;
+            refused_share: number;
+            slips_a_minute: number | null;
+            word: string;
         };
-        /** GradeItem */
         GradeItem: {
-            /** Grade */
             grade: string;
-            /** Image */
             image: string;
-            /** Tone */
             tone: number;
         };
-        /**
-         * GrainReply
-         * @description own: a grain as `tooth.own` holds it.
-         */
-        GrainReply: {
-            /** Own */
+        /** @description own: a grain as `tooth.own` holds it. */
+        Grain: {
             own: string;
         };
-        /** GridBody */
+        /**
+         * @description What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a
+         *     mark.
+         */
+        GrainPlan: {
+            crisp: boolean;
+            depth: number;
+            heights: string;
+            load_over_altitude: number[];
+            pace_share: number;
+            per_mm: number;
+            size: number;
+            soft: number;
+        };
         GridBody: {
-            /** gray-quill/pen@1 */
-            ink: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** Papers */
+            ink: components["schemas"]["Recipe"];
             papers: string[];
-            /**
-             * Passes
-             * @default 4
-             */
+            /** @default 4 */
             passes: number;
-            /**
-             * Px Per Mm
-             * @default 8
-             */
+            /** @default 8 */
             px_per_mm: number;
             source: components["schemas"]["Source"];
-            /**
-             * Typed
-             * @default wings folded
-             */
+            /** @default wings folded */
             typed: string;
-            /** gray-quill/pen@1 */
-            wash: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            wash: components["schemas"]["Recipe"];
         };
-        /**
-         * GridCell
-         * @description writing, typed: contrast ratios under `passes` passes. visibility: CIEDE2000 against the paper, and what that is called.
-         */
+        /** @description Readings as in core/wash/grid.py under `passes` passes, the picture, and what the visibility is called. */
         GridCell: {
-            /** Image */
             image: string;
-            /** Passes */
             passes: number;
-            /** Seen */
             seen: string;
-            /** Typed */
             typed: number;
-            /** Unevenness */
             unevenness: number;
-            /** Visibility */
             visibility: number;
-            /** Writing */
             writing: number;
         };
-        /** GridReply */
         GridReply: {
-            /** Rows */
             rows: components["schemas"]["GridRow"][];
         };
         /**
-         * GridRow
-         * @description ink: the pen the words on this paper are in. readable, large: the first pass under which writing or print falls below 4.5:1
-         *     and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two.
+         * @description ink: the pen the words on this paper are in. readable, large: the first pass under which writing or print falls
+         *     below 4.5:1 and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two.
          */
         GridRow: {
-            /** Cells */
             cells: components["schemas"]["GridCell"][];
-            /** Ink */
             ink: string;
-            /** Large */
             large: {
                 [key: string]: number | null;
             };
-            /** Overlap */
             overlap: number;
-            /** Paper */
             paper: string;
-            /** Readable */
             readable: {
                 [key: string]: number | null;
             };
         };
-        /** HandItem */
+        /** Hand */
+        Hand: {
+            /**
+             * Grip
+             * @description Angle between pen and page; 90 is upright (deg)
+             * @default 55
+             */
+            altitude_deg: number;
+            /**
+             * Pen points
+             * @description Where the pen's top points, from right towards the writer; mirrored for a left hand (deg)
+             * @default 45
+             */
+            azimuth_deg: number;
+            /**
+             * Everyday force
+             * @description Mean force on the glass (of full force)
+             * @default 0.45
+             */
+            force: number;
+            /**
+             * Force swing
+             * @description How much heavier downstrokes are than upstrokes (of full force)
+             * @default 0.18
+             */
+            force_swing: number;
+            /**
+             * Letters
+             * @description Joined script or plain separate letters
+             * @default script
+             * @enum {string}
+             */
+            letters: "script" | "plain";
+            /**
+             * Name
+             * @description What the hand is called
+             * @default A hand
+             */
+            name: string;
+            /**
+             * Palm
+             * @description Length of the patch the resting palm presses on the glass (mm)
+             * @default 28
+             */
+            palm_mm: number;
+            /**
+             * Hand comes
+             * @description From below, from the side, or hooked above the line
+             * @default below
+             * @enum {string}
+             */
+            rest: "below" | "side" | "above";
+            /**
+             * Writing hand
+             * @description Which hand holds the pen
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Slant
+             * @description How far upright strokes lean to the right (deg)
+             * @default 6
+             */
+            slant_deg: number;
+            /**
+             * Speed
+             * @description Mean speed of the nib on the page (mm/s)
+             * @default 60
+             */
+            speed_mm_s: number;
+            /**
+             * Tremor
+             * @description RMS amplitude of the 8 to 12 Hz tremor, each way (mm)
+             * @default 0.02
+             */
+            tremor_mm: number;
+            /**
+             * Baseline wander
+             * @description How far the line strays up and down (mm)
+             * @default 0.25
+             */
+            wander_mm: number;
+            /**
+             * Letter height
+             * @description Height of a small x (mm)
+             * @default 2.6
+             */
+            x_height_mm: number;
+        };
+        /** @description A kept hand. */
         HandItem: {
-            /** Hand */
-            hand: {
-                /**
-                 * Grip
-                 * @description Angle between pen and page; 90 is upright (deg)
-                 * @default 55
-                 */
-                altitude_deg: number;
-                /**
-                 * Pen points
-                 * @description Where the pen's top points, from right towards the writer; mirrored for a left hand (deg)
-                 * @default 45
-                 */
-                azimuth_deg: number;
-                /**
-                 * Everyday force
-                 * @description Mean force on the glass (of full force)
-                 * @default 0.45
-                 */
-                force: number;
-                /**
-                 * Force swing
-                 * @description How much heavier downstrokes are than upstrokes (of full force)
-                 * @default 0.18
-                 */
-                force_swing: number;
-                /**
-                 * Letters
-                 * @description Joined script or plain separate letters
-                 * @default script
-                 * @enum {string}
-                 */
-                letters: "script" | "plain";
-                /**
-                 * Name
-                 * @description What the hand is called
-                 * @default A hand
-                 */
-                name: string;
-                /**
-                 * Palm
-                 * @description Length of the patch the resting palm presses on the glass (mm)
-                 * @default 28
-                 */
-                palm_mm: number;
-                /**
-                 * Hand comes
-                 * @description From below, from the side, or hooked above the line
-                 * @default below
-                 * @enum {string}
-                 */
-                rest: "below" | "side" | "above";
-                /**
-                 * Writing hand
-                 * @description Which hand holds the pen
-                 * @default right
-                 * @enum {string}
-                 */
-                side: "left" | "right";
-                /**
-                 * Slant
-                 * @description How far upright strokes lean to the right (deg)
-                 * @default 6
-                 */
-                slant_deg: number;
-                /**
-                 * Speed
-                 * @description Mean speed of the nib on the page (mm/s)
-                 * @default 60
-                 */
-                speed_mm_s: number;
-                /**
-                 * Tremor
-                 * @description RMS amplitude of the 8 to 12 Hz tremor, each way (mm)
-                 * @default 0.02
-                 */
-                tremor_mm: number;
-                /**
-                 * Baseline wander
-                 * @description How far the line strays up and down (mm)
-                 * @default 0.25
-                 */
-                wander_mm: number;
-                /**
-                 * Letter height
-                 * @description Height of a small x (mm)
-                 * @default 2.6
-                 */
-                x_height_mm: number;
-            };
-            /** Id */
+            hand: components["schemas"]["Hand"];
             id: string;
         };
-        /** HeatBody */
         HeatBody: {
-            /**
-             * Height Px
-             * @default 360
-             */
+            /** @default 360 */
             height_px: number;
             /**
-             * Quantity
              * @default width
              * @enum {string}
              */
             quantity: "width" | "force" | "speed";
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
-            /**
-             * Width Px
-             * @default 1200
-             */
+            /** @default 1200 */
             width_px: number;
         };
-        /** HeatReply */
         HeatReply: {
-            /** Box Mm */
-            box_mm: number[];
-            /** Colours */
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
             colours: string[];
-            /** High */
             high: number;
-            /** Image */
             image: string;
-            /** Low */
             low: number;
-            /** Unit */
             unit: string;
         };
-        /**
-         * InspectBody
-         * @description Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here.
-         */
+        /** @description Rest at the end of a stroke that asks for it to be drawn straight. */
+        HoldPlan: {
+            after_s: number;
+            least_mm: number;
+            within_mm: number;
+        };
+        /** Hollow */
+        Hollow: {
+            /**
+             * Filling
+             * @description Colour between the walls
+             * @default #ffffff
+             */
+            fill: string;
+            /**
+             * Filling opacity
+             * @description 0 leaves the paper showing between the walls
+             * @default 0
+             */
+            fill_opacity: number;
+            /**
+             * Hollow
+             * @description Draw the stroke as two walls with a filling between them
+             * @default false
+             */
+            on: boolean;
+            /**
+             * Wall
+             * @description Thickness of each wall (mm)
+             * @default 0.15
+             */
+            wall_mm: number;
+        };
+        HollowPlan: {
+            fill: string;
+            fill_opacity: number;
+            wall_mm: number;
+        };
+        /** @description Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here. */
         InspectBody: {
             /** @default null */
             seen: components["schemas"]["Seen"] | null;
             /** @default null */
             source: components["schemas"]["Source"] | null;
-            /**
-             * Stand In
-             * @default null
-             */
+            /** @default null */
             stand_in: string | null;
         };
         /**
-         * InspectReply
-         * @description As core/readings/inspection.py has it.
+         * @description report_hz: from the median interval; clock_jitter: deviation of intervals over their median, gaps left out;
+         *     per_frame: reports a frame of the screen. gaps: how many pauses over GAP_INTERVALS medians while the pen moved,
+         *     gap_mm the longest way one bridges. missing: share of reports that never came. levels: distinct forces seen;
+         *     force_low, force_high: the range used; onset: the smallest first force. rest_noise_mm: deviation at rest each way,
+         *     None where the pen never rested. hover, contact_size: whether the device sees the pen above the glass and how large
+         *     a touch is, None where that was not tried. absent: what is not reported.
          */
-        InspectReply: {
-            /** Absent */
+        Inspection: {
             absent: string[];
-            /** Clock Jitter */
             clock_jitter: number;
-            /** Contact Size */
             contact_size: boolean | null;
-            /** Force High */
             force_high: number;
-            /** Force Low */
             force_low: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Gaps */
             gaps: number;
-            /** Hover */
             hover: boolean | null;
-            /** Levels */
             levels: number;
-            /** Missing */
             missing: number;
-            /** Onset */
             onset: number;
-            /** Per Frame */
             per_frame: number;
-            /** Report Hz */
             report_hz: number;
-            /** Reports */
             reports: number;
-            /** Rest Noise Mm */
             rest_noise_mm: number | null;
-            /** Words */
             words: string[];
         };
-        /**
-         * JobItem
-         * @description state: running, done, refused (message says why) or cancelled. share: of the work that is done, 0 to 1.
-         */
+        /** @description state: running, done, refused (message says why) or cancelled. share: of the work that is done, 0 to 1. */
         JobItem: {
-            /** Id */
             id: string;
-            /** Kind */
             kind: string;
-            /** Message */
             message: string;
-            /** Share */
             share: number;
-            /** State */
             state: string;
         };
-        /** JudgeBody */
         JudgeBody: {
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
         };
-        /** JudgeReply */
-        JudgeReply: {
-            /** Demands */
-            demands: string[];
-            /** Failed */
-            failed: components["schemas"]["Failed"][];
-            /** Kind */
-            kind: string;
-            /** Met */
-            met: boolean;
-            /** Nature */
-            nature: {
-                [key: string]: number;
-            };
-            /** Nearest */
-            nearest: string;
+        /**
+         * @description One contact: a palm by the truth or not, what became of it and why. path: rows (t_ms, x, y, width, height). mark:
+         *     finger ink, flat x, y.
+         */
+        JudgedContact: {
+            at_ms: number;
+            born_ms: number;
+            decision: string;
+            end_ms: number;
+            id: number;
+            mark: number[];
+            palm: boolean;
+            path: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            rule: string;
+            why: string;
         };
-        /** KeepFit */
+        /**
+         * @description One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what
+         *     came of it.
+         */
+        JudgedDrill: {
+            contacts: components["schemas"]["JudgedContact"][];
+            drill: string;
+            lasts_ms: number;
+            nib: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            outcome: components["schemas"]["Outcome"];
+            views: [
+                number,
+                number,
+                number,
+                number
+            ][];
+        };
+        /** @description Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. */
+        JudgedRun: {
+            fault: string;
+            grade: components["schemas"]["Grade"];
+            parts: components["schemas"]["JudgedDrill"][];
+            screen_mm: [
+                number,
+                number
+            ];
+            total: components["schemas"]["Outcome"];
+            zone: components["schemas"]["Zone"];
+        };
         KeepFit: {
-            /** Device Id */
             device_id: string;
-            /** Hand Id */
             hand_id: string;
-            /** Press */
-            press: {
-                /**
-                 * Ceiling
-                 * @description Force above this writes the thickest line (of full force)
-                 * @default 0.95
-                 */
-                ceiling: number;
-                /**
-                 * Floor
-                 * @description Force below this writes the thinnest line (of full force)
-                 * @default 0.02
-                 */
-                floor: number;
-                /**
-                 * Faint to full
-                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                 * @default 1
-                 */
-                opacity_range: number;
-                /**
-                 * Curve
-                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                 * @default [
-                 *       [
-                 *         0,
-                 *         0
-                 *       ],
-                 *       [
-                 *         1,
-                 *         1
-                 *       ]
-                 *     ]
-                 */
-                points: number[][];
-                /**
-                 * Thin to thick
-                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                 * @default 1
-                 */
-                range: number;
-            };
+            press: components["schemas"]["Press"];
         };
-        /** KeptFit */
         KeptFit: {
-            /** Press */
-            press: {
-                /**
-                 * Ceiling
-                 * @description Force above this writes the thickest line (of full force)
-                 * @default 0.95
-                 */
-                ceiling: number;
-                /**
-                 * Floor
-                 * @description Force below this writes the thinnest line (of full force)
-                 * @default 0.02
-                 */
-                floor: number;
-                /**
-                 * Faint to full
-                 * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                 * @default 1
-                 */
-                opacity_range: number;
-                /**
-                 * Curve
-                 * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                 * @default [
-                 *       [
-                 *         0,
-                 *         0
-                 *       ],
-                 *       [
-                 *         1,
-                 *         1
-                 *       ]
-                 *     ]
-                 */
-                points: number[][];
-                /**
-                 * Thin to thick
-                 * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                 * @default 1
-                 */
-                range: number;
-            } | null;
+            press: components["schemas"]["Press"] | null;
         };
-        /** LadderBody */
         LadderBody: {
-            /**
-             * Height Px
-             * @default 360
-             */
+            /** @default 360 */
             height_px: number;
             /**
-             * Over
              * @default width
              * @enum {string}
              */
             over: "width" | "opacity" | "range";
-            /**
-             * Paper Colour
-             * @default #ffffff
-             */
+            /** @default #ffffff */
             paper_colour: string;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /**
-             * Width Px
-             * @default 1200
-             */
+            recipe: components["schemas"]["Recipe"];
+            /** @default 1200 */
             width_px: number;
         };
-        /** LadderReply */
         LadderReply: {
-            /** Image */
             image: string;
-            /** Values */
             values: number[];
         };
         /**
-         * LagBody
-         * @description A pen on a device at a nib speed, the pens to lay beside it on every device, and what was measured and filmed of it.
+         * @description mean, sd in closed form; percentiles from DRAWS seeded draws. word: what the median is called. catch_up_ms: None
+         *     on panels without a slow path. buys: best first.
          */
+        Lag: {
+            browser_ms: number;
+            buys: components["schemas"]["Buy"][];
+            catch_up_ms: number | null;
+            first_ink_ms: number;
+            gap_mm_p50: number;
+            gap_mm_p95: number;
+            mean_ms: number;
+            overshoot_mm: number;
+            p50_ms: number;
+            p95_ms: number;
+            sd_ms: number;
+            speed_mm_s: number;
+            stages: components["schemas"]["Share"][];
+            word: string;
+        };
+        /** @description A pen on a device, and the pens to lay beside it on every device. */
         LagBody: {
-            /** Beside */
-            beside: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            }[];
-            /** Device Id */
+            beside: components["schemas"]["Recipe"][];
             device_id: string;
             /** @default null */
-            filmed: components["schemas"]["FilmedBody"] | null;
+            filmed: components["schemas"]["Filmed"] | null;
             /** @default null */
-            live: components["schemas"]["LiveBody"] | null;
+            live: components["schemas"]["Live"] | null;
             /**
-             * Look Ahead Ms
+             * @description How far ahead ink is drawn (ms)
              * @default 0
              */
             look_ahead_ms: number;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
             /**
-             * Speed Mm S
+             * @description How fast the nib goes (mm/s)
              * @default 60
              */
             speed_mm_s: number;
         };
         /**
-         * LagCell
-         * @description One pen on one device: the 50th and 95th percentile, and what that is called.
-         */
-        LagCell: {
-            /** Device Id */
-            device_id: string;
-            /** P50 Ms */
-            p50_ms: number;
-            /** P95 Ms */
-            p95_ms: number;
-            /** Pen */
-            pen: string;
-            /** Word */
-            word: string;
-        };
-        /**
-         * LagItem
-         * @description As core/lag/trial.py has it.
-         */
-        LagItem: {
-            /** Browser Ms */
-            browser_ms: number;
-            /** Buys */
-            buys: components["schemas"]["BuyItem"][];
-            /** Catch Up Ms */
-            catch_up_ms: number | null;
-            /** First Ink Ms */
-            first_ink_ms: number;
-            /** Gap Mm P50 */
-            gap_mm_p50: number;
-            /** Gap Mm P95 */
-            gap_mm_p95: number;
-            /** Mean Ms */
-            mean_ms: number;
-            /** Overshoot Mm */
-            overshoot_mm: number;
-            /** P50 Ms */
-            p50_ms: number;
-            /** P95 Ms */
-            p95_ms: number;
-            /** Sd Ms */
-            sd_ms: number;
-            /** Speed Mm S */
-            speed_mm_s: number;
-            /** Stages */
-            stages: components["schemas"]["StageItem"][];
-            /** Word */
-            word: string;
-        };
-        /**
-         * LagReply
-         * @description now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first. figures: stated,
-         *     modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
+         * @description now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
+         *     figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
          */
         LagReply: {
-            /** Figures */
-            figures: components["schemas"]["FigureItem"][];
-            now: components["schemas"]["LagItem"];
-            /** Speeds */
-            speeds: components["schemas"]["SpeedItem"][];
-            /** Table */
-            table: components["schemas"]["LagCell"][];
-            /** Thresholds */
-            thresholds: components["schemas"]["ThresholdItem"][];
-            /** Update Ms */
+            figures: components["schemas"]["Figure"][];
+            now: components["schemas"]["Lag"];
+            speeds: components["schemas"]["AtSpeed"][];
+            table: components["schemas"]["Compared"][];
+            thresholds: components["schemas"]["Threshold"][];
             update_ms: number;
         };
-        /**
-         * LiveBody
-         * @description What a browser timed, as core/lag/figures.py has it.
-         */
-        LiveBody: {
+        /** @description A run of the Lag trial with all it was made from. hand: its name. */
+        LagRun: {
+            created_at: string;
+            device: components["schemas"]["Device"];
+            figures: components["schemas"]["Figure"][];
+            filmed: components["schemas"]["Filmed"] | null;
+            hand: string;
+            id: string;
+            live: components["schemas"]["Live"] | null;
+            look_ahead_ms: number;
+            now: components["schemas"]["Lag"];
+            recipe: components["schemas"]["Recipe"];
+            verdict: string;
+        };
+        LagRuns: {
+            runs: components["schemas"]["LagRun"][];
+        };
+        /** @description A kept run, or a pen on a device as they are set now. */
+        LagSetting: {
+            /** @default null */
+            device_id: string | null;
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            /** @default null */
+            run_id: string | null;
+        };
+        /** Lean */
+        Lean: {
             /**
-             * Control Ms
+             * Leaning from
+             * @description Altitude at which the side begins to touch (deg)
+             * @default 60
+             */
+            from_deg: number;
+            /**
+             * Side of the lead
+             * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
+             * @default 0
+             */
+            side_mm: number;
+            /**
+             * Flat at
+             * @description Altitude at which the whole side touches (deg)
+             * @default 25
+             */
+            to_deg: number;
+        };
+        /**
+         * @description What the engine takes for granted, as a plan for the browser carries it beside the rules: when a touch has moved,
+         *     how much farther it must stray at rest, how long a tap lasts.
+         */
+        Limits: {
+            /** @default 3 */
+            at_rest: number;
+            /** @default 1.5 */
+            slop_mm: number;
+            /** @default 350 */
+            tap_ms: number;
+        };
+        /** Line */
+        Line: {
+            /**
+             * Line
+             * @description Whole line or a pattern along it
+             * @default solid
+             * @enum {string}
+             */
+            pattern: "solid" | "dash" | "dot" | "dash-dot";
+            /**
+             * Pattern length
+             * @description Stretches the pattern; lengths are multiples of the width (x)
+             * @default 1
+             */
+            scale: number;
+        };
+        /** Live */
+        Live: {
+            /**
+             * Controls
+             * @description From pressing a control to its picture (ms)
              * @default null
              */
             control_ms: number | null;
-            /** Dropped */
+            /**
+             * Dropped frames
+             * @description Frames that were not shown in time (frames)
+             */
             dropped: number;
-            /** Events */
+            /**
+             * Events
+             * @description Pen events that were timed (events)
+             */
             events: number;
-            /** Frame P50 Ms */
+            /**
+             * To the frame, median
+             * @description From an event to the frame that shows it (ms)
+             */
             frame_p50_ms: number;
-            /** Frame P95 Ms */
+            /**
+             * To the frame, 95 %
+             * @description From an event to the frame that shows it (ms)
+             */
             frame_p95_ms: number;
-            /** Handler P50 Ms */
+            /**
+             * To the page, median
+             * @description From an event to its handler (ms)
+             */
             handler_p50_ms: number;
-            /** Handler P95 Ms */
+            /**
+             * To the page, 95 %
+             * @description From an event to its handler (ms)
+             */
             handler_p95_ms: number;
-            /** Long Tasks */
+            /**
+             * Long tasks
+             * @description Tasks of the page over 50 ms (tasks)
+             */
             long_tasks: number;
             /**
-             * Raw P50 Ms
+             * Raw updates
+             * @description To a raw update's handler, median (ms)
              * @default null
              */
             raw_p50_ms: number | null;
         };
-        /**
-         * MarkItem
-         * @description Nib and ink end in one frame, (x, y) in pixels.
-         */
-        MarkItem: {
-            /** Frame */
+        /** @description In frame number `frame` (from 0) the nib is at nib_px, the ink ends at front_px, both (x, y) in pixels. */
+        Mark: {
             frame: number;
-            /** Front Px */
             front_px: [
                 number,
                 number
             ];
-            /** Nib Px */
             nib_px: [
                 number,
                 number
             ];
         };
-        /**
-         * MarkedReply
-         * @description As core/lag/film_marks.py has it.
-         */
-        MarkedReply: {
-            /** Ci95 Ms */
+        /** @description As film_reader.Reading, from marks. */
+        Marked: {
             ci95_ms: number;
-            /** Delay Ms */
             delay_ms: number;
-            /** Frames Used */
             frames_used: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Speed Mm S */
             speed_mm_s: number;
         };
-        /** MarksBody */
         MarksBody: {
-            /** Fps */
+            /** @description How many frames a second the camera takes (frames/s) */
             fps: number;
-            /** Marks */
-            marks: components["schemas"]["MarkItem"][];
-            /** Mm Per Px */
+            marks: components["schemas"]["Mark"][];
+            /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
         };
         /**
-         * NewDevice
-         * @description A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states.
+         * @description What a pen does on the probes. Ratios are larger over smaller width: force_range from 10 to 90 % of the pen's own
+         *     force span, light_answer over its lightest quarter, speed_range from 20 to 150 mm/s, direction_range over twelve
+         *     directions, lean_range from 65 to 30 degrees. tone_range: opacity at firm over light. tips: the smaller of both
+         *     ends' tips, tip_mm: the longer taper. rest_range: tone after resting a second over a tenth of one.
          */
+        Nature: {
+            cover: number;
+            direction_range: number;
+            force_range: number;
+            lean_range: number;
+            light_answer: number;
+            rest_range: number;
+            speed_range: number;
+            tip: number;
+            tip_mm: number;
+            tone_range: number;
+            width_mm: number;
+        };
+        /** @description A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states. */
         NewDevice: {
             ink: components["schemas"]["InspectBody"];
-            /** Like */
             like: string;
-            /** Name */
             name: string;
-            /**
-             * Stated Ms
-             * @default 0
-             */
+            /** @default 0 */
             stated_ms: number;
         };
-        /** NewHand */
         NewHand: {
-            /** Hand */
-            hand: {
-                /**
-                 * Grip
-                 * @description Angle between pen and page; 90 is upright (deg)
-                 * @default 55
-                 */
-                altitude_deg: number;
-                /**
-                 * Pen points
-                 * @description Where the pen's top points, from right towards the writer; mirrored for a left hand (deg)
-                 * @default 45
-                 */
-                azimuth_deg: number;
-                /**
-                 * Everyday force
-                 * @description Mean force on the glass (of full force)
-                 * @default 0.45
-                 */
-                force: number;
-                /**
-                 * Force swing
-                 * @description How much heavier downstrokes are than upstrokes (of full force)
-                 * @default 0.18
-                 */
-                force_swing: number;
-                /**
-                 * Letters
-                 * @description Joined script or plain separate letters
-                 * @default script
-                 * @enum {string}
-                 */
-                letters: "script" | "plain";
-                /**
-                 * Name
-                 * @description What the hand is called
-                 * @default A hand
-                 */
-                name: string;
-                /**
-                 * Palm
-                 * @description Length of the patch the resting palm presses on the glass (mm)
-                 * @default 28
-                 */
-                palm_mm: number;
-                /**
-                 * Hand comes
-                 * @description From below, from the side, or hooked above the line
-                 * @default below
-                 * @enum {string}
-                 */
-                rest: "below" | "side" | "above";
-                /**
-                 * Writing hand
-                 * @description Which hand holds the pen
-                 * @default right
-                 * @enum {string}
-                 */
-                side: "left" | "right";
-                /**
-                 * Slant
-                 * @description How far upright strokes lean to the right (deg)
-                 * @default 6
-                 */
-                slant_deg: number;
-                /**
-                 * Speed
-                 * @description Mean speed of the nib on the page (mm/s)
-                 * @default 60
-                 */
-                speed_mm_s: number;
-                /**
-                 * Tremor
-                 * @description RMS amplitude of the 8 to 12 Hz tremor, each way (mm)
-                 * @default 0.02
-                 */
-                tremor_mm: number;
-                /**
-                 * Baseline wander
-                 * @description How far the line strays up and down (mm)
-                 * @default 0.25
-                 */
-                wander_mm: number;
-                /**
-                 * Letter height
-                 * @description Height of a small x (mm)
-                 * @default 2.6
-                 */
-                x_height_mm: number;
-            };
-            /** Id */
+            hand: components["schemas"]["Hand"];
             id: string;
         };
-        /** NewPen */
         NewPen: {
-            /** Id */
             id: string;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /**
-             * On Roll
-             * @default true
-             */
+            /** @default true */
             on_roll: boolean;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
         };
-        /** NewRevision */
         NewRevision: {
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
         };
-        /**
-         * NewRun
-         * @description A run to keep: which pen on which device for whose hand, and what was measured and filmed.
-         */
+        /** @description A run to keep: which pen, for whose hand. */
         NewRun: {
-            /** Device Id */
             device_id: string;
             /** @default null */
-            filmed: components["schemas"]["FilmedBody"] | null;
-            /** Hand Id */
+            filmed: components["schemas"]["Filmed"] | null;
             hand_id: string;
             /** @default null */
-            live: components["schemas"]["LiveBody"] | null;
+            live: components["schemas"]["Live"] | null;
             /**
-             * Look Ahead Ms
+             * @description How far ahead ink is drawn (ms)
              * @default 0
              */
             look_ahead_ms: number;
-            /** Pen Id */
             pen_id: string;
-            /** Revision */
             revision: number;
             /**
-             * Speed Mm S
+             * @description How fast the nib goes (mm/s)
              * @default 60
              */
             speed_mm_s: number;
         };
-        /** NewSetting */
         NewSetting: {
-            /** Device Id */
             device_id: string;
-            /** Hand Id */
             hand_id: string;
             /** @default null */
-            posture: components["schemas"]["PostureItem"] | null;
-            /** Rules */
-            rules: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
+            posture: components["schemas"]["Posture"] | null;
+            rules: components["schemas"]["Rules"];
         };
-        /** NewSheet */
+        /** @description paper: a record, or plain words like "ruled 7mm A5". */
         NewSheet: {
-            /** Device Id */
             device_id: string;
-            /** Hand Id */
             hand_id: string;
-            /** Id */
             id: string;
             /**
-             * Kind
              * @default free
              * @enum {string}
              */
             kind: "free" | "test" | "strip";
-            /** Name */
             name: string;
-            /**
-             * Paper
-             * @default dotted A5
-             */
-            paper: {
-                /**
-                 * Paper colour
-                 * @description Colour of the sheet
-                 * @default #fffdf8
-                 */
-                colour: string;
-                /**
-                 * Height
-                 * @description Height of the sheet as it lies (mm)
-                 * @default 210
-                 */
-                height_mm: number;
-                /**
-                 * Margin line
-                 * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
-                 * @default 0
-                 */
-                margin_mm: number;
-                /**
-                 * Rule colour
-                 * @description Colour of the ruling
-                 * @default #c9c3b6
-                 */
-                rule_colour: string;
-                /**
-                 * Ruling
-                 * @description What is printed on the sheet to guide the hand
-                 * @default dotted
-                 * @enum {string}
-                 */
-                ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
-                /**
-                 * Spacing
-                 * @description Distance from rule to rule, dot to dot or stave line to line (mm)
-                 * @default 5
-                 */
-                spacing_mm: number;
-                /**
-                 * Line weight
-                 * @description Thickness of rules, diameter of dots (mm)
-                 * @default 0.2
-                 */
-                weight_mm: number;
-                /**
-                 * Width
-                 * @description Width of the sheet as it lies (mm)
-                 * @default 148
-                 */
-                width_mm: number;
-            } | string;
-            /** Pen Id */
+            paper?: components["schemas"]["Paper"];
             pen_id: string;
         };
-        /** NewStroke */
         NewStroke: {
-            /**
-             * Altitude
-             * @default null
-             */
+            /** @default null */
             altitude: number[] | null;
-            /**
-             * Azimuth
-             * @default null
-             */
+            /** @default null */
             azimuth: number[] | null;
-            /**
-             * Force
-             * @default null
-             */
+            /** @default null */
             force: number[] | null;
-            /** Id */
             id: string;
-            /** Pen Id */
             pen_id: string;
-            /** Revision */
             revision: number;
-            /** T Ms */
             t_ms: number[];
-            /** X Mm */
             x_mm: number[];
-            /** Y Mm */
             y_mm: number[];
         };
-        /** NewStrokes */
         NewStrokes: {
-            /** Strokes */
             strokes: components["schemas"]["NewStroke"][];
         };
+        /** @description One note as a screen shows it; `more` is a smaller second line, empty where there is nothing to add. */
+        Note: {
+            attention: boolean;
+            help: string;
+            key: string;
+            more: string;
+            title: string;
+            words: string;
+        };
         /**
-         * OutcomeItem
-         * @description As core/palm/outcome.py has it; noticed: the readings that are wrong to the eye.
+         * @description What touches did that was not meant, and what was meant and refused. Palms are known by the truth; where it is
+         *     not, whatever touches did counts as unwanted, and confusion (palms and fingers, refused and kept) is None.
          */
-        OutcomeItem: {
-            /** Added Delay Ms */
+        Outcome: {
             added_delay_ms: number;
-            /** Confusion */
             confusion: {
                 [key: string]: number;
             } | null;
-            /** Gestures */
             gestures: number;
-            /** Jiggle Mm */
             jiggle_mm: number;
-            /** Lost Ink Mm */
             lost_ink_mm: number;
-            /** Noticed */
-            noticed: string[];
-            /** Page Shift Mm */
             page_shift_mm: number;
-            /** Refused Gestures */
+            palms_kept: number;
             refused_gestures: number;
-            /** Stray Marks */
             stray_marks: number;
-            /** Taps */
             taps: number;
-            /** Zoom Pct */
-            zoom_pct: number;
+            zoomed: number;
         };
-        /**
-         * OwnPart
-         * @description What a real hand did for one drill.
-         */
+        /** @description What a real hand did for one drill. */
         OwnPart: {
-            /** Drill */
             drill: string;
             stream: components["schemas"]["StreamBody"];
         };
-        /** PalmGrade */
-        PalmGrade: {
-            /** Attention */
-            attention: boolean;
-            /** Delay Ms */
-            delay_ms: number | null;
-            /** Refused Share */
-            refused_share: number;
-            /** Slips A Minute */
-            slips_a_minute: number | null;
-            /** Word */
-            word: string;
+        /** Pace */
+        Pace: {
+            /**
+             * Thinner with speed
+             * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
+             * @default 0
+             */
+            exponent: number;
+            /**
+             * Everyday speed
+             * @description Speed at which the width is the body's width (mm/s)
+             * @default 60
+             */
+            reference_mm_s: number;
         };
-        /**
-         * PalmInfo
-         * @description The drills, the rules as fields for controls, and the table of grades (None: no bound).
-         */
+        /** @description The drills, the rules as controls, and the table of grades. */
         PalmInfo: {
-            /** Drills */
+            controls: components["schemas"]["Control"][];
             drills: components["schemas"]["DrillItem"][];
-            /** Fields */
-            fields: {
-                [key: string]: unknown;
-            }[];
-            /** Grades */
-            grades: components["schemas"]["PalmGrade"][];
-            /** Off */
-            off: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
+            grades: components["schemas"]["Grade"][];
+            off: components["schemas"]["Rules"];
         };
-        /**
-         * PalmLimits
-         * @description What the rules' engine takes for granted: when a touch has moved, how much farther it must stray at rest, how long a tap lasts.
-         */
-        PalmLimits: {
-            /** At Rest */
-            at_rest: number;
-            /** Slop Mm */
-            slop_mm: number;
-            /** Tap Ms */
-            tap_ms: number;
-        };
-        /**
-         * PalmReply
-         * @description screen_mm; each drill; all together; the grade; and whose fault what is left is.
-         */
-        PalmReply: {
-            /** Fault */
-            fault: string;
-            grade: components["schemas"]["PalmGrade"];
-            /** Parts */
-            parts: components["schemas"]["PartItem"][];
-            /** Screen Mm */
-            screen_mm: number[];
-            total: components["schemas"]["OutcomeItem"];
-            zone: components["schemas"]["ZoneItem"];
-        };
-        /**
-         * PalmRun
-         * @description A kept run: for whom, with which rules, and what came of it.
-         */
+        /** @description A run of the Palm trial. hand, device: their names. own: a real hand did it. */
         PalmRun: {
-            /** Created At */
             created_at: string;
-            /** Device */
             device: string;
-            /** Grade */
             grade: string;
-            /** Hand */
             hand: string;
-            /** Id */
             id: string;
-            /** Own */
             own: boolean;
-            /** Rules */
-            rules: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
-            total: components["schemas"]["OutcomeItem"];
+            rules: components["schemas"]["Rules"];
+            total: components["schemas"]["Outcome"];
         };
-        /** PalmRuns */
         PalmRuns: {
-            /** Runs */
             runs: components["schemas"]["PalmRun"][];
         };
         /**
-         * PalmSetting
-         * @description Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the hand's record says.
+         * @description Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the
+         *     hand's record says.
          */
         PalmSetting: {
-            /** Kept */
             kept: boolean;
-            limits: components["schemas"]["PalmLimits"];
-            posture: components["schemas"]["PostureItem"] | null;
-            /** Rules */
-            rules: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
-            zone: components["schemas"]["ZoneItem"];
+            limits: components["schemas"]["Limits"];
+            posture: components["schemas"]["Posture"] | null;
+            rules: components["schemas"]["Rules"];
+            zone: components["schemas"]["Zone"];
+        };
+        /** Panel */
+        Panel: {
+            /**
+             * Catch-up
+             * @description E-ink: how long after the pen pauses all else follows (ms)
+             * @default 0
+             */
+            catch_up_ms: number;
+            /**
+             * Colour
+             * @description Whether it shows colour
+             * @default true
+             */
+            colour: boolean;
+            /**
+             * Fast pen path
+             * @description E-ink: pen strokes appear at once in two tones
+             * @default false
+             */
+            fast_pen: boolean;
+            /**
+             * Fast path rate
+             * @description How often the fast pen path may put ink down (Hz)
+             * @default 85
+             */
+            fast_pen_hz: number;
+            /**
+             * Greys
+             * @description Distinct greys it can show (greys)
+             * @default 256
+             */
+            greys: number;
+            /**
+             * Height
+             * @description Pixels down (px)
+             * @default 1200
+             */
+            height_px: number;
+            /**
+             * Density
+             * @description Pixels an inch (px/inch)
+             * @default 220
+             */
+            ppi: number;
+            /**
+             * Refresh
+             * @description Full pictures a second (Hz)
+             * @default 60
+             */
+            refresh_hz: number;
+            /**
+             * Response
+             * @description From a pixel's signal to its light (ms)
+             * @default 8
+             */
+            response_ms: number;
+            /**
+             * Width
+             * @description Pixels across (px)
+             * @default 1920
+             */
+            width_px: number;
         };
         /**
-         * PartItem
-         * @description One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what came of it.
+         * @description What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length
+         *     whose best contrast with the paper is under 3:1, darkest contrast reached, greys used, mean grey error 0..1 against
+         *     the original.
          */
-        PartItem: {
-            /** Contacts */
-            contacts: components["schemas"]["ContactItem"][];
-            /** Drill */
-            drill: string;
-            /** Lasts Ms */
-            lasts_ms: number;
-            /** Nib */
-            nib: number[][];
-            outcome: components["schemas"]["OutcomeItem"];
-            /** Views */
-            views: number[][];
+        PanelReadings: {
+            best_contrast: number;
+            grey_error: number;
+            greys_used: number;
+            hairline_share: number;
+            thinnest_mm: number;
+            thinnest_px: number;
         };
-        /** PatchItem */
+        /** Paper */
+        Paper: {
+            /**
+             * Paper colour
+             * @description Colour of the sheet
+             * @default #fffdf8
+             */
+            colour: string;
+            /**
+             * Height
+             * @description Height of the sheet as it lies (mm)
+             * @default 210
+             */
+            height_mm: number;
+            /**
+             * Margin line
+             * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
+             * @default 0
+             */
+            margin_mm: number;
+            /**
+             * Rule colour
+             * @description Colour of the ruling
+             * @default #c9c3b6
+             */
+            rule_colour: string;
+            /**
+             * Ruling
+             * @description What is printed on the sheet to guide the hand
+             * @default dotted
+             * @enum {string}
+             */
+            ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
+            /**
+             * Spacing
+             * @description Distance from rule to rule, dot to dot or stave line to line (mm)
+             * @default 5
+             */
+            spacing_mm: number;
+            /**
+             * Line weight
+             * @description Thickness of rules, diameter of dots (mm)
+             * @default 0.2
+             */
+            weight_mm: number;
+            /**
+             * Width
+             * @description Width of the sheet as it lies (mm)
+             * @default 148
+             */
+            width_mm: number;
+        };
         PatchItem: {
-            /** Force */
             force: string;
-            /** Image */
             image: string;
-            /** Lean */
             lean: string;
-            /** Raggedness Mm */
             raggedness_mm: number | null;
-            /** Tone */
             tone: number;
-            /** Unevenness */
             unevenness: number;
         };
-        /** PenHistory */
-        PenHistory: {
-            /** Revisions */
-            revisions: components["schemas"]["PenItem"][];
-        };
-        /** PenItem */
-        PenItem: {
-            /** Binned */
+        /** @description A pen as kept, at one revision. roll_place: 0..9 on the roll, or None. newest: its latest revision. */
+        Pen: {
             binned: boolean;
-            /** Created At */
             created_at: string;
-            /** Id */
             id: string;
-            /** Newest */
             newest: number;
-            /** Note */
             note: string;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** Revision */
+            recipe: components["schemas"]["Recipe"];
             revision: number;
-            /** Roll Place */
             roll_place: number | null;
         };
-        /**
-         * PenOn
-         * @description A recipe on some ink.
-         */
+        PenList: {
+            pens: components["schemas"]["Pen"][];
+        };
+        /** @description A recipe on some ink. */
         PenOn: {
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
         };
-        /** Plan */
-        Plan: {
-            /** Plan */
-            plan: {
-                [key: string]: unknown;
-            };
+        /**
+         * @description Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
+         *
+         *     press, press_share (what the press chart draws), opacity_over_force: FORCE_STEPS entries over force 0..1. pace: its
+         *     first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. start:
+         *     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
+         *     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
+         */
+        PenPlan: {
+            angle: number | null;
+            aspect: number[];
+            blend: string;
+            colour: string;
+            dot_speed_mm_s: number;
+            fastest_mm_s: number;
+            grain: components["schemas"]["GrainPlan"] | null;
+            hollow: components["schemas"]["HollowPlan"] | null;
+            ln_width: number;
+            name: string;
+            opacity: number;
+            opacity_over_force: number[];
+            pace: [
+                number,
+                number
+            ];
+            pattern_mm: number[];
+            place: string;
+            press: number[];
+            press_share: number[];
+            puff_s: number;
+            shape: string;
+            speed_tau_ms: number;
+            spray: number[] | null;
+            start: number[];
+            start_mm: number;
+            steady: components["schemas"]["SteadyPlan"];
+            straight: components["schemas"]["StraightPlan"] | null;
+            wet: components["schemas"]["WetPlan"] | null;
+            width_mm: number;
         };
-        /** PointItem */
-        PointItem: {
-            /** Delay Ms */
-            delay_ms: number;
-            /** Gestures Refused */
-            gestures_refused: number;
-            /** Palms Kept */
-            palms_kept: number;
-            /** Rule */
-            rule: string;
-            /** Value */
-            value: number;
+        PlanBody: {
+            /** @default null */
+            paper: components["schemas"]["Paper"] | null;
+            /** @default #ffffff */
+            paper_colour: string;
+            recipe: components["schemas"]["Recipe"];
         };
         /**
-         * PostureBody
-         * @description A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one; corrected in words where given.
+         * @description One joint setting: a rule at a value, the others as recommended, and what it misses, refuses and delays (shares,
+         *     ms).
          */
-        PostureBody: {
-            /**
-             * Azimuths Deg
-             * @default []
-             */
-            azimuths_deg: number[];
-            /**
-             * Device Id
-             * @default null
-             */
-            device_id: string | null;
-            /**
-             * Hand Id
-             * @default null
-             */
-            hand_id: string | null;
-            /**
-             * Rest
-             * @default null
-             */
-            rest: ("below" | "side" | "above") | null;
-            /**
-             * Seed
-             * @default 1
-             */
-            seed: number;
-            /**
-             * Side
-             * @default null
-             */
-            side: ("left" | "right") | null;
-            /** @default null */
-            stream: components["schemas"]["StreamBody"] | null;
+        Point: {
+            delay_ms: number;
+            gestures_refused: number;
+            palms_kept: number;
+            rule: string;
+            value: number;
         };
-        /** PostureItem */
-        PostureItem: {
-            /** Azimuth Deg */
+        /** Posture */
+        Posture: {
+            /**
+             * Pen points
+             * @description Where the pen's top points; none where no tilt came (deg)
+             * @default null
+             */
             azimuth_deg: number | null;
-            /** Contacts */
+            /**
+             * Contacts
+             * @description How many contacts were read (contacts)
+             * @default 0
+             */
             contacts: number;
-            /** From Tilt */
+            /**
+             * From tilt
+             * @description Only the tilt told the side
+             * @default false
+             */
             from_tilt: boolean;
             /**
-             * Rest
+             * Comes from
+             * @description From where the hand comes to the line
              * @enum {string}
              */
             rest: "below" | "side" | "above";
             /**
              * Side
+             * @description Which hand writes
              * @enum {string}
              */
             side: "left" | "right";
-            /** Words */
+            /**
+             * Words
+             * @description All of it in a sentence
+             * @default As you say.
+             */
             words: string;
-            zone: components["schemas"]["ZoneItem"];
+            zone: components["schemas"]["Zone"];
         };
-        /** Preview */
+        /**
+         * @description A line written with the hand down, by a real hand (stream, with the tilt's azimuths) or the simulated one;
+         *     corrected in words where given.
+         */
+        PostureBody: {
+            /** @default [] */
+            azimuths_deg: number[];
+            /** @default null */
+            device_id: string | null;
+            /** @default null */
+            hand_id: string | null;
+            /** @default null */
+            rest: ("below" | "side" | "above") | null;
+            /** @default 1 */
+            seed: number;
+            /** @default null */
+            side: ("left" | "right") | null;
+            /** @default null */
+            stream: components["schemas"]["StreamBody"] | null;
+        };
+        /** Press */
+        Press: {
+            /**
+             * Ceiling
+             * @description Force above this writes the thickest line (of full force)
+             * @default 0.95
+             */
+            ceiling: number;
+            /**
+             * Floor
+             * @description Force below this writes the thinnest line (of full force)
+             * @default 0.02
+             */
+            floor: number;
+            /**
+             * Faint to full
+             * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
+             * @default 1
+             */
+            opacity_range: number;
+            /**
+             * Curve
+             * @description Points the press curve runs through, from [0, 0] to [1, 1]
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            points: number[][];
+            /**
+             * Thin to thick
+             * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
+             * @default 1
+             */
+            range: number;
+        };
+        /** @description Shares of the pen's range and of samples, and the thin-thick ratio between the 5th and 95th percentile of P. */
+        PressUse: {
+            ceiling_share: number;
+            floor_share: number;
+            range_used: number;
+            width_ratio: number;
+        };
         Preview: {
-            /**
-             * Height Px
-             * @default 360
-             */
+            /** @default 360 */
             height_px: number;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
-            /**
-             * Width Px
-             * @default 1200
-             */
+            /** @default 1200 */
             width_px: number;
         };
         /**
-         * PreviewReply
-         * @description image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is width_px wide.
+         * @description image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is
+         *     width_px wide.
          *
          *     box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre.
          */
         PreviewReply: {
-            /** Box Mm */
-            box_mm: number[];
-            /** Height Px */
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
             height_px: number;
-            /** Image */
             image: string;
-            /** Left Px */
             left_px: number;
-            /** Scale */
             scale: number;
-            /** Top Px */
             top_px: number;
-            /** Width Px */
             width_px: number;
         };
-        /** PromptItem */
-        PromptItem: {
-            /** Ask */
+        /** @description One thing to write: its name, what to do in a few words, and its box (left, top, right, bottom) in mm. */
+        Prompt: {
             ask: string;
-            /** Box Mm */
-            box_mm: number[];
-            /** Name */
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
             name: string;
         };
-        /** ProofReply */
         ProofReply: {
-            /** Greys */
             greys: number;
-            /** Height Px */
             height_px: number;
-            /** Readings */
-            readings: {
-                [key: string]: number;
-            };
-            /** Width Px */
+            readings: components["schemas"]["PanelReadings"];
             width_px: number;
         };
-        /** ReadBody */
-        ReadBody: {
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            source: components["schemas"]["Source"];
+        /** @description Replacements, the conditions with them, and whether all pass. */
+        Proposal: {
+            conditions: components["schemas"]["Condition"][];
+            passes: boolean;
+            replacements: components["schemas"]["Replacement"][];
         };
-        /** ReadReply */
+        /** @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen. */
         ReadReply: {
-            /** Anchors */
             anchors: {
-                [key: string]: number[][];
+                [key: string]: [
+                    number,
+                    number
+                ][];
             };
-            /** Readings */
-            readings: {
-                [key: string]: number;
-            };
-            /** Strokes */
+            notes: components["schemas"]["Note"][];
+            readings: components["schemas"]["Readings"] | null;
             strokes: number;
         };
-        /** ReasonItem */
-        ReasonItem: {
-            /** Rule */
+        /**
+         * @description digits: decimals said, None for as many as the size deserves. attention: the bound from which the reading
+         *     deserves attention, on its worse side; None where there is none. of_the_hand: no pen can change it.
+         */
+        Reading: {
+            /** @default null */
+            attention: number | null;
+            /** @default  */
+            better: string;
+            /** @default null */
+            digits: number | null;
+            help: string;
+            label: string;
+            /** @default false */
+            of_the_hand: boolean;
+            unit: string;
+        };
+        /**
+         * @description A pen on some strokes; what each reading means stands beside it.
+         *
+         *     Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
+         *     medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out.
+         */
+        Readings: {
+            ceiling_share: number;
+            corner_loss_mm: number;
+            drag_ms: number;
+            duration_s: number;
+            effort: number;
+            end_tip: number;
+            floor_share: number;
+            force_p05: number;
+            force_p50: number;
+            force_p95: number;
+            frechet_mm: number;
+            gaps: number;
+            length_mm: number;
+            max_taper_slope: number;
+            press_steps: number;
+            range_ratio: number;
+            report_hz: number;
+            samples: number;
+            start_tip: number;
+            taper_end_mm: number;
+            taper_start_mm: number;
+            trail_mm: number;
+            width_p05_mm: number;
+            width_p50_mm: number;
+            width_p95_mm: number;
+            wobble_db: number;
+            wobble_in_mm: number;
+            wobble_out_mm: number;
+        };
+        /** @description What would be lost without one rule of the recommended ones. */
+        Reason: {
             rule: string;
-            /** Value */
             value: number;
-            /** Words */
             words: string;
         };
-        /** RecipeBody */
-        RecipeBody: {
+        /** Recipe */
+        Recipe: {
             /**
-             * Paper
-             * @default null
+             * @default {
+             *       "colour": "#20242b",
+             *       "hollow": {
+             *         "fill": "#ffffff",
+             *         "fill_opacity": 0,
+             *         "on": false,
+             *         "wall_mm": 0.15
+             *       },
+             *       "line": {
+             *         "pattern": "solid",
+             *         "scale": 1
+             *       },
+             *       "opacity": 1,
+             *       "width_mm": 0.5
+             *     }
              */
-            paper: {
-                /**
-                 * Paper colour
-                 * @description Colour of the sheet
-                 * @default #fffdf8
-                 */
-                colour: string;
-                /**
-                 * Height
-                 * @description Height of the sheet as it lies (mm)
-                 * @default 210
-                 */
-                height_mm: number;
-                /**
-                 * Margin line
-                 * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
-                 * @default 0
-                 */
-                margin_mm: number;
-                /**
-                 * Rule colour
-                 * @description Colour of the ruling
-                 * @default #c9c3b6
-                 */
-                rule_colour: string;
-                /**
-                 * Ruling
-                 * @description What is printed on the sheet to guide the hand
-                 * @default dotted
-                 * @enum {string}
-                 */
-                ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
-                /**
-                 * Spacing
-                 * @description Distance from rule to rule, dot to dot or stave line to line (mm)
-                 * @default 5
-                 */
-                spacing_mm: number;
-                /**
-                 * Line weight
-                 * @description Thickness of rules, diameter of dots (mm)
-                 * @default 0.2
-                 */
-                weight_mm: number;
-                /**
-                 * Width
-                 * @description Width of the sheet as it lies (mm)
-                 * @default 148
-                 */
-                width_mm: number;
-            } | null;
+            body: components["schemas"]["Body"];
             /**
-             * Paper Colour
-             * @default #ffffff
+             * @default {
+             *       "ease": 0.6,
+             *       "end_mm": 0,
+             *       "end_tip": 1,
+             *       "start_mm": 0,
+             *       "start_tip": 1
+             *     }
              */
-            paper_colour: string;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            ends: components["schemas"]["Ends"];
+            /**
+             * Kind
+             * @description What the pen sets out to be
+             * @default ballpoint
+             * @enum {string}
+             */
+            kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
+            /**
+             * @default {
+             *       "from_deg": 60,
+             *       "side_mm": 0,
+             *       "to_deg": 25
+             *     }
+             */
+            lean: components["schemas"]["Lean"];
+            /**
+             * Name
+             * @description What the pen is called
+             * @default Untitled pen
+             */
+            name: string;
+            /**
+             * @default {
+             *       "exponent": 0,
+             *       "reference_mm_s": 60
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /**
+             * @default {
+             *       "ceiling": 0.95,
+             *       "floor": 0.02,
+             *       "opacity_range": 1,
+             *       "points": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "range": 1
+             *     }
+             */
+            press: components["schemas"]["Press"];
+            /**
+             * @default {
+             *       "amount": 0,
+             *       "beta": 0.05,
+             *       "d_cutoff_hz": 5,
+             *       "method": "none"
+             *     }
+             */
+            steady: components["schemas"]["Steady"];
+            /**
+             * @default {
+             *       "crisp": true,
+             *       "depth": 0.85,
+             *       "grade": "HB",
+             *       "grain": "none",
+             *       "own": "",
+             *       "scale_mm": 0.4
+             *     }
+             */
+            tooth: components["schemas"]["Tooth"];
+            /**
+             * @default {
+             *       "blend": "normal",
+             *       "build_up": false,
+             *       "flow": 2.5,
+             *       "hold_straight": false,
+             *       "place": "over",
+             *       "straight_to": "its own line",
+             *       "straighten": 0,
+             *       "tip": {
+             *         "angle_deg": 40,
+             *         "aspect": 5,
+             *         "shape": "round"
+             *       },
+             *       "wet_edge": 0
+             *     }
+             */
+            wash: components["schemas"]["Wash"];
         };
-        /** ReplacementItem */
-        ReplacementItem: {
-            /** Colour */
+        /**
+         * @description rules, why each is there, what to expect of them and of no rules at all, every rule's own curve, and the joint
+         *     sweep.
+         */
+        Recommended: {
+            curves: components["schemas"]["Curve"][];
+            expected: components["schemas"]["Outcome"];
+            points: components["schemas"]["Point"][];
+            reasons: components["schemas"]["Reason"][];
+            rules: components["schemas"]["Rules"];
+            without: components["schemas"]["Outcome"];
+        };
+        /** @description place: which wash of the set. colour: what its body colour should be instead. */
+        Replacement: {
             colour: string;
-            /** Place */
             place: number;
         };
-        /** Roll */
         Roll: {
-            /** Pen Ids */
             pen_ids: string[];
         };
-        /** RunBin */
-        RunBin: {
-            /** Binned */
-            binned: boolean;
+        /** Rules */
+        Rules: {
+            /**
+             * Lock after the nib
+             * @description Refuse what lands while the nib is seen and this long after (ms)
+             * @default 0
+             */
+            after_ms: number;
+            /**
+             * Lock before the nib
+             * @description Refuse what landed up to this long before the nib is seen (ms)
+             * @default 0
+             */
+            before_ms: number;
+            /**
+             * Crowd
+             * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
+             * @default 0
+             */
+            crowd_count: number;
+            /**
+             * Crowd's reach
+             * @description How near each other contacts of a crowd lie (mm)
+             * @default 30
+             */
+            crowd_mm: number;
+            /**
+             * Edge margin
+             * @description Refuse what lands this near the screen's edge (mm)
+             * @default 0
+             */
+            edge_mm: number;
+            /**
+             * Finger ink
+             * @description One finger writes instead of moving the page
+             * @default false
+             */
+            finger_ink: boolean;
+            /**
+             * Hardly strayed
+             * @description What strays less than this lies still; three times this inside the resting zone (mm)
+             * @default 3
+             */
+            lie_mm: number;
+            /**
+             * Lies still
+             * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
+             * @default 0
+             */
+            lie_ms: number;
+            /**
+             * Page lock
+             * @description Fingers never move or zoom the page
+             * @default false
+             */
+            page_lock: boolean;
+            /**
+             * Reach of the locks
+             * @description Both locks hold only this near the nib (mm)
+             * @default 400
+             */
+            radius_mm: number;
+            /**
+             * Largest finger
+             * @description Refuse contacts longer than this; 0 looks at no size (mm)
+             * @default 0
+             */
+            size_mm: number;
+            /**
+             * Page stands still
+             * @description The page does not move while the nib writes
+             * @default false
+             */
+            still: boolean;
+            /**
+             * Take back
+             * @description Undo marks and page shift of a contact refused within this time of landing (ms)
+             * @default 0
+             */
+            take_back_ms: number;
+            /**
+             * Decide later
+             * @description Let a contact do nothing until it is this old (ms)
+             * @default 0
+             */
+            wait_ms: number;
+            /**
+             * Resting zone
+             * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
+             * @default 0
+             */
+            zone: number;
+            /**
+             * Zone lasts
+             * @description How long after the nib was seen the resting zone holds (ms)
+             * @default 1000
+             */
+            zone_ms: number;
         };
         /**
-         * RunBody
-         * @description Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for the pair's own.
+         * @description Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for
+         *     the pair's own.
          */
         RunBody: {
-            /** Device Id */
             device_id: string;
-            /**
-             * Drills
-             * @default []
-             */
+            /** @default [] */
             drills: string[];
-            /** Hand Id */
             hand_id: string;
-            /**
-             * Own
-             * @default []
-             */
+            /** @default [] */
             own: components["schemas"]["OwnPart"][];
-            /** Rules */
-            rules: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
-            /**
-             * Seed
-             * @default 1
-             */
+            rules: components["schemas"]["Rules"];
+            /** @default 1 */
             seed: number;
             /** @default null */
-            zone: components["schemas"]["ZoneItem"] | null;
+            zone: components["schemas"]["Zone"] | null;
         };
-        /**
-         * RunItem
-         * @description A kept run: its inputs, its results and its verdict.
-         */
-        RunItem: {
-            /** Created At */
-            created_at: string;
-            /** Device */
-            device: string;
-            /** Figures */
-            figures: components["schemas"]["FigureItem"][];
-            filmed: components["schemas"]["FilmedBody"] | null;
-            /** Hand */
-            hand: string;
-            /** Id */
-            id: string;
-            live: components["schemas"]["LiveBody"] | null;
-            /** Look Ahead Ms */
-            look_ahead_ms: number;
-            now: components["schemas"]["LagItem"];
-            /** Pen */
-            pen: string;
-            /** Verdict */
-            verdict: string;
-        };
-        /** RunList */
-        RunList: {
-            /** Runs */
-            runs: components["schemas"]["RunItem"][];
-        };
-        /**
-         * Seen
-         * @description What was written on the device itself, and what the browser told of it beside positions.
-         */
+        /** @description What was written on the device itself, and what the browser told of it beside positions. */
         Seen: {
-            /**
-             * Contact Size
-             * @default null
-             */
+            /** @default null */
             contact_size: boolean | null;
-            /**
-             * Frame Hz
-             * @default 60
-             */
+            /** @default 60 */
             frame_hz: number;
-            /**
-             * Hover
-             * @default null
-             */
+            /** @default null */
             hover: boolean | null;
-            /** Strokes */
             strokes: components["schemas"]["StrokeColumns"][];
         };
-        /**
-         * SetBody
-         * @description Washes to tell apart on one paper, on the panels of these devices.
-         */
+        /** @description Washes to tell apart on one paper, on the panels of these devices. */
         SetBody: {
-            /** Device Ids */
             device_ids: string[];
-            /** gray-quill/pen@1 */
-            ink: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** Paper */
+            ink: components["schemas"]["Recipe"];
             paper: string;
-            /** Washes */
-            washes: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            }[];
+            washes: components["schemas"]["Recipe"][];
         };
-        /**
-         * SetReply
-         * @description proposal: colours that do better, and the conditions with them; empty when the set passes.
-         */
+        /** @description proposal: colours that do better, and the conditions with them; None when the set passes. */
         SetReply: {
-            /** Conditions */
-            conditions: components["schemas"]["ConditionItem"][];
-            /** Passes */
-            passes: boolean;
-            /** Proposed */
-            proposed: components["schemas"]["ConditionItem"][];
-            /** Replacements */
-            replacements: components["schemas"]["ReplacementItem"][];
+            conditions: components["schemas"]["Condition"][];
+            proposal: components["schemas"]["Proposal"] | null;
         };
         /**
-         * Setting
-         * @description A kept run, or a pen on a device as they are set now.
+         * @description A wash that works: what to set, the contrast of the worst words after PASSES passes, and its visibility after
+         *     one.
          */
         Setting: {
-            /**
-             * Device Id
-             * @default null
-             */
-            device_id: string | null;
-            /**
-             * Recipe
-             * @default null
-             */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            } | null;
-            /**
-             * Run Id
-             * @default null
-             */
-            run_id: string | null;
-        };
-        /** SettingItem */
-        SettingItem: {
-            /** Blend */
             blend: string;
-            /** Colour */
             colour: string;
-            /** Contrast */
             contrast: number;
-            /** Opacity */
             opacity: number;
-            /** Place */
             place: string;
-            /** Visibility */
             visibility: number;
         };
-        /**
-         * ShadingBody
-         * @description A recipe with the hand, device and paper of a sheet; own_sheet_id: a test sheet whose shading is measured too.
-         */
+        /** @description A recipe with the hand, device and paper of a sheet; own_sheet_id: a test sheet whose shading is measured too. */
         ShadingBody: {
-            /**
-             * Own Sheet Id
-             * @default null
-             */
+            /** @default null */
             own_sheet_id: string | null;
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** Sheet Id */
+            recipe: components["schemas"]["Recipe"];
             sheet_id: string;
         };
         /**
-         * ShadingReply
-         * @description grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep of it.
+         * @description grades: empty for pens without tooth. grit: of a crisp patch on the device's panel; crispness: what exports keep
+         *     of it.
          */
         ShadingReply: {
-            /** Crispness */
-            crispness: components["schemas"]["CrispnessItem"][];
-            /** Device */
+            crispness: components["schemas"]["Crispness"][];
             device: string;
-            /** Grades */
             grades: components["schemas"]["GradeItem"][];
-            /** Grit */
             grit: number;
-            /** Patches */
             patches: components["schemas"]["PatchItem"][];
-            /** Text */
             text: components["schemas"]["TextItem"][];
         };
-        /** SheetChange */
-        SheetChange: {
-            /**
-             * Binned
-             * @default null
-             */
-            binned: boolean | null;
-            /**
-             * Device Id
-             * @default null
-             */
-            device_id: string | null;
-            /**
-             * Hand Id
-             * @default null
-             */
-            hand_id: string | null;
-            /**
-             * Name
-             * @default null
-             */
-            name: string | null;
-            /**
-             * Paper
-             * @default null
-             */
-            paper: {
-                /**
-                 * Paper colour
-                 * @description Colour of the sheet
-                 * @default #fffdf8
-                 */
-                colour: string;
-                /**
-                 * Height
-                 * @description Height of the sheet as it lies (mm)
-                 * @default 210
-                 */
-                height_mm: number;
-                /**
-                 * Margin line
-                 * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
-                 * @default 0
-                 */
-                margin_mm: number;
-                /**
-                 * Rule colour
-                 * @description Colour of the ruling
-                 * @default #c9c3b6
-                 */
-                rule_colour: string;
-                /**
-                 * Ruling
-                 * @description What is printed on the sheet to guide the hand
-                 * @default dotted
-                 * @enum {string}
-                 */
-                ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
-                /**
-                 * Spacing
-                 * @description Distance from rule to rule, dot to dot or stave line to line (mm)
-                 * @default 5
-                 */
-                spacing_mm: number;
-                /**
-                 * Line weight
-                 * @description Thickness of rules, diameter of dots (mm)
-                 * @default 0.2
-                 */
-                weight_mm: number;
-                /**
-                 * Width
-                 * @description Width of the sheet as it lies (mm)
-                 * @default 148
-                 */
-                width_mm: number;
-            } | string | null;
-            /**
-             * Pen Id
-             * @default null
-             */
-            pen_id: string | null;
-        };
-        /** SheetDetail */
-        SheetDetail: {
-            /** Colours */
-            colours: string[];
-            /** Prompts */
-            prompts: components["schemas"]["PromptItem"][];
-            sheet: components["schemas"]["SheetItem"];
-            /** Stroke Ids */
-            stroke_ids: string[];
-        };
-        /** SheetItem */
-        SheetItem: {
-            /** Created At */
-            created_at: string;
-            /** Device Id */
-            device_id: string;
-            /** Hand Id */
-            hand_id: string;
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "free" | "test";
-            /** Name */
+        /** @description One stage's mean, deviation and share of the mean total. */
+        Share: {
+            mean_ms: number;
             name: string;
-            /** Paper */
-            paper: {
-                /**
-                 * Paper colour
-                 * @description Colour of the sheet
-                 * @default #fffdf8
-                 */
-                colour: string;
-                /**
-                 * Height
-                 * @description Height of the sheet as it lies (mm)
-                 * @default 210
-                 */
-                height_mm: number;
-                /**
-                 * Margin line
-                 * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
-                 * @default 0
-                 */
-                margin_mm: number;
-                /**
-                 * Rule colour
-                 * @description Colour of the ruling
-                 * @default #c9c3b6
-                 */
-                rule_colour: string;
-                /**
-                 * Ruling
-                 * @description What is printed on the sheet to guide the hand
-                 * @default dotted
-                 * @enum {string}
-                 */
-                ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
-                /**
-                 * Spacing
-                 * @description Distance from rule to rule, dot to dot or stave line to line (mm)
-                 * @default 5
-                 */
-                spacing_mm: number;
-                /**
-                 * Line weight
-                 * @description Thickness of rules, diameter of dots (mm)
-                 * @default 0.2
-                 */
-                weight_mm: number;
-                /**
-                 * Width
-                 * @description Width of the sheet as it lies (mm)
-                 * @default 148
-                 */
-                width_mm: number;
-            };
-            /** Paper Words */
+            sd_ms: number;
+            share: number;
+        };
+        /** @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words. */
+        Sheet: {
+            binned: boolean;
+            created_at: string;
+            device_id: string;
+            hand_id: string;
+            id: string;
+            kind: string;
+            name: string;
+            paper: components["schemas"]["Paper"];
+            /** @default  */
             paper_words: string;
-            /** Pen Id */
             pen_id: string;
-            /** Prompts */
-            prompts: ("test" | "strip") | null;
-            /** Strokes */
+            /** @default null */
+            prompts: string | null;
+            /** @default 0 */
             strokes: number;
         };
-        /** SolveBody */
+        SheetChange: {
+            /** @default null */
+            device_id: string | null;
+            /** @default null */
+            hand_id: string | null;
+            /** @default null */
+            name: string | null;
+            /** @default null */
+            paper: components["schemas"]["Paper"] | null;
+            /** @default null */
+            pen_id: string | null;
+        };
+        SheetDetail: {
+            colours: string[];
+            prompts: components["schemas"]["Prompt"][];
+            sheet: components["schemas"]["Sheet"];
+            stroke_ids: string[];
+        };
         SolveBody: {
-            /**
-             * Most Drag Ms
-             * @default null
-             */
+            /** @default null */
             most_drag_ms: number | null;
-            /**
-             * Most Wobble Mm
-             * @default null
-             */
+            /** @default null */
             most_wobble_mm: number | null;
             source: components["schemas"]["Source"];
-            /** Steady */
-            steady: {
-                /**
-                 * Amount
-                 * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                 * @default 0
-                 */
-                amount: number;
-                /**
-                 * Speed answer
-                 * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                 * @default 0.05
-                 */
-                beta: number;
-                /**
-                 * Speed cutoff
-                 * @description one-euro: how calmly it judges the hand's speed (Hz)
-                 * @default 5
-                 */
-                d_cutoff_hz: number;
-                /**
-                 * Method
-                 * @description How the path is calmed while you write
-                 * @default none
-                 * @enum {string}
-                 */
-                method: "none" | "one-euro" | "follow" | "leash" | "window";
-            };
+            steady: components["schemas"]["Steady"];
         };
-        /** SolveReply */
         SolveReply: {
-            point: components["schemas"]["TradePointItem"] | null;
+            point: components["schemas"]["TradePoint"] | null;
         };
-        /** SolveWashBody */
         SolveWashBody: {
-            /** gray-quill/pen@1 */
-            ink: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            /** Paper */
+            ink: components["schemas"]["Recipe"];
             paper: string;
             source: components["schemas"]["Source"];
-            /**
-             * Typed
-             * @default wings folded
-             */
+            /** @default wings folded */
             typed: string;
-            /** gray-quill/pen@1 */
-            wash: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
+            wash: components["schemas"]["Recipe"];
             /**
-             * Words
              * @default [
              *       "writing",
              *       "typed"
@@ -15142,895 +3261,457 @@ export interface components {
              */
             words: ("writing" | "typed")[];
         };
-        /**
-         * SolveWashReply
-         * @description setting: what works, or None; measured: contrast after two passes and visibility after one, read off rendered pixels. best_contrast,
-         *     best_visibility: the best of each that was found while the other held. other: another lightness of the colour that works.
-         */
+        /** @description measured: contrast after two passes and visibility after one of what was found, read off rendered pixels. */
         SolveWashReply: {
-            /** Bare Contrast */
-            bare_contrast: number;
-            /** Best Contrast */
-            best_contrast: number;
-            /** Best Visibility */
-            best_visibility: number;
-            /** Measured */
+            answer: components["schemas"]["Answer"];
             measured: {
                 [key: string]: number;
             };
-            other: components["schemas"]["SettingItem"] | null;
-            setting: components["schemas"]["SettingItem"] | null;
-            /** Tried */
-            tried: number;
         };
-        /**
-         * Source
-         * @description Which ink: the sheet's longest line, all of it, or some strokes.
-         */
+        /** @description Which ink: the sheet's longest line, all of it, its longest line of words, or some strokes. */
         Source: {
             /**
-             * Part
              * @default line
              * @enum {string}
              */
             part: "line" | "sheet" | "words";
-            /** Sheet Id */
             sheet_id: string;
-            /**
-             * Stroke Ids
-             * @default null
-             */
+            /** @default null */
             stroke_ids: string[] | null;
         };
-        /**
-         * SpeedItem
-         * @description A nib speed with its delay, its gap and what is missed at it, as core/lag/missed.py has it.
-         */
-        SpeedItem: {
-            /** Bridged */
-            bridged: number;
-            /** Bridged Mm */
-            bridged_mm: number;
-            /** Detail Mm */
-            detail_mm: number;
-            /** Gap Mm P50 */
-            gap_mm_p50: number;
-            /** Gap Mm P95 */
-            gap_mm_p95: number;
-            /** P50 Ms */
-            p50_ms: number;
-            /** Speed Mm S */
+        /** @description stroke, sample: where. Factors multiply the body's width: width = body * press * pace * taper. */
+        Spot: {
+            altitude_deg: number;
+            azimuth_deg: number;
+            body_mm: number;
+            force: number;
+            lean_factor: number;
+            pace_factor: number;
+            press_factor: number;
+            sample: number;
             speed_mm_s: number;
-            /** Stall Ms */
-            stall_ms: number;
-            /** Stall Share */
-            stall_share: number;
-            /** Start Mm */
-            start_mm: number;
-            /** Strokes */
-            strokes: number;
-            /** Strokes Lost */
-            strokes_lost: number;
-        };
-        /** SpotBody */
-        SpotBody: {
-            /** gray-quill/pen@1 */
-            recipe: {
-                /**
-                 * @default {
-                 *       "colour": "#20242b",
-                 *       "hollow": {
-                 *         "fill": "#ffffff",
-                 *         "fill_opacity": 0,
-                 *         "on": false,
-                 *         "wall_mm": 0.15
-                 *       },
-                 *       "line": {
-                 *         "pattern": "solid",
-                 *         "scale": 1
-                 *       },
-                 *       "opacity": 1,
-                 *       "width_mm": 0.5
-                 *     }
-                 */
-                body: {
-                    /**
-                     * Colour
-                     * @description Colour of the ink
-                     * @default #20242b
-                     */
-                    colour: string;
-                    /**
-                     * @default {
-                     *       "fill": "#ffffff",
-                     *       "fill_opacity": 0,
-                     *       "on": false,
-                     *       "wall_mm": 0.15
-                     *     }
-                     */
-                    hollow: {
-                        /**
-                         * Filling
-                         * @description Colour between the walls
-                         * @default #ffffff
-                         */
-                        fill: string;
-                        /**
-                         * Filling opacity
-                         * @description 0 leaves the paper showing between the walls
-                         * @default 0
-                         */
-                        fill_opacity: number;
-                        /**
-                         * Hollow
-                         * @description Draw the stroke as two walls with a filling between them
-                         * @default false
-                         */
-                        on: boolean;
-                        /**
-                         * Wall
-                         * @description Thickness of each wall (mm)
-                         * @default 0.15
-                         */
-                        wall_mm: number;
-                    };
-                    /**
-                     * @default {
-                     *       "pattern": "solid",
-                     *       "scale": 1
-                     *     }
-                     */
-                    line: {
-                        /**
-                         * Line
-                         * @description Whole line or a pattern along it
-                         * @default solid
-                         * @enum {string}
-                         */
-                        pattern: "solid" | "dash" | "dot" | "dash-dot";
-                        /**
-                         * Pattern length
-                         * @description Stretches the pattern; lengths are multiples of the width (x)
-                         * @default 1
-                         */
-                        scale: number;
-                    };
-                    /**
-                     * Opacity
-                     * @description How much of what lies below is covered; applied once to the whole stroke
-                     * @default 1
-                     */
-                    opacity: number;
-                    /**
-                     * Width
-                     * @description Width at the middle of the press curve and the reference speed (mm)
-                     * @default 0.5
-                     */
-                    width_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "ease": 0.6,
-                 *       "end_mm": 0,
-                 *       "end_tip": 1,
-                 *       "start_mm": 0,
-                 *       "start_tip": 1
-                 *     }
-                 */
-                ends: {
-                    /**
-                     * Gentleness
-                     * @description 0 tapers abruptly, 1 gently
-                     * @default 0.6
-                     */
-                    ease: number;
-                    /**
-                     * End taper
-                     * @description Length over which the stroke thins out (mm)
-                     * @default 0
-                     */
-                    end_mm: number;
-                    /**
-                     * End tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    end_tip: number;
-                    /**
-                     * Start taper
-                     * @description Length over which the stroke swells to its width (mm)
-                     * @default 0
-                     */
-                    start_mm: number;
-                    /**
-                     * Start tip
-                     * @description 1 is blunt, 0 a needle
-                     * @default 1
-                     */
-                    start_tip: number;
-                };
-                /** @constant */
-                format?: "gray-quill/pen@1";
-                /**
-                 * Kind
-                 * @description What the pen sets out to be
-                 * @default ballpoint
-                 * @enum {string}
-                 */
-                kind: "ballpoint" | "fountain" | "brush" | "flat nib" | "pencil" | "marker" | "highlighter" | "spray";
-                /**
-                 * @default {
-                 *       "from_deg": 60,
-                 *       "side_mm": 0,
-                 *       "to_deg": 25
-                 *     }
-                 */
-                lean: {
-                    /**
-                     * Leaning from
-                     * @description Altitude at which the side begins to touch (deg)
-                     * @default 60
-                     */
-                    from_deg: number;
-                    /**
-                     * Side of the lead
-                     * @description Length of the mark when the pen lies on its side; 0 ignores tilt (mm)
-                     * @default 0
-                     */
-                    side_mm: number;
-                    /**
-                     * Flat at
-                     * @description Altitude at which the whole side touches (deg)
-                     * @default 25
-                     */
-                    to_deg: number;
-                };
-                /**
-                 * Name
-                 * @description What the pen is called
-                 * @default Untitled pen
-                 */
-                name: string;
-                /**
-                 * @default {
-                 *       "exponent": 0,
-                 *       "reference_mm_s": 60
-                 *     }
-                 */
-                pace: {
-                    /**
-                     * Thinner with speed
-                     * @description 0 ignores speed; above 0 fast strokes are thinner, below 0 thicker
-                     * @default 0
-                     */
-                    exponent: number;
-                    /**
-                     * Everyday speed
-                     * @description Speed at which the width is the body's width (mm/s)
-                     * @default 60
-                     */
-                    reference_mm_s: number;
-                };
-                /**
-                 * @default {
-                 *       "ceiling": 0.95,
-                 *       "floor": 0.02,
-                 *       "opacity_range": 1,
-                 *       "points": [
-                 *         [
-                 *           0,
-                 *           0
-                 *         ],
-                 *         [
-                 *           1,
-                 *           1
-                 *         ]
-                 *       ],
-                 *       "range": 1
-                 *     }
-                 */
-                press: {
-                    /**
-                     * Ceiling
-                     * @description Force above this writes the thickest line (of full force)
-                     * @default 0.95
-                     */
-                    ceiling: number;
-                    /**
-                     * Floor
-                     * @description Force below this writes the thinnest line (of full force)
-                     * @default 0.02
-                     */
-                    floor: number;
-                    /**
-                     * Faint to full
-                     * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
-                     * @default 1
-                     */
-                    opacity_range: number;
-                    /**
-                     * Curve
-                     * @description Points the press curve runs through, from [0, 0] to [1, 1]
-                     * @default [
-                     *       [
-                     *         0,
-                     *         0
-                     *       ],
-                     *       [
-                     *         1,
-                     *         1
-                     *       ]
-                     *     ]
-                     */
-                    points: number[][];
-                    /**
-                     * Thin to thick
-                     * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
-                     * @default 1
-                     */
-                    range: number;
-                };
-                /**
-                 * @default {
-                 *       "amount": 0,
-                 *       "beta": 0.05,
-                 *       "d_cutoff_hz": 5,
-                 *       "method": "none"
-                 *     }
-                 */
-                steady: {
-                    /**
-                     * Amount
-                     * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                     * @default 0
-                     */
-                    amount: number;
-                    /**
-                     * Speed answer
-                     * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                     * @default 0.05
-                     */
-                    beta: number;
-                    /**
-                     * Speed cutoff
-                     * @description one-euro: how calmly it judges the hand's speed (Hz)
-                     * @default 5
-                     */
-                    d_cutoff_hz: number;
-                    /**
-                     * Method
-                     * @description How the path is calmed while you write
-                     * @default none
-                     * @enum {string}
-                     */
-                    method: "none" | "one-euro" | "follow" | "leash" | "window";
-                };
-                /**
-                 * @default {
-                 *       "crisp": true,
-                 *       "depth": 0.85,
-                 *       "grade": "HB",
-                 *       "grain": "none",
-                 *       "own": "",
-                 *       "scale_mm": 0.4
-                 *     }
-                 */
-                tooth: {
-                    /**
-                     * Crisp
-                     * @description Gritty marks, kept gritty in every export; off gives soft edges
-                     * @default true
-                     */
-                    crisp: boolean;
-                    /**
-                     * Depth
-                     * @description How much the surface rules the mark; 0 ignores it
-                     * @default 0.85
-                     */
-                    depth: number;
-                    /**
-                     * Grade
-                     * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
-                     * @default HB
-                     * @enum {string}
-                     */
-                    grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
-                    /**
-                     * Grain
-                     * @description The paper surface the pen catches on
-                     * @default none
-                     * @enum {string}
-                     */
-                    grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
-                    /**
-                     * Own grain
-                     * @description A surface made from a picture; `grain` must be own
-                     * @default
-                     */
-                    own: string;
-                    /**
-                     * Grain size
-                     * @description Distance from peak to peak of the surface (mm)
-                     * @default 0.4
-                     */
-                    scale_mm: number;
-                };
-                /**
-                 * @default {
-                 *       "blend": "normal",
-                 *       "build_up": false,
-                 *       "flow": 2.5,
-                 *       "hold_straight": false,
-                 *       "place": "over",
-                 *       "straight_to": "its own line",
-                 *       "straighten": 0,
-                 *       "tip": {
-                 *         "angle_deg": 40,
-                 *         "aspect": 5,
-                 *         "shape": "round"
-                 *       },
-                 *       "wet_edge": 0
-                 *     }
-                 */
-                wash: {
-                    /**
-                     * Blend
-                     * @description W3C blend mode; auto multiplies on light paper and screens on dark
-                     * @default normal
-                     * @enum {string}
-                     */
-                    blend: "normal" | "multiply" | "screen" | "auto";
-                    /**
-                     * Build-up
-                     * @description Crossing its own stroke darkens the mark
-                     * @default false
-                     */
-                    build_up: boolean;
-                    /**
-                     * Flow
-                     * @description Spray: how fast it lays tone where the pen rests (per s)
-                     * @default 2.5
-                     */
-                    flow: number;
-                    /**
-                     * Hold to straighten
-                     * @description Holding still at the end of a stroke draws that stroke straight
-                     * @default false
-                     */
-                    hold_straight: boolean;
-                    /**
-                     * Place
-                     * @description Over the ink, or under it like a highlighter that never dims words
-                     * @default over
-                     * @enum {string}
-                     */
-                    place: "over" | "under";
-                    /**
-                     * Straight along
-                     * @description The line that fits the stroke best, or the ruling where the stroke follows it
-                     * @default its own line
-                     * @enum {string}
-                     */
-                    straight_to: "its own line" | "the ruling";
-                    /**
-                     * Straighten
-                     * @description How strongly a stroke is drawn to a straight line
-                     * @default 0
-                     */
-                    straighten: number;
-                    /**
-                     * @default {
-                     *       "angle_deg": 40,
-                     *       "aspect": 5,
-                     *       "shape": "round"
-                     *     }
-                     */
-                    tip: {
-                        /**
-                         * Tip angle
-                         * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
-                         * @default 40
-                         */
-                        angle_deg: number;
-                        /**
-                         * Tip length
-                         * @description Length of the tip over its thickness, for ellipse and chisel (x)
-                         * @default 5
-                         */
-                        aspect: number;
-                        /**
-                         * Tip
-                         * @description Outline of the tip where it touches the paper; a spray does not touch it
-                         * @default round
-                         * @enum {string}
-                         */
-                        shape: "round" | "ellipse" | "chisel" | "spray";
-                    };
-                    /**
-                     * Wet edge
-                     * @description How much of the tone gathers along the rim as the mark dries
-                     * @default 0
-                     */
-                    wet_edge: number;
-                };
-            };
-            source: components["schemas"]["Source"];
-            /** X Mm */
+            stroke: number;
+            taper_factor: number;
+            width_mm: number;
             x_mm: number;
-            /** Y Mm */
             y_mm: number;
         };
-        /** SpotReply */
-        SpotReply: {
-            /** Spot */
-            spot: {
-                [key: string]: number;
-            };
+        SpotBody: {
+            recipe: components["schemas"]["Recipe"];
+            source: components["schemas"]["Source"];
+            x_mm: number;
+            y_mm: number;
         };
-        /** StageItem */
-        StageItem: {
-            /** Mean Ms */
-            mean_ms: number;
-            /** Name */
-            name: string;
-            /** Sd Ms */
-            sd_ms: number;
-            /** Share */
-            share: number;
+        /** Steady */
+        Steady: {
+            /**
+             * Amount
+             * @description 0 leaves the path untouched, 10 is the calmest and slowest
+             * @default 0
+             */
+            amount: number;
+            /**
+             * Speed answer
+             * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
+             * @default 0.05
+             */
+            beta: number;
+            /**
+             * Speed cutoff
+             * @description one-euro: how calmly it judges the hand's speed (Hz)
+             * @default 5
+             */
+            d_cutoff_hz: number;
+            /**
+             * Method
+             * @description How the path is calmed while you write
+             * @default none
+             * @enum {string}
+             */
+            method: "none" | "one-euro" | "follow" | "leash" | "window";
+        };
+        /** @description The filter: its method ("none" for raw paths) and own parameter. */
+        SteadyPlan: {
+            /** @default 0 */
+            beta: number;
+            /** @default 0 */
+            d_cutoff_hz: number;
+            method: string;
+            /** @default 0 */
+            parameter: number;
+        };
+        /** @description How strongly strokes are drawn straight, along which rules, and what rest at the end asks for it. */
+        StraightPlan: {
+            hold: components["schemas"]["HoldPlan"] | null;
+            reach_mm: number;
+            strength: number;
+            within: number;
+            x_mm: number[];
+            y_mm: number[];
         };
         /**
-         * StreamBody
-         * @description A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device gives none.
+         * @description A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device
+         *     gives none.
          */
         StreamBody: {
-            /** Force */
             force: number[];
-            /** Height Mm */
             height_mm: number[];
-            /** Id */
             id: number[];
-            /** Phase */
             phase: string[];
-            /** Pointer */
             pointer: string[];
-            /** Screen Mm */
             screen_mm: [
                 number,
                 number
             ];
-            /** T Ms */
             t_ms: number[];
-            /** Width Mm */
             width_mm: number[];
-            /** X Mm */
             x_mm: number[];
-            /** Y Mm */
             y_mm: number[];
         };
-        /**
-         * StrokeColumns
-         * @description One stroke as the browser reported it.
-         */
+        /** @description One stroke as the browser reported it. */
         StrokeColumns: {
-            /**
-             * Altitude
-             * @default null
-             */
+            /** @default null */
             altitude: number[] | null;
-            /**
-             * Azimuth
-             * @default null
-             */
+            /** @default null */
             azimuth: number[] | null;
-            /**
-             * Force
-             * @default null
-             */
+            /** @default null */
             force: number[] | null;
-            /** T Ms */
             t_ms: number[];
-            /** X Mm */
             x_mm: number[];
-            /** Y Mm */
             y_mm: number[];
         };
-        /** StrokeIds */
-        StrokeIds: {
-            /** Binned */
+        StrokesBin: {
             binned: boolean;
-            /** Ids */
             ids: string[];
         };
-        /**
-         * StrokesKept
-         * @description kept: ids confirmed; box_mm: the part of the page whose picture changed.
-         */
+        /** @description kept: ids confirmed; box_mm: the part of the page whose picture changed. */
         StrokesKept: {
-            /** Box Mm */
-            box_mm: number[];
-            /** Kept */
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
             kept: string[];
-            /** New */
             new: number;
         };
-        /** SwapBody */
+        /** @description The percentiles that are left when only `factor` is taken from the other setting. */
+        Swap: {
+            factor: string;
+            p50_ms: number;
+            p95_ms: number;
+        };
         SwapBody: {
-            one: components["schemas"]["Setting"];
-            other: components["schemas"]["Setting"];
+            one: components["schemas"]["LagSetting"];
+            other: components["schemas"]["LagSetting"];
             /**
-             * Speed Mm S
+             * @description How fast the nib goes (mm/s)
              * @default 60
              */
             speed_mm_s: number;
         };
-        /** SwapItem */
-        SwapItem: {
-            /** Factor */
-            factor: string;
-            /** P50 Ms */
-            p50_ms: number;
-            /** P95 Ms */
-            p95_ms: number;
-        };
-        /** SwapReply */
         SwapReply: {
-            /** Swaps */
-            swaps: components["schemas"]["SwapItem"][];
+            swaps: components["schemas"]["Swap"][];
         };
-        /**
-         * Swatch
-         * @description A colour of the writer's own palette.
-         */
+        /** @description A colour of the writer's own palette. */
         Swatch: {
-            /** Colour */
             colour: string;
-            /** Name */
             name: string;
         };
-        /**
-         * SweepBody
-         * @description Whose drills are searched: the simulated hand's, or those a real hand did.
-         */
+        /** @description Whose drills are searched: the simulated hand's, or those a real hand did. */
         SweepBody: {
-            /** Device Id */
             device_id: string;
-            /** Hand Id */
             hand_id: string;
-            /**
-             * Own
-             * @default []
-             */
+            /** @default [] */
             own: components["schemas"]["OwnPart"][];
             /** @default null */
-            zone: components["schemas"]["ZoneItem"] | null;
+            zone: components["schemas"]["Zone"] | null;
         };
-        /**
-         * SweepReply
-         * @description As core/palm/recommend.py has it.
-         */
-        SweepReply: {
-            /** Curves */
-            curves: components["schemas"]["CurveItem"][];
-            expected: components["schemas"]["OutcomeItem"];
-            /** Points */
-            points: components["schemas"]["PointItem"][];
-            /** Reasons */
-            reasons: components["schemas"]["ReasonItem"][];
-            /** Rules */
-            rules: {
-                /**
-                 * Lock after the nib
-                 * @description Refuse what lands while the nib is seen and this long after (ms)
-                 * @default 0
-                 */
-                after_ms: number;
-                /**
-                 * Lock before the nib
-                 * @description Refuse what landed up to this long before the nib is seen (ms)
-                 * @default 0
-                 */
-                before_ms: number;
-                /**
-                 * Crowd
-                 * @description Refuse contacts that are this many within the crowd's reach; 0 counts none (contacts)
-                 * @default 0
-                 */
-                crowd_count: number;
-                /**
-                 * Crowd's reach
-                 * @description How near each other contacts of a crowd lie (mm)
-                 * @default 30
-                 */
-                crowd_mm: number;
-                /**
-                 * Edge margin
-                 * @description Refuse what lands this near the screen's edge (mm)
-                 * @default 0
-                 */
-                edge_mm: number;
-                /**
-                 * Finger ink
-                 * @description One finger writes instead of moving the page
-                 * @default false
-                 */
-                finger_ink: boolean;
-                /**
-                 * Hardly strayed
-                 * @description What strays less than this lies still; three times this inside the resting zone (mm)
-                 * @default 3
-                 */
-                lie_mm: number;
-                /**
-                 * Lies still
-                 * @description Refuse what has hardly strayed this long after landing; 0 lets it lie (ms)
-                 * @default 0
-                 */
-                lie_ms: number;
-                /**
-                 * Page lock
-                 * @description Fingers never move or zoom the page
-                 * @default false
-                 */
-                page_lock: boolean;
-                /**
-                 * Reach of the locks
-                 * @description Both locks hold only this near the nib (mm)
-                 * @default 400
-                 */
-                radius_mm: number;
-                /**
-                 * Largest finger
-                 * @description Refuse contacts longer than this; 0 looks at no size (mm)
-                 * @default 0
-                 */
-                size_mm: number;
-                /**
-                 * Page stands still
-                 * @description The page does not move while the nib writes
-                 * @default false
-                 */
-                still: boolean;
-                /**
-                 * Take back
-                 * @description Undo marks and page shift of a contact refused within this time of landing (ms)
-                 * @default 0
-                 */
-                take_back_ms: number;
-                /**
-                 * Decide later
-                 * @description Let a contact do nothing until it is this old (ms)
-                 * @default 0
-                 */
-                wait_ms: number;
-                /**
-                 * Resting zone
-                 * @description Refuse what lies in the hand's resting place, this many times as large; 0 looks at none
-                 * @default 0
-                 */
-                zone: number;
-                /**
-                 * Zone lasts
-                 * @description How long after the nib was seen the resting zone holds (ms)
-                 * @default 1000
-                 */
-                zone_ms: number;
-            };
-            without: components["schemas"]["OutcomeItem"];
+        /** System */
+        System: {
+            /**
+             * Drawing
+             * @description Time to draw a plain pen's newest ink, on the mean (ms)
+             * @default 2
+             */
+            draw_ms: number;
+            /**
+             * Drawing jitter
+             * @description Standard deviation of the drawing (ms)
+             * @default 1
+             */
+            draw_sd_ms: number;
+            /**
+             * Hand-over
+             * @description From the driver to the page, on the mean (ms)
+             * @default 4
+             */
+            handover_ms: number;
+            /**
+             * Hand-over jitter
+             * @description Standard deviation of the hand-over (ms)
+             * @default 2
+             */
+            handover_sd_ms: number;
+            /**
+             * Queued frames
+             * @description Finished pictures that wait before one is shown (frames)
+             * @default 1
+             */
+            queued_frames: number;
         };
-        /**
-         * TextItem
-         * @description contrast: median along the strokes; broken: share of length under 3:1; thickness: stroke width over x-height.
-         */
+        /** @description contrast: median along the strokes; broken: share of length under 3:1; thickness: stroke width over x-height. */
         TextItem: {
-            /** Broken */
             broken: number;
-            /** Contrast */
             contrast: number;
-            /** Image */
             image: string;
-            /** Thickness */
             thickness: number;
-            /** Verdict */
             verdict: string;
-            /** X Height Mm */
             x_height_mm: number;
         };
-        /** ThresholdItem */
-        ThresholdItem: {
-            /** From Ms */
+        /** @description From this total delay on it is called `word`. */
+        Threshold: {
             from_ms: number;
-            /** Source */
             source: string;
-            /** Word */
             word: string;
         };
-        /** TradeBody */
+        /** Tip */
+        Tip: {
+            /**
+             * Tip angle
+             * @description Direction of the tip's long side on the page, from the writing line, rising to the right (deg)
+             * @default 40
+             */
+            angle_deg: number;
+            /**
+             * Tip length
+             * @description Length of the tip over its thickness, for ellipse and chisel (x)
+             * @default 5
+             */
+            aspect: number;
+            /**
+             * Tip
+             * @description Outline of the tip where it touches the paper; a spray does not touch it
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "ellipse" | "chisel" | "spray";
+        };
+        /** Tooth */
+        Tooth: {
+            /**
+             * Crisp
+             * @description Gritty marks, kept gritty in every export; off gives soft edges
+             * @default true
+             */
+            crisp: boolean;
+            /**
+             * Depth
+             * @description How much the surface rules the mark; 0 ignores it
+             * @default 0.85
+             */
+            depth: number;
+            /**
+             * Grade
+             * @description Hardness of the lead, from 4H, hard and light, to 8B, soft and black
+             * @default HB
+             * @enum {string}
+             */
+            grade: "4H" | "3H" | "2H" | "H" | "F" | "HB" | "B" | "2B" | "3B" | "4B" | "5B" | "6B" | "7B" | "8B";
+            /**
+             * Grain
+             * @description The paper surface the pen catches on
+             * @default none
+             * @enum {string}
+             */
+            grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+            /**
+             * Own grain
+             * @description A surface made from a picture; `grain` must be own
+             * @default
+             */
+            own: string;
+            /**
+             * Grain size
+             * @description Distance from peak to peak of the surface (mm)
+             * @default 0.4
+             */
+            scale_mm: number;
+        };
+        /** Touch */
+        Touch: {
+            /**
+             * Smallest contact
+             * @description Contacts smaller than this are not felt (mm)
+             * @default 3
+             */
+            least_mm: number;
+            /**
+             * Touch noise
+             * @description RMS error of a contact's position, each way (mm)
+             * @default 0.15
+             */
+            noise_mm: number;
+            /**
+             * Pen first
+             * @description Whether it feels nothing new while it sees the pen
+             * @default false
+             */
+            pen_first: boolean;
+            /**
+             * Touch rate
+             * @description Contacts reported a second (reports/s)
+             * @default 120
+             */
+            report_hz: number;
+            /**
+             * Contact size
+             * @description Whether it reports how large a contact is
+             * @default true
+             */
+            size: boolean;
+            /**
+             * Size noise
+             * @description RMS error of a contact's size (of the size)
+             * @default 0.08
+             */
+            size_noise: number;
+            /**
+             * Touch delay
+             * @description From a landing to its report (ms)
+             * @default 12
+             */
+            transport_ms: number;
+        };
         TradeBody: {
             source: components["schemas"]["Source"];
-            /** Steady */
-            steady: {
-                /**
-                 * Amount
-                 * @description 0 leaves the path untouched, 10 is the calmest and slowest
-                 * @default 0
-                 */
-                amount: number;
-                /**
-                 * Speed answer
-                 * @description one-euro: how much quicker it follows when the hand is fast (Hz per mm/s)
-                 * @default 0.05
-                 */
-                beta: number;
-                /**
-                 * Speed cutoff
-                 * @description one-euro: how calmly it judges the hand's speed (Hz)
-                 * @default 5
-                 */
-                d_cutoff_hz: number;
-                /**
-                 * Method
-                 * @description How the path is calmed while you write
-                 * @default none
-                 * @enum {string}
-                 */
-                method: "none" | "one-euro" | "follow" | "leash" | "window";
-            };
+            steady: components["schemas"]["Steady"];
         };
-        /** TradePointItem */
-        TradePointItem: {
-            /** Amount */
+        /** @description One setting: its method's own parameter, the wobble left (mm) and the drag (ms). */
+        TradePoint: {
             amount: number;
-            /** Drag Ms */
             drag_ms: number;
-            /** Method */
             method: string;
-            /** Parameter */
             parameter: number;
-            /** Wobble Mm */
             wobble_mm: number;
         };
-        /** TradeReply */
         TradeReply: {
-            /** Methods */
             methods: {
                 [key: string]: {
                     [key: string]: string;
                 };
             };
-            now: components["schemas"]["TradePointItem"];
-            /** Points */
-            points: components["schemas"]["TradePointItem"][];
-        };
-        /** WriteText */
-        WriteText: {
-            /**
-             * Prompts
-             * @default false
-             */
-            prompts: boolean;
-            /**
-             * Seed
-             * @default 1
-             */
-            seed: number;
-            /**
-             * Text
-             * @default
-             */
-            text: string;
+            now: components["schemas"]["TradePoint"];
+            points: components["schemas"]["TradePoint"][];
         };
         /**
-         * ZoneItem
-         * @description The resting place as an ellipse: its middle from the nib and its half axes, mm.
+         * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
+         *     its own kind asks for, in words.
          */
-        ZoneItem: {
-            /** Dx Mm */
+        Verdict: {
+            demands: string[];
+            failed: components["schemas"]["Failed"][];
+            kind: string;
+            met: boolean;
+            nature: components["schemas"]["Nature"];
+            nearest: string;
+        };
+        /** Wash */
+        Wash: {
+            /**
+             * Blend
+             * @description W3C blend mode; auto multiplies on light paper and screens on dark
+             * @default normal
+             * @enum {string}
+             */
+            blend: "normal" | "multiply" | "screen" | "auto";
+            /**
+             * Build-up
+             * @description Crossing its own stroke darkens the mark
+             * @default false
+             */
+            build_up: boolean;
+            /**
+             * Flow
+             * @description Spray: how fast it lays tone where the pen rests (per s)
+             * @default 2.5
+             */
+            flow: number;
+            /**
+             * Hold to straighten
+             * @description Holding still at the end of a stroke draws that stroke straight
+             * @default false
+             */
+            hold_straight: boolean;
+            /**
+             * Place
+             * @description Over the ink, or under it like a highlighter that never dims words
+             * @default over
+             * @enum {string}
+             */
+            place: "over" | "under";
+            /**
+             * Straight along
+             * @description The line that fits the stroke best, or the ruling where the stroke follows it
+             * @default its own line
+             * @enum {string}
+             */
+            straight_to: "its own line" | "the ruling";
+            /**
+             * Straighten
+             * @description How strongly a stroke is drawn to a straight line
+             * @default 0
+             */
+            straighten: number;
+            /**
+             * @default {
+             *       "angle_deg": 40,
+             *       "aspect": 5,
+             *       "shape": "round"
+             *     }
+             */
+            tip: components["schemas"]["Tip"];
+            /**
+             * Wet edge
+             * @description How much of the tone gathers along the rim as the mark dries
+             * @default 0
+             */
+            wet_edge: number;
+        };
+        /** @description A wet mark loses `loss` of its tone inside a rim of wall_mm. */
+        WetPlan: {
+            loss: number;
+            wall_mm: number;
+        };
+        WriteText: {
+            /** @default false */
+            prompts: boolean;
+            /** @default 1 */
+            seed: number;
+            /** @default  */
+            text: string;
+        };
+        /** Zone */
+        Zone: {
+            /**
+             * Across
+             * @description Its middle from the nib, to the right (mm)
+             */
             dx_mm: number;
-            /** Dy Mm */
+            /**
+             * Down
+             * @description Its middle from the nib, downwards (mm)
+             */
             dy_mm: number;
-            /** Rx Mm */
+            /**
+             * Half width
+             * @description Half its width (mm)
+             */
             rx_mm: number;
-            /** Ry Mm */
+            /**
+             * Half height
+             * @description Half its height (mm)
+             */
             ry_mm: number;
         };
     };
@@ -16042,39 +3723,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    read_advice: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PenOn"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AdviceReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
     read_pen_bin: {
         parameters: {
             query?: never;
@@ -16090,40 +3738,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PenHistory"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_colours: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Colours"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ColoursReply"];
+                    "application/json": components["schemas"]["PenList"];
                 };
             };
             /** @description Refused, with what to do */
@@ -16199,6 +3814,72 @@ export interface operations {
             };
         };
     };
+    read_colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Colours"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColoursReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_roll: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Roll"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     keep_device: {
         parameters: {
             query?: never;
@@ -16213,12 +3894,1057 @@ export interface operations {
         };
         responses: {
             /** @description Done */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    add_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewHand"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    job_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    job_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_lag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LagBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LagReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_own_film: {
+        parameters: {
+            query: {
+                fps: number;
+                mm_per_px: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_hand_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Marked"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmReading"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmFrames"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    film_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                number: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    inspect_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InspectBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inspection"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    kept_lag_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LagRuns"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_lag_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LagRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_lag_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LagRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    swap_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    palm_info: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmInfo"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    contacts_in: {
+        parameters: {
+            query: {
+                width_mm: number;
+                height_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamBody"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    contacts_out: {
+        parameters: {
+            query: {
+                hand_id: string;
+                device_id: string;
+                drill: string;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    own_contacts_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StreamBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    judge_drills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    measure_posture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PostureBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Posture"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    kept_palm_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRuns"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_palm_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_palm_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    palm_setting: {
+        parameters: {
+            query: {
+                hand_id: string;
+                device_id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmSetting"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_palm_setting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetting"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalmSetting"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    sweep_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    sweep_result: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recommended"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_proof_readings: {
+        parameters: {
+            query: {
+                device_id: string;
+                dither?: "none" | "ordered" | "diffuse";
+                greys?: number | null;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_proof: {
+        parameters: {
+            query: {
+                device_id: string;
+                dither?: "none" | "ordered" | "diffuse";
+                greys?: number | null;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PenOn"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceReply"];
                 };
             };
             /** @description Refused, with what to do */
@@ -16429,72 +5155,6 @@ export interface operations {
             };
         };
     };
-    make_grain: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "image/png": string;
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GrainReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    add_hand: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewHand"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HandItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
     read_heat: {
         parameters: {
             query?: never;
@@ -16528,132 +5188,6 @@ export interface operations {
             };
         };
     };
-    inspect_device: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["InspectBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InspectReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    job_state: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    cancel_job: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    job_events: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
     judge: {
         parameters: {
             query?: never;
@@ -16673,7 +5207,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JudgeReply"];
+                    "application/json": components["schemas"]["Verdict"];
                 };
             };
             /** @description Refused, with what to do */
@@ -16720,1020 +5254,6 @@ export interface operations {
             };
         };
     };
-    read_lag: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LagBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LagReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    film_pen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FilmBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_own_film: {
-        parameters: {
-            query: {
-                fps: number;
-                mm_per_px: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/zip": string;
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    film_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FilmReading"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    film_frames: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FilmFrames"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    film_frame: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                number: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/png": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_hand_marks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MarksBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MarkedReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    kept_runs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunList"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    keep_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewRun"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    bin_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunBin"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunList"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    swap_settings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SwapBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SwapReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    palm_info: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmInfo"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    contacts_in: {
-        parameters: {
-            query: {
-                width_mm: number;
-                height_mm: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "text/csv": string;
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StreamBody"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    contacts_out: {
-        parameters: {
-            query: {
-                hand_id: string;
-                device_id: string;
-                drill: string;
-                seed?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    own_contacts_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StreamBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    measure_posture: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PostureBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostureItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    run_drills: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    kept_palm_runs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmRuns"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    keep_palm_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmRun"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    bin_palm_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunBin"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmRuns"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    palm_setting: {
-        parameters: {
-            query: {
-                hand_id: string;
-                device_id: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmSetting"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    keep_palm_setting: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewSetting"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PalmSetting"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    sweep_rules: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SweepBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    sweep_result: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SweepReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    bring_in_pen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": string;
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PenItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    new_pen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewPen"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PenItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_pen_history: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pen_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PenHistory"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    change_pen_bin: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pen_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BinChange"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Done"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    new_revision: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pen_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewRevision"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PenItem"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    take_out_pen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pen_id: string;
-                revision: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_swatch: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pen_id: string;
-                revision: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/png": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
     make_plan: {
         parameters: {
             query?: never;
@@ -17743,7 +5263,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RecipeBody"];
+                "application/json": components["schemas"]["PlanBody"];
             };
         };
         responses: {
@@ -17753,7 +5273,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["PenPlan"];
                 };
             };
             /** @description Refused, with what to do */
@@ -17809,7 +5329,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadBody"];
+                "application/json": components["schemas"]["PenOn"];
             };
         };
         responses: {
@@ -17820,39 +5340,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    change_roll: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Roll"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Refused, with what to do */
@@ -17899,18 +5386,16 @@ export interface operations {
             };
         };
     };
-    bring_in_sheet: {
+    solve: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                sheet_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/inkml+xml": string;
+                "application/json": components["schemas"]["SolveBody"];
             };
         };
         responses: {
@@ -17920,7 +5405,372 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetItem"];
+                    "application/json": components["schemas"]["SolveReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_spot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spot"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    convert_steady: {
+        parameters: {
+            query: {
+                method: string;
+                amount?: number | null;
+                parameter?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConvertReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    trade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TradeBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    new_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPen"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_grain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grain"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_pen_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_pen_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    new_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRevision"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_swatch: {
+        parameters: {
+            query?: {
+                ground?: string;
+            };
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Refused, with what to do */
@@ -17948,12 +5798,12 @@ export interface operations {
         };
         responses: {
             /** @description Done */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetItem"];
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Refused, with what to do */
@@ -18019,7 +5869,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetItem"];
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_sheet_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Refused, with what to do */
@@ -18068,6 +5953,41 @@ export interface operations {
             };
         };
     };
+    bring_in_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/inkml+xml": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_page: {
         parameters: {
             query?: {
@@ -18076,76 +5996,6 @@ export interface operations {
                 top?: number;
                 right?: number | null;
                 bottom?: number | null;
-            };
-            header?: never;
-            path: {
-                sheet_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/png": string;
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_proof_readings: {
-        parameters: {
-            query: {
-                device_id: string;
-                dither?: "none" | "ordered" | "diffuse";
-                greys?: number | null;
-            };
-            header?: never;
-            path: {
-                sheet_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProofReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_proof: {
-        parameters: {
-            query: {
-                device_id: string;
-                dither?: "none" | "ordered" | "diffuse";
-                greys?: number | null;
             };
             header?: never;
             path: {
@@ -18252,7 +6102,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StrokeIds"];
+                "application/json": components["schemas"]["StrokesBin"];
             };
         };
         responses: {
@@ -18298,138 +6148,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StrokesKept"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    solve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SolveBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SolveReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    read_spot: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SpotBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SpotReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    convert_steady: {
-        parameters: {
-            query: {
-                method: string;
-                amount?: number | null;
-                parameter?: number | null;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConvertReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
-    trade: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TradeBody"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TradeReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -10,10 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.errors import unknown_choice
-from gray_quill.core.ink.page import Pixels, View, ink_pixels
+from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import GROUPS, Recipe
-from gray_quill.core.quantities import Quantity, quantities
+from gray_quill.core.quantities import Quantity, changed, quantities
 from gray_quill.core.trace import Trace, bounds_mm
 
 PX_PER_MM = 5.0
@@ -50,7 +51,7 @@ def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_c
     out = []
     for path, quantity in _controls(GROUPS[group], group):
         pictures = [
-            _picture(traces, _with(recipe, path, value), view, paper_colour)
+            _picture(traces, changed(recipe, path, value), view, paper_colour)
             for value in _extremes(quantity, recipe, path)
         ]
         share = max((_differing(pictures[0], other) for other in pictures[1:]), default=0.0)
@@ -80,11 +81,6 @@ def _extremes(q: Quantity, recipe: Recipe, path: str) -> list[Any]:
     if path == "press.ceiling":
         low = max(low, recipe.press.floor + 0.05)
     return [low, high]
-
-
-def _with(record: Any, path: str, value: Any) -> Any:
-    head, _, rest = path.partition(".")
-    return dataclasses.replace(record, **{head: _with(getattr(record, head), rest, value) if rest else value})
 
 
 def _picture(traces: Sequence[Trace], recipe: Recipe, view: View, paper_colour: str) -> Pixels:

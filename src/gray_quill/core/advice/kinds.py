@@ -97,15 +97,25 @@ assert set(DEFINITIONS) == set(KINDS)
 
 
 @dataclasses.dataclass(frozen=True)
+class Failed:
+    """A bound that a pen misses, in words, and its reading of Nature."""
+
+    words: str
+    reading: str
+    value: float
+
+
+@dataclasses.dataclass(frozen=True)
 class Verdict:
-    """met: whether the pen is what it says. failed: (words, reading, value) of each bound it misses. nearest: the kind
-    it really is.
+    """met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
+    its own kind asks for, in words.
     """
 
     kind: str
     met: bool
-    failed: list[tuple[str, str, float]]
+    failed: list[Failed]
     nearest: str
+    demands: list[str]
     nature: Nature
 
 
@@ -165,14 +175,15 @@ def judge_kind(recipe: Recipe) -> Verdict:
     """Whether the pen does what its kind says, and if not, what it really is."""
     nature = nature_of(recipe)
     failed = [
-        (d.words, d.reading, float(getattr(nature, d.reading)))
+        Failed(d.words, d.reading, float(getattr(nature, d.reading)))
         for d in DEFINITIONS[recipe.kind]
         if not d.low <= getattr(nature, d.reading) <= d.high
     ]
+    demands = [d.words for d in DEFINITIONS[recipe.kind]]
     if not failed:
-        return Verdict(recipe.kind, True, [], recipe.kind, nature)
+        return Verdict(recipe.kind, True, [], recipe.kind, demands, nature)
     nearest = min(KINDS, key=lambda kind: (_miss(nature, kind), kind != recipe.kind))
-    return Verdict(recipe.kind, False, failed, nearest, nature)
+    return Verdict(recipe.kind, False, failed, nearest, demands, nature)
 
 
 def _miss(nature: Nature, kind: str) -> float:

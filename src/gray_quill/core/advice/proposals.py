@@ -9,19 +9,17 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.pen.fit import FEWEST_SAMPLES, fit_press, press_use
+from gray_quill.core.pen.fit import FEWEST_SAMPLES, fit_press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import NONE
-from gray_quill.core.readings.ink_readings import Readings, read_ink
+from gray_quill.core.quantities import changed
+from gray_quill.core.readings.ink_readings import ABRUPT_MM_A_MM, HEAVY_MS, LOST_CORNER_MM, SHAKY_MM, Readings, read_ink
+from gray_quill.core.readings.press_use import CLIPPED, PressUse, press_use
+from gray_quill.core.readings.reading import SHARE, Reading, readings_of
 from gray_quill.core.readings.trade_off import calmest_under
 from gray_quill.core.trace import Trace, path_length_mm
 
-CLIPPED = 0.05
-HEAVY_MS = 30.0
-LIGHT_MS = 15.0
-SHAKY_MM = 0.06
-LOST_CORNER_MM = 0.25
-ABRUPT_MM_PER_MM = 0.8
+LIGHT_MS = 15.0  # of drag that is proposed where there is too much; common practice, no source
 ROOM_FOR_TAPERS = 0.6  # of a typical stroke's length
 FEW_REPORTS_MM = 1.2
 # relative width between neighbouring force levels that can be seen (Weber fraction of about 1/12; from memory)
@@ -181,14 +179,12 @@ def lost_corners(look: Look) -> Advice | None:
 def abrupt_tips(look: Look) -> Advice | None:
     """Tapers so steep that they look cut."""
     r, ends = look.readings, look.recipe.ends
-    if r.max_taper_slope <= ABRUPT_MM_PER_MM or (ends.start_mm == 0 and ends.end_mm == 0):
+    if r.max_taper_slope <= ABRUPT_MM_A_MM or (ends.start_mm == 0 and ends.end_mm == 0):
         return None
     both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
     lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
     room = ROOM_FOR_TAPERS * float(np.median(lengths)) / both if both > 0 and len(lengths) else 1.0
-    factor = min(
-        4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_PER_MM), room
-    )  # tapers must leave a typical stroke its body
+    factor = min(4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_A_MM), room)  # tapers must leave a typical stroke its body
     if factor < 1.1:
         return None
     longer = dataclasses.replace(
@@ -268,7 +264,7 @@ def coarse_levels(look: Look) -> Advice | None:
     if jump <= COARSE_STEP or len(force) > 400:
         return None
     calmer = round(max(1.0, press.range ** (COARSE_STEP / jump)), 1)
-    recipe = dataclasses.replace(look.recipe, press=dataclasses.replace(press, range=calmer))
+    recipe = changed(look.recipe, "press.range", calmer)
     return Advice(
         "The width jumps",
         f"From one force level of this device to the next the width changes by {jump:.0%}.",
@@ -280,6 +276,13 @@ def coarse_levels(look: Look) -> Advice | None:
     )
 
 
+# What advice reads beside the readings of the ink.
+ADVICE_READINGS: dict[str, Reading] = {
+    "clipped_share": Reading("force that is stuck", SHARE, "Share of your reports at the floor or the ceiling."),
+    "range_used": readings_of(PressUse)["range_used"],
+    "strokes_all_taper": Reading("strokes all taper", SHARE, "Strokes shorter than their two tapers together."),
+    "width_step": Reading("step of width", SHARE, "Change of width from one level of force to the next."),
+}
 RULES: tuple[Callable[[Look], Advice | None], ...] = (
     clipped,
     unused_range,

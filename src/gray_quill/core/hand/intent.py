@@ -4,13 +4,12 @@ import dataclasses
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.generated.letterforms import BASELINE, FACES
 from gray_quill.core.hand.hand import Hand
 
-Floats = NDArray[np.float64]
 X_HEIGHT_UNITS = {"script": 9.0, "plain": 14.0}
 SPACE_UNITS = {"script": 13.0, "plain": 12.0}
 LINE_SPACING = 3.5  # in x-heights

@@ -8,14 +8,13 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.ndimage import gaussian_filter1d
 
+from gray_quill.core.arrays import Floats
+from gray_quill.core.curves import smooth_path
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
-from gray_quill.core.ink.settle import smooth_path
 
-Floats = NDArray[np.float64]
 MOTION_HZ = 1000.0
 PATH_STEP_MM = 0.04
 SLOWEST, FASTEST = 0.25, 2.4  # bounds on speed relative to the mean

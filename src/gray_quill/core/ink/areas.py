@@ -7,11 +7,10 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.generated.typeforms import GLYPHS, X_HEIGHT
-from gray_quill.core.ink.page import View
-
-Floats = NDArray[np.float64]
+from gray_quill.core.ink.view import View
 
 
 def typed_rings(text: str, x_height_mm: float, left_mm: float, baseline_mm: float) -> list[Floats]:

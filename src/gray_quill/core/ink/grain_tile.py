@@ -5,11 +5,11 @@ heights.
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.grain import surface
 from gray_quill.core.pen.tooth import TILE
 
-Floats = NDArray[np.float64]
 LEAST_PX, MOST_PX = 64, 2048  # sides of the square taken from the picture
 MODEL = "cold-pressed"  # the shipped surface whose grain size an own one is brought to
 FLATTEST = 1.5 / 255  # a picture that varies less shows no grain

@@ -6,13 +6,15 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import hex_of
 from gray_quill.core.errors import unknown_choice
-from gray_quill.core.ink.page import Pixels, View, ink_pixels
+from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import View
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.trace import Trace
 
-Floats = NDArray[np.float64]
 QUANTITIES = {"width": "mm", "force": "of full force", "speed": "mm/s"}
 BINS = 16
 # Light to dark and pale to deep at once, so that it reads without colour: straw, rust, plum, night.
@@ -42,12 +44,7 @@ def heat_view(traces: Sequence[Trace], inks: Sequence[Ink], quantity: str, view:
     low, high = np.percentile(np.concatenate(values), (2, 98))
     high = max(float(high), float(low) + 1e-6)
     colours = [
-        "#{:02x}{:02x}{:02x}".format(
-            *(
-                int(round(float(np.interp(i / (BINS - 1), np.linspace(0, 1, len(STOPS)), STOPS[:, c]))))
-                for c in range(3)
-            )
-        )
+        hex_of(float(np.interp(i / (BINS - 1), np.linspace(0, 1, len(STOPS)), STOPS[:, c])) for c in range(3))
         for i in range(BINS)
     ]
     parts = [

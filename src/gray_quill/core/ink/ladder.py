@@ -1,14 +1,14 @@
 """Ladders: one pen at rising widths, opacities or ranges, drawn over an older dark line."""
 
-import dataclasses
-
 import numpy as np
 
 from gray_quill.core.errors import unknown_choice
-from gray_quill.core.ink.page import Pixels, View, ink_pixels
+from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.view import View
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.quantities import changed
 from gray_quill.core.trace import Trace, make_trace, moved
 
 STEPS = 6
@@ -30,19 +30,14 @@ def ladder(recipe: Recipe, over: str, width_px: int, height_px: int, paper_colou
     view = View(
         LENGTH_MM / 2 - width_px / scale / 2, ROW_MM * STEPS / 2 - height_px / scale / 2, scale, width_px, height_px
     )
-    rows = [settle(moved(_row(), 0, ROW_MM * (k + 0.5)), _with(recipe, over, float(v))) for k, v in enumerate(values)]
+    rows = [settle(moved(_row(), 0, ROW_MM * (k + 0.5)), _at(recipe, over, float(v))) for k, v in enumerate(values)]
     return ink_pixels([*_older(), *rows], view, paper_colour), [float(v) for v in values]
 
 
-def _with(recipe: Recipe, over: str, value: float) -> Recipe:
+def _at(recipe: Recipe, over: str, value: float) -> Recipe:
     if over == "range":
-        return dataclasses.replace(recipe, press=dataclasses.replace(recipe.press, range=value))
-    body = (
-        dataclasses.replace(recipe.body, width_mm=value)
-        if over == "width"
-        else dataclasses.replace(recipe.body, opacity=value)
-    )
-    return dataclasses.replace(recipe, body=body, wash=dataclasses.replace(recipe.wash, place="over"))
+        return changed(recipe, "press.range", value)
+    return changed(changed(recipe, f"body.{'width_mm' if over == 'width' else 'opacity'}", value), "wash.place", "over")
 
 
 def _row() -> Trace:

@@ -10,12 +10,11 @@ import math
 import numba
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely.geometry.polygon import orient
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.settle import Ink
 
-Floats = NDArray[np.float64]
 TOLERANCE_MM = 0.0008  # largest distance from a true arc to its chord
 DIRECTIONS = 72  # supports that make the hull of two footprints
 

@@ -8,49 +8,20 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.ink.compositing import BLENDS, lay_strokes
 from gray_quill.core.ink.coverage import SHAPES, blank_cover, thinned
 from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth
 from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
-from gray_quill.core.units import px_per_mm
 
 Pixels = NDArray[np.uint8]
 TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
-
-
-@dataclasses.dataclass(frozen=True)
-class View:
-    """A window on the page: its top-left corner in mm, its density, and its size in pixels."""
-
-    left_mm: float
-    top_mm: float
-    px_per_mm: float
-    width_px: int
-    height_px: int
-
-
-def page_view(paper: Paper, dpi: float) -> View:
-    """The whole sheet at `dpi` pixels an inch."""
-    scale = px_per_mm(dpi)
-    return View(0, 0, scale, max(1, round(paper.width_mm * scale)), max(1, round(paper.height_mm * scale)))
-
-
-def box_view(box_mm: tuple[float, float, float, float], scale: float) -> View:
-    """The part of a page inside left, top, right, bottom, snapped outward to whole pixels of the page at `scale`
-    px/mm.
-    """
-    left, top = np.floor(box_mm[0] * scale), np.floor(box_mm[1] * scale)
-    right, bottom = np.ceil(box_mm[2] * scale), np.ceil(box_mm[3] * scale)
-    return View(left / scale, top / scale, scale, max(1, int(right - left)), max(1, int(bottom - top)))
-
-
-def rgb(colour: str) -> tuple[int, int, int]:
-    """Channels 0..255 of "#rrggbb"."""
-    return int(colour[1:3], 16), int(colour[3:5], 16), int(colour[5:7], 16)
 
 
 def draw_order(inks: Iterable[Ink]) -> list[Ink]:
@@ -97,28 +68,28 @@ def opacity_plane(inks: Sequence[Ink], view: View) -> Pixels:
 class _Batch:
     """Strokes in pixels of a view, flat, as the kernels take them; `pieces` offset points, `strokes` offset pieces."""
 
-    x: NDArray[np.float64]
-    y: NDArray[np.float64]
-    long: NDArray[np.float64]
-    short: NDArray[np.float64]
-    angle: NDArray[np.float64]
-    alpha: NDArray[np.float64]
-    t: NDArray[np.float64]
+    x: Floats
+    y: Floats
+    long: Floats
+    short: Floats
+    angle: Floats
+    alpha: Floats
+    t: Floats
     pieces: NDArray[np.int64]
     strokes: NDArray[np.int64]
     shape: NDArray[np.int64]
-    colour: NDArray[np.float64]
-    opacity: NDArray[np.float64]
+    colour: Floats
+    opacity: Floats
     mode: NDArray[np.int64]
-    wall: NDArray[np.float64]
-    fill: NDArray[np.float64]
-    fill_opacity: NDArray[np.float64]
-    wet: NDArray[np.float64]
+    wall: Floats
+    fill: Floats
+    fill_opacity: Floats
+    wet: Floats
     builds: NDArray[np.bool_]
     surface: NDArray[np.int64]
-    depth: NDArray[np.float64]
-    soft: NDArray[np.float64]
-    step: NDArray[np.float64]
+    depth: Floats
+    soft: Floats
+    step: Floats
     tiles: NDArray[np.float32]
     left: float
     above: float
@@ -210,7 +181,7 @@ def _wall_mm(recipe: Recipe) -> float:
     return hollow.wall_mm if hollow.on else wet_rim_mm(recipe.body.width_mm) if wash.wet_edge > 0 else 0.0
 
 
-def _flow(inks: Sequence[Ink]) -> NDArray[np.float64]:
+def _flow(inks: Sequence[Ink]) -> Floats:
     """Opacity along the path, or a spray's flow a second."""
     return np.concatenate([ink.opacity * ink.recipe.wash.flow if ink.shape == "spray" else ink.opacity for ink in inks])
 
@@ -229,7 +200,7 @@ def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float3
     )
 
 
-def _joined(inks: Sequence[Ink], column: str) -> NDArray[np.float64]:
+def _joined(inks: Sequence[Ink], column: str) -> Floats:
     return np.concatenate([getattr(ink, column) for ink in inks])
 
 

@@ -3,13 +3,12 @@
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import Wash
 from gray_quill.core.trace import Trace
 
-Floats = NDArray[np.float64]
 HOLD_S, HOLD_MM = 0.5, 0.8  # a rest at the end this long, inside a circle this large, asks for a straight stroke
 HOLD_LEAST_MM = 6.0  # shorter strokes are letters
 RULING_DEG = 20.0  # a stroke within this of a rule's direction follows it

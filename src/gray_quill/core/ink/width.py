@@ -6,8 +6,8 @@ The first three terms are here; the taper needs the finished path and is added i
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.pen.lean import lean_aspect, lean_share
 from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_term
@@ -15,8 +15,6 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import steady_path
 from gray_quill.core.pen.tooth import PACE_SHARE, grade_load, load_over_lean
 from gray_quill.core.trace import Trace
-
-Floats = NDArray[np.float64]
 
 
 @dataclasses.dataclass(frozen=True, eq=False)

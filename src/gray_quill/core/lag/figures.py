@@ -3,35 +3,43 @@ from the model.
 """
 
 import dataclasses
+from typing import Any
 
 from gray_quill.core.lag.trial import Lag
+from gray_quill.core.quantities import REQUIRED, integer, number
 
 AGREES = 0.15  # of the modelled mean; common practice, no source
 FRAME_STAGES = ("drawing", "frame", "fast pen path")
 
 
+LONGEST_MS = 100_000
+
+
+def _ms(label: str, help: str, **more: Any) -> Any:
+    return number(more.pop("default", REQUIRED), 0, LONGEST_MS, 0.1, "ms", label, help, **more)
+
+
 @dataclasses.dataclass(frozen=True)
 class Live:
-    """What a browser timed of its own stages: medians and 95th percentiles in ms, frames it dropped, tasks over 50 ms,
-    the delay from pressing a control to its picture (None where none was pressed), and that to a raw update's handler
-    (None where the browser gives none).
-    """
+    """What a browser timed of its own stages."""
 
-    events: int
-    handler_p50_ms: float
-    handler_p95_ms: float
-    frame_p50_ms: float
-    frame_p95_ms: float
-    dropped: int
-    long_tasks: int
-    control_ms: float | None = None
-    raw_p50_ms: float | None = None
+    events: int = integer(REQUIRED, 1, 1_000_000, "events", "Events", "Pen events that were timed")
+    handler_p50_ms: float = _ms("To the page, median", "From an event to its handler")
+    handler_p95_ms: float = _ms("To the page, 95 %", "From an event to its handler")
+    frame_p50_ms: float = _ms("To the frame, median", "From an event to the frame that shows it")
+    frame_p95_ms: float = _ms("To the frame, 95 %", "From an event to the frame that shows it")
+    dropped: int = integer(REQUIRED, 0, 1_000_000, "frames", "Dropped frames", "Frames that were not shown in time")
+    long_tasks: int = integer(REQUIRED, 0, 1_000_000, "tasks", "Long tasks", "Tasks of the page over 50 ms")
+    control_ms: float | None = _ms("Controls", "From pressing a control to its picture", default=None, optional=True)
+    raw_p50_ms: float | None = _ms("Raw updates", "To a raw update's handler, median", default=None, optional=True)
 
 
 @dataclasses.dataclass(frozen=True)
 class Filmed:
-    delay_ms: float
-    ci95_ms: float
+    """What a film came to, with the half width of its 95 % interval."""
+
+    delay_ms: float = _ms("Filmed delay", "From nib to light")
+    ci95_ms: float = _ms("Uncertainty", "Half the 95 % interval")
 
 
 @dataclasses.dataclass(frozen=True)

@@ -12,15 +12,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
-from gray_quill.core.ink.page import View
+from gray_quill.core.ink.view import View
 from gray_quill.core.lag.stage import mean_ms
 from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.lag.updates import panel_updates, shown_at_moments, update_period_s
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.quantities import Quantity, check
 
-Floats = NDArray[np.float64]
 Frames = NDArray[np.uint8]
 WIDTH_MM, HEIGHT_MM, PX_PER_MM = 64.0, 12.0, 8.0
 ROW_MM = 9.0  # where the nib runs
@@ -37,7 +36,8 @@ PAPER, INK, PEN = 214.0, 40.0, 84.0
 OPEN_SHARE = 0.5  # of a frame's time the shutter is open
 BLUR_STEPS = 4
 NOISE = 4.0
-FPS = (60.0, 2000.0)
+# What a slow-motion camera takes: under it the pen moves too far between frames, over it the film grows too long.
+CAMERA_FPS = Quantity("number", "Frames a second", "Of the simulated camera", "frames/s", 60, 2000, 1)
 SPEED_MM_S = 100.0
 LEAST_UPDATES = 8  # pictures a panel must show in a film
 LEAST_FRONT_MM = 3.0  # ink this long counts as following
@@ -61,8 +61,7 @@ def film(
 
     Slow panels are filmed at a slower hand, so that there are some pictures to see.
     """
-    if not FPS[0] <= fps <= FPS[1]:
-        raise InputError(f"Frames a second must lie from {FPS[0]:g} to {FPS[1]:g}.", "fps")
+    check(CAMERA_FPS, fps, "fps")
     period = update_period_s(device.panel)
     run_s = max((END_MM - START_MM) / SPEED_MM_S, mean_ms(stages_of(device, recipe)) / 1000 + LEAST_UPDATES * period)
     speed_mm_s = (END_MM - START_MM) / run_s

@@ -4,12 +4,10 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.lag.film_reader import check_camera
 
-Floats = NDArray[np.float64]
 LEAST_MARKED = 3
 # Student's t, two-sided 95 %, for 2 and more degrees of freedom; beyond the table 1.96 + 2.5 / n, within 0.5 % of it
 T_95 = {2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}

@@ -10,9 +10,10 @@ from collections.abc import Callable, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
+from gray_quill.core.quantities import Quantity, check
 
-Floats = NDArray[np.float64]
 LEAST_FRAMES, MOST_FRAMES = 12, 3000
 LEAST_DROP = 40.0  # grey levels by which pen and ink must be darker than the sheet
 LEAST_TRAVEL_MM, MOST_TRAVEL_MM = 8.0, 400.0
@@ -21,7 +22,8 @@ LEAST_FRONT_MM = 3.0
 NO_FRONT = (
     "No ink front follows the pen in this film. Film closer, with more contrast, or mark nib and ink end by hand."
 )
-SCALE = (0.005, 1.0)  # mm a pixel
+FPS = Quantity("number", "Frames a second", "How many frames a second the camera takes", "frames/s", 10, 10_000, 1)
+MM_PER_PX = Quantity("number", "Scale", "Measure something of known length in a frame", "mm a pixel", 0.005, 1, 0.001)
 BLOCKS = 8  # of frames, for the spread of the estimate
 T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
 
@@ -40,6 +42,38 @@ class Reading:
     frames_at: NDArray[np.int64]
     nib_mm: Floats
     front_mm: Floats
+
+
+@dataclasses.dataclass(frozen=True)
+class FilmReading:
+    """A reading as it is told. truth_ms: the delay where the film is simulated. nib_px, front_px: where they were found
+    in frame number `frame`, to be shown on it.
+    """
+
+    delay_ms: float
+    ci95_ms: float
+    gap_mm: float
+    speed_mm_s: float
+    frames_used: int
+    truth_ms: float | None
+    frame: int
+    nib_px: float
+    front_px: float
+
+
+def told(found: Reading, mm_per_px: float, truth_ms: float | None = None) -> FilmReading:
+    """What a reading comes to, with the last frame that was used."""
+    return FilmReading(
+        found.delay_ms,
+        found.ci95_ms,
+        found.gap_mm,
+        found.speed_mm_s,
+        found.frames_used,
+        truth_ms,
+        int(found.frames_at[-1]),
+        float(found.nib_mm[-1] / mm_per_px),
+        float(found.front_mm[-1] / mm_per_px),
+    )
 
 
 def read_film(
@@ -89,15 +123,9 @@ def read_film(
 
 
 def check_camera(fps: float, mm_per_px: float) -> None:
-    """Raises InputError for frames a second or a scale that no film of a pen has."""
-    if not 10 <= fps <= 10_000:
-        raise InputError("Frames a second must lie from 10 to 10000.", "fps")
-    if not SCALE[0] <= mm_per_px <= SCALE[1]:
-        raise InputError(
-            f"The scale must lie from {SCALE[0]:g} to {SCALE[1]:g} mm a pixel. Measure something of known length in "
-            "a frame.",
-            "mm_per_px",
-        )
+    """Raises RecordError for frames a second or a scale that no film of a pen has."""
+    check(FPS, fps, "fps")
+    check(MM_PER_PX, mm_per_px, "mm_per_px")
 
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:

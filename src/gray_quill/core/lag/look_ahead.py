@@ -5,9 +5,8 @@ at turns.
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
 
 
 def look_ahead(t_s: Floats, x_mm: Floats, y_mm: Floats, horizon_ms: float) -> tuple[Floats, Floats]:

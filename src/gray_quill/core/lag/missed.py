@@ -6,19 +6,20 @@ import dataclasses
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device, Digitiser
 from gray_quill.core.digitiser.sampling import sample_motion
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import text_intents
 from gray_quill.core.hand.motion import Motion, perform
+from gray_quill.core.lag.trial import Lag, quick_lag
 from gray_quill.core.lag.updates import panel_updates, update_period_s
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.ink_readings import REST_MM
+from gray_quill.core.readings.reading import SHARE, declared, reading, readings_of
 from gray_quill.core.trace import Trace, path_length_mm
 
-Floats = NDArray[np.float64]
 QUICK_TEXT = "minim, moth. sill: inn"  # small letters with dots, which a slow digitiser joins up or passes over
 X_HEIGHT_MM = 1.8
 SEED = 3
@@ -29,21 +30,40 @@ LOST_INTERVALS = 1.5
 
 @dataclasses.dataclass(frozen=True)
 class Missed:
-    """bridged: how often reports were lost while the nib moved; bridged_mm: the longest way without one. detail_mm:
-    95th percentile of the true path's distance from the straight joins of its reports; start_mm: mean way before a
-    stroke is noticed. strokes_lost of strokes leave no report at all. stall_share: panel updates in which the ink did
-    not grow though the nib moved; stall_ms: the longest time it stood.
-    """
+    """What a device misses of small writing at a nib speed."""
 
-    speed_mm_s: float
-    bridged: int
-    bridged_mm: float
-    detail_mm: float
-    start_mm: float
-    strokes_lost: int
-    strokes: int
-    stall_share: float
-    stall_ms: float
+    speed_mm_s: float = reading("nib speed", "mm/s", "How fast the nib goes.")
+    bridged: int = reading("bridged", "", "How often reports were lost while the nib moved.", digits=0, better="less")
+    bridged_mm: float = reading("longest bridge", "mm", "The longest way without a report.", better="less")
+    detail_mm: float = reading(
+        "detail lost",
+        "mm",
+        "Nineteen twentieths of the true path lie nearer to the straight joins of its reports.",
+        better="less",
+    )
+    start_mm: float = reading("start lost", "mm", "Mean way before a stroke is noticed.", better="less")
+    strokes_lost: int = reading("strokes lost", "", "Strokes that leave no report at all.", digits=0, better="less")
+    strokes: int = reading("strokes", "", "Strokes that were written.", digits=0)
+    stall_share: float = reading(
+        "stalls", SHARE, "Pictures in which the ink did not grow though the nib moved.", better="less"
+    )
+    stall_ms: float = reading("longest stall", "ms", "The longest time the ink stood still.", digits=0, better="less")
+
+
+@dataclasses.dataclass(frozen=True)
+class AtSpeed(Missed):
+    """A nib speed with its delay and gap, and what is missed at it."""
+
+    p50_ms: float = declared(readings_of(Lag)["p50_ms"])
+    gap_mm_p50: float = declared(readings_of(Lag)["gap_mm_p50"])
+    gap_mm_p95: float = declared(readings_of(Lag)["gap_mm_p95"])
+
+
+def at_speed(device: Device, recipe: Recipe, speed_mm_s: float) -> AtSpeed:
+    """Delay, gap and what is missed of small writing at a nib speed."""
+    p50, p95 = quick_lag(device, recipe, speed_mm_s)
+    gaps = (p50 * speed_mm_s / 1000, p95 * speed_mm_s / 1000)
+    return AtSpeed(**vars(missed(device, recipe, speed_mm_s)), p50_ms=p50, gap_mm_p50=gaps[0], gap_mm_p95=gaps[1])
 
 
 def missed(device: Device, recipe: Recipe, speed_mm_s: float) -> Missed:

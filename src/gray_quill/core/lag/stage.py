@@ -7,9 +7,8 @@ is a gamma delay: never negative, with a tail to the late side.
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
 
 
 @dataclasses.dataclass(frozen=True)

@@ -3,8 +3,8 @@ buy.
 """
 
 import dataclasses
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
-from typing import TypeVar
 
 import numpy as np
 
@@ -15,11 +15,15 @@ from gray_quill.core.hand.intent import text_intents
 from gray_quill.core.hand.motion import perform
 from gray_quill.core.lag.look_ahead import overshoot_mm
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
-from gray_quill.core.lag.verdict import verdict
+from gray_quill.core.lag.verdict import FELT_MS, verdict
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady, is_raw, steady_path
+from gray_quill.core.quantities import Quantity, changed
 from gray_quill.core.readings.drag import drag_ms
+from gray_quill.core.readings.reading import reading
 
+NIB_SPEED = Quantity("number", "Nib speed", "How fast the nib goes", "mm/s", 1, 1000, 1)
+LOOK_AHEAD = Quantity("number", "Look-ahead", "How far ahead ink is drawn", "ms", 0, 100, 1)
 DRAWS, FEW_DRAWS, SEED = 200_000, 20_000, 1
 SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
@@ -31,7 +35,6 @@ GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
 SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
 SAMPLE = "hollow sedge"
-R = TypeVar("R", Device, Recipe)
 
 
 @dataclasses.dataclass(frozen=True)
@@ -54,26 +57,40 @@ class Buy:
 
 @dataclasses.dataclass(frozen=True)
 class Lag:
-    """mean, sd in closed form; percentiles from DRAWS seeded draws. first_ink_ms: mean from landing to the first ink.
-    gap: how far the ink is behind the nib at the speed asked, look-ahead taken off. overshoot_mm: of the look-ahead at
-    a turn of TURN_MM. browser_ms: mean of the stages a browser can time itself. catch_up_ms: e-ink's slow path, None on
-    other panels. buys: best first.
+    """mean, sd in closed form; percentiles from DRAWS seeded draws. word: what the median is called. catch_up_ms: None
+    on panels without a slow path. buys: best first.
     """
 
-    speed_mm_s: float
-    mean_ms: float
-    sd_ms: float
-    p50_ms: float
-    p95_ms: float
-    first_ink_ms: float
-    gap_mm_p50: float
-    gap_mm_p95: float
-    overshoot_mm: float
-    browser_ms: float
-    catch_up_ms: float | None
     word: str
     stages: list[Share]
     buys: list[Buy]
+    speed_mm_s: float = reading("nib speed", "mm/s", "How fast the nib goes.")
+    mean_ms: float = reading("mean", "ms", "Sum of the stages' means.", digits=1, better="less")
+    sd_ms: float = reading("spread", "ms", "Standard deviation from picture to picture.", digits=1, better="less")
+    p50_ms: float = reading("median", "ms", "Half of all ink is quicker.", digits=1, better="less", attention=FELT_MS)
+    p95_ms: float = reading("95 %", "ms", "A twentieth of all ink is slower.", digits=1, better="less")
+    first_ink_ms: float = reading(
+        "first ink",
+        "ms",
+        "From the nib's landing to the first ink. A contact is believed after two reports; steadying does not hold it "
+        "back.",
+        digits=1,
+        better="less",
+    )
+    gap_mm_p50: float = reading(
+        "gap",
+        "mm",
+        "How far the ink is behind the nib at this speed: delay times speed, less what look-ahead draws in advance.",
+        better="less",
+    )
+    gap_mm_p95: float = reading("gap, 95 %", "mm", "A twentieth of all ink is farther behind.", better="less")
+    overshoot_mm: float = reading(
+        "overshoot", "mm", f"How far look-ahead overshoots at a turn of {TURN_MM:g} mm.", better="less"
+    )
+    browser_ms: float = reading("in the browser", "ms", "Mean of the stages a browser can time itself.", digits=1)
+    catch_up_ms: float | None = reading(
+        "catch-up", "ms", "How long after the pen pauses everything but pen strokes follows.", digits=0, better="less"
+    )
 
 
 def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[Stage, ...]:
@@ -129,20 +146,20 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, lo
     before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
     return Lag(
-        speed_mm_s,
-        mean,
-        sd_ms(stages),
-        p50,
-        p95,
-        before_steadying + landing,
-        float(np.percentile(behind, 50)),
-        float(np.percentile(behind, 95)),
-        overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
-        sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
-        device.panel.catch_up_ms or None,
-        verdict(p50).word,
-        shares,
-        what_buys_most(device, recipe, speed_mm_s, p95),
+        word=verdict(p50).word,
+        stages=shares,
+        buys=what_buys_most(device, recipe, speed_mm_s, p95),
+        speed_mm_s=speed_mm_s,
+        mean_ms=mean,
+        sd_ms=sd_ms(stages),
+        p50_ms=p50,
+        p95_ms=p95,
+        first_ink_ms=before_steadying + landing,
+        gap_mm_p50=float(np.percentile(behind, 50)),
+        gap_mm_p95=float(np.percentile(behind, 95)),
+        overshoot_mm=overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
+        browser_ms=sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
+        catch_up_ms=device.panel.catch_up_ms or None,
     )
 
 
@@ -152,31 +169,48 @@ def quick_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
     return float(p50), float(p95)
 
 
+@dataclasses.dataclass(frozen=True)
+class Compared:
+    """One pen on one device, and what its median is called."""
+
+    device_id: str
+    pen: str
+    p50_ms: float
+    p95_ms: float
+    word: str
+
+
+def compare(devices: Mapping[str, Device], pens: Sequence[Recipe], speed_mm_s: float) -> list[Compared]:
+    """Every pen on every device."""
+    out = []
+    for device_id, device in devices.items():
+        for pen in pens:
+            p50, p95 = quick_lag(device, pen, speed_mm_s)
+            out.append(Compared(device_id, pen.name, p50, p95, verdict(p50).word))
+    return out
+
+
 def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float) -> list[Buy]:
     """Every single change that can be made to this pen or device, by the 95th percentile it leaves."""
     steady, panel = recipe.steady, device.panel
     buys = [Buy(f"look-ahead of {LOOK_AHEAD_MS:g} ms", max(0.0, p95_ms - LOOK_AHEAD_MS))]
 
-    def tried(words: str, changed: Device = device, pen: Recipe = recipe) -> None:
-        buys.append(Buy(words, float(np.percentile(draw_totals(stages_of(changed, pen, speed_mm_s), SEED, DRAWS), 95))))
+    def tried(words: str, on: Device = device, pen: Recipe = recipe) -> None:
+        buys.append(Buy(words, float(np.percentile(draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS), 95))))
 
-    tried("twice the report rate", _with(device, "digitiser", report_hz=2 * device.digitiser.report_hz))
+    tried("twice the report rate", changed(device, "digitiser.report_hz", 2 * device.digitiser.report_hz))
     if not is_raw(steady):
-        tried("half the steadying", pen=_with(recipe, "steady", amount=steady.amount / 2))
-        tried("no steadying", pen=_with(recipe, "steady", amount=0.0))
+        tried("half the steadying", pen=changed(recipe, "steady.amount", steady.amount / 2))
+        tried("no steadying", pen=changed(recipe, "steady.amount", 0.0))
     if recipe.tooth.toothed:
-        tried("no grain", pen=_with(recipe, "tooth", grain="none"))
+        tried("no grain", pen=changed(recipe, "tooth.grain", "none"))
     if panel.fast_pen:
-        tried("twice the fast path's rate", _with(device, "panel", fast_pen_hz=2 * panel.fast_pen_hz))
+        tried("twice the fast path's rate", changed(device, "panel.fast_pen_hz", 2 * panel.fast_pen_hz))
     else:
-        tried("twice the refresh", _with(device, "panel", refresh_hz=2 * panel.refresh_hz))
+        tried("twice the refresh", changed(device, "panel.refresh_hz", 2 * panel.refresh_hz))
         if device.kind == "e-paper":
-            tried("a fast pen path", _with(device, "panel", fast_pen=True, response_ms=FAST_RESPONSE_MS))
+            fast = changed(device, "panel.fast_pen", True)
+            tried("a fast pen path", changed(fast, "panel.response_ms", FAST_RESPONSE_MS))
         if device.system.queued_frames:
-            tried("one queued frame fewer", _with(device, "system", queued_frames=device.system.queued_frames - 1))
+            tried("one queued frame fewer", changed(device, "system.queued_frames", device.system.queued_frames - 1))
     return sorted(buys, key=lambda b: b.p95_ms)
-
-
-def _with(record: R, group: str, **fields: object) -> R:
-    """A pen or device with some fields of one group changed."""
-    return dataclasses.replace(record, **{group: dataclasses.replace(getattr(record, group), **fields)})  # type: ignore[type-var]

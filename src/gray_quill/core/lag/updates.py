@@ -1,14 +1,12 @@
 """A run of the pen in time: when the panel's ink grows, and how far along the nib's way it then reaches."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device, Panel
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.pen.recipe import Recipe
-
-Floats = NDArray[np.float64]
 
 
 def update_period_s(panel: Panel) -> float:

@@ -30,6 +30,7 @@ THRESHOLDS = (
     Threshold(100, "disturbing", "about 100 ms no longer feels immediate (Miller, AFIPS 1968)"),
     Threshold(225, "unusable", "225 ms: movement time +64 %, errors +214 % (MacKenzie and Ware, INTERCHI 1993)"),
 )
+FELT_MS = next(t.from_ms for t in THRESHOLDS if t.word == "felt")
 
 
 def verdict(delay_ms: float) -> Threshold:

@@ -1,7 +1,9 @@
 """The contact stream: what touch and pen report, event by event, in millimetres of the screen."""
 
 import dataclasses
+import math
 from collections.abc import Sequence
+from functools import cached_property
 
 import numpy as np
 
@@ -60,6 +62,18 @@ class Stream:
     events: tuple[Event, ...]
     width_mm: float
     height_mm: float
+
+    @cached_property
+    def nib_way_mm(self) -> float:
+        """How far the nib went in contact, whatever becomes of it."""
+        way, last = 0.0, None
+        for e in self.events:
+            if e.pointer != "pen":
+                continue
+            if e.phase == "move" and last is not None:
+                way += math.hypot(e.x_mm - last[0], e.y_mm - last[1])
+            last = (e.x_mm, e.y_mm) if e.phase in ("down", "move") else None
+        return way
 
     @property
     def contacts(self) -> list[int]:

@@ -159,7 +159,7 @@ def _brush(g: Glass) -> None:
         found = g.touch(
             t + 20 * k,
             t + 20 * k + 260,
-            lambda s, y=y: (left + way * s / 260, np.full(len(s), y)),
+            lambda s, y=y: (left + way * s / 260, np.full(len(s), y)),  # type: ignore[misc]
             (size * 0.5, size * 0.36),
             30,
         )  # type: ignore[misc]

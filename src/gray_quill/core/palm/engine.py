@@ -7,91 +7,21 @@ by side).
 """
 
 import copy
-import dataclasses
 import math
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 
 from gray_quill.core.palm.contacts import Event
-from gray_quill.core.palm.rules import Rules, Zone
+from gray_quill.core.palm.rules import RULES, Rules
+from gray_quill.core.palm.rules.base import no_judge
+from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, WAITING, Episode, State, Touch
+from gray_quill.core.palm.zone import Zone
 
-SLOP_MM = 1.5  # a touch that strays less has not moved; common practice, no source
-AT_REST = 3.0  # times as far must a contact stray where the hand rests; common practice, no source
-TAP_MS = 350.0  # a touch that lifts within this time without moving is a tap; common practice, no source
-LIMITS = {
-    "slop_mm": SLOP_MM,
-    "at_rest": AT_REST,
-    "tap_ms": TAP_MS,
-}  # what a plan for the browser carries beside the rules
-KEPT, REFUSED, WAITING = "kept", "refused", "waiting"
-FOREVER = math.inf
-
-
-@dataclasses.dataclass
-class Touch:
-    """One contact so far. size_mm: the longest it was. far_mm: the farthest it strayed from where it landed. lay: it
-    was judged for lying still. decision with the rule that made it (empty for none) and when. ended_ms: FOREVER while
-    it is down. path: places since it landed, flat x, y, x, y; only kept where a finger may write.
-    """
-
-    id: int
-    born_ms: float
-    x0: float
-    y0: float
-    x: float
-    y: float
-    size_mm: float
-    decision: str = WAITING
-    rule: str = ""
-    at_ms: float = 0.0
-    ended_ms: float = FOREVER
-    far_mm: float = 0.0
-    lay: bool = False
-    path: list[float] = dataclasses.field(default_factory=list)
-
-    @property
-    def moved(self) -> bool:
-        return self.far_mm > SLOP_MM
-
-
-@dataclasses.dataclass
-class Episode:
-    """What kept touches did to the page while they were the same ones: a place p goes to scale p + (x, y). peak_mm: how
-    far it moved the page's middle at most.
-    """
-
-    ids: tuple[int, ...]
-    scale: float = 1.0
-    x: float = 0.0
-    y: float = 0.0
-    taken_back: bool = False
-    peak_mm: float = 0.0
-
-
-@dataclasses.dataclass
-class State:
-    """Everything the fold knows. marks: finger ink by touch, flat x, y. taps: (touch, time). nib_seen_ms: when the nib
-    was last seen. group: the touches that move the page now, with their middle and spread when they last moved.
-    """
-
-    middle: tuple[float, float]
-    touches: dict[int, Touch] = dataclasses.field(default_factory=dict)
-    episodes: list[Episode] = dataclasses.field(default_factory=list)
-    marks: dict[int, list[float]] = dataclasses.field(default_factory=dict)
-    taps: list[tuple[int, float]] = dataclasses.field(default_factory=list)
-    group: tuple[tuple[int, ...], float, float, float] = ((), 0.0, 0.0, 0.0)
-    nib: tuple[float, float] | None = None
-    nib_present: bool = False
-    nib_down: bool = False
-    nib_seen_ms: float = -FOREVER
-    ink_mm: float = 0.0
-
-    def view(self) -> tuple[float, float, float]:
-        """Scale, x and y of the page after everything that was not taken back."""
-        scale, x, y = 1.0, 0.0, 0.0
-        for e in self.episodes:
-            if not e.taken_back:
-                scale, x, y = e.scale * scale, e.scale * x + e.x, e.scale * y + e.y
-        return scale, x, y
+# The rules by the moment at which they judge.
+JUDGES = {
+    moment: tuple((r.name, getattr(r, moment)) for r in RULES if getattr(r, moment) is not no_judge)
+    for moment in ("lands", "nib_comes", "lifts")
+}
+AGED = tuple(r for r in RULES if r.aged is not no_judge)
 
 
 def begin(width_mm: float, height_mm: float) -> State:
@@ -121,33 +51,34 @@ def fold(events: Iterable[Event], rules: Rules, zone: Zone, width_mm: float, hei
 
 
 def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
-    """Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever
-    comes first.
+    """Keep what has waited long enough, refuse what a rule judges at its age; each at its own time, whichever comes
+    first.
     """
+    if now_ms < s.due_ms:
+        return
+    s.due_ms = FOREVER
     for t in s.touches.values():
-        lies_at = t.born_ms + rules.lie_ms
-        lies = rules.lie_ms > 0 and now_ms >= lies_at and t.ended_ms >= lies_at and _lies(s, t, rules, zone)
-        if (
-            t.decision == WAITING
-            and now_ms >= t.born_ms + rules.wait_ms
-            and not (lies and rules.lie_ms <= rules.wait_ms)
-        ):
+        if t.decision == REFUSED or (t.decision == KEPT and len(t.asked) == len(AGED)):
+            continue
+        refused = {}
+        for rule in AGED:
+            age = rule.age_ms(rules)
+            due_at = t.born_ms + age
+            if age > 0 and now_ms >= due_at and t.ended_ms >= due_at and rule.aged(s, t, now_ms, rules, zone):
+                refused[rule.name] = age
+        sooner = any(age <= rules.wait_ms for age in refused.values())
+        if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not sooner:
             _keep(s, t, t.born_ms + rules.wait_ms, rules)
-        if lies and t.decision != REFUSED and not t.lay:
-            _refuse(s, t, "lies still", lies_at, rules)
-        t.lay = t.lay or now_ms >= lies_at
-
-
-def _lies(s: State, t: Touch, rules: Rules, zone: Zone) -> bool:
-    """Whether a contact hardly strayed, and does not move the page with another that did: one of two
-    fingers may rest.
-    """
-    if t.far_mm >= rules.lie_mm * (AT_REST if _in_place(s, t, rules, zone) else 1):
-        return False
-    return not any(
-        o is not t and o.decision == KEPT and o.ended_ms == FOREVER and o.far_mm >= rules.lie_mm
-        for o in s.touches.values()
-    )
+        for name, age in refused.items():
+            if t.decision != REFUSED and name not in t.asked:
+                _refuse(s, t, name, t.born_ms + age, rules)
+        ages = {rule.name: rule.age_ms(rules) for rule in AGED}
+        t.asked |= {name for name, age in ages.items() if now_ms >= t.born_ms + age}
+        ahead = [age for name, age in ages.items() if name not in t.asked]
+        if t.decision == WAITING:
+            ahead.append(rules.wait_ms)
+        if ahead and t.decision != REFUSED:
+            s.due_ms = min(s.due_ms, t.born_ms + min(ahead))
 
 
 def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
@@ -165,17 +96,13 @@ def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
         _regroup(s)
     if arrives:
         for t in s.touches.values():
-            if t.decision == REFUSED:
-                continue
-            if e.t_ms - t.born_ms <= rules.before_ms and _in_reach(s, t, rules):
-                _refuse(s, t, "nib arrived", e.t_ms, rules)
-            elif t.ended_ms == FOREVER and _in_zone(s, t, e.t_ms, rules, zone):
-                _refuse(s, t, "resting zone", e.t_ms, rules)
+            _judge(s, t, e.t_ms, rules, zone, "nib_comes")
 
 
 def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
     if e.phase == "down":
         t = s.touches[e.id] = Touch(e.id, e.t_ms, e.x_mm, e.y_mm, e.x_mm, e.y_mm, e.size_mm)
+        s.due_ms = min(s.due_ms, e.t_ms)
         if rules.finger_ink:
             t.path += (e.x_mm, e.y_mm)
         for other in list(s.touches.values()):
@@ -192,73 +119,19 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
-        if (
-            rules.lie_ms > 0
-            and not t.lay
-            and t.decision != REFUSED
-            and e.t_ms - t.born_ms > TAP_MS
-            and _lies(s, t, rules, zone)
-        ):
-            _refuse(s, t, "lies still", e.t_ms, rules)  # too long for a tap, too short a way for anything else
+        _judge(s, t, e.t_ms, rules, zone, "lifts")
         t.ended_ms = e.t_ms
         if t.decision == KEPT:
             _lifted(s, t, e.t_ms, rules)
             _regroup(s)
 
 
-def _nib_near(s: State, now_ms: float, rules: Rules) -> bool:
-    return s.nib_present or now_ms - s.nib_seen_ms <= rules.after_ms
-
-
-def _in_reach(s: State, t: Touch, rules: Rules) -> bool:
-    return s.nib is not None and (
-        rules.radius_mm >= 400 or math.hypot(t.x - s.nib[0], t.y - s.nib[1]) <= rules.radius_mm
-    )
-
-
-def _in_zone(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
-    return (s.nib_present or now_ms - s.nib_seen_ms <= rules.zone_ms) and _in_place(s, t, rules, zone)
-
-
-def _in_place(s: State, t: Touch, rules: Rules, zone: Zone) -> bool:
-    return rules.zone > 0 and s.nib is not None and zone.distance(t.x - s.nib[0], t.y - s.nib[1]) <= rules.zone
-
-
-def _locked(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
-    return rules.after_ms > 0 and t.born_ms == now_ms and _nib_near(s, now_ms, rules) and _in_reach(s, t, rules)
-
-
-def _large(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
-    return 0 < rules.size_mm < t.size_mm
-
-
-def _at_edge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
-    width, height = 2 * s.middle[0], 2 * s.middle[1]
-    return rules.edge_mm > 0 and min(t.x0, t.y0, width - t.x0, height - t.y0) < rules.edge_mm
-
-
-def _crowded(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> bool:
-    if rules.crowd_count <= 0:
-        return False
-    near = sum(o.ended_ms == FOREVER and math.hypot(o.x - t.x, o.y - t.y) <= rules.crowd_mm for o in s.touches.values())
-    return near >= rules.crowd_count
-
-
-# In the order they are asked; the first that fires is the deciding one. "nib arrived" fires when the nib does.
-RULES: dict[str, Callable[[State, Touch, float, Rules, Zone], bool]] = {
-    "nib near": _locked,
-    "contact size": _large,
-    "resting zone": _in_zone,
-    "edge": _at_edge,
-    "crowd": _crowded,
-}
-
-
-def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone) -> None:
+def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, moment: str = "lands") -> None:
+    """Ask the rules that judge at this moment; the first that refuses is the deciding one."""
     if t.decision == REFUSED:
         return
-    for name, fires in RULES.items():
-        if fires(s, t, now_ms, rules, zone):
+    for name, judge in JUDGES[moment]:
+        if not (moment == "lifts" and name in t.asked) and judge(s, t, now_ms, rules, zone):
             _refuse(s, t, name, now_ms, rules)
             return
 

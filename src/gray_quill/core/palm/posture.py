@@ -8,26 +8,30 @@ import numpy as np
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.palm.contacts import Stream
-from gray_quill.core.palm.rules import Zone
+from gray_quill.core.palm.zone import Zone
+from gray_quill.core.quantities import REQUIRED, choice, flag, integer, number, text
 
 LEAST_SPREAD_MM = 18.0
 ALONGSIDE = 0.5  # up to this rise over run a hand comes from the side
 
 
+RESTS = ("below", "side", "above")
+SIDES = ("left", "right")
+
+
 @dataclasses.dataclass(frozen=True)
 class Posture:
-    """side: left or right. rest: below, side or above. zone: where the palm was, with room for its own size.
-    azimuth_deg: where the pen's top points, None where no tilt came. from_tilt: whether only the tilt told the side.
-    contacts: how many were read. words: all of it in a sentence.
-    """
+    """How the hand lies, and how that was found."""
 
-    side: str
-    rest: str
-    zone: Zone
-    azimuth_deg: float | None
-    from_tilt: bool
-    contacts: int
-    words: str
+    zone: Zone  # where the palm was, with room for its own size
+    side: str = choice(REQUIRED, SIDES, "Side", "Which hand writes")
+    rest: str = choice(REQUIRED, RESTS, "Comes from", "From where the hand comes to the line")
+    azimuth_deg: float | None = number(
+        None, -180, 180, 1, "deg", "Pen points", "Where the pen's top points; none where no tilt came", optional=True
+    )
+    from_tilt: bool = flag(False, "From tilt", "Only the tilt told the side")
+    contacts: int = integer(0, 0, 100_000, "contacts", "Contacts", "How many contacts were read")
+    words: str = text("As you say.", "Words", "All of it in a sentence", 300)
 
 
 REST_WORDS = {"below": "from below the line", "side": "from the side", "above": "hooked above the line"}
@@ -64,9 +68,8 @@ def read_posture(stream: Stream, azimuths_deg: Sequence[float] = ()) -> Posture:
         side = "right" if math.cos(math.radians(azimuth)) >= 0 else "left"
         sign = 1 if side == "right" else -1
         zone = Zone(sign * 38.0, 34.0, 28.0, 26.0)
-        return Posture(
-            side, "below", zone, azimuth, True, 0, f"A {side} hand by the way the pen leans; no palm was felt."
-        )
+        words = f"A {side} hand by the way the pen leans; no palm was felt."
+        return Posture(zone, side, "below", azimuth, True, 0, words)
     offsets = np.array([p for places in seen.values() for p in places])
     dx, dy = (float(v) for v in np.median(offsets, axis=0))
     side = "right" if dx >= 0 else "left"
@@ -74,7 +77,7 @@ def read_posture(stream: Stream, azimuths_deg: Sequence[float] = ()) -> Posture:
     rx, ry = (max(LEAST_SPREAD_MM, 2.2 * float(v)) for v in offsets.std(axis=0))
     lean = f"; the pen's top points {azimuth:.0f} degrees from right" if azimuth is not None else ""
     words = f"A {side} hand that comes {REST_WORDS[rest]}, resting {math.hypot(dx, dy):.0f} mm from the nib{lean}."
-    return Posture(side, rest, Zone(dx, dy, rx, ry), azimuth, False, len(seen), words)
+    return Posture(Zone(dx, dy, rx, ry), side, rest, azimuth, False, len(seen), words)
 
 
 def in_words(posture: Posture, side: str, rest: str) -> Posture:

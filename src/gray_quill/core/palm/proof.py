@@ -8,7 +8,8 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.outcome import Outcome, total
 from gray_quill.core.palm.recommend import Session, evaluate, recommend
-from gray_quill.core.palm.rules import OFF, Rules, zone_of
+from gray_quill.core.palm.rules import OFF, Rules
+from gray_quill.core.palm.zone import zone_of
 
 TUNING_SEEDS = (9000, 9001, 9002, 9003)  # the search sees these only
 

@@ -3,35 +3,28 @@ its reasons.
 """
 
 import dataclasses
+import math
 from collections.abc import Callable, Sequence
 
 import numpy as np
 
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.outcome import Outcome, outcome_of, palms_kept_share, total
-from gray_quill.core.palm.rules import OFF, Rules, Zone
-from gray_quill.core.palm.scores import RULE_OF, SIGNS, roc, score_contacts
+from gray_quill.core.palm.rules import COMMON_OPTIONS, OFF, RULES, Rules
+from gray_quill.core.palm.rules.base import LOOKS_AT, Values
+from gray_quill.core.palm.scores import contacts_of, roc
+from gray_quill.core.palm.zone import Zone
+from gray_quill.core.quantities import changed, check, quantities
 
 Session = tuple[Stream, Truth]
 Progress = Callable[[float], None]
 
-# What the search tries for each rule, from the loosest to the tightest.
-OPTIONS: dict[str, tuple[float, ...]] = {
-    "size_mm": (0, 18, 15, 13.5, 12.5, 11.5),
-    "crowd_count": (0, 3, 2),
-    "crowd_mm": (18, 24, 30),
-    "before_ms": (0, 300, 600, 800, 1000, 1500),
-    "after_ms": (0, 200, 400, 600, 800, 1000),
-    "zone": (0, 0.8, 1.0, 1.2, 1.5),
-    "zone_ms": (300, 600, 1000),
-    "edge_mm": (0, 6, 8, 10, 12),
-    "lie_ms": (0, 600, 450, 300, 200),
-    "lie_mm": (3, 4, 5, 6, 7),
-    "wait_ms": (0, 20, 40, 60, 80),
-    "take_back_ms": (0, 600, 1000, 1500),
-}
-SWEPT = ("before_ms", "after_ms", "size_mm", "zone", "edge_mm", "crowd_mm", "lie_ms", "wait_ms")
-NEEDS = {"crowd_mm": "crowd_count", "zone_ms": "zone", "lie_mm": "lie_ms"}  # which rule a setting belongs to
+# What the search tries, from the loosest to the tightest, what is swept by itself, and which setting turns another on.
+SEARCHED = sorted(RULES, key=lambda rule: LOOKS_AT.index(rule.looks_at))
+OPTIONS: dict[str, Values] = {name: v for rule in SEARCHED for name, v in rule.options.items()} | COMMON_OPTIONS
+SWEPT = (*(rule.swept for rule in RULES), "wait_ms")
+NEEDS = {name: rule.field for rule in RULES for name in rule.options if name != rule.field}
+SWITCHES = (*(rule.field for rule in RULES), *COMMON_OPTIONS)
 ROUNDS = 2
 # What a share of kept palms, refused gestures and so on weigh against each other in the search; common practice, no
 # source.
@@ -41,11 +34,11 @@ AS_GOOD = 0.15  # settings that cost this little more are as good
 
 @dataclasses.dataclass(frozen=True)
 class Curve:
-    """One rule by itself: rows (fingers refused, palms refused), and the area under them."""
+    """One rule by itself: rows (fingers refused, palms refused), and the area under them; None without both."""
 
     rule: str
     points: list[tuple[float, float]]
-    area: float
+    area: float | None
 
 
 @dataclasses.dataclass(frozen=True)
@@ -137,22 +130,17 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
 
 def with_rule(rules: Rules, field: str, value: float) -> Rules:
     """The same rules with one of them at a value."""
-    return dataclasses.replace(rules, **{field: int(value) if field == "crowd_count" else float(value)})  # type: ignore[arg-type]
+    return changed(rules, field, check(quantities(Rules)[field], value, field))
 
 
 def rule_curves(sessions: Sequence[Session], zone: Zone) -> list[Curve]:
     """Every rule's own trade-off over all contacts, apart from the other rules."""
-    palm: list[bool] = []
-    scores = []
-    for stream, truth in sessions:
-        for i, s in score_contacts(stream, zone).items():
-            palm.append(i in truth.palms)
-            scores.append(s)
+    pairs = [(i in truth.palms, c) for stream, truth in sessions for i, c in contacts_of(stream, zone).items()]
     out = []
-    for name, sign in SIGNS.items():
-        values = [sign * getattr(s, name) for s in scores]
-        rows, area = roc(palm, np.nan_to_num(values, posinf=1e9, neginf=-1e9).tolist())
-        out.append(Curve(RULE_OF[name], [(float(a), float(b)) for a, b, _ in rows], area))
+    for rule in RULES:
+        scores = np.nan_to_num([rule.score(c) for _, c in pairs], posinf=1e9, neginf=-1e9)
+        rows, area = roc([palm for palm, _ in pairs], scores.tolist())
+        out.append(Curve(rule.name, [(float(a), float(b)) for a, b, _ in rows], None if math.isnan(area) else area))
     return out
 
 
@@ -173,17 +161,7 @@ def _cost(o: Outcome, sessions: int) -> float:
 def _reasons(sessions: Sequence[Session], rules: Rules, zone: Zone, expected: Outcome) -> list[Reason]:
     """For every rule that is on: what leaving it out would let through."""
     out = []
-    for field in (
-        "before_ms",
-        "after_ms",
-        "size_mm",
-        "zone",
-        "edge_mm",
-        "crowd_count",
-        "lie_ms",
-        "wait_ms",
-        "take_back_ms",
-    ):
+    for field in SWITCHES:
         value = float(getattr(rules, field))
         if not value:
             continue

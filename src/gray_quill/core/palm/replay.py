@@ -7,26 +7,14 @@ import itertools
 from collections.abc import Sequence
 
 from gray_quill.core.palm.contacts import Event, Stream, Truth
-from gray_quill.core.palm.engine import KEPT, State, advance, begin, finish
+from gray_quill.core.palm.engine import advance, begin, finish
 from gray_quill.core.palm.outcome import outcome_of, palms_kept_share, total
-from gray_quill.core.palm.rules import Rules, Zone
+from gray_quill.core.palm.rules import STRICTEST, Rules
+from gray_quill.core.palm.state import KEPT, State
+from gray_quill.core.palm.zone import Zone
 
 STEP_MS = 40.0  # of the page's way
 MOST_PLACES = 80  # of a contact's path
-STRICTEST = Rules(
-    before_ms=3000,
-    after_ms=3000,
-    size_mm=4,
-    zone=3,
-    zone_ms=10_000,
-    edge_mm=40,
-    crowd_count=2,
-    crowd_mm=200,
-    lie_ms=150,
-    lie_mm=20,
-    take_back_ms=3000,
-    still=True,
-)
 
 
 @dataclasses.dataclass(frozen=True)

@@ -8,17 +8,16 @@ import dataclasses
 from collections.abc import Callable, Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.sampling import sample_motion
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import text_intents
 from gray_quill.core.hand.motion import perform
 from gray_quill.core.palm.contacts import Event, Gesture, Stream, Truth
-from gray_quill.core.palm.rules import rest_place
+from gray_quill.core.palm.zone import rest_place
 
-Floats = NDArray[np.float64]
 Path = Callable[[Floats], tuple[Floats, Floats]]
 WORDS = ("sedge", "moth", "lamp", "wing", "reed", "trap", "dusk", "hollow")
 HOVER_HZ, HOVER_BEFORE_MS, HOVER_AFTER_MS = (

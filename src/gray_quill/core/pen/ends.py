@@ -3,11 +3,10 @@
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.quantities import number
 
-Floats = NDArray[np.float64]
 THINNEST = 0.02  # a needle tip still leaves a trace; ln 0 would not
 
 

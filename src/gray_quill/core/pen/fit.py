@@ -7,28 +7,15 @@ spread: blend 0 is the straight line, 1 full equalisation (every tenth of the sa
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.pen.press import SMALLEST_SPAN, Press, press_share, press_term
+from gray_quill.core.pen.press import SMALLEST_SPAN, Press, press_share
 
-Floats = NDArray[np.float64]
 FEWEST_SAMPLES = 60
 QUANTILES = (0.2, 0.4, 0.6, 0.8)
 SMALLEST_STEP = 0.02  # between neighbouring points, so that the curve keeps its order
 FLOOR_PERCENT, CEILING_PERCENT = 2.0, 98.0
-
-
-@dataclasses.dataclass(frozen=True)
-class PressUse:
-    """How a press record uses a hand's force: share of the pen's range between the 5th and 95th percentile of P, shares
-    of samples stuck at floor and ceiling, and the thin-thick ratio between those percentiles.
-    """
-
-    range_used: float
-    floor_share: float
-    ceiling_share: float
-    width_ratio: float
 
 
 def fit_press(force: Floats, press: Press, blend: float) -> Press:
@@ -52,19 +39,6 @@ def fit_press(force: Floats, press: Press, blend: float) -> Press:
         if x - points[-1][0] >= SMALLEST_STEP and 1 - x >= SMALLEST_STEP:
             points.append((round(x, 4), round(float(np.clip(y, points[-1][1], 1)), 4)))
     return dataclasses.replace(press, floor=round(floor, 4), ceiling=round(ceiling, 4), points=(*points, (1.0, 1.0)))
-
-
-def press_use(force: Floats, press: Press) -> PressUse:
-    """What a press record does with these force samples."""
-    share = press_share(press, force)
-    low, high = np.percentile(share, (5, 95))
-    thin, thick = np.percentile(press_term(press, force), (5, 95))
-    return PressUse(
-        float(high - low),
-        float((force <= press.floor).mean()),
-        float((force >= press.ceiling).mean()),
-        float(np.exp(thick - thin)),
-    )
 
 
 @dataclasses.dataclass(frozen=True)

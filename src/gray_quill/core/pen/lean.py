@@ -3,11 +3,9 @@
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.quantities import number
-
-Floats = NDArray[np.float64]
 
 
 @dataclasses.dataclass(frozen=True)

@@ -4,11 +4,10 @@ import dataclasses
 
 import numba
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.quantities import number
 
-Floats = NDArray[np.float64]
 DOT_SPEED_MM_S = 10.0  # v0: keeps the width of a resting nib sane
 SPEED_TAU_MS = 12.0  # one-pole smoothing of speed, so that report jitter does not show as beads
 

@@ -7,12 +7,11 @@ import dataclasses
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.interpolate import PchipInterpolator
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.quantities import number, points
 
-Floats = NDArray[np.float64]
 SMALLEST_SPAN = 0.01  # floor and ceiling never meet, so that the curve keeps a slope
 
 

@@ -13,7 +13,7 @@ from gray_quill.core.pen.press import SMALLEST_SPAN, Press
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.pen.tooth import Tooth, own_heights
 from gray_quill.core.pen.wash import Wash
-from gray_quill.core.quantities import choice, describe_record, read_record, record_json, record_schema, text
+from gray_quill.core.quantities import Control, choice, describe_record, read_record, record_json, record_schema, text
 
 FORMAT = "gray-quill/pen@1"
 KINDS = ("ballpoint", "fountain", "brush", "flat nib", "pencil", "marker", "highlighter", "spray")
@@ -83,13 +83,6 @@ def recipe_schema() -> dict[str, Any]:
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": FORMAT, **schema}
 
 
-def recipe_fields() -> dict[str, list[dict[str, Any]]]:
-    """Every field of every group as screens need it; sub-groups (line, hollow, tip) carry a dotted name."""
-    fields = {}
-    for group, record in GROUPS.items():
-        rows = describe_record(record)
-        for f in dataclasses.fields(record):
-            if not f.metadata:
-                rows += [{**row, "name": f"{f.name}.{row['name']}"} for row in describe_record(type(f.default))]
-        fields[group] = rows
-    return fields
+def recipe_fields() -> dict[str, list[Control]]:
+    """Every field of every group as screens need it."""
+    return {group: describe_record(record) for group, record in GROUPS.items()}

@@ -11,10 +11,10 @@ import dataclasses
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import RecordError
 from gray_quill.core.quantities import choice, flag, heights, number
 
-Floats = NDArray[np.float64]
 GRAINS = ("none", "smooth", "laid", "cold-pressed", "rough", "board", "own")
 SURFACES = GRAINS[1:-1]  # those that ship
 TILE = 128  # samples along each side of a surface

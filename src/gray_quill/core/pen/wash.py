@@ -4,7 +4,7 @@ import dataclasses
 
 import numpy as np
 
-from gray_quill.core.paper import is_dark
+from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.quantities import choice, flag, number
 
 BLENDS = ("normal", "multiply", "screen", "auto")

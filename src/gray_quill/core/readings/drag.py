@@ -6,9 +6,9 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.readings.wobble import Timed
 
-Floats = NDArray[np.float64]
 LONGEST_DRAG_MS = 400.0
 COARSE_MS = 8.0
 REST_S = 0.5  # strokes are laid this far apart on one time line

@@ -4,65 +4,118 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import TraceError
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.readings.drag import corner_losses_mm, drag_ms, faithfulness_mm, trail_mm
-from gray_quill.core.readings.percentiles import weighted_percentiles
+from gray_quill.core.readings.press_use import CEILING_SHARE, FLOOR_SHARE
+from gray_quill.core.readings.reading import SHARE, declared, reading
 from gray_quill.core.readings.wobble import Timed, calmed_db, shake
 from gray_quill.core.trace import Trace, path_length_mm
 
-Floats = NDArray[np.float64]
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
 REST_MM = 0.05  # unless the pen lay still meanwhile
 
+# From where on readings deserve attention. Common practice, no source, but for the reason beside each.
+EFFORT = ((0.0, "light"), (9.0, "easy"), (20.0, "noticeable"), (40.0, "heavy"))  # drag from so many ms on is called
+HEAVY_MS = EFFORT[-1][0]  # one bound for the word, the note and the advice, so that none of them cries first
+SHAKY_MM = 0.06  # about half the width of the finest line that is written with
+LOST_CORNER_MM = 0.3  # a sixth of the x-height of small writing (1.8 mm): from there a corner reads as a bend
+ABRUPT_MM_A_MM = 0.8  # a taper that steep ends within less than its own width and looks cut
+
 
 @dataclasses.dataclass(frozen=True)
 class Readings:
-    """Widths are arc-length-weighted percentiles over the settled ink; force percentiles are over samples.
+    """A pen on some strokes; what each reading means stands beside it.
 
-    range_ratio: width_p95 / width_p05. start_tip, end_tip: width at the very end over the stroke's median, median over
-    strokes. wobble: RMS mm off the low-passed path before and after steadying; wobble_db: calming in the 8-12 Hz band.
-    drag_ms, trail_mm: delay and mean distance of the steadied tip behind the nib. frechet_mm: faithfulness.
-    corner_loss_mm: farthest the ink stays from a sharp corner of the trace. gaps: missing reports.
-    taper_start_mm, taper_end_mm: path until the width first reaches 95 % of the stroke's median, median over strokes.
-    max_taper_slope: largest change of width per mm of path within the tapers of strokes longer than both.
-    press_steps: widths between width_p05 and width_p95 that can be told apart,
-    at a Weber fraction of WEBER. effort: mm the tip trails at the hand's own median speed.
+    Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
+    medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out.
     """
 
-    samples: int
-    length_mm: float
-    duration_s: float
-    report_hz: float
-    width_p05_mm: float
-    width_p50_mm: float
-    width_p95_mm: float
-    range_ratio: float
-    force_p05: float
-    force_p50: float
-    force_p95: float
-    floor_share: float
-    ceiling_share: float
-    start_tip: float
-    end_tip: float
-    wobble_in_mm: float
-    wobble_out_mm: float
-    wobble_db: float
-    drag_ms: float
-    trail_mm: float
-    frechet_mm: float
-    corner_loss_mm: float
-    gaps: int
-    taper_start_mm: float
-    taper_end_mm: float
-    max_taper_slope: float
-    press_steps: int
-    effort: float
+    samples: int = reading("reports", "", "How many reports of your pen were read.", digits=0, of_the_hand=True)
+    length_mm: float = reading("length of line", "mm", "How far your nib went.", of_the_hand=True)
+    duration_s: float = reading("time writing", "s", "How long your nib was down.", of_the_hand=True)
+    report_hz: float = reading(
+        "reports a second", "a second", "From the median time between reports.", of_the_hand=True
+    )
+    width_p05_mm: float = reading(
+        "thin marks", "mm", "The thinnest your pen drew, without the outermost 5 % by length."
+    )
+    width_p50_mm: float = reading("middle width", "mm", "The width half of the ink's length is thinner than.")
+    width_p95_mm: float = reading(
+        "thick marks", "mm", "The thickest your pen drew, without the outermost 5 % by length."
+    )
+    range_ratio: float = reading(
+        "thick over thin",
+        "×",
+        "How many times wider the thickest marks are than the thinnest, without the outermost 5 % on either side.",
+    )
+    force_p05: float = reading("light force", SHARE, "A twentieth of your force is lighter.", of_the_hand=True)
+    force_p50: float = reading("middle force", SHARE, "Half of your force is lighter.", of_the_hand=True)
+    force_p95: float = reading("firm force", SHARE, "A twentieth of your force is firmer.", of_the_hand=True)
+    floor_share: float = declared(FLOOR_SHARE)
+    ceiling_share: float = declared(CEILING_SHARE)
+    start_tip: float = reading(
+        "start tip", "", "Width at the very start of strokes over their middle width; 1 is blunt, 0 a needle."
+    )
+    end_tip: float = reading(
+        "end tip", "", "Width at the very end of strokes over their middle width; 1 is blunt, 0 a needle."
+    )
+    wobble_in_mm: float = reading(
+        "wobble of the hand",
+        "mm",
+        "How far your path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the "
+        "quickest parts of letters.",
+        better="less",
+        of_the_hand=True,
+    )
+    wobble_out_mm: float = reading(
+        "wobble left", "mm", "What steadying leaves of the wobble.", better="less", attention=SHAKY_MM
+    )
+    wobble_db: float = reading(
+        "tremor calmed", "dB", "How much of the shake between 8 and 12 Hz is calmed.", digits=1, better="more"
+    )
+    drag_ms: float = reading(
+        "drag",
+        "ms",
+        "How long the steadied tip needs to get where your nib is.",
+        digits=1,
+        better="less",
+        attention=HEAVY_MS,
+    )
+    trail_mm: float = reading("trail", "mm", "How far the ink trails your nib on the way.", better="less")
+    frechet_mm: float = reading(
+        "unfaithful by", "mm", "The farthest the steadied path strays from yours.", better="less"
+    )
+    corner_loss_mm: float = reading(
+        "corners lost",
+        "mm",
+        "The farthest the ink stays away from a sharp corner of your trace.",
+        better="less",
+        attention=LOST_CORNER_MM,
+    )
+    gaps: int = reading("gaps", "", "Pauses between reports while your pen moved.", digits=0, of_the_hand=True)
+    taper_start_mm: float = reading("start taper", "mm", "Path until a stroke reaches its width.")
+    taper_end_mm: float = reading("end taper", "mm", "Path from a stroke's width to its end.")
+    max_taper_slope: float = reading(
+        "steepest taper", "mm a mm", "The steepest change of width on a taper.", better="less", attention=ABRUPT_MM_A_MM
+    )
+    press_steps: int = reading(
+        "widths told apart",
+        "",
+        "How many different widths your writing brings out that an eye can tell apart side by side, at a difference "
+        "of 8 % (from memory).",
+        digits=0,
+        better="more",
+    )
+    effort: float = reading(
+        "trails at your speed", "mm", "How far the tip trails on average at the speed you write.", better="less"
+    )
 
 
 def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None = None) -> Readings:

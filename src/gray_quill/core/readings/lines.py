@@ -5,6 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.trace import Trace, bounds_mm
 
 MOST_SAMPLES = 3000
@@ -34,7 +35,7 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
     return line
 
 
-def _covered(boxes: NDArray[np.float64]) -> float:
+def _covered(boxes: Floats) -> float:
     """How many mm of the page's width lie under some box, to the millimetre."""
     under = np.zeros(2000, bool)
     for left, right in zip(
@@ -44,5 +45,5 @@ def _covered(boxes: NDArray[np.float64]) -> float:
     return float(under.sum())
 
 
-def _near(middle: NDArray[np.float64], at: float, band: float) -> NDArray[np.bool_]:
+def _near(middle: Floats, at: float, band: float) -> NDArray[np.bool_]:
     return np.abs(middle - at) <= band / 2

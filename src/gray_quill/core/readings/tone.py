@@ -1,9 +1,9 @@
 """Tone of a shaded patch: how dark it is on the whole, and how even at the scale of a millimetre."""
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
+
 EVENNESS_MM = 1.0
 EDGE_STEP_MM, EDGE_SHARE = 0.1, 0.6
 

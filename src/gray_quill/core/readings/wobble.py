@@ -5,9 +5,9 @@ from collections.abc import Sequence
 
 import numba
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
+
 Timed = tuple[Floats, Floats, Floats]  # t_s, x_mm, y_mm of one stroke
 EVEN_HZ = 240.0
 LOWPASS_HZ = 7.0  # 8th order, run both ways: 90 % of a shake at 8 Hz and all of one at 10 Hz is left in the difference

@@ -8,22 +8,25 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.colour import contrast, relative_luminance
-from gray_quill.core.colour_difference import difference
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.difference import difference
+from gray_quill.core.colour.srgb import LARGE, READABLE, contrast, is_dark, relative_luminance, rgb
 from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
-from gray_quill.core.hand.writer import write_intents
 from gray_quill.core.ink.areas import area_cover, typed_rings, typed_width_mm
-from gray_quill.core.ink.page import Pixels, View, lay_ink, opacity_plane, paper_pixels, rgb
+from gray_quill.core.ink.page import Pixels, lay_ink, opacity_plane, paper_pixels
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.paper import Paper, is_dark
+from gray_quill.core.ink.view import View
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.quantities import changed
+from gray_quill.core.readings.reading import SHARE, Reading, declared, reading
 from gray_quill.core.readings.tone import evenness
 from gray_quill.core.trace import Trace, bounds_mm, moved
-from gray_quill.core.wash.layers import LARGE, TYPED, Words, wash_layers, words_of
+from gray_quill.core.wash.layers import CLEAR, TYPED, Words, passes_until, wash_layers, words_of
 
-Floats = NDArray[np.float64]
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 42.0, 18.0, 2.0
 ROWS_MM = (5.0, 13.5)  # middles of the written and the printed line
 WORD_GAP_MM = 1.5
@@ -32,18 +35,22 @@ FULL, BARE = 0.97, 0.004  # coverage that counts as all ink, and as none
 FEW_PX = 12
 
 
+CONTRAST = Reading("contrast", ":1", "Of words with the washed paper.", better="more", attention=READABLE)
+
+
 @dataclasses.dataclass(frozen=True, eq=False)
 class Cell:
-    """pixels: RGB of WIDTH_MM x HEIGHT_MM, written words above printed ones. writing, typed: contrast ratios of the
-    words under the wash, measured on these pixels. visibility: CIEDE2000 of washed against bare paper. unevenness:
-    coefficient of variation of the wash's tone at 1 mm inside a stroke.
+    """pixels: RGB of WIDTH_MM x HEIGHT_MM, written words above printed ones; what is read is measured on them.
+    unevenness: coefficient of variation of the wash's tone at 1 mm inside a stroke.
     """
 
     pixels: Pixels
-    writing: float
-    typed: float
-    visibility: float
-    unevenness: float
+    writing: float = declared(dataclasses.replace(CONTRAST, label="your writing"))
+    typed: float = declared(dataclasses.replace(CONTRAST, label="print"))
+    visibility: float = reading(
+        "stands out by", "", "How far the wash differs from the bare paper (CIEDE2000).", better="more", attention=CLEAR
+    )
+    unevenness: float = reading("unevenness", SHARE, "How much the tone varies inside a stroke.", better="less")
 
 
 def typed_words(paper_colour: str) -> Words:
@@ -146,6 +153,30 @@ class Bench:
         )
 
 
+@dataclasses.dataclass(frozen=True, eq=False)
+class Row:
+    """One paper: cells under one pass and more. readable, large: the first pass under which "writing" or "typed" falls
+    below 4.5:1 and 3:1, None where they stay above. overlap: CIEDE2000 between one pass and two.
+    """
+
+    cells: list[Cell]
+    readable: dict[str, int | None]
+    large: dict[str, int | None]
+    overlap: float
+
+
+def grid_row(bench: Bench, wash: Recipe, ink: Recipe, paper_colour: str, passes: int) -> Row:
+    """Words in `ink` on one paper under up to so many passes."""
+    words = {"writing": bench.words_in(ink, paper_colour), "typed": typed_words(paper_colour)}
+    once, twice = (wash_layers(words["typed"], wash, paper_colour, n).ground for n in (1, 2))
+    return Row(
+        [bench.cell(ink, paper_colour, n) for n in range(1, passes + 1)],
+        {name: passes_until(w, wash, paper_colour, READABLE) for name, w in words.items()},
+        {name: passes_until(w, wash, paper_colour, LARGE) for name, w in words.items()},
+        float(difference(once, twice)),
+    )
+
+
 def _fitted(traces: Sequence[Trace]) -> list[Trace]:
     """The longest run of whole words of a line that fits, put in the upper half at its true size."""
     order = sorted(traces, key=lambda t: float(t.x_mm.min()))
@@ -171,7 +202,7 @@ def _ends(traces: Sequence[Trace]) -> tuple[float, float]:
 
 def _solid(ink: Ink) -> Ink:
     """The same geometry, fully covering."""
-    recipe = dataclasses.replace(ink.recipe, body=dataclasses.replace(ink.recipe.body, opacity=1.0))
+    recipe = changed(ink.recipe, "body.opacity", 1.0)
     return dataclasses.replace(ink, recipe=recipe, opacity=np.ones_like(ink.opacity))
 
 

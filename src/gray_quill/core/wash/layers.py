@@ -5,16 +5,14 @@ ink/compositing.py.
 import dataclasses
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-from gray_quill.core.colour import contrast, relative_luminance
-from gray_quill.core.colour_difference import difference
-from gray_quill.core.ink.page import rgb
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.difference import difference
+from gray_quill.core.colour.srgb import contrast, relative_luminance, rgb
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.wash import blend_on
 
-Floats = NDArray[np.float64]
-READABLE, LARGE = 4.5, 3.0  # WCAG 2.2 SC 1.4.3: text, and large text
 MOST_PASSES = 20
 # Difference from the paper (CIEDE2000) from which a wash is called by these words. Common practice, no source.
 VISIBILITY = ((0.0, "hardly seen"), (4.0, "faint"), (8.0, "clear"), (45.0, "glaring"))

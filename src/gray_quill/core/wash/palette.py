@@ -5,19 +5,17 @@ import itertools
 from collections.abc import Mapping, Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
-from gray_quill.core.colour import encode_srgb, relative_luminance
-from gray_quill.core.colour_difference import ciede2000, from_lab, lab
-from gray_quill.core.colour_vision import DEFICIENCIES, seen_with
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.difference import ciede2000, from_lab, lab
+from gray_quill.core.colour.srgb import READABLE, encode_srgb, hex_of, relative_luminance, rgb
+from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.errors import InputError
-from gray_quill.core.ink.page import rgb
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.wash import blend_on
-from gray_quill.core.wash.layers import CLEAR, GLARING, READABLE, Words, laid, layers
+from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
-Floats = NDArray[np.float64]
 MOST = 6
 # Smallest CIEDE2000 at which two washes beside different words are told apart. Common practice, no source; greys differ
 # in one dimension only and are compared side by side on the same page.
@@ -29,19 +27,16 @@ NEAR_ENOUGH = 1e-3  # what may be missing more for a colour nearer to the old on
 
 @dataclasses.dataclass(frozen=True)
 class Condition:
-    """One way of seeing the set: the smallest difference, the pair that has it (places in the set), and what would be
-    enough.
+    """One way of seeing the set: the smallest difference, the pair that has it (places in the set), what would be
+    enough, whether it is, and each wash on the paper as it looks so.
     """
 
     name: str
     smallest: float
     pair: tuple[int, int]
     enough: float
+    passes: bool
     seen: list[str]
-
-    @property
-    def passes(self) -> bool:
-        return self.smallest >= self.enough
 
 
 @dataclasses.dataclass(frozen=True)
@@ -89,7 +84,7 @@ def propose_set(
         changed[place] = colour
     conditions = _conditions(grounds, panels)
     return Proposal(
-        [Replacement(k, _hex(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions)
+        [Replacement(k, hex_of(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions)
     )
 
 
@@ -127,7 +122,7 @@ def _conditions(grounds: Floats, panels: Mapping[str, Panel]) -> list[Condition]
         seen = look(grounds)  # type: ignore[operator]
         apart = [float(ciede2000(lab(seen[i]), lab(seen[j]))) for i, j in pairs]
         k = int(np.argmin(apart))
-        out.append(Condition(name, apart[k], pairs[k], enough, [_hex(c) for c in seen]))
+        out.append(Condition(name, apart[k], pairs[k], enough, apart[k] >= enough, [hex_of(c) for c in seen]))
     return out
 
 
@@ -182,7 +177,3 @@ def _best_choice(
     like = ciede2000(lab(bodies), lab(rgb(wash.body.colour)))
     k = int(np.argmin(np.where(missing <= missing.min() + NEAR_ENOUGH, like, np.inf)))
     return place, float(missing[k]) + _shortfall(others, panels), bodies[k], fresh[k]
-
-
-def _hex(colour: Floats) -> str:
-    return "#{:02x}{:02x}{:02x}".format(*(int(round(float(v))) for v in colour))

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from gray_quill.core.colour_difference import from_lab, lab
-from gray_quill.core.ink.page import rgb
+from gray_quill.core.colour.difference import from_lab, lab
+from gray_quill.core.colour.srgb import READABLE, hex_of, rgb
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.wash.layers import CLEAR, GLARING, READABLE, Words, layers
+from gray_quill.core.wash.layers import CLEAR, GLARING, Words, layers
 
 PASSES = 2
 STRENGTHS = np.round(np.arange(0.03, 1.005, 0.01), 2)
@@ -49,6 +49,15 @@ class Answer:
     bare_contrast: float
 
 
+def with_setting(recipe: Recipe, setting: Setting) -> Recipe:
+    """A wash as a solution sets it."""
+    return dataclasses.replace(
+        recipe,
+        body=dataclasses.replace(recipe.body, colour=setting.colour, opacity=setting.opacity),
+        wash=dataclasses.replace(recipe.wash, blend=setting.blend, place=setting.place),
+    )
+
+
 def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answer:
     """The setting of this wash's strength, blend and, where its own finds none, place, nearest to WELL_SEEN; or why
     there is none.
@@ -84,11 +93,7 @@ def _sweep(
             kept_visibility = max(kept_visibility, float(seen[readable].max(initial=0)))
             for k in np.flatnonzero(clear & readable):
                 if best is None or abs(seen[k] - WELL_SEEN) < abs(best.visibility - WELL_SEEN) - 0.05:
-                    best = Setting(_hex(colour), float(STRENGTHS[k]), blend, place, float(ratio[k]), float(seen[k]))
+                    best = Setting(hex_of(colour), float(STRENGTHS[k]), blend, place, float(ratio[k]), float(seen[k]))
         if best is not None:
             break
     return best, seen_contrast, kept_visibility
-
-
-def _hex(colour: np.ndarray) -> str:
-    return "#{:02x}{:02x}{:02x}".format(*(int(round(float(c))) for c in colour))

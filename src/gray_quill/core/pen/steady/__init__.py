@@ -7,8 +7,8 @@ A new method is one file with a `Method` and one line in METHODS.
 import dataclasses
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import unknown_choice
 from gray_quill.core.pen.steady.base import Method
 from gray_quill.core.pen.steady.follow import FOLLOW
@@ -16,8 +16,6 @@ from gray_quill.core.pen.steady.leash import LEASH
 from gray_quill.core.pen.steady.one_euro import ONE_EURO
 from gray_quill.core.pen.steady.window import WINDOW
 from gray_quill.core.quantities import choice, number
-
-Floats = NDArray[np.float64]
 
 METHODS: dict[str, Method] = {m.name: m for m in (ONE_EURO, FOLLOW, LEASH, WINDOW)}
 NONE = "none"

@@ -3,10 +3,7 @@
 import dataclasses
 from collections.abc import Callable
 
-import numpy as np
-from numpy.typing import NDArray
-
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
 
 
 @dataclasses.dataclass(frozen=True)

@@ -7,11 +7,9 @@ In one dimension it is the paper's filter.
 
 import numba
 import numpy as np
-from numpy.typing import NDArray
 
 from gray_quill.core.pen.steady.base import Method
 
-Floats = NDArray[np.float64]
 QUICK_HZ, CALM_HZ = 30.0, 0.8  # minimum cutoff at amounts 0 and 10
 
 

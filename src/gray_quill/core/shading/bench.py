@@ -6,26 +6,27 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
-from gray_quill.core.colour import decode_srgb, luminance, to_grey8
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import READABLE, decode_srgb, luminance, rgb, to_grey8
 from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.writer import write_intents, write_text
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
-from gray_quill.core.hand.writer import write_intents, write_text
-from gray_quill.core.ink.page import Pixels, View, box_view, lay_ink, opacity_plane, page_pixels, paper_pixels, rgb
+from gray_quill.core.hand.prompts import Prompt
+from gray_quill.core.ink.page import Pixels, lay_ink, opacity_plane, page_pixels, paper_pixels
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.panel.proof import VISIBLE, contrast_along
+from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import GRADES
-from gray_quill.core.readings.percentiles import weighted_percentiles
+from gray_quill.core.percentiles import weighted_percentiles
+from gray_quill.core.quantities import changed
+from gray_quill.core.readings.panel_readings import VISIBLE, contrast_along
 from gray_quill.core.readings.tone import evenness, mean_tone, raggedness_mm
 from gray_quill.core.trace import Trace, bounds_mm, moved
 from gray_quill.core.units import px_per_mm
-from gray_quill.core.wash.layers import READABLE
 
-Floats = NDArray[np.float64]
 FORCES = (("light", 0.45), ("middle", 1.0), ("firm", 1.5))  # times the hand's everyday force, as on the force strip
 LEANS = (("upright", 78.0), ("leaned", 32.0))  # altitude in degrees
 PATCH_MM = (16.0, 10.0)
@@ -131,6 +132,14 @@ def _hatched(recipe: Recipe, hand: Hand, device: Device, force: float, altitude_
     return write_intents([Intent(path, (force, force), 1.6, altitude_deg)], hand, device, np.random.default_rng(6))
 
 
+def inside_prompt(traces: Sequence[Trace], prompt: Prompt) -> list[Trace]:
+    """The strokes whose middles lie in a prompt's box."""
+    left, top, right, bottom = prompt.box_mm
+    boxes = [bounds_mm([t]) for t in traces]
+    middles = [((b[0] + b[2]) / 2, (b[1] + b[3]) / 2) for b in boxes]
+    return [t for t, (x, y) in zip(traces, middles, strict=True) if left <= x <= right and top <= y <= bottom]
+
+
 def grade_ladder(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> list[tuple[str, float, Pixels]]:
     """Grade, mean tone and picture of a small patch for every grade, at middle force; nothing where the pen has no
     tooth.
@@ -144,9 +153,7 @@ def grade_ladder(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> li
     )
     out = []
     for grade in GRADES:
-        inks = [
-            settle(t, dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, grade=grade))) for t in traces
-        ]
+        inks = [settle(t, changed(recipe, "tooth.grade", grade)) for t in traces]
         out.append((grade, mean_tone(opacity_plane(inks, view) / 255), page_pixels(inks, plain, view)))
     return out
 
@@ -196,7 +203,7 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
     traces = _hatched(recipe, hand, device, hand.force, LEANS[1][1])
 
     def grit_at(dpi: float, crisp: bool) -> float:
-        gritty = dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, crisp=crisp))
+        gritty = changed(recipe, "tooth.crisp", crisp)
         scale = px_per_mm(dpi)
         view = View(
             0, 0, scale, round((PATCH_MM[0] + 2 * MARGIN_MM) * scale), round((PATCH_MM[1] + 2 * MARGIN_MM) * scale)

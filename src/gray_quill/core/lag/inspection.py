@@ -6,18 +6,17 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent, text_intents
-from gray_quill.core.hand.writer import write_intents
 from gray_quill.core.readings.ink_readings import GAP_INTERVALS
 from gray_quill.core.readings.ink_readings import REST_MM as STILL_MM
 from gray_quill.core.trace import Trace
 
-Floats = NDArray[np.float64]
 LEAST_REPORTS = 30
 REST_S, REST_MM = 0.2, 0.3  # a stretch this long inside a circle this large is a rest
 FRAME_HZ = 60.0

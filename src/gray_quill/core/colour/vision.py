@@ -5,12 +5,12 @@ The matrices act on linear light; on encoded values they would give other colour
 """
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-from gray_quill.core.colour import decode_srgb, encode_srgb
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import decode_srgb, encode_srgb
 from gray_quill.core.errors import unknown_choice
 
-Floats = NDArray[np.float64]
 DEFICIENCIES: dict[str, Floats] = {
     "protanopia": np.array(
         [[0.152286, 1.052583, -0.204868], [0.114503, 0.786281, 0.099216], [-0.003882, -0.048116, 1.051998]]

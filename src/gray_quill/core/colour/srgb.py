@@ -1,10 +1,16 @@
 """Colour arithmetic: the sRGB transfer (IEC 61966-2-1:1999), relative luminance and contrast ratio (WCAG 2.2)."""
 
+from collections.abc import Iterable
+
 import numba
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
+
+# Least contrast of text and of large text with its ground, WCAG 2.2 SC 1.4.3.
+READABLE, LARGE = 4.5, 3.0
+DARK = 0.18  # relative luminance under which light ink reads better than dark; common practice, no source
 LUMINANCE_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
 
 
@@ -22,6 +28,21 @@ def encode_srgb(linear: ArrayLike) -> Floats:
 
 _DECODED = decode_srgb(np.arange(256) / 255)
 _ENCODED = np.round(encode_srgb(np.linspace(0, 1, 4096)) * 255).astype(np.uint8)
+
+
+def rgb(colour: str) -> tuple[int, int, int]:
+    """Channels 0..255 of "#rrggbb"."""
+    return int(colour[1:3], 16), int(colour[3:5], 16), int(colour[5:7], 16)
+
+
+def hex_of(channels: Iterable[float]) -> str:
+    """ "#rrggbb" of three channels 0..255, rounded."""
+    return "#{:02x}{:02x}{:02x}".format(*(round(float(c)) for c in channels))
+
+
+def is_dark(colour: str) -> bool:
+    """Whether light ink reads better than dark on this colour."""
+    return float(luminance(rgb(colour))) < DARK
 
 
 def luminance(rgb8: ArrayLike) -> Floats:

@@ -9,12 +9,11 @@ from gray_quill.core.digitiser.sampling import sample_motions
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
 from gray_quill.core.hand.motion import perform
-from gray_quill.core.ink.page import View, ink_pixels
+from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.quantities import COLOUR
 from gray_quill.core.trace import Trace
-from gray_quill.formats.png import write_png
 
 WIDTH_MM, HEIGHT_MM, PX_PER_MM = 32.0, 12.0, 8.0
 
@@ -32,9 +31,7 @@ def flourish() -> Trace:
     return sample_motions(perform(hand, [wave], rng), steady, rng)[0]
 
 
-def swatch_png(recipe: Recipe, ground: str) -> bytes:
+def swatch_pixels(recipe: Recipe, ground: str) -> Pixels:
     """The flourish in this pen, see-through."""
     view = View(0, 0, PX_PER_MM, round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM))
-    return write_png(
-        ink_pixels([settle(flourish(), recipe)], view, ground if COLOUR.fullmatch(ground) else "#ffffff"), compress=6
-    )
+    return ink_pixels([settle(flourish(), recipe)], view, ground)

@@ -5,9 +5,9 @@ symbols these are).
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from gray_quill.core.colour import decode_srgb, encode_srgb
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import decode_srgb, encode_srgb
 
-Floats = NDArray[np.float64]
 # linear sRGB to XYZ, IEC 61966-2-1:1999; white is the sum of the rows, so that white has no chroma
 TO_XYZ = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]])
 WHITE = TO_XYZ.sum(axis=1)

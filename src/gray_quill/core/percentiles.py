@@ -3,9 +3,8 @@
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from gray_quill.core.arrays import Floats
 
 
 def weighted_percentiles(values: Floats, weights: Floats, percents: Sequence[float]) -> Floats:

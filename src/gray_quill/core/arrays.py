@@ -1,0 +1,6 @@
+"""What arrays hold."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]

@@ -1,0 +1,216 @@
+"""The pen plan: a pen compiled into tables, so that the browser only looks values up and draws.
+
+`compile_plan` is the one place that turns a recipe into what live ink needs; web/src/ink/ reads it and has no rules of
+its own.
+"""
+
+import base64
+import dataclasses
+
+import numpy as np
+
+from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.coverage import PUFF_S
+from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
+from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
+from gray_quill.core.ink.width import footprint
+from gray_quill.core.paper import Paper
+from gray_quill.core.pen.body import PATTERNS
+from gray_quill.core.pen.ends import taper
+from gray_quill.core.pen.lean import lean_share
+from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
+from gray_quill.core.pen.press import opacity_factor, press_share, press_term
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.steady import METHODS, is_raw
+from gray_quill.core.pen.tooth import PACE_SHARE, TILE, grade_load, load_over_lean
+from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
+
+FORCE_STEPS = 1024
+TAPER_STEPS = 256
+ALTITUDE_STEPS = 181
+FASTEST_MM_S = 4000.0
+FALLOFF_STEPS = 256
+
+
+@dataclasses.dataclass(frozen=True)
+class GrainPlan:
+    """What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a
+    mark.
+    """
+
+    size: int
+    heights: str
+    per_mm: float
+    depth: float
+    soft: float
+    crisp: bool
+    load_over_altitude: list[float]
+    pace_share: float
+
+
+@dataclasses.dataclass(frozen=True)
+class HoldPlan:
+    """Rest at the end of a stroke that asks for it to be drawn straight."""
+
+    after_s: float
+    within_mm: float
+    least_mm: float
+
+
+@dataclasses.dataclass(frozen=True)
+class StraightPlan:
+    """How strongly strokes are drawn straight, along which rules, and what rest at the end asks for it."""
+
+    strength: float
+    hold: HoldPlan | None
+    x_mm: list[float]
+    y_mm: list[float]
+    within: float
+    reach_mm: float
+
+
+@dataclasses.dataclass(frozen=True)
+class HollowPlan:
+    wall_mm: float
+    fill: str
+    fill_opacity: float
+
+
+@dataclasses.dataclass(frozen=True)
+class WetPlan:
+    """A wet mark loses `loss` of its tone inside a rim of wall_mm."""
+
+    wall_mm: float
+    loss: float
+
+
+@dataclasses.dataclass(frozen=True)
+class SteadyPlan:
+    """The filter: its method ("none" for raw paths) and own parameter."""
+
+    method: str
+    parameter: float = 0.0
+    beta: float = 0.0
+    d_cutoff_hz: float = 0.0
+
+
+@dataclasses.dataclass(frozen=True)
+class PenPlan:
+    """Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
+
+    press, press_share (what the press chart draws), opacity_over_force: FORCE_STEPS entries over force 0..1. pace: its
+    first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. start:
+    TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
+    distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
+    """
+
+    name: str
+    colour: str
+    opacity: float
+    ln_width: float
+    press: list[float]
+    press_share: list[float]
+    opacity_over_force: list[float]
+    grain: GrainPlan | None
+    pace: tuple[float, float]
+    dot_speed_mm_s: float
+    fastest_mm_s: float
+    speed_tau_ms: float
+    start_mm: float
+    start: list[float]
+    shape: str
+    aspect: list[float]
+    angle: float | None
+    pattern_mm: list[float]
+    width_mm: float
+    hollow: HollowPlan | None
+    wet: WetPlan | None
+    spray: list[float] | None
+    puff_s: float
+    straight: StraightPlan | None
+    place: str
+    blend: str
+    steady: SteadyPlan
+
+
+def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) -> PenPlan:
+    """The tables of a pen. `paper`: the sheet whose ruling strokes may be drawn along."""
+    force = np.linspace(0, 1, FORCE_STEPS)
+    altitude = np.linspace(0, np.pi / 2, ALTITUDE_STEPS)
+    aspect, angle = footprint(recipe, altitude, np.zeros(ALTITUDE_STEPS))
+    tip, body, steady = recipe.wash.tip, recipe.body, recipe.steady
+    start_mm = recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0
+    along = np.linspace(0, start_mm, TAPER_STEPS)
+    toothed = recipe.tooth.toothed
+    hardness = grade_load(recipe.tooth.grade) if toothed else 1.0
+    slow, fast = _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S])))
+    return PenPlan(
+        name=recipe.name,
+        colour=body.colour,
+        opacity=body.opacity,
+        ln_width=float(np.log(body.width_mm)),
+        press=_table(press_term(recipe.press, force)),
+        press_share=_table(press_share(recipe.press, force)),
+        opacity_over_force=_table(hardness * opacity_factor(recipe.press, force)),
+        grain=_grain(recipe, altitude) if toothed else None,
+        pace=(slow, fast),
+        dot_speed_mm_s=DOT_SPEED_MM_S,
+        fastest_mm_s=FASTEST_MM_S,
+        speed_tau_ms=SPEED_TAU_MS,
+        start_mm=start_mm,
+        start=_table(np.log(taper(along, start_mm, recipe.ends.start_tip, recipe.ends.ease))),
+        shape=tip.shape,
+        aspect=_table(aspect),
+        angle=float(angle[0]) if tip.shape in ("ellipse", "chisel") else None,
+        pattern_mm=[length * body.width_mm * body.line.scale for length in PATTERNS[body.line.pattern]],
+        width_mm=body.width_mm,
+        hollow=HollowPlan(body.hollow.wall_mm, body.hollow.fill, body.hollow.fill_opacity) if body.hollow.on else None,
+        wet=WetPlan(wet_rim_mm(body.width_mm), WET_LOSS * recipe.wash.wet_edge)
+        if recipe.wash.wet_edge > 0 and not body.hollow.on
+        else None,
+        spray=_table(recipe.wash.flow * (1 - np.linspace(0, 1, FALLOFF_STEPS)) ** 2) if tip.shape == "spray" else None,
+        puff_s=PUFF_S,
+        straight=_straight(recipe, paper),
+        place=recipe.wash.place,
+        blend=blend_on(recipe.wash, paper_colour),
+        steady=SteadyPlan("none")
+        if is_raw(steady)
+        else SteadyPlan(
+            steady.method, METHODS[steady.method].parameter(steady.amount), steady.beta, steady.d_cutoff_hz
+        ),
+    )
+
+
+def _grain(recipe: Recipe, altitude: Floats) -> GrainPlan:
+    tooth = recipe.tooth
+    heights = np.round(surface_of(tooth.grain, tooth.own) * 255).astype(np.uint8)
+    return GrainPlan(
+        size=TILE,
+        heights=base64.b64encode(heights.tobytes()).decode(),
+        per_mm=WAVELENGTH / tooth.scale_mm,
+        depth=tooth.depth,
+        soft=fade(tooth),
+        crisp=tooth.crisp,
+        load_over_altitude=_table(load_over_lean(lean_share(recipe.lean, altitude))),
+        pace_share=PACE_SHARE,
+    )
+
+
+def _straight(recipe: Recipe, paper: Paper | None) -> StraightPlan | None:
+    """None where strokes are never drawn straight."""
+    wash = recipe.wash
+    if wash.straighten == 0 and not wash.hold_straight:
+        return None
+    rules = rules_of(paper if wash.straight_to == "the ruling" else None)
+    return StraightPlan(
+        strength=wash.straighten,
+        hold=HoldPlan(HOLD_S, HOLD_MM, HOLD_LEAST_MM) if wash.hold_straight else None,
+        x_mm=_table(rules.x_mm),
+        y_mm=_table(rules.y_mm),
+        within=float(np.radians(RULING_DEG)),
+        reach_mm=ON_RULE_MM,
+    )
+
+
+def _table(values: Floats) -> list[float]:
+    return [round(float(v), 7) for v in values]

@@ -1,0 +1,86 @@
+"""What becomes of the ink on a panel: thinnest line, hairlines that vanish, greys."""
+
+import dataclasses
+from collections.abc import Sequence
+
+import numpy as np
+
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import contrast, decode_srgb, luminance, rgb, to_grey8
+from gray_quill.core.digitiser.device import Panel
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import View, page_view
+from gray_quill.core.panel.proof import Proof
+from gray_quill.core.paper import Paper
+from gray_quill.core.percentiles import weighted_percentiles
+from gray_quill.core.readings.reading import SHARE, reading
+
+VISIBLE = 3.0  # WCAG 2.2 SC 1.4.11: graphics that must be seen
+VANISHING = 0.02  # of the ink's length; common practice, no source
+
+
+@dataclasses.dataclass(frozen=True)
+class PanelReadings:
+    """What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length
+    whose best contrast with the paper is under 3:1, darkest contrast reached, greys used, mean grey error 0..1 against
+    the original.
+    """
+
+    thinnest_px: float = reading("thinnest line", "px", "The 5th percentile of the ink's width by length.")
+    thinnest_mm: float = reading("thinnest line", "mm", "The 5th percentile of the ink's width by length.")
+    hairline_share: float = reading(
+        "ink that may vanish",
+        SHARE,
+        "Share of the ink's length whose best contrast with the paper is under 3:1.",
+        better="less",
+        attention=VANISHING,
+    )
+    best_contrast: float = reading(
+        "best contrast", ":1", "Of the ink with the paper.", better="more", attention=VISIBLE
+    )
+    greys_used: int = reading("greys in use", "", "How many greys the picture is made of.", digits=0)
+    grey_error: float = reading("grey error", SHARE, "Mean difference from the sheet's own greys.", better="less")
+
+
+def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof) -> PanelReadings:
+    """Readings of a proof. The contrast at a point of the ink is the best within one pixel of the stroke's middle."""
+    view = page_view(paper, panel.ppi)
+    toned = to_grey8(proof.pixels)
+    error = float(np.abs(to_grey8(proof.original).astype(np.int16) - toned).mean() / 255)
+    used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
+    if not inks:
+        return PanelReadings(0, 0, 0, 1, used, error)
+    shown = decode_srgb(np.arange(256) / 255)[toned]  # a grey's luminance is its decoded value
+    ground = float(luminance(rgb(paper.colour)))
+    widths, weights, seen = [], [], []
+    for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
+        ratio = contrast_along(ink, shown, ground, view)
+        length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
+        widths.append(ink.mark_width_mm())
+        weights.append(length)
+        seen.append(ratio)
+    width, weight, ratios = np.concatenate(widths), np.concatenate(weights), np.concatenate(seen)
+    thin = float(weighted_percentiles(width, weight, (5,))[0])
+    return PanelReadings(
+        thin * view.px_per_mm,
+        thin,
+        float(weight[ratios < VISIBLE].sum() / weight.sum()),
+        float(ratios.max()),
+        used,
+        error,
+    )
+
+
+def contrast_along(ink: Ink, shown: Floats, ground: float, view: View) -> Floats:
+    """At each path point, the best contrast within one pixel. shown: relative luminance of the picture,
+    shape (h, w).
+    """
+    i = ((ink.x_mm - view.left_mm) * view.px_per_mm).astype(int)
+    j = ((ink.y_mm - view.top_mm) * view.px_per_mm).astype(int)
+    best = np.ones(len(i))
+    for dj in (-1, 0, 1):
+        for di in (-1, 0, 1):
+            jj, ii = j + dj, i + di
+            on = (jj >= 0) & (jj < shown.shape[0]) & (ii >= 0) & (ii < shown.shape[1])
+            best[on] = np.maximum(best[on], contrast(shown[jj[on], ii[on]], ground))
+    return best

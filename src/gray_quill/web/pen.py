@@ -1,0 +1,395 @@
+"""The Pen station: re-inking the writer's own line, fitting, trading off, judging, comparing and advising."""
+
+import base64
+from typing import Literal
+
+import numpy as np
+from flask import Blueprint
+from pydantic import Field
+
+from gray_quill.core.advice.effects import Effect, control_effects
+from gray_quill.core.advice.kinds import Verdict, judge_kind
+from gray_quill.core.advice.proposals import Advice, advise
+from gray_quill.core.colour.srgb import rgb
+from gray_quill.core.errors import InputError
+from gray_quill.core.ink.heat import heat_view
+from gray_quill.core.ink.ladder import ladder
+from gray_quill.core.ink.page import opacity_plane
+from gray_quill.core.ink.plan import PenPlan, compile_plan
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.view import View, fitted_view, inked_part
+from gray_quill.core.pen.fit import CubicForm, cubic_form, fit_press
+from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.steady import METHODS, amount_of, parameter_of
+from gray_quill.core.readings.anchors import find_anchors
+from gray_quill.core.readings.differences import Difference, differences
+from gray_quill.core.readings.ink_readings import Readings, read_ink
+from gray_quill.core.readings.notes import Note, notes_of
+from gray_quill.core.readings.press_use import PressUse, press_use
+from gray_quill.core.readings.spot import Spot, find_spot
+from gray_quill.core.readings.trade_off import (
+    TradePoint,
+    calmest_under,
+    check_shake,
+    smallest_below,
+    trade_curves,
+    trade_point,
+)
+from gray_quill.core.trace import Trace, bounds_mm
+from gray_quill.formats.png import write_png, write_tinted_png
+from gray_quill.store.fits import keep_fit, kept_fit
+from gray_quill.store.pens import get_pen
+from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.web.api import Model, operation
+from gray_quill.web.context import db, memory
+from gray_quill.web.records import Box, Colour, Done, Id, PaperIn, PenOn, Pixels, PressIn, RecipeIn, Source, SteadyIn
+from gray_quill.web.replies import data_url
+
+pen = Blueprint("pen", __name__)
+FORCE_BINS = 50
+MOST_STROKES_READ = 400
+
+
+class PlanBody(Model):
+    recipe: RecipeIn
+    paper_colour: Colour = "#ffffff"
+    paper: PaperIn | None = None
+
+
+class Preview(PenOn):
+    width_px: Pixels = 1200
+    height_px: Pixels = 360
+
+
+class PreviewReply(Model):
+    """image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is
+    width_px wide.
+
+    box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre.
+    """
+
+    image: str
+    left_px: int
+    top_px: int
+    width_px: int
+    height_px: int
+    box_mm: Box
+    scale: float
+
+
+class ReadReply(Model):
+    """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen."""
+
+    readings: Readings | None
+    notes: list[Note]
+    anchors: dict[str, list[tuple[float, float]]]
+    strokes: int
+
+
+class ForceReply(Model):
+    """counts: samples in equal bins of force from 0 to 1; absent: channels the device did not give."""
+
+    counts: list[int]
+    samples: int
+    absent: list[str]
+
+
+class FitBody(Model):
+    press: PressIn
+    source: Source
+    blend: float = Field(0.6, ge=0, le=1)
+
+
+class FitReply(Model):
+    """before, after: how the press record uses the force. cubic: the two-point form and its largest error."""
+
+    press: Press
+    before: PressUse
+    after: PressUse
+    cubic: CubicForm
+    samples: int
+
+
+class KeepFit(Model):
+    hand_id: Id
+    device_id: Id
+    press: PressIn
+
+
+class KeptFit(Model):
+    press: Press | None
+
+
+class TradeBody(Model):
+    steady: SteadyIn
+    source: Source
+
+
+class TradeReply(Model):
+    points: list[TradePoint]
+    now: TradePoint
+    methods: dict[str, dict[str, str]]
+
+
+class SolveBody(TradeBody):
+    most_drag_ms: float | None = Field(None, ge=0, le=500)
+    most_wobble_mm: float | None = Field(None, ge=0, le=5)
+
+
+class SolveReply(Model):
+    point: TradePoint | None
+
+
+class ConvertQuery(Model):
+    method: str
+    amount: float | None = Field(None, ge=0, le=10)
+    parameter: float | None = Field(None, ge=0)
+
+
+class ConvertReply(Model):
+    amount: float
+    parameter: float
+    unit: str
+
+
+class SpotBody(PenOn):
+    x_mm: float
+    y_mm: float
+
+
+class HeatBody(Preview):
+    quantity: Literal["width", "force", "speed"] = "width"
+
+
+class HeatReply(Model):
+    image: str
+    low: float
+    high: float
+    unit: str
+    colours: list[str]
+    box_mm: Box
+
+
+class JudgeBody(Model):
+    recipe: RecipeIn
+
+
+class EffectsBody(PenOn):
+    group: str
+
+
+class EffectsReply(Model):
+    effects: list[Effect]
+
+
+class AdviceReply(Model):
+    advice: list[Advice]
+
+
+class DifferBody(Model):
+    one: RecipeIn
+    other: RecipeIn
+    source: Source
+
+
+class DifferReply(Model):
+    differences: list[Difference]
+
+
+class LadderBody(Model):
+    recipe: RecipeIn
+    over: Literal["width", "opacity", "range"] = "width"
+    paper_colour: Colour = "#ffffff"
+    width_px: Pixels = 1200
+    height_px: Pixels = 360
+
+
+class LadderReply(Model):
+    image: str
+    values: list[float]
+
+
+def _traces(source: Source) -> list[Trace]:
+    return memory().traces_of(db(), source)
+
+
+def _box(view: View) -> Box:
+    right, bottom = view.width_px / view.px_per_mm, view.height_px / view.px_per_mm
+    return view.left_mm, view.top_mm, view.left_mm + right, view.top_mm + bottom
+
+
+@operation(pen, "POST", "/pen/plan", PenPlan, body=PlanBody)
+def make_plan(body: PlanBody) -> PenPlan:
+    """Compile a recipe into the tables live ink draws from."""
+    return compile_plan(body.recipe, body.paper_colour, body.paper)
+
+
+@operation(pen, "POST", "/pen/preview", PreviewReply, body=Preview)
+def make_preview(body: Preview) -> PreviewReply:
+    """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
+    traces = _traces(body.source)
+    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
+    paper = get_sheet(db(), body.source.sheet_id).paper
+    inks = [settle(t, body.recipe, paper) for t in traces]
+    part, x, y = inked_part(inks, view)
+    image = base64.b64encode(write_tinted_png(opacity_plane(inks, part), rgb(body.recipe.body.colour))).decode()
+    return PreviewReply(
+        image=f"data:image/png;base64,{image}",
+        left_px=x,
+        top_px=y,
+        width_px=part.width_px,
+        height_px=part.height_px,
+        box_mm=_box(view),
+        scale=view.px_per_mm,
+    )
+
+
+@operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn)
+def read_with(body: PenOn) -> ReadReply:
+    """Readings of a recipe on the source's ink, and where on the page they can be seen."""
+    traces = _traces(body.source)[-MOST_STROKES_READ:]
+    paper = get_sheet(db(), body.source.sheet_id).paper
+    inks = [settle(t, body.recipe, paper) for t in traces]
+    readings = read_ink(traces, body.recipe, inks)
+    anchors = find_anchors(traces, body.recipe, inks)
+    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
+
+
+@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply)
+def read_sheet_ink(sheet_id: str) -> ReadReply:
+    """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one."""
+    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+    if not index:
+        return ReadReply(readings=None, notes=[], anchors={}, strokes=0)
+    _, pen_id, revision = next((e for e in reversed(index) if e[1] == sheet.pen_id), index[-1])
+    pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:], sheet.paper)
+    traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
+    recipe = get_pen(db(), pen_id, revision).recipe
+    readings = read_ink(traces, recipe, inks)
+    anchors = find_anchors(traces, recipe, inks)
+    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
+
+
+@operation(pen, "POST", "/pen/force", ForceReply, body=Source)
+def read_force(body: Source) -> ForceReply:
+    """How often the hand pressed how hard, for the press chart."""
+    traces = _traces(body)
+    force = np.concatenate([t.force for t in traces])
+    counts, _ = np.histogram(force, FORCE_BINS, (0, 1))
+    absent = sorted(set().union(*(t.absent for t in traces)))
+    return ForceReply(counts=counts.tolist(), samples=len(force), absent=absent)
+
+
+@operation(pen, "POST", "/pen/fit", FitReply, body=FitBody)
+def fit_to_hand(body: FitBody) -> FitReply:
+    """Fit floor, ceiling and curve to the force of the source's ink."""
+    force = np.concatenate([t.force for t in _traces(body.source)])
+    fitted = fit_press(force, body.press, body.blend)
+    return FitReply(
+        press=fitted,
+        before=press_use(force, body.press),
+        after=press_use(force, fitted),
+        cubic=cubic_form(fitted),
+        samples=len(force),
+    )
+
+
+@operation(pen, "PUT", "/pen/fits", Done, body=KeepFit)
+def remember_fit(body: KeepFit) -> Done:
+    """Remember a fit for a hand on a device."""
+    keep_fit(db(), body.hand_id, body.device_id, body.press)
+    return Done()
+
+
+@operation(pen, "GET", "/pen/fits/<hand_id>/<device_id>", KeptFit)
+def read_fit(hand_id: str, device_id: str) -> KeptFit:
+    """The fit remembered for a hand on a device, if any."""
+    return KeptFit(press=kept_fit(db(), hand_id, device_id))
+
+
+@operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody)
+def trade(body: TradeBody) -> TradeReply:
+    """Wobble against drag for every method and amount, and the setting in use."""
+    traces = _traces(body.source)
+    check_shake(traces)
+    methods = {m.name: {"symbol": m.symbol, "unit": m.unit, "help": m.help} for m in METHODS.values()}
+    return TradeReply(points=trade_curves(traces, body.steady), now=trade_point(traces, body.steady), methods=methods)
+
+
+@operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody)
+def solve(body: SolveBody) -> SolveReply:
+    """The calmest setting under a drag, or the one with least drag that brings wobble under a bound."""
+    traces = _traces(body.source)
+    check_shake(traces)
+    if body.most_drag_ms is not None:
+        return SolveReply(point=calmest_under(traces, body.steady, body.most_drag_ms))
+    if body.most_wobble_mm is not None:
+        return SolveReply(point=smallest_below(traces, body.steady, body.most_wobble_mm))
+    raise InputError("Say the most drag in ms or the most wobble in mm.", "most_drag_ms")
+
+
+@operation(pen, "GET", "/pen/steady", ConvertReply, query=ConvertQuery)
+def convert_steady(query: ConvertQuery) -> ConvertReply:
+    """Amount and physical parameter of a steadying method, from either."""
+    if (query.amount is None) == (query.parameter is None):
+        raise InputError("Give either amount or parameter.", "amount")
+    amount = query.amount if query.amount is not None else amount_of(query.method, query.parameter or 0.0)
+    return ConvertReply(amount=amount, parameter=parameter_of(query.method, amount), unit=METHODS[query.method].unit)
+
+
+@operation(pen, "POST", "/pen/spot", Spot, body=SpotBody)
+def read_spot(body: SpotBody) -> Spot:
+    """What the hand did at a spot of the ink, and the terms that made its width."""
+    traces = _traces(body.source)
+    return find_spot(traces, [settle(t, body.recipe) for t in traces], body.x_mm, body.y_mm)
+
+
+@operation(pen, "POST", "/pen/heat", HeatReply, body=HeatBody)
+def read_heat(body: HeatBody) -> HeatReply:
+    """The ink coloured by its width, force or speed."""
+    traces = _traces(body.source)
+    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
+    heat = heat_view(traces, [settle(t, body.recipe) for t in traces], body.quantity, view)
+    return HeatReply(
+        image=data_url(write_png(heat.pixels, compress=1)),
+        low=heat.low,
+        high=heat.high,
+        unit=heat.unit,
+        colours=heat.colours,
+        box_mm=_box(view),
+    )
+
+
+@operation(pen, "POST", "/pen/judge", Verdict, body=JudgeBody)
+def judge(body: JudgeBody) -> Verdict:
+    """Whether a pen does what its kind says, by numbers."""
+    return judge_kind(body.recipe)
+
+
+@operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody)
+def read_effects(body: EffectsBody) -> EffectsReply:
+    """How much each control of a group changes this ink, and why when it does not."""
+    sheet = get_sheet(db(), body.source.sheet_id)
+    return EffectsReply(effects=control_effects(_traces(body.source), body.recipe, body.group, sheet.paper.colour))
+
+
+@operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn)
+def read_advice(body: PenOn) -> AdviceReply:
+    """What to change about a pen on this ink, why, and what it will do."""
+    traces = _traces(body.source)
+    inks = [settle(t, body.recipe) for t in traces]
+    return AdviceReply(advice=advise(traces, body.recipe, inks, read_ink(traces, body.recipe, inks)))
+
+
+@operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody)
+def read_differences(body: DifferBody) -> DifferReply:
+    """Readings of two pens on the same ink that differ, largest first."""
+    traces = _traces(body.source)
+    return DifferReply(differences=differences(read_ink(traces, body.one), read_ink(traces, body.other)))
+
+
+@operation(pen, "POST", "/pen/ladder", LadderReply, body=LadderBody)
+def read_ladder(body: LadderBody) -> LadderReply:
+    """One pen at rising widths, opacities or ranges over an older dark line."""
+    pixels, values = ladder(body.recipe, body.over, body.width_px, body.height_px, body.paper_colour)
+    return LadderReply(image=data_url(write_png(pixels, compress=1)), values=values)
