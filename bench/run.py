@@ -105,7 +105,7 @@ for (let i = 0; i < rounds; i += 1) {
   const wanted = { ...recipe, press: { ...recipe.press, range: 2 + i / 10 } }
   const start = performance.now()
   const body = { recipe: wanted, source: { sheet_id: 'bench', part: 'sheet' }, width_px: 2400, height_px: 720 }
-  const answer = await fetch('/api/preview', {
+  const answer = await fetch('/api/pen/preview', {
     method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body),
   })
   const image = new Image()

@@ -1,16 +1,17 @@
-"""Writes docs/pen-fields.md and docs/palm-rules.md from the declarations in the core. Run as `.venv/bin/python
-tools/make_fields_doc.py`.
+"""Writes docs/pen-fields.md, docs/readings.md and docs/palm-rules.md from the declarations in the core. Run as
+`.venv/bin/python tools/make_fields_doc.py`.
 """
 
 import pathlib
-from typing import Any
 
+from gray_quill.core.catalogue import READINGS
 from gray_quill.core.palm.contacts import COLUMNS, PHASES
 from gray_quill.core.palm.drills import DRILLS
 from gray_quill.core.palm.outcome import GRADES
-from gray_quill.core.palm.rules import Rules
+from gray_quill.core.palm.rules import RULES, Rules
 from gray_quill.core.pen.recipe import FORMAT, recipe_fields
-from gray_quill.core.quantities import describe_record
+from gray_quill.core.quantities import Control, describe_record
+from gray_quill.core.readings.reading import in_words
 
 DOCS = pathlib.Path(__file__).parents[1] / "docs"
 
@@ -53,9 +54,8 @@ def palm_doc() -> str:
         "",
         *_table(describe_record(Rules)),
         "",
-        "Rules are asked in this order: nib near, contact size, resting zone, edge, crowd; *nib arrived* when "
-        "the nib is first seen,",
-        "*lies still* when a contact is old enough. The first that fires refuses. Nib ink always passes.",
+        f"Rules are asked in this order: {', '.join(rule.name for rule in RULES)}. The first that fires refuses. Nib ink",
+        "always passes.",
         "",
         "## Drills",
         "",
@@ -69,24 +69,47 @@ def palm_doc() -> str:
         "",
         "| called | slips a minute (marks, taps, page shifts, lost ink) | gestures refused | delay |",
         "|---|---|---|---|",
-        *(f"| {g.word} | {g.slips_a_minute:g} | {g.refused_share:.0%} | {g.delay_ms:g} ms |" for g in GRADES),
+        *(
+            f"| {g.word} | {_most(g.slips_a_minute)} | {g.refused_share:.0%} | {_most(g.delay_ms, ' ms')} |"
+            for g in GRADES
+        ),
         "",
     ]
     return "\n".join(lines)
 
 
-def _table(rows: list[dict[str, Any]]) -> list[str]:
+def readings_doc() -> str:
+    """Everything that is measured, as Markdown."""
+    lines = [
+        "# Readings",
+        "",
+        "Made by `tools/make_fields_doc.py` from the declarations in the core: the words on screens, in the API and on",
+        "the command line come from the same place. A bound is the value from which a reading deserves attention.",
+        "",
+    ]
+    for group, readings in READINGS.items():
+        lines += [f"## {group}", "", "| reading | called | what it says | better | bound |", "|---|---|---|---|---|"]
+        for key, r in readings.items():
+            bound = "" if r.attention is None else in_words(r, r.attention)
+            label = f"{r.label}, {r.unit}" if r.unit else r.label
+            lines.append(f"| `{key}` | {label} | {r.help} | {r.better} | {bound} |")
+        lines.append("")
+    return "\n".join(lines)
+
+
+def _most(bound: float | None, unit: str = "") -> str:
+    return "any" if bound is None else f"{bound:g}{unit}"
+
+
+def _table(rows: list[Control]) -> list[str]:
     lines = ["| field | what it does | range | default |", "|---|---|---|---|"]
-    for row in rows:
-        bounds = (
-            f"{row['low']:g} to {row['high']:g} {row['unit']}".strip()
-            if row["low"] is not None
-            else ", ".join(row["options"]) or row["kind"]
-        )
-        lines.append(f"| `{row['name']}` | {row['help']} | {bounds} | `{row['default']}` |")
+    for c in rows:
+        span = f"{c.low:g} to {c.high:g} {c.unit}".strip() if c.low is not None else ", ".join(c.options) or c.kind
+        lines.append(f"| `{c.name}` | {c.help} | {span} | `{c.default}` |")
     return lines
 
 
 if __name__ == "__main__":
     (DOCS / "pen-fields.md").write_text(fields_doc())
+    (DOCS / "readings.md").write_text(readings_doc())
     (DOCS / "palm-rules.md").write_text(palm_doc())

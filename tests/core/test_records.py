@@ -56,10 +56,10 @@ class Recipes(unittest.TestCase):
                 if q.kind == "number":
                     default = next(f.default for f in dataclasses.fields(record) if f.name == name)
                     self.assertTrue(q.low <= default <= q.high, f"{group}.{name}")
-        self.assertIn("hollow.wall_mm", {f["name"] for f in recipe_fields()["body"]})
+        self.assertIn("hollow.wall_mm", {c.name for c in recipe_fields()["body"]})
 
     def test_the_table_in_the_docs_is_the_declaration(self) -> None:
-        for name, made in (("pen-fields.md", fields_doc), ("palm-rules.md", palm_doc)):
+        for name, made in (("pen-fields.md", fields_doc), ("palm-rules.md", palm_doc), ("readings.md", readings_doc)):
             self.assertEqual((DOCS / name).read_text(), made(), "run tools/make_fields_doc.py")
 
 

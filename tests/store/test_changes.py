@@ -6,7 +6,7 @@ from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.press import Press
 from gray_quill.store.fits import keep_fit, kept_fit
 from gray_quill.store.settings import get_settings, set_settings
-from gray_quill.store.sheets import change_sheet, count_strokes, get_sheet, list_sheets
+from gray_quill.store.sheets import bin_sheet, change_sheet, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, get_thing, list_things
 from tests.store.test_store import StoreCase
 
@@ -17,18 +17,18 @@ class Changes(StoreCase):
         for change in (
             {"name": "Renamed"},
             {"paper": paper_from_spec("ruled 9mm A4")},
-            {"binned": True},
-            {"binned": False},
         ):
             after = change_sheet(self.db, "s", **change)  # type: ignore[arg-type]
-            for field in ("name", "paper", "hand_id", "pen_id", "binned"):
+            for field in ("name", "paper", "hand_id", "pen_id"):
                 expected = change.get(field, getattr(before, field))
                 self.assertEqual(getattr(after, field), expected, f"{field} after {change}")
             before = after
         self.assertEqual([s.name for s in list_sheets(self.db)], ["Renamed"])
-        change_sheet(self.db, "s", binned=True)
+        self.assertTrue(bin_sheet(self.db, "s", True).binned)
         self.assertEqual(list_sheets(self.db), [])
         self.assertEqual(get_sheet(self.db, "s").name, "Renamed", "the bin keeps it")
+        self.assertFalse(bin_sheet(self.db, "s", False).binned)
+        self.assertEqual([s.name for s in list_sheets(self.db)], ["Renamed"])
 
     def test_settings_are_kept_one_by_one(self) -> None:
         set_settings(self.db, {"surface": "night", "palette": [{"name": "fen", "colour": "#2e5e5a"}]})
@@ -49,4 +49,3 @@ class Changes(StoreCase):
         self.assertIn("mine", list_things(self.db, Hand))
         with self.assertRaisesRegex(NotFound, "no hand 'ghost'"):
             get_thing(self.db, Hand, "ghost")
-        self.assertEqual(count_strokes(self.db), {})

@@ -10,11 +10,9 @@ import numpy as np
 from gray_quill.core.errors import Conflict, NotFound
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.demo.build import build_demo
 from gray_quill.store.database import BACKUPS_KEPT, FILE, connect, migrate, migrations, prepare, transaction
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history, set_roll
-from gray_quill.store.readings import keep_readings, kept_readings
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, bin_strokes, list_strokes
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 from tests.zoo import wave, zoo
@@ -91,12 +89,6 @@ class Pens(StoreCase):
         self.assertIn("reed", [p.id for p in list_pens(self.db)])
         with self.assertRaises(Conflict):
             set_roll(self.db, ["fen", "fen"])
-
-    def test_readings_lie_beside_their_revision(self) -> None:
-        readings = read_ink([wave()], SHIPPED_PENS["fen-fountain"])
-        keep_readings(self.db, "s", "fen", 1, readings)
-        keep_readings(self.db, "s", "fen", 1, readings)
-        self.assertEqual(kept_readings(self.db, "s"), [("fen", 1, readings)])
 
 
 class Database(StoreCase):

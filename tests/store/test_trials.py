@@ -9,10 +9,17 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.drills import simulate
 from gray_quill.core.palm.posture import in_words, read_posture
 from gray_quill.core.palm.rules import OFF, Rules
+from gray_quill.store.kept import VERSION
 from gray_quill.store.palm_settings import keep_setting, kept_setting
 from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial, list_trials
 from tests.store.test_store import StoreCase
+
+
+def kept(trial: Trial) -> Trial:
+    """The same with the version its JSON was kept with."""
+    version = {"version": VERSION}
+    return dataclasses.replace(trial, inputs=version | trial.inputs, results=version | trial.results)
 
 
 class Trials(StoreCase):
@@ -24,11 +31,11 @@ class Trials(StoreCase):
             )
             for k, kind in enumerate(("palm", "lag", "palm"))
         ]
-        self.assertEqual(get_trial(self.db, "palm", made[0].id), made[0])
+        self.assertEqual(get_trial(self.db, "palm", made[0].id), kept(made[0]))
         self.assertEqual([t.results["k"] for t in list_trials(self.db, "palm")], [2, 0])
         bin_trial(self.db, "palm", made[2].id, True)
         self.assertEqual([t.results["k"] for t in list_trials(self.db, "palm")], [0])
-        self.assertEqual(get_trial(self.db, "palm", made[2].id), made[2], "the bin keeps it")
+        self.assertEqual(get_trial(self.db, "palm", made[2].id), kept(made[2]), "the bin keeps it")
         bin_trial(self.db, "palm", made[2].id, False)
         self.assertEqual(len(list_trials(self.db, "palm")), 2)
         for kind, trial_id in (("lag", made[0].id), ("palm", "ghost")):

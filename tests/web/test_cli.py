@@ -133,10 +133,13 @@ class Cli(unittest.TestCase):
         for wrong, words in (
             (("film-read", str(zip_file), "--fps", "240", "--mm-per-px", "7"), "mm a pixel"),
             (("film-read", "gone.zip", "--fps", "240", "--mm-per-px", "0.1"), "cannot be read"),
-            (("lag", "--device", "tablet-11", "--pen", "fen-fountain", "--speed", "0"), "--speed must lie"),
+            (
+                ("lag", "--device", "tablet-11", "--pen", "fen-fountain", "--speed", "0"),
+                "--speed is 0; it must lie from 1 to 1000 mm/s",
+            ),
             (
                 ("film", "--device", "tablet-11", "--pen", "fen-fountain", "--fps", "5", "-o", str(zip_file)),
-                "Frames a second",
+                "fps is 5; it must lie from 60 to 2000",
             ),
         ):
             code, _, err = self.run_cli(*wrong)
@@ -197,10 +200,11 @@ class Cli(unittest.TestCase):
             "jiggle_mm",
             "lost_ink_mm",
             "page_shift_mm",
+            "palms_kept",
             "refused_gestures",
             "stray_marks",
             "taps",
-            "zoom_pct",
+            "zoomed",
         ]
         self.assertEqual(sorted(off), names)
         self.assertEqual(sorted(off["contacts"][0]), ["at_ms", "decision", "id", "rule"])

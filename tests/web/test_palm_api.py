@@ -25,8 +25,8 @@ class PalmApi(ApiCase):
     def test_drills_of_the_stand_in_and_of_a_real_hand_come_out_alike(self) -> None:
         rules = {**self.off(), "before_ms": 800, "after_ms": 600, "size_mm": 13, "crowd_count": 2, "take_back_ms": 1000}
         for drill in ("palm first", "two-finger zoom"):
-            simulated = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "drills": [drill], "seed": 3}).json
-            own = self.ask("POST", "/api/palm/run", {**PAIR, "rules": rules, "own": [self.own(drill)]}).json
+            simulated = self.ask("POST", "/api/palm/judge", {**PAIR, "rules": rules, "drills": [drill], "seed": 3}).json
+            own = self.ask("POST", "/api/palm/judge", {**PAIR, "rules": rules, "own": [self.own(drill)]}).json
             self.assertEqual(own["total"]["confusion"], simulated["total"]["confusion"])
             self.assertEqual(
                 [c["decision"] for c in own["parts"][0]["contacts"]],
@@ -35,7 +35,7 @@ class PalmApi(ApiCase):
             self.assertEqual(
                 (own["grade"]["word"], simulated["fault"].startswith("Nothing is left")), ("forgets it is glass", True)
             )
-        whole = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "seed": 3}).json
+        whole = self.ask("POST", "/api/palm/judge", {**PAIR, "rules": self.off(), "seed": 3}).json
         self.assertEqual(len(whole["parts"]), 9)
         self.assertEqual((whole["grade"]["word"], whole["grade"]["attention"]), ("unusable", True))
         self.assertIn("the rules' fault", whole["fault"])
@@ -74,7 +74,7 @@ class PalmApi(ApiCase):
         self.assertTrue(left["zone"]["dx_mm"] < 0 and left["zone"]["dy_mm"] < 0)
         kept = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": self.off(), "posture": left}).json
         self.assertEqual(kept["zone"], left["zone"])
-        run = self.ask("POST", "/api/palm/run", {**PAIR, "rules": self.off(), "drills": ["rest"]}).json
+        run = self.ask("POST", "/api/palm/judge", {**PAIR, "rules": self.off(), "drills": ["rest"]}).json
         self.assertEqual(run["zone"], left["zone"])
         own = self.own("palm slides")["stream"]
         self.assertEqual(
@@ -87,7 +87,8 @@ class PalmApi(ApiCase):
         two = self.ask("POST", "/api/palm/runs", {**PAIR, "rules": rules, "own": [self.own("rest")]}).json
         self.assertEqual((one["own"], two["own"], one["rules"]["size_mm"]), (False, True, 13))
         self.assertEqual([r["id"] for r in self.ask("GET", "/api/palm/runs").json["runs"]], [two["id"], one["id"]])
-        self.assertEqual(len(self.ask("PUT", f"/api/palm/runs/{one['id']}/bin", {"binned": True}).json["runs"]), 1)
+        self.assertEqual(self.ask("PUT", f"/api/palm/runs/{one['id']}/bin", {"binned": True}).json, one)
+        self.assertEqual([r["id"] for r in self.ask("GET", "/api/palm/runs").json["runs"]], [two["id"]])
 
     def test_contacts_go_out_and_come_back_and_refusals_say_why(self) -> None:
         stream = self.own("rest")["stream"]
@@ -108,11 +109,11 @@ class PalmApi(ApiCase):
             self.assertIn(words, reply.json["error"]["message"])
         rules = self.off()
         for path, body, status, words in (
-            ("/api/palm/run", {**PAIR, "rules": rules, "drills": ["juggle"]}, 400, "juggle"),
-            ("/api/palm/run", {**PAIR, "rules": {**rules, "size_mm": 900}}, 400, "rules.size_mm"),
-            ("/api/palm/run", {**PAIR, "hand_id": "ghost", "rules": rules}, 404, "ghost"),
+            ("/api/palm/judge", {**PAIR, "rules": rules, "drills": ["juggle"]}, 400, "juggle"),
+            ("/api/palm/judge", {**PAIR, "rules": {**rules, "size_mm": 900}}, 400, "rules.size_mm"),
+            ("/api/palm/judge", {**PAIR, "hand_id": "ghost", "rules": rules}, 404, "ghost"),
             (
-                "/api/palm/run",
+                "/api/palm/judge",
                 {**PAIR, "rules": rules, "own": [{"drill": "rest", "stream": {**stream, "t_ms": [0]}}]},
                 400,
                 "differ in length",

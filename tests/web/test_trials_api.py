@@ -42,8 +42,8 @@ class Trials(ApiCase):
         solved = self.ask("POST", "/api/wash/solve", {**WASH, "paper": "#ffffff"}).json
         self.assertGreaterEqual(min(solved["measured"]["writing"], solved["measured"]["typed"]), 4.5)
         refused = self.ask("POST", "/api/wash/solve", {**WASH, "paper": "#8a8d8a"}).json
-        self.assertIsNone(refused["setting"])
-        self.assertTrue(0 < refused["best_contrast"] < 4.5 * 1.01)
+        self.assertIsNone(refused["answer"]["setting"])
+        self.assertTrue(0 < refused["answer"]["best_contrast"] < 4.5 * 1.01)
 
     def test_sets_name_the_panels_that_show_greys(self) -> None:
         body = {
@@ -55,24 +55,24 @@ class Trials(ApiCase):
         reply = self.ask("POST", "/api/wash/set", body).json
         self.assertEqual([c["name"] for c in reply["conditions"]][-1], "10-inch e-paper slate, 16 greys")
         self.assertEqual(len(reply["conditions"]), 5)
-        self.assertTrue(reply["replacements"] and reply["passes"])
-        self.assertTrue(all(c["passes"] for c in reply["proposed"]))
+        self.assertTrue(reply["proposal"]["replacements"] and reply["proposal"]["passes"])
+        self.assertTrue(all(c["passes"] for c in reply["proposal"]["conditions"]))
 
     def test_the_shading_bench_measures_own_shading(self) -> None:
         reply = self.ask(
             "POST",
-            "/api/shading",
+            "/api/pen/shading",
             {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "test-sheet"},
         ).json
         self.assertEqual([p["lean"] for p in reply["patches"]].count("own"), 1)
         self.assertEqual((len(reply["grades"]), len(reply["text"]), len(reply["crispness"])), (14, 3, 3))
 
     def test_an_own_grain_goes_from_picture_to_plan_and_file(self) -> None:
-        reply = self.client.post("/api/grains", data=png((300, 400)), content_type="image/png")
+        reply = self.client.post("/api/pens/grains", data=png((300, 400)), content_type="image/png")
         own = reply.json["own"]
         recipe = pen("moth-pencil-2b")
         recipe["tooth"] |= {"grain": "own", "own": own}
-        plan = self.ask("POST", "/api/plan", {"recipe": recipe}).json["plan"]
+        plan = self.ask("POST", "/api/pen/plan", {"recipe": recipe}).json
         self.assertEqual(plan["grain"]["heights"], own)
         kept = self.ask("POST", "/api/pens", {"id": "own-grain", "recipe": recipe, "note": "", "on_roll": False}).json
         self.assertEqual(kept["recipe"]["tooth"]["own"], own)
@@ -82,17 +82,15 @@ class Trials(ApiCase):
             "recipe": pen("dusk-wash"),
             "paper": {"width_mm": 100, "height_mm": 100, "ruling": "squared", "spacing_mm": 10},
         }
-        plan = self.ask("POST", "/api/plan", body).json["plan"]
+        plan = self.ask("POST", "/api/pen/plan", body).json
         self.assertEqual(
             (plan["straight"]["y_mm"], plan["straight"]["strength"]), ([10.0 * k for k in range(1, 10)], 0.7)
         )
-        self.assertEqual(
-            self.ask("POST", "/api/plan", {"recipe": pen("dusk-wash")}).json["plan"]["straight"]["y_mm"], []
-        )
+        self.assertEqual(self.ask("POST", "/api/pen/plan", {"recipe": pen("dusk-wash")}).json["straight"]["y_mm"], [])
 
     def test_a_device_is_inspected_and_kept(self) -> None:
         whole = {"sheet_id": "trap-log", "part": "sheet", "stroke_ids": None}
-        found = self.ask("POST", "/api/inspect", {"source": whole}).json
+        found = self.ask("POST", "/api/lag/inspect", {"source": whole}).json
         self.assertAlmostEqual(found["report_hz"], 240, delta=3)
         made = self.ask(
             "POST",
@@ -138,7 +136,7 @@ class Trials(ApiCase):
                 "ghost",
             ),
             (
-                "/api/shading",
+                "/api/pen/shading",
                 {"recipe": pen("moth-pencil-2b"), "sheet_id": "trap-log", "own_sheet_id": "trap-log"},
                 400,
                 "holds no shading",
@@ -150,10 +148,10 @@ class Trials(ApiCase):
                 422,
                 "speed_mm_s",
             ),
-            ("/api/inspect", {"source": {**WORDS, "sheet_id": "ghost"}}, 404, "no sheet"),
-            ("/api/inspect", {}, 400, "strokes just written"),
-            ("/api/plan", {"recipe": own}, 400, "Bring in a picture"),
-            ("/api/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
+            ("/api/lag/inspect", {"source": {**WORDS, "sheet_id": "ghost"}}, 404, "no sheet"),
+            ("/api/lag/inspect", {}, 400, "strokes just written"),
+            ("/api/pen/plan", {"recipe": own}, 400, "Bring in a picture"),
+            ("/api/pen/plan", {"recipe": pen("dusk-wash"), "paper": {"width_mm": 1}}, 400, "width_mm"),
         ]
         for path, body, status, words in cases:
             with self.subTest(path=path, words=words):
@@ -179,6 +177,6 @@ class Trials(ApiCase):
             (png((40, 300)), 400, "at least 64"),
             (png((300, 300), 0), 400, "no grain"),
         ):
-            reply = self.client.post("/api/grains", data=data, content_type="image/png")
+            reply = self.client.post("/api/pens/grains", data=data, content_type="image/png")
             self.assertEqual(reply.status_code, status, words)
             self.assertIn(words, reply.json["error"]["message"])

@@ -11,7 +11,8 @@ from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
 from gray_quill import __version__
 from gray_quill.core.catalogue import RECORDS
-from gray_quill.core.errors import BodyError
+from gray_quill.core.errors import BodyError, InputError
+from gray_quill.core.pen.recipe import recipe_schema
 from gray_quill.core.quantities import record_schema, sub_records
 
 REF = "#/components/schemas/{model}"
@@ -79,7 +80,7 @@ def operation(
 
 def _parsed(model: Any, data: object, what: str) -> Any:
     if data is None:
-        raise BodyError(f"Send the {what} as JSON with Content-Type application/json.")
+        raise InputError(f"Send the {what} as JSON with Content-Type application/json.")
     try:
         return TypeAdapter(model).validate_python(data)
     except ValidationError as error:
@@ -173,7 +174,10 @@ def _with_records(part: Any) -> Any:
 def _record_components() -> dict[str, Any]:
     """The schemas of declared records, made from their declarations: they say more than their types."""
     records = {r.__name__: r for record in RECORDS for r in (record, *sub_records(record))}
-    return {
-        name: {"title": name, **record_schema(r, lambda inner: {"$ref": REF.format(model=inner.__name__)})}
-        for name, r in records.items()
-    }
+
+    def named(record: type) -> dict[str, Any]:
+        return {"$ref": REF.format(model=record.__name__)}
+
+    found = {name: {"title": name, **record_schema(r, named)} for name, r in records.items()}
+    recipe = {k: v for k, v in recipe_schema(named).items() if k != "$schema"}
+    return {**found, "Recipe": recipe}

@@ -2887,7 +2887,7 @@ export interface components {
             value: number;
             words: string;
         };
-        /** Recipe */
+        /** gray-quill/pen@1 */
         Recipe: {
             /**
              * @default {
@@ -2917,6 +2917,8 @@ export interface components {
              *     }
              */
             ends: components["schemas"]["Ends"];
+            /** @constant */
+            format?: "gray-quill/pen@1";
             /**
              * Kind
              * @description What the pen sets out to be

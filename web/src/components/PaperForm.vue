@@ -33,7 +33,7 @@ function turn(way: string) {
 /** A new sheet colour brings the ruling that suits it. */
 const colour = (value: string) =>
   desk.attempt(async () => {
-    const { rule_colour } = await take(api.POST('/api/colours', { body: { paper_colour: value, colours: [] } }))
+    const { rule_colour } = await take(api.POST('/api/desk/colours', { body: { paper_colour: value, colours: [] } }))
     set({ colour: value, rule_colour })
   })
 </script>

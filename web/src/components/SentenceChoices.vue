@@ -59,7 +59,7 @@ async function bringIn(event: Event) {
   if (!file) return
   await desk.attempt(async () => {
     const answer = await take(
-      api.POST('/api/sheet-files/{sheet_id}', {
+      api.POST('/api/sheets/{sheet_id}/file', {
         params: { path: { sheet_id: desk.sheet!.id } },
         body: '',
         bodySerializer: () => file,

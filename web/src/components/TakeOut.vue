@@ -20,7 +20,7 @@ async function takeOut(form: string) {
   if (!desk.sheet) return
   await desk.attempt(async () => {
     const answer = await fetch(
-      `/api/sheets/${desk.sheet!.id}/export?form=${form}&dpi=${dpi.value}&paper=${paper.value}`,
+      `/api/sheets/${desk.sheet!.id}/file?form=${form}&dpi=${dpi.value}&paper=${paper.value}`,
     )
     if (!answer.ok) throw new Refusal((await answer.json()).error.message, answer.status)
     const link = document.createElement('a')

@@ -99,7 +99,7 @@ export const useDesk = defineStore('desk', () => {
 
   /** Put these pens on the roll in this order. */
   const orderRoll = async (ids: string[]) => {
-    await take(api.PUT('/api/roll', { body: { pen_ids: ids } }))
+    await take(api.PUT('/api/desk/roll', { body: { pen_ids: ids } }))
     if (!desk.value) return
     for (const p of desk.value.pens) p.roll_place = ids.includes(p.id) ? ids.indexOf(p.id) : null
     desk.value.pens.sort((a, b) => (a.roll_place ?? 99) - (b.roll_place ?? 99))

@@ -36,7 +36,7 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
       if (!now || (before && before.id === now.id && before.revision === now.revision && revisions.value.length)) return
       await desk.attempt(async () => {
         revisions.value = (
-          await take(api.GET('/api/pens/{pen_id}', { params: { path: { pen_id: now.id } } }))
+          await take(api.GET('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: now.id } } }))
         ).revisions
       })
     },

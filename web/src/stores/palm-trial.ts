@@ -40,7 +40,7 @@ export const usePalmTrial = defineStore('palm-trial', () => {
       },
   )
   const asked = useLatest(
-    (b: Schemas['RunBody']) => take(api.POST('/api/palm/run', { body: b })),
+    (b: Schemas['RunBody']) => take(api.POST('/api/palm/judge', { body: b })),
     (answer) => {
       before.value = reply.value
       reply.value = answer

@@ -9,7 +9,7 @@ export const usePlans = defineStore('plans', () => {
   const known = new Map<string, Promise<PenPlan>>()
 
   const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
-    const answer = await take(api.POST('/api/plan', { body: { recipe, paper_colour, paper } }))
+    const answer = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
     return answer.plan as unknown as PenPlan
   }
 

@@ -1,7 +1,7 @@
 """The pen recipe: eight groups, read from and written to `gray-quill/pen@1` JSON."""
 
 import dataclasses
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from gray_quill.core.errors import RecordError
@@ -76,9 +76,9 @@ def write_recipe(recipe: Recipe) -> dict[str, Any]:
     return {"format": FORMAT, **record_json(recipe)}
 
 
-def recipe_schema() -> dict[str, Any]:
-    """JSON Schema of the recipe format."""
-    schema = record_schema(Recipe)
+def recipe_schema(ref: Callable[[type], dict[str, Any]] | None = None) -> dict[str, Any]:
+    """JSON Schema of the recipe format; `ref` as in record_schema."""
+    schema = record_schema(Recipe, ref)
     schema["properties"] = {"format": {"const": FORMAT}, **schema["properties"]}
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": FORMAT, **schema}
 

@@ -40,7 +40,7 @@ async function run(start: () => Promise<Schemas['JobItem']>) {
 const shoot = () =>
   run(() => {
     const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
-    return take(api.POST('/api/lag/film', { body }))
+    return take(api.POST('/api/lag/films/simulated', { body }))
   })
 const bringIn = () => {
   const file = chooser.value?.files?.[0]

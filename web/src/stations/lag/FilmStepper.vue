@@ -51,7 +51,7 @@ const read = useDebounceFn(async () => {
   if (!frames.value || whole.value.length < frames.value.least_marked) return
   try {
     found.value = await take(
-      api.POST('/api/lag/marks', {
+      api.POST('/api/lag/films/marks', {
         body: { fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value },
       }),
     )

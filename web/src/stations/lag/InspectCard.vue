@@ -42,7 +42,7 @@ watch(
       return
     }
     try {
-      found.value = await take(api.POST('/api/inspect', { body: body() }))
+      found.value = await take(api.POST('/api/lag/inspect', { body: body() }))
       refusal.value = ''
     } catch (error) {
       found.value = undefined

@@ -41,8 +41,8 @@ const proofs = useLatest(
     }
     const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))
     const [image, readings] = await Promise.all([
-      fetch(`/api/sheets/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
-      take(api.GET('/api/sheets/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
+      fetch(`/api/panels/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
+      take(api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
     ])
     return { image, readings }
   },

@@ -16,8 +16,8 @@ const verdict = shallowRef<Schemas['JudgeReply']>()
 const asked = useLatest(
   async (recipe: Recipe) =>
     Promise.all([
-      take(api.POST('/api/judge', { body: { recipe } })),
-      take(api.POST('/api/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] })),
+      take(api.POST('/api/pen/judge', { body: { recipe } })),
+      take(api.POST('/api/pen/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] })),
     ]),
   ([judged, told]) => {
     verdict.value = judged

@@ -21,7 +21,7 @@ watch(
     if (!hand || !device) return
     remembered.value = (
       await take(
-        api.GET('/api/fits/{hand_id}/{device_id}', { params: { path: { hand_id: hand, device_id: device } } }),
+        api.GET('/api/pen/fits/{hand_id}/{device_id}', { params: { path: { hand_id: hand, device_id: device } } }),
       ).catch(() => ({ press: null }))
     ).press
   },
@@ -29,7 +29,7 @@ watch(
 )
 
 const fits = useLatest(
-  (b: number) => take(api.POST('/api/fit', { body: { press: draft.recipe!.press!, source: props.source, blend: b } })),
+  (b: number) => take(api.POST('/api/pen/fit', { body: { press: draft.recipe!.press!, source: props.source, blend: b } })),
   (answer) => {
     fit.value = answer
     draft.set('press', {
@@ -51,7 +51,7 @@ async function remember() {
   if (!sheet) return
   await desk.attempt(async () => {
     await take(
-      api.PUT('/api/fits', {
+      api.PUT('/api/pen/fits', {
         body: { hand_id: sheet.hand_id, device_id: sheet.device_id, press: draft.recipe!.press! },
       }),
     )

@@ -16,7 +16,7 @@ const bringIn = () =>
     const file = chooser.value?.files?.[0]
     if (!file || !draft.recipe) return
     const { own } = await take(
-      fetch('/api/grains', { method: 'POST', headers: { 'Content-Type': 'image/png' }, body: file }).then(
+      fetch('/api/pens/grains', { method: 'POST', headers: { 'Content-Type': 'image/png' }, body: file }).then(
         async (response) =>
           response.ok
             ? { data: (await response.json()) as { own: string }, response }

@@ -23,7 +23,7 @@ const kept = (f: Field) => valueAt(draft.kept, `${props.group}.${f.name}`)
 
 const effects = shallowRef<Record<string, Schemas['EffectItem']>>({})
 const asked = useLatest(
-  (body: Schemas['EffectsBody']) => take(api.POST('/api/effects', { body })),
+  (body: Schemas['EffectsBody']) => take(api.POST('/api/pen/effects', { body })),
   (answer) => (effects.value = Object.fromEntries(answer.effects.map((e) => [e.field, e]))),
   () => (effects.value = {}),
 )

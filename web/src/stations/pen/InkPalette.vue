@@ -30,7 +30,7 @@ const colour = computed(() => draft.recipe!.body!.colour.toLowerCase())
 const contrasts = shallowRef<Record<string, number>>({})
 const asked = useLatest(
   (body: Schemas['Colours']) =>
-    take(api.POST('/api/colours', { body })).then((a) =>
+    take(api.POST('/api/desk/colours', { body })).then((a) =>
       Object.fromEntries(body.colours.map((c, i) => [c, a.contrasts[i]!])),
     ),
   (answer) => (contrasts.value = answer),

@@ -89,12 +89,12 @@ const size = () => ({
 })
 const failed = (error: Error) => (desk.trouble = error.message)
 const heats = useLatest(
-  (body: Schemas['HeatBody']) => take(api.POST('/api/heat', { body })),
+  (body: Schemas['HeatBody']) => take(api.POST('/api/pen/heat', { body })),
   (a) => (heat.value = a),
   failed,
 )
 const ladders = useLatest(
-  (body: Schemas['LadderBody']) => take(api.POST('/api/ladder', { body })),
+  (body: Schemas['LadderBody']) => take(api.POST('/api/pen/ladder', { body })),
   (a) => (rungs.value = a),
   failed,
 )

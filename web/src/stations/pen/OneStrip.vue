@@ -26,7 +26,7 @@ const picture = shallowRef<Schemas['PreviewReply']>()
 const pictures = useLatest(
   (recipe: Recipe) =>
     take(
-      api.POST('/api/preview', {
+      api.POST('/api/pen/preview', {
         body: {
           recipe,
           source: props.source,

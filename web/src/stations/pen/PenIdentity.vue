@@ -68,7 +68,7 @@ const bringIn = (event: Event) =>
     const file = (event.target as HTMLInputElement).files?.[0]
     if (!file) return
     const made = await take(
-      api.POST('/api/pen-files', {
+      api.POST('/api/pens/files', {
         body: '',
         bodySerializer: () => file,
         headers: { 'Content-Type': 'application/json' },

@@ -57,7 +57,7 @@ const press = computed(() => draft.recipe?.press)
 watch(
   [source, () => ink.changed],
   async () => {
-    if (desk.sheet) force.value = await take(api.POST('/api/force', { body: source.value })).catch(() => undefined)
+    if (desk.sheet) force.value = await take(api.POST('/api/pen/force', { body: source.value })).catch(() => undefined)
   },
   { immediate: true },
 )
@@ -71,7 +71,7 @@ async function readSpot(at = place) {
   place = at
   if (!at || !draft.recipe) return
   spot.value = (
-    await take(api.POST('/api/spot', { body: { recipe: draft.recipe, source: source.value, ...at } })).catch(() => ({
+    await take(api.POST('/api/pen/spot', { body: { recipe: draft.recipe, source: source.value, ...at } })).catch(() => ({
       spot: undefined,
     }))
   ).spot
@@ -87,7 +87,7 @@ const differSoon = useDebounceFn(async () => {
   differing.value =
     other && draft.recipe
       ? (
-          await take(api.POST('/api/differences', { body: { one: draft.recipe, other, source: source.value } })).catch(
+          await take(api.POST('/api/pen/differences', { body: { one: draft.recipe, other, source: source.value } })).catch(
             () => undefined,
           )
         )?.differences

@@ -29,7 +29,7 @@ const said = ref('')
 const steady = computed(() => draft.recipe!.steady!)
 
 const asked = useLatest(
-  (body: Schemas['TradeBody']) => take(api.POST('/api/trade', { body })),
+  (body: Schemas['TradeBody']) => take(api.POST('/api/pen/trade', { body })),
   (answer) => {
     reply.value = answer
     refusal.value = ''
@@ -87,7 +87,7 @@ function drop() {
 async function solve(wish: { most_drag_ms: number } | { most_wobble_mm: number }) {
   await desk.attempt(async () => {
     const body = { steady: steady.value, source: props.source, most_drag_ms: null, most_wobble_mm: null, ...wish }
-    const { point } = await take(api.POST('/api/solve', { body }))
+    const { point } = await take(api.POST('/api/pen/solve', { body }))
     said.value = point
       ? `${point.method} ${point.amount.toFixed(1)}: ${say(point.wobble_mm)} mm left, ${roughly(point.drag_ms)} ms`
       : 'No setting of any method gets there on this line.'

@@ -25,7 +25,7 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
     else desk.trouble = error.message
   }
   const reads = useLatest(
-    (now: Recipe) => take(api.POST('/api/readings', { body: { recipe: now, source: source.value } })),
+    (now: Recipe) => take(api.POST('/api/pen/readings', { body: { recipe: now, source: source.value } })),
     (answer) => {
       readings.value = answer.readings
       corners.value = answer.readings.corner_loss_mm! > 0.05 ? (answer.anchors.corner ?? []).slice(0, 6) : []

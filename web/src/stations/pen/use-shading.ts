@@ -16,7 +16,7 @@ export const useShading = createSharedComposable(() => {
   /** Test sheets may hold shading of the writer's own. */
   const sheets = computed(() => (desk.desk?.sheets ?? []).filter((s) => s.prompts === 'test' && s.strokes))
   const asked = useLatest(
-    (body: Schemas['ShadingBody']) => take(api.POST('/api/shading', { body })),
+    (body: Schemas['ShadingBody']) => take(api.POST('/api/pen/shading', { body })),
     (a) => (reply.value = a),
     (error) => {
       desk.trouble = error.message

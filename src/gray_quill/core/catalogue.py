@@ -1,0 +1,36 @@
+"""Everything that is declared, in one place for the API, the docs and the command line."""
+
+from gray_quill.core.advice.proposals import ADVICE_READINGS
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.lag.figures import Filmed, Live
+from gray_quill.core.lag.missed import AtSpeed
+from gray_quill.core.lag.trial import Lag
+from gray_quill.core.palm.outcome import Outcome
+from gray_quill.core.palm.posture import Posture
+from gray_quill.core.palm.rules import Rules
+from gray_quill.core.palm.zone import Zone
+from gray_quill.core.paper import Paper
+from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.steady import Steady
+from gray_quill.core.readings.ink_readings import Readings
+from gray_quill.core.readings.panel_readings import PanelReadings
+from gray_quill.core.readings.press_use import PressUse
+from gray_quill.core.readings.reading import Reading, readings_of
+from gray_quill.core.wash.grid import Cell
+
+# What users give: checked field by field against its declared quantities.
+RECORDS: tuple[type, ...] = (Recipe, Press, Steady, Hand, Device, Paper, Rules, Zone, Posture, Live, Filmed)
+
+# What is measured, by where it is read.
+READINGS: dict[str, dict[str, Reading]] = {
+    "ink": readings_of(Readings),
+    "press": readings_of(PressUse),
+    "advice": ADVICE_READINGS,
+    "panel": readings_of(PanelReadings),
+    "lag": readings_of(Lag),
+    "speeds": readings_of(AtSpeed),
+    "palm": readings_of(Outcome),
+    "wash": readings_of(Cell),
+}

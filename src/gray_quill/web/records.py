@@ -1,0 +1,152 @@
+"""How a request's JSON becomes the core's own records, one annotated type each, and the small types requests share."""
+
+from collections.abc import Callable
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field, StringConstraints, ValidationInfo, WithJsonSchema
+
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.errors import InputError
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.lag.figures import Filmed, Live
+from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_stream
+from gray_quill.core.palm.posture import Posture
+from gray_quill.core.palm.rules import Rules
+from gray_quill.core.palm.zone import Zone
+from gray_quill.core.paper import Paper, paper_from_spec
+from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.recipe import Recipe, read_recipe
+from gray_quill.core.pen.steady import Steady
+from gray_quill.core.quantities import Quantity, read_record
+from gray_quill.core.trace import Trace, make_trace
+from gray_quill.web.api import RECORD, Model
+
+MOST_SAMPLES = 50_000
+
+
+def _reader(record: type) -> BeforeValidator:
+    """Reads a record with the core's own checks; errors name the field as it was sent."""
+
+    def read(value: Any, info: ValidationInfo) -> Any:
+        if value is None or isinstance(value, record):
+            return value
+        return read_record(record, value, f"{info.field_name}." if info.field_name else "")
+
+    return BeforeValidator(read)
+
+
+def _named(record: type) -> WithJsonSchema:
+    """The record's one schema, which the document holds by its name."""
+    return WithJsonSchema({RECORD: record.__name__})
+
+
+def _either(read: Callable[[Any], Any], record: type) -> BeforeValidator:
+    return BeforeValidator(lambda value: value if value is None or isinstance(value, record) else read(value))
+
+
+def paper_of(given: Any) -> Paper:
+    """A paper from a record or from plain words."""
+    return paper_from_spec(given) if isinstance(given, str) else read_record(Paper, given, "paper.")
+
+
+RecipeIn = Annotated[Recipe, _either(read_recipe, Recipe), _named(Recipe)]
+PaperIn = Annotated[Paper, _either(paper_of, Paper), _named(Paper)]
+HandIn = Annotated[Hand, _reader(Hand), _named(Hand)]
+DeviceIn = Annotated[Device, _reader(Device), _named(Device)]
+PressIn = Annotated[Press, _reader(Press), _named(Press)]
+SteadyIn = Annotated[Steady, _reader(Steady), _named(Steady)]
+RulesIn = Annotated[Rules, _reader(Rules), _named(Rules)]
+ZoneIn = Annotated[Zone, _reader(Zone), _named(Zone)]
+PostureIn = Annotated[Posture, _reader(Posture), _named(Posture)]
+LiveIn = Annotated[Live, _reader(Live), _named(Live)]
+FilmedIn = Annotated[Filmed, _reader(Filmed), _named(Filmed)]
+
+Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,63}$")]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
+Pixels = Annotated[int, Field(ge=50, le=4000)]
+Box = tuple[float, float, float, float]  # left, top, right, bottom in mm
+Column = Annotated[list[float], Field(max_length=MOST_SAMPLES)]
+Numbers = Annotated[list[float], Field(max_length=MOST_EVENTS)]
+Words = Annotated[list[str], Field(max_length=MOST_EVENTS)]
+
+
+def bounded(quantity: Quantity) -> Any:
+    """A pydantic field with the range and help of a declared quantity, for `x: float = bounded(X)`."""
+    return Field(ge=quantity.low, le=quantity.high, description=f"{quantity.help} ({quantity.unit})")
+
+
+class Done(Model):
+    done: bool = True
+
+
+class BinChange(Model):
+    """Into the bin, or back."""
+
+    binned: bool
+
+
+class HandItem(Model):
+    """A kept hand."""
+
+    id: str
+    hand: Hand
+
+
+class DeviceItem(Model):
+    """A kept device."""
+
+    id: str
+    device: Device
+
+
+class Source(Model):
+    """Which ink: the sheet's longest line, all of it, its longest line of words, or some strokes."""
+
+    sheet_id: Id
+    part: Literal["line", "sheet", "words"] = "line"
+    stroke_ids: list[Id] | None = None
+
+
+class PenOn(Model):
+    """A recipe on some ink."""
+
+    recipe: RecipeIn
+    source: Source
+
+
+class StrokeColumns(Model):
+    """One stroke as the browser reported it."""
+
+    t_ms: Column
+    x_mm: Column
+    y_mm: Column
+    force: Column | None = None
+    altitude: Column | None = None
+    azimuth: Column | None = None
+
+    def trace(self) -> Trace:
+        return make_trace([t / 1000 for t in self.t_ms], self.x_mm, self.y_mm, self.force, self.altitude, self.azimuth)
+
+
+class StreamBody(Model):
+    """A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device
+    gives none.
+    """
+
+    screen_mm: tuple[float, float]
+    t_ms: Numbers
+    pointer: Words
+    id: Annotated[list[int], Field(max_length=MOST_EVENTS)]
+    phase: Words
+    x_mm: Numbers
+    y_mm: Numbers
+    width_mm: Numbers
+    height_mm: Numbers
+    force: Numbers
+
+    def stream(self) -> Stream:
+        columns = [getattr(self, name) for name in type(self).model_fields if name != "screen_mm"]
+        if any(len(c) != len(self.t_ms) for c in columns):
+            raise InputError("The columns of this stream differ in length. Give each one value an event.", "events")
+        return make_stream([Event(*row) for row in zip(*columns, strict=True)], *self.screen_mm)

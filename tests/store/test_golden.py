@@ -1,0 +1,129 @@
+"""Databases that earlier versions really wrote: each opens, and everything in it still shows.
+
+The files in golden/ were made by the versions in their names: the demo, ten strokes a sheet, a pen with a second
+revision, one of one's own and one in the bin, a hand of one's own, and from 0.2.0 on a fit, from 0.4.0 on a device of
+one's own, palm rules and kept runs.
+"""
+
+import dataclasses
+import gzip
+import json
+import pathlib
+import tempfile
+import unittest
+from typing import Any
+
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.hand.hand import Hand
+from gray_quill.core.ink.settle import settle
+from gray_quill.core.palm.rules import Rules
+from gray_quill.core.paper import Paper
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import record_json
+from gray_quill.store.database import FILE, connect, migrations, prepare
+from gray_quill.store.fits import kept_fit
+from gray_quill.store.kept import read_kept, version_of, written
+from gray_quill.store.palm_settings import kept_setting
+from gray_quill.store.pens import get_pen, list_pens, pen_history
+from gray_quill.store.runs import list_lag_runs, list_palm_runs
+from gray_quill.store.sheets import list_sheets, list_strokes
+from gray_quill.store.things import get_thing, list_things
+from gray_quill.web.app import create_app
+
+GOLDEN = pathlib.Path(__file__).parent / "golden"
+
+
+class Golden(unittest.TestCase):
+    def opened(self, version: str) -> pathlib.Path:
+        """A folder with that version's database, brought up to date."""
+        temporary = tempfile.TemporaryDirectory()
+        self.addCleanup(temporary.cleanup)
+        folder = pathlib.Path(temporary.name)
+        (folder / FILE).write_bytes(gzip.decompress((GOLDEN / f"{version}.db.gz").read_bytes()))
+        prepare(folder)
+        return folder
+
+    def test_pens_hands_devices_and_sheets_of_every_version_show(self) -> None:
+        versions = sorted(p.name.removesuffix(".db.gz") for p in GOLDEN.glob("*.db.gz"))
+        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0"])
+        for version in versions:
+            folder = self.opened(version)
+            db = connect(folder)
+            self.addCleanup(db.close)
+            with self.subTest(version=version):
+                self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], migrations()[-1][0])
+                self.assertEqual([p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")], [0.7, 0.5])
+                self.assertEqual(get_pen(db, "own-pen").recipe.name, "Own pen")
+                self.assertEqual([p.id for p in list_pens(db, binned=True)], ["reed-ballpoint"])
+                self.assertEqual(get_thing(db, Hand, "own-hand").name, "left hand of my own")
+                self.assertIn("paper-slate-10", list_things(db, Device))
+                for sheet in list_sheets(db):
+                    strokes = list_strokes(db, sheet.id)
+                    self.assertEqual((len(strokes), sheet.strokes), (10, 10))
+                    for s in strokes:
+                        settle(s.trace, get_pen(db, s.pen_id, s.revision).recipe, sheet.paper)
+                fit = kept_fit(db, "left-steep", "tablet-11")
+                self.assertEqual(fit is None, version == "0.1.0")
+                client = create_app(folder).test_client()
+                self.assertEqual(client.get("/api/desk").status_code, 200)
+
+    def test_every_run_and_rule_of_0_4_0_shows(self) -> None:
+        folder = self.opened("0.4.0")
+        db = connect(folder)
+        self.addCleanup(db.close)
+        full, plain = list_lag_runs(db)
+        self.assertEqual(
+            (plain.recipe.name, plain.device.name, plain.live, plain.filmed),
+            (*[full.recipe.name, full.device.name], None, None),
+        )
+        self.assertEqual([f.name for f in full.figures], ["modelled", "stated", "live", "filmed"])
+        self.assertTrue(full.live and full.live.raw_p50_ms == 4.5 and full.filmed and full.filmed.ci95_ms == 2.2)
+        self.assertEqual((full.look_ahead_ms, full.verdict), (12, full.now.word))
+        self.assertAlmostEqual(sum(s.share for s in full.now.stages), 1)
+        own, simulated = list_palm_runs(db)
+        self.assertEqual((own.own, simulated.own, own.hand), (True, False, simulated.hand))
+        self.assertEqual(simulated.rules.size_mm, 13)
+        raw = json.loads(db.execute("SELECT results FROM trials WHERE id = ?", (simulated.id,)).fetchone()[0])["total"]
+        self.assertEqual(simulated.total.zoomed, raw["zoom_pct"] / 100)
+        self.assertEqual(simulated.total.palms_kept, raw["confusion"]["palm_kept"])
+        rules, posture = kept_setting(db, "right-firm", "tablet-11") or (None, None)
+        self.assertTrue(rules and rules.crowd_count == 2 and posture and posture.side == "right")
+        self.assertIsNone((kept_setting(db, "left-steep", "paper-slate-10") or (None, 1))[1])
+        self.assertEqual(list_things(db, Device)["my-slate"].stated_ms, 9)
+        client = create_app(folder).test_client()
+        for path in ("lag/runs", "palm/runs", "palm/setting?hand_id=right-firm&device_id=tablet-11"):
+            self.assertEqual(client.get(f"/api/{path}").status_code, 200, path)
+        swap = {"one": {"run_id": full.id}, "other": {"run_id": plain.id}}
+        self.assertEqual(client.post("/api/lag/swaps", json=swap).status_code, 200)
+
+
+class TolerantReader(unittest.TestCase):
+    def test_what_was_written_is_read_back_and_carries_a_version(self) -> None:
+        for record in (*SHIPPED_PENS.values(), Hand("H"), Device(), Paper(), Rules(size_mm=12.0)):
+            text = written(record)
+            self.assertEqual(read_kept(type(record), text), record)
+            self.assertEqual(version_of(text), 1)
+            self.assertEqual(version_of(json.dumps(record_json(record))), 0, "rows of earlier versions")
+
+    def test_it_refuses_nothing(self) -> None:
+        """Unknown fields, values out of range, wrong types, missing groups: the nearest value that fits."""
+        pen: dict[str, Any] = {
+            "name": "Old",
+            "smell": "cedar",
+            "body": {"width_mm": 999, "opacity": "full", "line": {"pattern": "wavy"}},
+            "press": {"points": [[0, 0], [0.5, 2]]},
+            "steady": None,
+            "tooth": [],
+        }
+        read = read_kept(Recipe, json.dumps(pen))
+        plain = Recipe()
+        self.assertEqual(
+            (read.name, read.body.opacity, read.body.line, read.press), ("Old", 1, plain.body.line, plain.press)
+        )
+        self.assertEqual(read.body.width_mm, 30, "the largest there is")
+        self.assertEqual((read.steady, read.tooth, read.wash), (plain.steady, plain.tooth, plain.wash))
+        for broken in ("{}", "[]", "null", "3", '"x"', '{"version": "new"}'):
+            self.assertEqual(read_kept(Rules, broken), Rules())
+            self.assertEqual(version_of(broken), 0)
+        self.assertTrue(dataclasses.is_dataclass(read_kept(Recipe, "{}")))
