@@ -13,7 +13,7 @@ from gray_quill.core.pen.recipe import GROUPS, read_recipe, recipe_fields, write
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import quantities, read_record, record_json
 from gray_quill.core.trace import make_trace
-from tools.make_fields_doc import DOCS, fields_doc, palm_doc
+from tools.make_fields_doc import DOCS, fields_doc, palm_doc, readings_doc
 
 
 class Recipes(unittest.TestCase):

@@ -73,10 +73,8 @@ class Golden(unittest.TestCase):
         db = connect(folder)
         self.addCleanup(db.close)
         full, plain = list_lag_runs(db)
-        self.assertEqual(
-            (plain.recipe.name, plain.device.name, plain.live, plain.filmed),
-            (*[full.recipe.name, full.device.name], None, None),
-        )
+        self.assertEqual((plain.recipe, plain.device), (full.recipe, full.device))
+        self.assertEqual((plain.live, plain.filmed), (None, None))
         self.assertEqual([f.name for f in full.figures], ["modelled", "stated", "live", "filmed"])
         self.assertTrue(full.live and full.live.raw_p50_ms == 4.5 and full.filmed and full.filmed.ci95_ms == 2.2)
         self.assertEqual((full.look_ahead_ms, full.verdict), (12, full.now.word))
@@ -118,10 +116,9 @@ class TolerantReader(unittest.TestCase):
         }
         read = read_kept(Recipe, json.dumps(pen))
         plain = Recipe()
-        self.assertEqual(
-            (read.name, read.body.opacity, read.body.line, read.press), ("Old", 1, plain.body.line, plain.press)
-        )
-        self.assertEqual(read.body.width_mm, 30, "the largest there is")
+        self.assertEqual((read.name, read.body.opacity), ("Old", 1))
+        self.assertEqual((read.body.line, read.press), (plain.body.line, plain.press))
+        self.assertEqual(read.body.width_mm, 20, "the largest there is")
         self.assertEqual((read.steady, read.tooth, read.wash), (plain.steady, plain.tooth, plain.wash))
         for broken in ("{}", "[]", "null", "3", '"x"', '{"version": "new"}'):
             self.assertEqual(read_kept(Rules, broken), Rules())

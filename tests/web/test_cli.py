@@ -135,7 +135,7 @@ class Cli(unittest.TestCase):
             (("film-read", "gone.zip", "--fps", "240", "--mm-per-px", "0.1"), "cannot be read"),
             (
                 ("lag", "--device", "tablet-11", "--pen", "fen-fountain", "--speed", "0"),
-                "--speed is 0; it must lie from 1 to 1000 mm/s",
+                "--speed is 0; it must lie",
             ),
             (
                 ("film", "--device", "tablet-11", "--pen", "fen-fountain", "--fps", "5", "-o", str(zip_file)),
