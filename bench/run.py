@@ -15,7 +15,6 @@ from OneEuroFilter import OneEuroFilter
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import page_pixels
-from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.stage import draw_totals
@@ -24,6 +23,7 @@ from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady.one_euro import one_euro
+from gray_quill.core.quantities import record_json
 from gray_quill.core.trace import Trace, make_trace
 from tests.browser.driver import browser, served, wait_for
 
@@ -199,7 +199,7 @@ def live(driver) -> dict[str, float]:  # type: ignore[no-untyped-def]
     script = pathlib.Path(__file__).parents[1] / "web" / "dist-parity" / "live-ink.js"
     driver.get("about:blank")
     driver.execute_script(script.read_text() + "\nwindow.LiveInk = LiveInk")
-    result = driver.execute_async_script(LIVE, compile_plan(SHIPPED_PENS["fen-fountain"], "#ffffff"), 10, 240)
+    result = driver.execute_async_script(LIVE, record_json(plan), 10, 240)
     return {
         "handler_p95_ms": float(np.percentile(result["handler"], 95)),
         "frame_p95_ms": float(np.percentile(result["frames"], 95)),

@@ -2,23 +2,26 @@
 ones.
 """
 
+import dataclasses
 import unittest
+from typing import Any
 
 import numpy as np
 
+from gray_quill.core.catalogue import READINGS
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.page import ink_pixels
-from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.readings.reading import in_words
 from gray_quill.core.readings.trade_off import trade_curves
 from gray_quill.core.trace import make_trace
 from tests.browser.driver import browser
-from tests.browser.test_parity import SCRIPT, rows
+from tests.browser.test_parity import SCRIPT, plan_of, rows
 
 DRAW = """
 const [plan, samples, scale, w, h] = arguments
@@ -33,6 +36,8 @@ return Array.from(context.getImageData(0, 0, w, h).data).filter((_, i) => i % 4 
 
 
 class BrowserCase(unittest.TestCase):
+    driver: Any
+
     @classmethod
     def setUpClass(cls) -> None:
         chrome = browser()
@@ -41,7 +46,7 @@ class BrowserCase(unittest.TestCase):
         cls.driver.get("about:blank")
         cls.driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
 
-    def run_js(self, expression: str, *arguments: object) -> object:
+    def run_js(self, expression: str, *arguments: object) -> Any:
         return self.driver.execute_script(f"return LiveInk.{expression}", *arguments)
 
 
@@ -108,9 +113,20 @@ class FrontEnd(BrowserCase):
         ):
             self.assertEqual(self.run_js("article(arguments[0])", words), article, words)
 
-    def test_dark_papers_are_known_from_light_ones(self) -> None:
-        for colour, dark in (("#ffffff", False), ("#fbf6e6", False), ("#2b3036", True), ("#101214", True)):
-            self.assertEqual(self.run_js("isDark(arguments[0])", colour), dark)
+    def test_readings_are_said_and_bounded_as_the_core_does(self) -> None:
+        """Every declared reading, at values of every size and on both sides of its bound."""
+        rng = np.random.default_rng(8)
+        cases = []
+        for group in READINGS.values():
+            for known in group.values():
+                bound = known.attention or 0.5
+                cases += [(known, float(v)) for v in (0.0, bound, *bound * 10.0 ** rng.uniform(-2, 3, 6))]
+        sent = [[dataclasses.asdict(known), value] for known, value in cases]
+        code = "return arguments[0].map(([k, v]) => [LiveInk.inWords(k, v), LiveInk.callsForAttention(k, v)])"
+        told = self.driver.execute_script(code, sent)
+        for (known, value), [words, attention] in zip(cases, told, strict=True):
+            self.assertEqual((words, attention), (in_words(known, value), known.calls_for_attention(value)), known)
+        self.assertTrue(any(attention for _, attention in told) and not all(attention for _, attention in told))
 
     def test_the_steadying_chart_draws_every_method_and_finds_its_points_again(self) -> None:
         traces = write_text("moth on the sheet", SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], 3)
@@ -139,36 +155,6 @@ class FrontEnd(BrowserCase):
             drag = np.interp(found["amount"], [q["amount"] for q in at], [q["drag_ms"] for q in at])
             self.assertAlmostEqual(drag, p["drag_ms"], delta=4)
 
-    def test_changes_show_old_and_new_only_where_they_differ(self) -> None:
-        readings = {
-            "range_ratio": 2.0,
-            "width_p05_mm": 0.3,
-            "width_p95_mm": 0.6,
-            "floor_share": 0.0,
-            "ceiling_share": 0.0,
-            "start_tip": 1.0,
-            "end_tip": 1.0,
-            "drag_ms": 0,
-            "trail_mm": 0,
-            "effort": 0,
-            "wobble_in_mm": 0.1,
-            "wobble_out_mm": 0.1,
-            "wobble_db": 0,
-            "corner_loss_mm": 0,
-            "press_steps": 9,
-            "taper_start_mm": 0.1,
-            "taper_end_mm": 0.1,
-            "max_taper_slope": 0.2,
-        }
-        rows_now = self.run_js(
-            "changes(arguments[0], arguments[1])", readings, {**readings, "range_ratio": 4.0, "ceiling_share": 0.2}
-        )
-        by_title = {r["title"]: r for r in rows_now}
-        self.assertEqual((by_title["Width in letters"]["was"], by_title["Width in letters"]["now"]), ("×2.00", "×4.00"))
-        self.assertTrue(by_title["Force that is lost"]["attention"])
-        self.assertEqual(by_title["Tips"]["was"], "")
-        self.assertEqual(self.run_js("changes(undefined, undefined)"), [])
-
 
 class Pictures(BrowserCase):
     def test_live_pictures_are_settled_pictures(self) -> None:
@@ -191,7 +177,8 @@ class Pictures(BrowserCase):
             recipe["body"]["hollow"]["fill_opacity"] = 0
             pen = read_recipe(recipe)
             live = np.array(
-                self.driver.execute_script(DRAW, compile_plan(pen, "#ffffff"), rows(trace), scale, w, h), float
+                self.driver.execute_script(DRAW, plan_of(pen), rows(trace), scale, w, h),
+                float,
             ).reshape(h, w)
             settled = ink_pixels([settle(trace, pen)], View(0, 0, scale, w, h))[..., 3].astype(float)
             thin = shipped.body.width_mm < 0.5 or shipped.body.hollow.on  # under four pixels here, mostly edge

@@ -15,7 +15,7 @@ from gray_quill.core.palm.contacts import Stream
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.engine import fold
 from gray_quill.core.palm.rules import OFF, Rules
-from gray_quill.core.palm.state import LIMITS
+from gray_quill.core.palm.state import Limits
 from gray_quill.core.palm.zone import zone_of
 from tests.browser.driver import browser
 from tests.core.test_palm import STRICT, random_rules, random_stream
@@ -54,9 +54,12 @@ class PalmParity(unittest.TestCase):
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for k, (stream, rules, zone) in enumerate(cases):
                 plan = {
-                    "rules": dataclasses.asdict(rules), "zone": dataclasses.asdict(zone), "limits": LIMITS,
-                    "widthMm": stream.width_mm, "heightMm": stream.height_mm,
-                }  # fmt: skip
+                    "rules": dataclasses.asdict(rules),
+                    "zone": dataclasses.asdict(zone),
+                    "limits": dataclasses.asdict(Limits()),
+                    "widthMm": stream.width_mm,
+                    "heightMm": stream.height_mm,
+                }
                 rows = [
                     [e.t_ms, e.pointer, e.id, e.phase, e.x_mm, e.y_mm, e.width_mm, e.height_mm] for e in stream.events
                 ]

@@ -4,6 +4,7 @@ the end taper.
 
 import pathlib
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -14,10 +15,11 @@ from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
-from gray_quill.core.paper import paper_from_spec
-from gray_quill.core.pen.recipe import read_recipe, write_recipe
+from gray_quill.core.paper import Paper, paper_from_spec
+from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS
+from gray_quill.core.quantities import record_json
 from gray_quill.core.trace import Trace, make_trace
 from tests.browser.driver import browser
 from tests.zoo import zoo
@@ -31,6 +33,11 @@ samples.forEach((row) => pen.add(sample(row)))
 pen.lift(sample(samples.at(-1)))
 return pen.shown().slice(0, samples.length).map((p) => [p.x, p.y, p.long, p.short, p.angle, p.opacity])
 """
+
+
+def plan_of(recipe: Recipe, paper: Paper | None = None) -> dict[str, Any]:
+    """The pen's plan on white, as the browser gets it."""
+    return record_json(compile_plan(recipe, "#ffffff", paper))
 
 
 def rows(trace: Trace) -> list[list[float]]:
@@ -53,7 +60,7 @@ class Parity(unittest.TestCase):
             for name, recipe in pens.items():
                 driver.execute_script(source)
                 for trace in traces:
-                    live = np.array(driver.execute_script(RUN, compile_plan(recipe, "#ffffff"), rows(trace)))
+                    live = np.array(driver.execute_script(RUN, plan_of(recipe), rows(trace)))
                     compared += self.compare(name, trace, recipe, live)
         self.assertGreater(compared, 20_000)
 
@@ -77,7 +84,7 @@ class Parity(unittest.TestCase):
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for wash, trace, bend_mm, rule in cases:
                 recipe = read_recipe({"wash": wash, "steady": {"method": "follow", "amount": 2}})
-                live = np.array(driver.execute_script(RUN, compile_plan(recipe, "#ffffff", paper), rows(trace)))
+                live = np.array(driver.execute_script(RUN, plan_of(recipe, paper), rows(trace)))
                 ink = settle(trace, recipe, paper)
                 at = np.searchsorted(ink.at, np.arange(len(trace)) - 1e-9)
                 self.assertLess(np.hypot(live[:, 0] - ink.x_mm[at], live[:, 1] - ink.y_mm[at]).max(), 0.02, wash)
@@ -136,6 +143,6 @@ class Texture(unittest.TestCase):
                     trace = make_trace(
                         t, 8 + 30 * t, 12 + 4 * np.sin(4 * t), np.full(n, force), np.full(n, 0.8), np.zeros(n)
                     )
-                    live = driver.execute_script(draw, compile_plan(pen, "#ffffff"), rows(trace), 16, 70 * 16, 24 * 16)
+                    live = driver.execute_script(draw, plan_of(pen), rows(trace), 16, 70 * 16, 24 * 16)
                     settled = float(ink_pixels([settle(trace, pen)], View(0, 0, 16, 70 * 16, 24 * 16))[..., 3].sum())
                     self.assertAlmostEqual(live / settled, 1, delta=0.05, msg=f"{name} at {force}")

@@ -71,7 +71,7 @@ class Width(unittest.TestCase):
                 continue
             recipe = read_recipe({"press": {"points": [[0, 0], *np.column_stack((x, y)).tolist(), [1, 1]], "range": 5}})
             plan = compile_plan(recipe, "#ffffff")
-            self.assertTrue(np.all(np.diff(plan["press"]) >= -1e-9))
+            self.assertTrue(np.all(np.diff(plan.press) >= -1e-9))
         slow, fast = (
             settle(
                 make_trace(np.linspace(0, s, 200), np.linspace(10, 60, 200), np.full(200, 20.0), np.full(200, 0.5)),

@@ -6,7 +6,7 @@ import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
-import { useSurface } from './components/use-surface'
+import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
 import { useDesk } from './stores/desk'
 import { useInk } from './stores/ink'
@@ -34,7 +34,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   const typing =
     event.target instanceof HTMLElement &&
     event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
-  if (event.key === 'Escape') keys.value = false
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
   if (/^\d$/.test(event.key)) pickByKey(event.key)
   else if (event.key === '?') keys.value = !keys.value

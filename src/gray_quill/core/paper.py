@@ -106,6 +106,11 @@ def paper_from_spec(spec: str) -> Paper:
     return read_record(Paper, fields, "paper.")
 
 
+def first_paper() -> Paper:
+    """What a first sheet is."""
+    return paper_from_spec("dotted A5")
+
+
 def rule_colour_for(hex_colour: str) -> str:
     """A ruling a quarter of the way from the sheet's colour towards black, or white on dark sheets."""
     target = 255 if is_dark(hex_colour) else 0

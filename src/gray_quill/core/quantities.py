@@ -270,7 +270,8 @@ def _schema(q: Quantity, default: Any) -> dict[str, Any]:
     elif q.kind == "heights":
         out |= {"type": "string", "maxLength": int(q.high), "contentEncoding": "base64"}
     else:
-        pair = {"type": "array", "items": {"type": "number", "minimum": 0, "maximum": 1}, "minItems": 2, "maxItems": 2}
+        share = {"type": "number", "minimum": 0, "maximum": 1}
+        pair = {"type": "array", "prefixItems": [share, share], "minItems": 2, "maxItems": 2}
         out |= {"type": "array", "items": pair, "minItems": int(q.low), "maxItems": int(q.high)}
     return out
 

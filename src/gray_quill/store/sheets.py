@@ -4,6 +4,7 @@ import dataclasses
 import sqlite3
 from collections.abc import Iterable, Sequence
 
+from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Conflict, NotFound
 from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.core.trace import Trace
@@ -15,7 +16,8 @@ from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 @dataclasses.dataclass(frozen=True)
 class Sheet:
-    """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words."""
+    """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
+    paper_is_dark: light ink reads better on it."""
 
     id: str
     name: str
@@ -29,6 +31,7 @@ class Sheet:
     prompts: str | None = None
     strokes: int = 0
     paper_words: str = ""
+    paper_is_dark: bool = False
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -61,6 +64,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["prompts"],
         row["strokes"],
         describe_paper(paper),
+        is_dark(paper.colour),
     )
 
 

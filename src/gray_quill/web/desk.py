@@ -6,10 +6,10 @@ from flask import Blueprint
 from pydantic import Field, StringConstraints
 
 from gray_quill.core.catalogue import READINGS
-from gray_quill.core.colour.srgb import contrast, is_dark, luminance, rgb
+from gray_quill.core.colour.srgb import contrast, luminance, rgb
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, rule_colour_for
+from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, recipe_fields
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.reading import Reading
@@ -64,6 +64,7 @@ class Desk(Model):
     stationery: dict[str, dict[str, Any]]
     paper_sizes_mm: dict[str, tuple[float, float]]
     paper_colours: dict[str, str]
+    first_paper: Paper
     pen_kinds: list[str]
     recipe_fields: dict[str, list[Control]]
     hand_fields: list[Control]
@@ -94,13 +95,10 @@ class Colours(Model):
 
 
 class ColoursReply(Model):
-    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. dark:
-    whether light words read better on it.
-    """
+    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper."""
 
     contrasts: list[float]
     rule_colour: str
-    dark: bool
 
 
 @operation(desk, "GET", "/desk", Desk)
@@ -122,6 +120,7 @@ def read_desk() -> Desk:
         stationery=STATIONERY,
         paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,
+        first_paper=first_paper(),
         pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
@@ -152,7 +151,6 @@ def read_colours(body: Colours) -> ColoursReply:
     return ColoursReply(
         contrasts=[float(contrast(ink, paper)) for ink in inks],
         rule_colour=rule_colour_for(body.paper_colour),
-        dark=is_dark(body.paper_colour),
     )
 
 

@@ -13,7 +13,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.page import page_pixels
 from gray_quill.core.ink.view import box_view
-from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.paper import first_paper
 from gray_quill.core.trace import bounds_mm, make_trace
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.inkml import read_inkml, write_inkml
@@ -47,7 +47,7 @@ class NewSheet(Model):
     id: Id
     name: Name
     kind: Literal["free", "test", "strip"] = "free"
-    paper: PaperIn = paper_from_spec("dotted A5")
+    paper: PaperIn = first_paper()
     hand_id: Id
     device_id: Id
     pen_id: Id

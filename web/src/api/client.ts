@@ -2,25 +2,29 @@ import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
-export type PenItem = Schemas['PenItem']
-export type Recipe = PenItem['recipe']
-export type SheetItem = Schemas['SheetItem']
+export type PenItem = Schemas['Pen']
+export type Recipe = Schemas['Recipe']
+export type SheetItem = Schemas['Sheet']
 export type HandItem = Schemas['HandItem']
 export type DeviceItem = Schemas['DeviceItem']
 export type Box = [number, number, number, number]
 
 export const api = createClient<paths>({ baseUrl: window.location.origin })
 
-/** What went wrong, in the server's words where it had any. */
+/** What went wrong, in the server's words where it had any; `code` tells which refusal it is, whatever the words. */
 export class Refusal extends Error {
   constructor(
     message: string,
     readonly status: number,
+    readonly code: string,
     readonly field?: string,
   ) {
     super(message)
   }
 }
+
+/** Whether something was refused because nothing is written yet. */
+export const isNoInk = (error: unknown) => error instanceof Refusal && error.code === 'no_ink'
 
 interface Answer<T> {
   data?: T
@@ -34,13 +38,27 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await asked
   } catch {
-    throw new Refusal('The server does not answer. Your ink is kept in this browser and is sent when it is back.', 0)
+    throw new Refusal(
+      'The server does not answer. Your ink is kept in this browser and is sent when it is back.',
+      0,
+      'away',
+    )
   }
   if (answer.data !== undefined && answer.response.ok) return answer.data
-  const told = (answer.error as { error?: { message?: string; field?: string } } | undefined)?.error
+  const told = (answer.error as Partial<Schemas['ErrorReply']> | undefined)?.error
   throw new Refusal(
     told?.message ?? 'The server could not do that. Nothing you kept is lost; try again.',
     answer.response.status,
-    told?.field,
+    told?.code ?? 'failed',
+    told?.field ?? undefined,
+  )
+}
+
+/** The bytes of a file the server makes, or a Refusal. */
+export async function takeFile(path: string): Promise<Blob> {
+  return take(
+    fetch(path).then(async (response) =>
+      response.ok ? { data: await response.blob(), response } : { error: await response.json(), response },
+    ),
   )
 }

@@ -1269,13 +1269,9 @@ export interface components {
             colours: string[];
             paper_colour: string;
         };
-        /**
-         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. dark:
-         *     whether light words read better on it.
-         */
+        /** @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. */
         ColoursReply: {
             contrasts: number[];
-            dark: boolean;
             rule_colour: string;
         };
         /** @description One pen on one device, and what its median is called. */
@@ -1348,6 +1344,7 @@ export interface components {
         /** @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. */
         Desk: {
             devices: components["schemas"]["DeviceItem"][];
+            first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
             hands: components["schemas"]["HandItem"][];
             palette: components["schemas"]["Swatch"][];
@@ -2750,7 +2747,10 @@ export interface components {
              *       ]
              *     ]
              */
-            points: number[][];
+            points: [
+                number,
+                number
+            ][];
             /**
              * Thin to thick
              * @description How many times wider full force writes than the lightest; 1 keeps the width (x)
@@ -3201,7 +3201,10 @@ export interface components {
             sd_ms: number;
             share: number;
         };
-        /** @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words. */
+        /**
+         * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
+         *     paper_is_dark: light ink reads better on it.
+         */
         Sheet: {
             binned: boolean;
             created_at: string;
@@ -3211,6 +3214,8 @@ export interface components {
             kind: string;
             name: string;
             paper: components["schemas"]["Paper"];
+            /** @default false */
+            paper_is_dark: boolean;
             /** @default  */
             paper_words: string;
             pen_id: string;

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useLittleSheet } from '@/composables/use-little-sheet'
 import { CARD_MM, useScreen } from '@/stores/screen'
-import { say } from './numbers'
+import { say } from '@/lib/numbers'
 
 /** The outline of a bank card, matched to a real one, so that millimetres on this screen are millimetres. */
 const emit = defineEmits<{ close: [] }>()
+const root = useTemplateRef<HTMLElement>('root')
+useLittleSheet(root, () => emit('close'))
 const screen = useScreen()
 const px = ref(screen.pxPerMm)
 const outline = computed(() => ({
@@ -20,7 +23,7 @@ function keep() {
 </script>
 
 <template>
-  <section class="sizer card" role="dialog" aria-label="Size of this screen" @keydown.esc="emit('close')">
+  <section ref="root" class="sizer card" role="dialog" aria-label="Size of this screen" tabindex="-1">
     <p class="book">
       Hold a bank card against the glass and make the outline as large as the card: {{ CARD_MM.width.toFixed(2) }} ×
       {{ CARD_MM.height }} mm.

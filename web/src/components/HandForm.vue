@@ -4,12 +4,11 @@ import { reactive } from 'vue'
 import { api, take, type HandItem } from '@/api/client'
 import { useDesk } from '@/stores/desk'
 import ValueSlider from './ValueSlider.vue'
-import type { Field } from './field'
 
 const emit = defineEmits<{ made: [id: string] }>()
 const desk = useDesk()
 const hand = reactive<Record<string, unknown>>({ ...desk.hand?.hand, name: 'My hand' })
-const fields = (desk.desk?.hand_fields ?? []) as unknown as Field[]
+const fields = desk.desk?.hand_fields ?? []
 
 async function make() {
   await desk.attempt(async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import { percent } from './numbers'
+import { percent } from '@/lib/numbers'
 
 /** How far a long task is, and a way to end it. */
 defineProps<{ job: Schemas['JobItem']; words: string }>()

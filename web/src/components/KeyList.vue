@@ -1,5 +1,10 @@
 <script setup lang="ts">
-defineEmits<{ close: [] }>()
+import { useTemplateRef } from 'vue'
+import { useLittleSheet } from '@/composables/use-little-sheet'
+
+const emit = defineEmits<{ close: [] }>()
+const root = useTemplateRef<HTMLElement>('root')
+useLittleSheet(root, () => emit('close'))
 const KEYS = [
   ['1 to 9, 0', 'take a pen from the roll; the same key again tunes it'],
   ['Shift with arrows', 'move a pen along the roll'],
@@ -15,7 +20,7 @@ const KEYS = [
 </script>
 
 <template>
-  <aside class="keys card" aria-label="Keys">
+  <aside ref="root" class="keys card" aria-label="Keys" tabindex="-1">
     <h2 class="book">Keys</h2>
     <dl>
       <template v-for="[key, what] in KEYS" :key="key">
@@ -23,7 +28,7 @@ const KEYS = [
         <dd>{{ what }}</dd>
       </template>
     </dl>
-    <button type="button" class="word-button" @click="$emit('close')">Close</button>
+    <button type="button" class="word-button" @click="emit('close')">Close</button>
   </aside>
 </template>
 

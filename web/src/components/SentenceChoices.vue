@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import { useBringIn } from '@/composables/use-files'
+import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
 import DeviceOutline from './DeviceOutline.vue'
 import HandForm from './HandForm.vue'
@@ -12,6 +14,8 @@ import type { Part } from './TheSentence.vue'
 
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [] }>()
+const root = useTemplateRef<HTMLElement>('root')
+useLittleSheet(root, () => emit('close'))
 const desk = useDesk()
 const search = ref('')
 const making = ref(false)
@@ -29,14 +33,10 @@ const pens = computed(() => (desk.desk?.pens ?? []).filter((p) => found(`${p.rec
 const hands = computed(() => (desk.desk?.hands ?? []).filter((h) => found(h.hand.name)))
 const devices = computed(() => (desk.desk?.devices ?? []).filter((d) => found(d.device.name)))
 const papers = computed(() => Object.keys(desk.desk?.stationery ?? {}).filter(found))
-const size = computed(() => {
-  const p = desk.sheet!.paper
-  return `${p.width_mm}x${p.height_mm}`
-})
-const paperOf = (name: string): Schemas['SheetItem']['paper'] => {
+const paperOf = (name: string): Schemas['Paper'] => {
   const now = desk.sheet!.paper
   const set = desk.desk!.stationery[name]!
-  return { ...now, spacing_mm: 5, weight_mm: 0.2, margin_mm: 0, ...set } as Schemas['SheetItem']['paper']
+  return { ...now, spacing_mm: 5, weight_mm: 0.2, margin_mm: 0, ...set } as Schemas['Paper']
 }
 
 async function choose(change: Partial<Schemas['SheetChange']>) {
@@ -54,27 +54,23 @@ async function putDown(kind: 'free' | 'test' | 'strip') {
   if (!desk.trouble) emit('close')
 }
 
-async function bringIn(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
-  await desk.attempt(async () => {
-    const answer = await take(
-      api.POST('/api/sheets/{sheet_id}/file', {
-        params: { path: { sheet_id: desk.sheet!.id } },
-        body: '',
-        bodySerializer: () => file,
-        headers: { 'Content-Type': 'application/inkml+xml' },
-      }),
-    )
-    desk.replaceSheet(answer)
-    await desk.openSheet(answer.id)
-    emit('close')
-  })
-}
+const bringIn = useBringIn('.inkml,.xml', async (file) => {
+  const made = await take(
+    api.POST('/api/sheets/{sheet_id}/file', {
+      params: { path: { sheet_id: desk.sheet!.id } },
+      body: '',
+      bodySerializer: () => file,
+      headers: { 'Content-Type': 'application/inkml+xml' },
+    }),
+  )
+  desk.replaceSheet(made)
+  await desk.openSheet(made.id)
+  emit('close')
+})
 </script>
 
 <template>
-  <section class="choices card" :aria-label="TITLES[props.part]">
+  <section ref="root" class="choices card" :aria-label="TITLES[props.part]" tabindex="-1">
     <div class="head">
       <h2 class="book">{{ TITLES[part] }}</h2>
       <ElInput v-model="search" placeholder="Find by name" aria-label="Find by name" clearable style="width: 220px" />
@@ -150,14 +146,12 @@ async function bringIn(event: Event) {
       <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
       <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
       <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
-      <label class="word-button file"
-        >Bring in InkML<input type="file" accept=".inkml,.xml" class="visually-hidden" @change="bringIn"
-      /></label>
+      <button type="button" class="word-button" @click="bringIn">Bring in InkML</button>
     </div>
     <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>
     <template v-if="part === 'paper'">
       <button v-if="!making" type="button" class="word-button" @click="making = true">Size, spacing and colour</button>
-      <PaperForm v-else :paper="desk.sheet!.paper" :size="size" @change="(paper) => desk.changeSheet({ paper })" />
+      <PaperForm v-else :paper="desk.sheet!.paper" @change="(paper) => desk.changeSheet({ paper })" />
     </template>
     <template v-if="part === 'hand'">
       <button v-if="!making" type="button" class="word-button" @click="making = true">New hand</button>

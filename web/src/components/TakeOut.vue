@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ElCheckbox, ElOption, ElSelect } from 'element-plus'
-import { ref } from 'vue'
-import { Refusal } from '@/api/client'
+import { ref, useTemplateRef } from 'vue'
+import { takeFile } from '@/api/client'
+import { giveFile } from '@/composables/use-files'
+import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
 
 const emit = defineEmits<{ close: [] }>()
@@ -19,32 +21,26 @@ const said = ref('')
 async function takeOut(form: string) {
   if (!desk.sheet) return
   await desk.attempt(async () => {
-    const answer = await fetch(
-      `/api/sheets/${desk.sheet!.id}/file?form=${form}&dpi=${dpi.value}&paper=${paper.value}`,
-    )
-    if (!answer.ok) throw new Refusal((await answer.json()).error.message, answer.status)
-    const link = document.createElement('a')
     const name = `${desk.sheet!.name}.${form}`
-    link.href = URL.createObjectURL(await answer.blob())
-    link.download = name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    const path = `/api/sheets/${desk.sheet!.id}/file?form=${form}&dpi=${dpi.value}&paper=${paper.value}`
+    giveFile(await takeFile(path), name)
     said.value = `${name} is in your downloads.`
   })
 }
 
-async function takeOutPen() {
-  const pen = desk.pen
-  if (!pen) return
-  const link = document.createElement('a')
-  link.href = `/api/pens/${pen.id}/revisions/${pen.revision}/file`
-  link.click()
-  said.value = `${pen.recipe.name} is in your downloads.`
-}
+const takeOutPen = () =>
+  desk.attempt(async () => {
+    const pen = desk.pen!
+    giveFile(await takeFile(`/api/pens/${pen.id}/revisions/${pen.revision}/file`), `${pen.id}-${pen.revision}.json`)
+    said.value = `${pen.recipe.name} is in your downloads.`
+  })
+
+const root = useTemplateRef<HTMLElement>('root')
+useLittleSheet(root, () => emit('close'))
 </script>
 
 <template>
-  <section class="out card" :class="desk.stationSide" aria-label="Take out">
+  <section ref="root" class="out card" :class="desk.stationSide" aria-label="Take out" tabindex="-1">
     <h2 class="book">Take out {{ desk.sheet?.name }}</h2>
     <div class="options">
       <ElCheckbox v-model="paper" label="with its paper" size="large" />

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { onClickOutside, useEventListener } from '@vueuse/core'
+import { onClickOutside } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useDraft } from '@/stores/draft'
-import { article } from './numbers'
+import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
 export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper'
@@ -14,9 +14,6 @@ const draft = useDraft()
 const open = ref<Part>()
 const box = useTemplateRef<HTMLElement>('box')
 onClickOutside(box, () => (open.value = undefined))
-useEventListener('keydown', (e: KeyboardEvent) => {
-  if (e.key === 'Escape') open.value = undefined
-})
 const toggle = (part: Part) => (open.value = open.value === part ? undefined : part)
 
 const words = computed(() => {

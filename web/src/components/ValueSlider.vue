@@ -1,15 +1,19 @@
 <script setup lang="ts">
+import type { Schemas } from '@/api/client'
 import { ElInputNumber, ElSlider } from 'element-plus'
 import { computed } from 'vue'
-import type { Field } from './field'
 
 /** A declared number: slider, typed value, unit, and a way back to what is kept. */
-const props = defineProps<{ field: Field; value: number; kept?: number }>()
+const props = defineProps<{ field: Schemas['Control']; value: number; kept?: number }>()
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
 const decimals = computed(() => Math.max(0, -Math.floor(Math.log10(props.field.step ?? 1) + 1e-9)))
 const differs = computed(() => props.kept !== undefined && Math.abs(props.kept - props.value) > 1e-9)
 const give = (v: unknown) => {
   if (typeof v === 'number' && Number.isFinite(v)) emit('change', v)
+}
+const giveOnce = (v: unknown) => {
+  give(v)
+  emit('done')
 }
 </script>
 
@@ -24,10 +28,7 @@ const give = (v: unknown) => {
         type="button"
         class="back small"
         :aria-label="`${field.label}: back to ${kept}`"
-        @click="
-          emit('change', kept!)
-          emit('done')
-        "
+        @click="giveOnce(kept)"
       >
         back to {{ Number(kept!.toFixed(3)) }}
       </button>
@@ -51,12 +52,7 @@ const give = (v: unknown) => {
         :precision="decimals"
         :controls="false"
         :aria-label="`${field.label}, ${field.unit}`"
-        @change="
-          (v) => {
-            give(v)
-            emit('done')
-          }
-        "
+        @change="giveOnce"
       />
     </div>
   </div>

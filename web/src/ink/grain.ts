@@ -1,3 +1,4 @@
+import { channels } from '@/lib/colour'
 import type { Grain, PenPlan } from './plan'
 
 const LEVELS = 64
@@ -26,7 +27,7 @@ function tile(plan: PenPlan, load: number): OffscreenCanvas {
   const canvas = new OffscreenCanvas(size, size)
   const context = canvas.getContext('2d')!
   const picture = context.createImageData(size, size)
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(plan.colour.slice(i, i + 2), 16))
+  const [r, g, b] = channels(plan.colour)
   for (let k = 0; k < size * size; k += 1) {
     picture.data.set([r!, g!, b!, 255 * deposit(plan.grain!, heights[k]! / 255, load)], 4 * k)
   }

@@ -1,5 +1,5 @@
 export { drawStroke, type Ground } from './draw'
 export { LivePen, type Point, type Sample } from './live'
-export { lookUp, type PenPlan } from './plan'
+export { lookUp, operationOf, type PenPlan } from './plan'
 export { readEvent, type Capture } from './capture'
 export { PalmEngine, type PageView, type PalmEvent, type PalmPlan, type PalmTouch } from './palm'

@@ -1,12 +1,13 @@
 import type { Schemas } from '@/api/client'
+import { nibNear, RULES, type Glass } from './palm-rules'
 
-/** The rules and the resting zone, as core/palm/rules.py has them. */
-export type PalmRules = Required<Schemas['PalmSetting']['rules']>
-export type PalmZone = Schemas['ZoneItem']
+/** The rules and the resting zone, as core/palm/rules/ has them. */
+export type PalmRules = Schemas['Rules']
+export type PalmZone = Schemas['Zone']
 export interface PalmPlan {
   rules: PalmRules
   zone: PalmZone
-  limits: Schemas['PalmLimits']
+  limits: Schemas['Limits']
   widthMm: number
   heightMm: number
 }
@@ -37,7 +38,7 @@ export interface PalmTouch {
   atMs: number
   endedMs: number
   farMm: number
-  lay: boolean
+  asked: Set<string>
   path: number[]
 }
 interface Episode {
@@ -54,7 +55,6 @@ export interface PageView {
 }
 
 const OLD_MS = 12_000 // what ended longer ago than any rule looks back is let go
-const RULE_NAMES = ['nib near', 'contact size', 'resting zone', 'edge', 'crowd'] as const
 
 /**
  * The rules at work in the browser: what core/palm/engine.py does, report by report. Nib ink always passes; touches
@@ -68,15 +68,15 @@ export class PalmEngine {
   private episodes: Episode[] = []
   private settled: PageView = { scale: 1, x: 0, y: 0 }
   private group: { ids: number[]; x: number; y: number; spread: number } = { ids: [], x: 0, y: 0, spread: 0 }
-  private nib: { x: number; y: number } | undefined
-  private nibPresent = false
   private nibDown = false
-  private nibSeenMs = -Infinity
+  private readonly glass: Glass
 
   constructor(
     readonly plan: PalmPlan,
     private decided: (touch: PalmTouch) => void = () => undefined,
-  ) {}
+  ) {
+    this.glass = { plan, touches: this.touches, nib: undefined, nibPresent: false, nibSeenMs: -Infinity }
+  }
 
   feed(e: PalmEvent): void {
     this.tick(e.tMs)
@@ -85,18 +85,22 @@ export class PalmEngine {
   }
 
   /**
-   * Keep what has waited long enough, refuse what has lain still for long enough; each at its own time, whichever comes
+   * Keep what has waited long enough, refuse what a rule judges at its age; each at its own time, whichever comes
    * first.
    */
   tick(nowMs: number): void {
     const { rules } = this.plan
     for (const t of this.touches.values()) {
-      const liesAt = t.bornMs + rules.lie_ms
-      const lies = rules.lie_ms > 0 && nowMs >= liesAt && t.endedMs >= liesAt && this.lies(t)
-      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !(lies && rules.lie_ms <= rules.wait_ms))
+      const due = RULES.filter((r) => {
+        const age = r.ageMs?.(rules) ?? 0
+        return age > 0 && nowMs >= t.bornMs + age && t.endedMs >= t.bornMs + age && r.aged!(this.glass, t, nowMs)
+      })
+      const sooner = due.some((r) => r.ageMs!(rules) <= rules.wait_ms)
+      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !sooner)
         this.keep(t, t.bornMs + rules.wait_ms)
-      if (lies && t.decision !== 'refused' && !t.lay) this.refuse(t, 'lies still', liesAt)
-      t.lay = t.lay || nowMs >= liesAt
+      for (const r of due)
+        if (t.decision !== 'refused' && !t.asked.has(r.name)) this.refuse(t, r.name, t.bornMs + r.ageMs!(rules))
+      for (const r of RULES) if (r.ageMs && nowMs >= t.bornMs + r.ageMs(rules)) t.asked.add(r.name)
     }
   }
 
@@ -112,7 +116,7 @@ export class PalmEngine {
 
   /** Whether the nib is seen now or was a little while ago, as the lock after the nib has it. */
   nibIsNear(nowMs: number): boolean {
-    return this.plan.rules.after_ms > 0 && this.nibNear(nowMs)
+    return this.plan.rules.after_ms > 0 && nibNear(this.glass, nowMs)
   }
 
   /** Scale, x and y of the page after everything that was not taken back. */
@@ -144,26 +148,20 @@ export class PalmEngine {
 
   private pen(e: PalmEvent): void {
     if (e.phase === 'out') {
-      this.nibPresent = this.nibDown = false
-      this.nibSeenMs = e.tMs
+      this.glass.nibPresent = this.nibDown = false
+      this.glass.nibSeenMs = e.tMs
       return
     }
-    const { rules } = this.plan
-    const arrives = !this.nibPresent
-    this.nib = { x: e.x, y: e.y }
-    this.nibSeenMs = e.tMs
-    this.nibPresent = e.phase !== 'up'
+    const arrives = !this.glass.nibPresent
+    this.glass.nib = { x: e.x, y: e.y }
+    this.glass.nibSeenMs = e.tMs
+    this.glass.nibPresent = e.phase !== 'up'
     const down = e.phase === 'down' || e.phase === 'move'
     if (this.nibDown !== down) {
       this.nibDown = down
       this.regroup()
     }
-    if (!arrives) return
-    for (const t of this.touches.values()) {
-      if (t.decision === 'refused') continue
-      if (e.tMs - t.bornMs <= rules.before_ms && this.inReach(t)) this.refuse(t, 'nib arrived', e.tMs)
-      else if (t.endedMs === Infinity && this.inZone(t, e.tMs)) this.refuse(t, 'resting zone', e.tMs)
-    }
+    if (arrives) for (const t of this.touches.values()) this.judge(t, e.tMs, 'nibComes')
   }
 
   private touch(e: PalmEvent): void {
@@ -183,7 +181,7 @@ export class PalmEngine {
         atMs: 0,
         endedMs: Infinity,
         farMm: 0,
-        lay: false,
+        asked: new Set(),
         path: rules.finger_ink ? [e.x, e.y] : [],
       }
       this.touches.set(e.id, t)
@@ -201,15 +199,7 @@ export class PalmEngine {
     this.judge(t, e.tMs)
     if (t.decision === 'kept') this.act(t)
     if (e.phase === 'move') return
-    // too long for a tap, too short a way for anything else
-    if (
-      rules.lie_ms > 0 &&
-      !t.lay &&
-      (t.decision as Decision) !== 'refused' &&
-      e.tMs - t.bornMs > this.plan.limits.tap_ms &&
-      this.lies(t)
-    )
-      this.refuse(t, 'lies still', e.tMs)
+    this.judge(t, e.tMs, 'lifts')
     t.endedMs = e.tMs
     if ((t.decision as Decision) === 'kept') {
       this.lifted(t, e.tMs)
@@ -217,58 +207,10 @@ export class PalmEngine {
     }
   }
 
-  /**
-   * Whether a contact hardly strayed, and does not move the page with another that did: one of two fingers may rest.
-   */
-  private lies(t: PalmTouch): boolean {
-    const { rules } = this.plan
-    if (t.farMm >= rules.lie_mm * (this.inPlace(t) ? this.plan.limits.at_rest : 1)) return false
-    return ![...this.touches.values()].some(
-      (o) => o !== t && o.decision === 'kept' && o.endedMs === Infinity && o.farMm >= rules.lie_mm,
-    )
-  }
-
-  private nibNear(nowMs: number): boolean {
-    return this.nibPresent || nowMs - this.nibSeenMs <= this.plan.rules.after_ms
-  }
-
-  private inReach(t: PalmTouch): boolean {
-    const reach = this.plan.rules.radius_mm
-    return !!this.nib && (reach >= 400 || Math.hypot(t.x - this.nib.x, t.y - this.nib.y) <= reach)
-  }
-
-  private inZone(t: PalmTouch, nowMs: number): boolean {
-    return (this.nibPresent || nowMs - this.nibSeenMs <= this.plan.rules.zone_ms) && this.inPlace(t)
-  }
-
-  private inPlace(t: PalmTouch): boolean {
-    const { rules, zone } = this.plan
-    if (rules.zone <= 0 || !this.nib) return false
-    return (
-      Math.hypot((t.x - this.nib.x - zone.dx_mm) / zone.rx_mm, (t.y - this.nib.y - zone.dy_mm) / zone.ry_mm) <=
-      rules.zone
-    )
-  }
-
-  private fires(rule: (typeof RULE_NAMES)[number], t: PalmTouch, nowMs: number): boolean {
-    const { rules, widthMm, heightMm } = this.plan
-    if (rule === 'nib near') return rules.after_ms > 0 && t.bornMs === nowMs && this.nibNear(nowMs) && this.inReach(t)
-    if (rule === 'contact size') return rules.size_mm > 0 && t.sizeMm > rules.size_mm
-    if (rule === 'resting zone') return this.inZone(t, nowMs)
-    if (rule === 'edge')
-      return rules.edge_mm > 0 && Math.min(t.x0, t.y0, widthMm - t.x0, heightMm - t.y0) < rules.edge_mm
-    if (rules.crowd_count <= 0) return false
-    return (
-      [...this.touches.values()].filter(
-        (o) => o.endedMs === Infinity && Math.hypot(o.x - t.x, o.y - t.y) <= rules.crowd_mm,
-      ).length >= rules.crowd_count
-    )
-  }
-
-  private judge(t: PalmTouch, nowMs: number): void {
+  private judge(t: PalmTouch, nowMs: number, moment: 'lands' | 'nibComes' | 'lifts' = 'lands'): void {
     if (t.decision === 'refused') return
-    const rule = RULE_NAMES.find((name) => this.fires(name, t, nowMs))
-    if (rule) this.refuse(t, rule, nowMs)
+    const rule = RULES.find((r) => !(moment === 'lifts' && t.asked.has(r.name)) && r[moment]?.(this.glass, t, nowMs))
+    if (rule) this.refuse(t, rule.name, nowMs)
   }
 
   private keep(t: PalmTouch, atMs: number): void {

@@ -1,3 +1,4 @@
+import { channels } from '@/lib/colour'
 import type { Ground } from './draw'
 import { grainMark } from './grain'
 import type { Point } from './live'
@@ -68,7 +69,7 @@ function paint(
   { left, top, right, bottom }: Box,
 ) {
   const picture = c.createImageData(right - left, bottom - top)
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(plan.colour.slice(i, i + 2), 16))
+  const [r, g, b] = channels(plan.colour)
   let at = 0
   for (let j = top; j < bottom; j += 1) {
     for (let i = left; i < right; i += 1, at += 4) {

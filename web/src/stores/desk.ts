@@ -23,6 +23,9 @@ export const useDesk = defineStore('desk', () => {
     return hand.value?.hand.side === 'left' ? 'right' : 'left'
   })
 
+  /** What is declared of a reading, by where it is read and its key. */
+  const reading = (group: string, key: string): Schemas['Reading'] | undefined => desk.value?.readings[group]?.[key]
+
   /** Run something that may be refused; the refusal is shown in the frame. */
   async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
     try {
@@ -66,7 +69,7 @@ export const useDesk = defineStore('desk', () => {
     })
 
   /** Put down a new sheet like the one on the desk, with the pen last used. */
-  const putDown = (kind: 'free' | 'test' | 'strip', paper?: Schemas['NewSheet']['paper']) =>
+  const putDown = (kind: 'free' | 'test' | 'strip', paper?: Schemas['Paper']) =>
     attempt(async () => {
       const like = sheet.value
       const first = desk.value
@@ -76,7 +79,7 @@ export const useDesk = defineStore('desk', () => {
         id: `sheet-${crypto.randomUUID().slice(0, 13)}`,
         kind,
         name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
-        paper: paper ?? like?.paper ?? 'dotted A5',
+        paper: paper ?? like?.paper ?? first.first_paper,
         hand_id: like?.hand_id ?? first.hands[0]!.id,
         device_id: like?.device_id ?? first.devices[0]!.id,
         pen_id: like?.pen_id ?? first.pens[0]!.id,
@@ -121,6 +124,7 @@ export const useDesk = defineStore('desk', () => {
     pen,
     roll,
     stationSide,
+    reading,
     attempt,
     load,
     changeSheet,

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type PenItem, type Recipe } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from './desk'
 
 interface Draft {
@@ -30,15 +31,15 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
   const undoable = computed(() => !!draft.value?.past.length)
   const redoable = computed(() => !!draft.value?.future.length)
 
+  const histories = useLatest(
+    (id: string) => take(api.GET('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: id } } })),
+    (answer) => (revisions.value = answer.pens),
+  )
   watch(
     pen,
-    async (now, before) => {
+    (now, before) => {
       if (!now || (before && before.id === now.id && before.revision === now.revision && revisions.value.length)) return
-      await desk.attempt(async () => {
-        revisions.value = (
-          await take(api.GET('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: now.id } } }))
-        ).revisions
-      })
+      void histories.want(now.id)
     },
     { immediate: true },
   )
@@ -62,9 +63,8 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     if (!now) return
     const copy = JSON.parse(JSON.stringify(now.recipe)) as Recipe
     const parts = path.split('.')
-    let at = copy as unknown as Record<string, unknown>
-    for (const part of parts.slice(0, -1)) at = at[part] as Record<string, unknown>
-    at[parts.at(-1)!] = value
+    const holder = parts.slice(0, -1).reduce<object>((at, part) => at[part as keyof typeof at] as object, copy)
+    Object.assign(holder, { [parts.at(-1)!]: value })
     replace(copy, path)
   }
 

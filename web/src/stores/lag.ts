@@ -8,8 +8,8 @@ import type { Schemas } from '@/api/client'
 export const useLag = defineStore('lag', () => {
   const speed = ref(60)
   const lookAhead = ref(0)
-  const live = shallowRef<Schemas['LiveBody']>()
-  const filmed = shallowRef<Schemas['FilmedBody']>()
+  const live = shallowRef<Schemas['Live']>()
+  const filmed = shallowRef<Schemas['Filmed']>()
   const reading = shallowRef<Schemas['FilmReading']>()
   /** The film that can be stepped through. */
   const film = ref<string>()

@@ -2,11 +2,12 @@ import { useDebounceFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { useLatest } from '@/components/use-latest'
+import { useLatest } from '@/composables/use-latest'
+import { callsForAttention } from '@/lib/readings'
 import { useDesk } from './desk'
 import { usePalm } from './palm'
 
-export type Rules = Schemas['PalmSetting']['rules']
+export type Rules = Schemas['Rules']
 
 /**
  * The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged
@@ -17,14 +18,14 @@ export const usePalmTrial = defineStore('palm-trial', () => {
   const palm = usePalm()
   const info = shallowRef<Schemas['PalmInfo']>()
   const rules = ref<Rules>()
-  const zone = shallowRef<Schemas['ZoneItem']>()
-  const posture = shallowRef<Schemas['PostureItem']>()
+  const zone = shallowRef<Schemas['Zone']>()
+  const posture = shallowRef<Schemas['Posture']>()
   const seed = ref(1)
   const own = shallowRef<Schemas['OwnPart'][]>([])
   const azimuthsDeg = shallowRef<number[]>([])
-  const reply = shallowRef<Schemas['PalmReply']>()
-  const before = shallowRef<Schemas['PalmReply']>()
-  const sweep = shallowRef<Schemas['SweepReply']>()
+  const reply = shallowRef<Schemas['JudgedRun']>()
+  const before = shallowRef<Schemas['JudgedRun']>()
+  const sweep = shallowRef<Schemas['Recommended']>()
   const drill = ref('')
 
   const body = computed<Schemas['RunBody'] | undefined>(
@@ -39,6 +40,11 @@ export const usePalmTrial = defineStore('palm-trial', () => {
         own: own.value,
       },
   )
+  /** How many readings of an outcome deserve attention. */
+  const faults = (o: Schemas['Outcome']) =>
+    Object.entries(desk.desk?.readings.palm ?? {}).filter(([key, known]) =>
+      callsForAttention(known, o[key as keyof Schemas['Outcome']] as number),
+    ).length
   const asked = useLatest(
     (b: Schemas['RunBody']) => take(api.POST('/api/palm/judge', { body: b })),
     (answer) => {
@@ -46,10 +52,10 @@ export const usePalmTrial = defineStore('palm-trial', () => {
       reply.value = answer
       // what went wrong most is looked at first
       if (!answer.parts.some((p) => p.drill === drill.value))
-        drill.value =
-          [...answer.parts].sort((a, b) => b.outcome.noticed.length - a.outcome.noticed.length)[0]?.drill ?? ''
+        drill.value = [...answer.parts].sort((a, b) => faults(b.outcome) - faults(a.outcome))[0]?.drill ?? ''
     },
-    (error) => (desk.trouble = error.message),
+    undefined,
+    { follow: true },
   )
   const runSoon = useDebounceFn(() => body.value && void asked.want(body.value), 120)
   watch(body, () => void runSoon())

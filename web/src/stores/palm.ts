@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import type { PalmPlan } from '@/ink'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from './desk'
 import { useScreen } from './screen'
 
@@ -20,18 +21,21 @@ export const usePalm = defineStore('palm', () => {
     desk.sheet ? { hand_id: desk.sheet.hand_id, device_id: desk.sheet.device_id } : undefined,
   )
 
+  const asked = useLatest(
+    (of: { hand_id: string; device_id: string }) => take(api.GET('/api/palm/setting', { params: { query: of } })),
+    (answer) => (setting.value = answer),
+  )
   watch(
     pair,
-    async (now, before) => {
-      if (!now || (now.hand_id === before?.hand_id && now.device_id === before.device_id)) return
-      setting.value = await take(api.GET('/api/palm/setting', { params: { query: now } })).catch(() => setting.value)
+    (now, before) => {
+      if (now && !(now.hand_id === before?.hand_id && now.device_id === before.device_id)) void asked.want(now)
     },
     { immediate: true },
   )
 
   const fingerWrites = computed(() => {
     if (fingerInk.value !== 'auto') return fingerInk.value === 'on'
-    return setting.value?.kept ? setting.value.rules.finger_ink! : !penSeen.value
+    return setting.value?.kept ? setting.value.rules.finger_ink : !penSeen.value
   })
   const plan = computed<PalmPlan | undefined>(
     () =>
@@ -40,7 +44,7 @@ export const usePalm = defineStore('palm', () => {
           ...setting.value.rules,
           finger_ink: fingerWrites.value,
           page_lock: pageLock.value || setting.value.rules.page_lock,
-        } as PalmPlan['rules'],
+        },
         zone: setting.value.zone,
         limits: setting.value.limits,
         widthMm: width.value / screen.pxPerMm,
@@ -49,7 +53,7 @@ export const usePalm = defineStore('palm', () => {
   )
 
   /** Keep rules, and a posture where one was measured, for this hand on this device. */
-  async function keep(rules: Schemas['PalmSetting']['rules'], posture?: Schemas['PostureItem'] | null) {
+  async function keep(rules: Schemas['Rules'], posture?: Schemas['Posture'] | null) {
     if (!pair.value) return
     setting.value = await take(
       api.PUT('/api/palm/setting', {

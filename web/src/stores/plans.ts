@@ -3,14 +3,13 @@ import { api, take, type PenItem, type Recipe, type Schemas } from '@/api/client
 import type { PenPlan } from '@/ink'
 
 /** Pen plans by pen revision and paper; a revision never changes, so neither does its plan. */
-type Paper = Schemas['SheetItem']['paper']
+type Paper = Schemas['Paper']
 
 export const usePlans = defineStore('plans', () => {
   const known = new Map<string, Promise<PenPlan>>()
 
   const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
-    const answer = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
-    return answer.plan as unknown as PenPlan
+    return take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
   }
 
   function planOf(pen: PenItem, paper: Paper): Promise<PenPlan> {

@@ -5,6 +5,7 @@ web/src/lib/readings.ts says numbers in the same way).
 """
 
 import dataclasses
+from decimal import ROUND_HALF_UP, Decimal
 from typing import Any
 
 BETTER = ("more", "less", "")  # which way a reading is better; "" where that is for the writer to say
@@ -54,7 +55,7 @@ def in_words(known: Reading, value: float | None) -> str:
         return "–"
     if known.unit == SHARE:
         return percent(value)
-    number = said(value) if known.digits is None else f"{value:.{known.digits}f}"
+    number = said(value) if known.digits is None else fixed(value, known.digits)
     if known.unit == "×":
         return f"×{number}"
     return f"{number}{known.unit}" if known.unit.startswith(":") else f"{number} {known.unit}".rstrip()
@@ -66,12 +67,17 @@ def said(value: float) -> str:
     """
     size = abs(value)
     digits = 0 if size >= 100 else 1 if size >= 10 else 2 if size >= 0.1 or size == 0 else 3
-    return f"{value:.{digits}f}"
+    return fixed(value, digits)
+
+
+def fixed(value: float, digits: int) -> str:
+    """A number with so many decimals, halves away from zero as browsers round them (ECMA-262, toFixed)."""
+    return f"{Decimal(value).quantize(Decimal(1).scaleb(-digits), ROUND_HALF_UP):f}"
 
 
 def percent(share: float) -> str:
     """A share 0..1 in percent, with a decimal under ten."""
-    return f"{100 * share:.{1 if 0 < share < 0.1 else 0}f} %"
+    return f"{fixed(share * 100, 1 if 0 < share < 0.1 else 0)} %"
 
 
 def describe_readings(record: type) -> list[dict[str, Any]]:

@@ -2,11 +2,11 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { roughly } from '@/components/numbers'
+import { roughly } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 
 /** Pens on devices: half of all ink is quicker than this. */
-const props = defineProps<{ table: Schemas['LagCell'][] }>()
+const props = defineProps<{ table: Schemas['Compared'][] }>()
 const others = defineModel<string[]>({ required: true })
 const desk = useDesk()
 const pens = computed(() => [...new Set(props.table.map((c) => c.pen))])

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import { roughly } from '@/components/numbers'
+import { roughly } from '@/lib/numbers'
 
 /** Stated, modelled, live and filmed side by side, each with what it covers and how it lies to the model. */
-defineProps<{ figures: Schemas['FigureItem'][] }>()
+defineProps<{ figures: Schemas['Figure'][] }>()
 const MISSING: Record<string, string> = {
   stated: 'this device states none; give one when you keep a device of your own',
   live: 'write in the field beside',
   filmed: 'film the pen in the margin',
 }
-const missing = (have: Schemas['FigureItem'][]) =>
+const missing = (have: Schemas['Figure'][]) =>
   Object.entries(MISSING).filter(([name]) => !have.some((f) => f.name === name))
 </script>
 

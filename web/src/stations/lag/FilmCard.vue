@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { ElInputNumber, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { roughly, say } from '@/components/numbers'
-import { useJob } from '@/components/use-job'
+import { roughly, say } from '@/lib/numbers'
+import { useBringIn } from '@/composables/use-files'
+import { useJob } from '@/composables/use-job'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 
@@ -20,7 +21,6 @@ const seed = ref(1)
 const busy = ref(false)
 const wide = ref(512)
 const found = computed(() => lag.reading)
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const about = () => `${desk.pen?.id}/${desk.pen?.revision}/${desk.device?.id}`
 watch(about, () => (lag.reading = lag.filmed = lag.film = undefined))
 
@@ -42,10 +42,8 @@ const shoot = () =>
     const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
     return take(api.POST('/api/lag/films/simulated', { body }))
   })
-const bringIn = () => {
-  const file = chooser.value?.files?.[0]
-  if (!file) return
-  void run(() =>
+const bringIn = useBringIn('.zip,application/zip', (file) =>
+  run(() =>
     take(
       api.POST('/api/lag/films', {
         params: { query: { fps: fps.value, mm_per_px: scale.value } },
@@ -54,9 +52,8 @@ const bringIn = () => {
         headers: { 'Content-Type': 'application/zip' },
       }),
     ),
-  )
-  chooser.value!.value = ''
-}
+  ),
+)
 </script>
 
 <template>
@@ -104,16 +101,7 @@ const bringIn = () => {
             :controls="false"
             aria-label="Millimetres a pixel"
         /></label>
-        <button type="button" class="word-button" :disabled="busy" @click="chooser?.click()">Your own</button>
-        <input
-          ref="chooser"
-          type="file"
-          accept=".zip,application/zip"
-          class="visually-hidden"
-          tabindex="-1"
-          aria-label="Film, zip of PNG frames"
-          @change="bringIn"
-        />
+        <button type="button" class="word-button" :disabled="busy" @click="bringIn">Your own</button>
       </div>
       <button v-if="lag.film && !busy" type="button" class="plain-button" @click="emit('step')">
         Step through it by hand

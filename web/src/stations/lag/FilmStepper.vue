@@ -2,7 +2,8 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { roughly, say } from '@/components/numbers'
+import { roughly, say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useLag } from '@/stores/lag'
 
 /** A film stepped through by hand: first press marks the nib, the next the end of the ink. */
@@ -11,19 +12,24 @@ const lag = useLag()
 const frames = shallowRef<Schemas['FilmFrames']>()
 const at = ref(0)
 const marks = ref<Record<number, { nib?: Place; front?: Place }>>({})
-const found = shallowRef<Schemas['MarkedReply']>()
+const found = shallowRef<Schemas['Marked']>()
 const why = ref('')
 
+const films = useLatest(
+  (id: string) => take(api.GET('/api/lag/films/{job_id}/frames', { params: { path: { job_id: id } } })),
+  (answer) => {
+    frames.value = answer
+    at.value = Math.floor(answer.frames / 2)
+  },
+  () => undefined,
+)
 watch(
   () => lag.film,
-  async (id) => {
+  (id) => {
     marks.value = {}
     found.value = frames.value = undefined
-    if (!id) return
-    frames.value = await take(api.GET('/api/lag/films/{job_id}/frames', { params: { path: { job_id: id } } })).catch(
-      () => undefined,
-    )
-    at.value = Math.floor((frames.value?.frames ?? 0) / 2)
+    films.forget()
+    if (id) void films.want(id)
   },
   { immediate: true },
 )
@@ -46,20 +52,20 @@ function mark(event: MouseEvent) {
   marks.value = { ...marks.value, [at.value]: was.nib && !was.front ? { nib: was.nib, front: px } : { nib: px } }
 }
 
-const read = useDebounceFn(async () => {
-  found.value = undefined
-  if (!frames.value || whole.value.length < frames.value.least_marked) return
-  try {
-    found.value = await take(
-      api.POST('/api/lag/films/marks', {
-        body: { fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value },
-      }),
-    )
-    lag.filmed = { delay_ms: found.value.delay_ms, ci95_ms: found.value.ci95_ms }
+const reads = useLatest(
+  (body: Schemas['MarksBody']) => take(api.POST('/api/lag/films/marks', { body })),
+  (answer) => {
+    found.value = answer
+    lag.filmed = { delay_ms: answer.delay_ms, ci95_ms: answer.ci95_ms }
     why.value = ''
-  } catch (error) {
-    why.value = (error as Error).message
-  }
+  },
+  (error) => (why.value = error.message),
+)
+const read = useDebounceFn(() => {
+  found.value = undefined
+  reads.forget()
+  if (!frames.value || whole.value.length < frames.value.least_marked) return
+  void reads.want({ fps: frames.value.fps, mm_per_px: frames.value.mm_per_px, marks: whole.value })
 }, 60)
 watch(whole, () => void read())
 </script>

@@ -4,7 +4,8 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import CardSizer from '@/components/CardSizer.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, say } from '@/components/numbers'
+import { percent, say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useLag } from '@/stores/lag'
@@ -19,7 +20,7 @@ const ink = useInk()
 const lag = useLag()
 const screen = useScreen()
 const of = ref<'sheet' | 'stand-in' | 'here'>('sheet')
-const found = shallowRef<Schemas['InspectReply']>()
+const found = shallowRef<Schemas['Inspection']>()
 const refusal = ref('')
 const name = ref('My device')
 const stated = ref(0)
@@ -32,22 +33,25 @@ const body = (): Schemas['InspectBody'] => ({
 const words = computed(() => [...(found.value?.words ?? []), ...(of.value === 'here' ? lag.seenWords : [])])
 const YES = (v: boolean | null | undefined) => (v === null || v === undefined ? 'not tried' : v ? 'yes' : 'no')
 
+const asked = useLatest(
+  (of: Schemas['InspectBody']) => take(api.POST('/api/lag/inspect', { body: of })),
+  (answer) => {
+    found.value = answer
+    refusal.value = ''
+  },
+  (error) => {
+    found.value = undefined
+    refusal.value = error.message
+  },
+)
 watch(
   [() => desk.sheet?.id, () => desk.device?.id, () => ink.changed, of, () => lag.seen],
-  async () => {
+  () => {
     if (!desk.sheet) return
-    if (of.value === 'here' && !lag.seen) {
-      found.value = undefined
-      refusal.value = 'Write in the field at the lower right first.'
-      return
-    }
-    try {
-      found.value = await take(api.POST('/api/lag/inspect', { body: body() }))
-      refusal.value = ''
-    } catch (error) {
-      found.value = undefined
-      refusal.value = (error as Error).message
-    }
+    if (of.value !== 'here' || lag.seen) return void asked.want(body())
+    asked.forget()
+    found.value = undefined
+    refusal.value = 'Write in the field at the lower right first.'
   },
   { immediate: true },
 )

@@ -5,8 +5,9 @@ import { storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, roughly, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { percent, roughly, say } from '@/lib/numbers'
+import { callsForAttention } from '@/lib/readings'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 import DevicesTable from './DevicesTable.vue'
@@ -37,7 +38,8 @@ const reply = shallowRef<Schemas['LagReply']>()
 const asked = useLatest(
   (body: Schemas['LagBody']) => take(api.POST('/api/lag', { body })),
   (a) => (reply.value = a),
-  (error) => (desk.trouble = error.message),
+  undefined,
+  { follow: true },
 )
 const beside = computed(() =>
   others.value
@@ -64,6 +66,8 @@ watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed
 const now = computed(() => reply.value?.now)
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))
+const known = (key: string) => desk.reading('lag', key)!
+const titled = (key: string) => known(key).label.replace(/^./, (c) => c.toUpperCase())
 const PATTERNS = ['plain', 'lines', 'dots']
 </script>
 
@@ -72,7 +76,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
     <aside class="margin" aria-label="What it means">
       <ReadingNote
         :title="`${now.word}`"
-        :tone="now.p50_ms >= 50 ? 'attention' : 'plain'"
+        :tone="callsForAttention(known('p50_ms'), now.p50_ms) ? 'attention' : 'plain'"
         :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`"
       >
         <p>
@@ -80,22 +84,14 @@ const PATTERNS = ['plain', 'lines', 'dots']
         </p>
         <p class="small">modelled; mean {{ roughly(now.mean_ms) }} ± {{ roughly(now.sd_ms) }} ms</p>
       </ReadingNote>
-      <ReadingNote
-        title="Gap"
-        help="How far the ink is behind the nib at this speed: delay times speed, less what look-ahead draws in
-          advance."
-      >
+      <ReadingNote :title="titled('gap_mm_p50')" :help="known('gap_mm_p50').help">
         <p>
           <span class="number">{{ say(now.gap_mm_p50) }}</span> mm at {{ speed }} mm/s, 95 % under
           {{ say(now.gap_mm_p95) }}
         </p>
         <p v-if="lookAhead" class="small">look-ahead overshoots {{ say(now.overshoot_mm) }} mm at a turn of 3 mm</p>
       </ReadingNote>
-      <ReadingNote
-        title="First ink"
-        help="From the nib's landing to the first ink. A contact is believed after two reports; steadying does not hold
-          it back."
-      >
+      <ReadingNote :title="titled('first_ink_ms')" :help="known('first_ink_ms').help">
         <p>
           after <span class="number">{{ roughly(now.first_ink_ms) }}</span> ms
         </p>
@@ -146,7 +142,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
         :delay-ms="Math.max(0, now.p50_ms - lookAhead)"
         :update-ms="reply.update_ms"
         :speed="speed"
-        :colour="desk.pen!.recipe.body!.colour!"
+        :colour="desk.pen!.recipe.body.colour"
       />
       <section class="stages" aria-label="Stages from nib to light">
         <h2>From nib to light <em class="book">mean of each stage, end to end</em></h2>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { roughly } from '@/components/numbers'
+import { roughly } from '@/lib/numbers'
 import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'

@@ -2,7 +2,7 @@
 import { useElementSize, useMediaQuery, useRafFn } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import { say } from '@/components/numbers'
+import { say } from '@/lib/numbers'
 import { useScreen } from '@/stores/screen'
 
 /** The nib at true size with its ink trailing, slowed. Stands still under reduced motion, steps on e-ink. */

@@ -2,21 +2,28 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { roughly, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { roughly, say, when } from '@/lib/numbers'
+import { inWords, type Reading } from '@/lib/readings'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 
 /** Two runs side by side, and the way from one to the other with one factor swapped at a time. */
-type Run = Pick<Schemas['RunItem'], 'now' | 'live' | 'filmed' | 'figures' | 'look_ahead_ms'>
+type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures' | 'look_ahead_ms'>
 const NOW = 'now'
-const props = defineProps<{ now: Schemas['LagItem']; figures: Schemas['FigureItem'][] }>()
+const props = defineProps<{ now: Schemas['Lag']; figures: Schemas['Figure'][] }>()
 const desk = useDesk()
 const lag = useLag()
-const runs = ref<Schemas['RunItem'][]>([])
+const runs = ref<Schemas['LagRun'][]>([])
 const one = ref(NOW)
 const other = ref(NOW)
-const swaps = shallowRef<Schemas['SwapItem'][]>([])
+const swaps = shallowRef<Schemas['Swap'][]>([])
+const ms = (label: string): Reading => ({ ...desk.reading('lag', 'p50_ms')!, label })
+const MEASURED = {
+  frame_p50_ms: ms('live to the frame'),
+  control_ms: ms('a pressed control'),
+  filmed: ms('filmed'),
+}
 
 onMounted(() =>
   desk.attempt(async () => {
@@ -43,11 +50,10 @@ const keep = () =>
   })
 const drop = () =>
   desk.attempt(async () => {
-    runs.value = (
-      await take(
-        api.PUT('/api/lag/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
-      )
-    ).runs
+    const gone = await take(
+      api.PUT('/api/lag/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
+    )
+    runs.value = runs.value.filter((r) => r.id !== gone.id)
     other.value = runs.value[0]?.id ?? NOW
   })
 
@@ -62,45 +68,40 @@ const of = (id: string): Run | undefined =>
       }
     : runs.value.find((r) => r.id === id)
 const pair = computed(() => [of(one.value), of(other.value)])
-const label = (r: Schemas['RunItem']) =>
-  `${r.pen}, ${r.device}, ${say(r.now.speed_mm_s)} mm/s, ${r.created_at.slice(0, 10)} ${r.created_at.slice(11, 16)}`
-const ROWS: [string, (r: Run) => number | null | undefined, (v: number) => string][] = [
-  ['half quicker than, ms', (r) => r.now.p50_ms, roughly],
-  ['95 % under, ms', (r) => r.now.p95_ms, roughly],
-  ['gap, mm', (r) => r.now.gap_mm_p50, say],
-  ['first ink, ms', (r) => r.now.first_ink_ms, roughly],
-  ['live to the frame, ms', (r) => r.live?.frame_p50_ms, roughly],
-  ['a pressed control, ms', (r) => r.live?.control_ms, roughly],
-  ['filmed, ms', (r) => r.filmed?.delay_ms, roughly],
-]
+const label = (r: Schemas['LagRun']) =>
+  `${r.recipe.name}, ${r.device.name}, ${say(r.now.speed_mm_s)} mm/s, ${when(r.created_at)}`
+const LIVE = ['frame_p50_ms', 'control_ms'] as const
+const KEYS = ['p50_ms', 'p95_ms', 'gap_mm_p50', 'first_ink_ms'] as const
+/** Readings of the model, then what was measured and filmed. */
 const rows = computed(() =>
-  ROWS.map(([name, value, words]) => ({
-    name,
-    values: pair.value.map((r) => (r ? value(r) : undefined)),
-    words,
-  })).filter((r) => r.values.some((v) => typeof v === 'number')),
+  [
+    ...KEYS.map((key) => ({ known: desk.reading('lag', key)!, of: (r: Run) => r.now[key] as number | null })),
+    ...LIVE.map((key) => ({ known: MEASURED[key], of: (r: Run) => r.live?.[key] })),
+    { known: MEASURED.filmed, of: (r: Run) => r.filmed?.delay_ms },
+  ]
+    .map(({ known, of }) => ({ known, values: pair.value.map((r) => (r ? of(r) : undefined)) }))
+    .filter((r) => r.values.some((v) => typeof v === 'number')),
 )
 
-const setting = (id: string): Schemas['Setting'] =>
+const setting = (id: string): Schemas['LagSetting'] =>
   id === NOW
     ? { run_id: null, recipe: desk.pen!.recipe, device_id: desk.device!.id }
     : { run_id: id, recipe: null, device_id: null }
-// one request at a time: a late answer must not stand for a newer pair
 const asked = useLatest(
   (body: Schemas['SwapBody']) => take(api.POST('/api/lag/swaps', { body })),
   (answer) => (swaps.value = answer.swaps),
-  (error) => (desk.trouble = error.message),
 )
 watch(
   [one, other, () => desk.pen?.id, () => desk.device?.id, () => lag.speed],
   () => {
     swaps.value = []
+    asked.forget()
     if (one.value === other.value || !desk.pen || !desk.device) return
     void asked.want({ one: setting(one.value), other: setting(other.value), speed_mm_s: lag.speed })
   },
   { immediate: true },
 )
-const gain = (s: Schemas['SwapItem']) => s.p95_ms - swaps.value[0]!.p95_ms
+const gain = (s: Schemas['Swap']) => s.p95_ms - swaps.value[0]!.p95_ms
 const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(s)))))
 </script>
 
@@ -130,10 +131,10 @@ const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(
     <div v-else class="two">
       <table>
         <tbody>
-          <tr v-for="r in rows" :key="r.name" :data-row="r.name">
-            <th scope="row">{{ r.name }}</th>
+          <tr v-for="r in rows" :key="r.known.label" :data-row="r.known.label">
+            <th scope="row" :title="r.known.help">{{ r.known.label }}</th>
             <td v-for="(v, k) in r.values" :key="k">
-              <b>{{ typeof v === 'number' ? r.words(v) : '–' }}</b>
+              <b>{{ inWords(r.known, v) }}</b>
             </td>
           </tr>
         </tbody>

@@ -1,10 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { percent, roughly, say } from '@/components/numbers'
+import { bare, inWords } from '@/lib/readings'
+import { useDesk } from '@/stores/desk'
+
+type Key = Exclude<keyof Schemas['AtSpeed'], 'speed_mm_s'>
 
 /** What quick small writing loses on this device, speed by speed. The first row is the speed asked for. */
-const props = defineProps<{ speeds: Schemas['SpeedItem'][] }>()
+const props = defineProps<{ speeds: Schemas['AtSpeed'][] }>()
+const desk = useDesk()
+const known = (key: string) => desk.reading('speeds', key)!
+/** The columns, each with a second reading in small print where there is one. */
+const COLUMNS: { key: Key; beside?: Key; silent?: Key }[] = [
+  { key: 'p50_ms' },
+  { key: 'gap_mm_p50', beside: 'gap_mm_p95' },
+  { key: 'detail_mm' },
+  { key: 'start_mm', beside: 'strokes_lost', silent: 'strokes_lost' },
+  { key: 'bridged', beside: 'bridged_mm', silent: 'bridged' },
+  { key: 'stall_share', beside: 'stall_ms' },
+]
 const sorted = computed(() => [...props.speeds].sort((a, b) => a.speed_mm_s - b.speed_mm_s))
 </script>
 
@@ -13,44 +27,30 @@ const sorted = computed(() => [...props.speeds].sort((a, b) => a.speed_mm_s - b.
     <thead>
       <tr class="small">
         <th scope="col">speed<br />mm/s</th>
-        <th scope="col">delay<br />ms</th>
-        <th scope="col">gap, 95 % under<br />mm</th>
-        <th scope="col">detail lost<br />mm</th>
-        <th scope="col">starts lost<br />mm</th>
-        <th scope="col">reports lost<br />longest, mm</th>
-        <th scope="col">stalls<br />longest, ms</th>
+        <th v-for="c in COLUMNS" :key="c.key" scope="col" :title="known(c.key).help">
+          {{ known(c.key).label }}<br />{{ known(c.key).unit }}
+        </th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="s in sorted" :key="s.speed_mm_s" :class="{ here: s === speeds[0] }" :data-speed="s.speed_mm_s">
         <th scope="row">{{ s.speed_mm_s }}</th>
-        <td>
-          <b>{{ roughly(s.p50_ms) }}</b>
-        </td>
-        <td>
-          <b>{{ say(s.gap_mm_p50) }}</b>, {{ say(s.gap_mm_p95) }}
-        </td>
-        <td>
-          <b>{{ say(s.detail_mm) }}</b>
-        </td>
-        <td>
-          {{ say(s.start_mm)
-          }}<span v-if="s.strokes_lost" class="small">and {{ s.strokes_lost }} of {{ s.strokes }} strokes</span>
-        </td>
-        <td>
-          <template v-if="s.bridged">{{ s.bridged }}, {{ say(s.bridged_mm) }}</template
-          ><template v-else>none</template>
-        </td>
-        <td>
-          <template v-if="s.stall_share">{{ percent(s.stall_share) }} of pictures, </template>{{ roughly(s.stall_ms) }}
+        <td v-for="c in COLUMNS" :key="c.key" :data-reading="c.key">
+          <b>{{ bare(known(c.key), s[c.key]) }}</b>
+          <span v-if="c.beside && !(c.silent && !s[c.silent])" class="small" :title="known(c.beside).help"
+            >{{ known(c.beside).label }} {{ inWords(known(c.beside), s[c.beside]) }}</span
+          >
         </td>
       </tr>
     </tbody>
   </table>
   <p class="small">
-    Small letters of 1.8 mm on this device. Detail lost: how far the true path strays from the straight joins of its
-    reports. Starts lost: the way before a stroke is noticed. Stalls: pictures in which the ink did not grow, and the
-    longest time it stood.
+    Small letters of 1.8 mm on this device.
+    {{
+      COLUMNS.slice(2)
+        .map((c) => known(c.key).help)
+        .join(' ')
+    }}
   </p>
 </template>
 

@@ -31,7 +31,7 @@ export function summary(
   frames: readonly number[],
   longTasks: number,
   controls: readonly number[],
-): Omit<Schemas['LiveBody'], 'raw_p50_ms'> {
+): Omit<Schemas['Live'], 'raw_p50_ms'> {
   const gaps = frameGaps(frames)
   const usual = percentile(gaps, 0.5)
   const of = (key: keyof Timing, share: number) =>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
-import { PalmEngine, type PageView, type PalmEvent, type PalmPlan } from '@/ink'
-import { palmEvent } from '@/stations/sheet/palm-events'
+import { PalmEngine, type PageView, type PalmEvent } from '@/ink'
+import { palmEvent } from '@/ink/palm-events'
 import { useScreen } from '@/stores/screen'
 import type { Rules } from '@/stores/palm-trial'
 import DrillPicture from './DrillPicture.vue'
@@ -15,8 +15,8 @@ import DrillPicture from './DrillPicture.vue'
 const props = defineProps<{
   drills: Schemas['DrillItem'][]
   rules: Rules
-  zone: Schemas['ZoneItem']
-  limits: Schemas['PalmLimits']
+  zone: Schemas['Zone']
+  limits: Schemas['Limits']
 }>()
 const emit = defineEmits<{ done: [parts: Schemas['OwnPart'][], azimuthsDeg: number[]] }>()
 const screen = useScreen()
@@ -41,7 +41,7 @@ let engine = begin()
 function begin(): PalmEngine {
   const [widthMm, heightMm] = mm()
   return new PalmEngine({
-    rules: props.rules as PalmPlan['rules'],
+    rules: props.rules,
     zone: props.zone,
     limits: props.limits,
     widthMm,
@@ -135,12 +135,11 @@ function next(keep: boolean) {
 
 const stop = () => emit('done', parts, azimuthsDeg)
 
-const timer = setInterval(() => {
+useIntervalFn(() => {
   if (first < 0) return
   engine.tick(performance.now() - first)
   follow()
 }, 30)
-onBeforeUnmount(() => clearInterval(timer))
 onMounted(() => {
   if (!canvas.value) return
   canvas.value.width = window.innerWidth

@@ -1,36 +1,38 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { percent, say } from '@/components/numbers'
+import type { Schemas } from '@/api/client'
+import { say } from '@/lib/numbers'
+import { callsForAttention, inWords } from '@/lib/readings'
+import { useDesk } from '@/stores/desk'
 import { usePalmTrial } from '@/stores/palm-trial'
 import ContactFiles from './ContactFiles.vue'
 
+type Outcome = Schemas['Outcome']
+
 /** What came of each drill, and of all together; pressing a drill shows it on the map, with all of its numbers. */
 const trial = usePalmTrial()
-const kept = (c: Record<string, number> | null | undefined) => c?.palm_kept ?? 0
-const palms = (c: Record<string, number> | null | undefined) => kept(c) + (c?.palm_refused ?? 0)
+const desk = useDesk()
+const known = (key: keyof Outcome) => desk.reading('palm', key)!
+const palms = (o: Outcome) => o.palms_kept + (o.confusion?.palm_refused ?? 0)
+const wrong = (o: Outcome, key: keyof Outcome) => callsForAttention(known(key), o[key] as number)
 const rows = computed(() =>
   trial.reply
     ? [...trial.reply.parts.map((p) => ({ name: p.drill, o: p.outcome })), { name: 'all', o: trial.reply.total }]
     : [],
 )
+const DETAILS = [
+  'stray_marks',
+  'page_shift_mm',
+  'jiggle_mm',
+  'zoomed',
+  'taps',
+  'lost_ink_mm',
+  'added_delay_ms',
+] as const
 const o = computed(() => trial.part?.outcome)
-const details = computed(
-  () =>
-    o.value &&
-    ([
-      ['stray marks', String(o.value.stray_marks), 'stray_marks'],
-      ['page left off', `${say(o.value.page_shift_mm)} mm`, 'page_shift_mm'],
-      ['jiggle', `${say(o.value.jiggle_mm)} mm`, 'jiggle_mm'],
-      ['zoomed', percent(o.value.zoom_pct / 100), 'zoom_pct'],
-      ['unwanted taps', String(o.value.taps), 'taps'],
-      ['nib ink lost', `${o.value.lost_ink_mm ? say(o.value.lost_ink_mm) : 0} mm`, 'lost_ink_mm'],
-      [
-        'delay',
-        o.value.gestures > o.value.refused_gestures ? `${o.value.added_delay_ms.toFixed(0)} ms` : '–',
-        'added_delay_ms',
-      ],
-    ] as const),
-)
+/** A delay is told of gestures that were kept only. */
+const told = (now: Outcome, key: (typeof DETAILS)[number]) =>
+  inWords(known(key), key === 'added_delay_ms' && now.gestures <= now.refused_gestures ? null : now[key])
 </script>
 
 <template>
@@ -52,21 +54,19 @@ const details = computed(
               >all together</template
             >
           </th>
-          <td :class="{ wrong: r.o.noticed.includes('palms_kept') }">
-            {{ kept(r.o.confusion) }} of {{ palms(r.o.confusion) }}
-          </td>
-          <td :class="{ wrong: r.o.noticed.includes('page_shift_mm') }">{{ say(r.o.page_shift_mm) }}</td>
-          <td :class="{ wrong: r.o.noticed.includes('refused_gestures') }">
+          <td :class="{ wrong: wrong(r.o, 'palms_kept') }">{{ r.o.palms_kept }} of {{ palms(r.o) }}</td>
+          <td :class="{ wrong: wrong(r.o, 'page_shift_mm') }">{{ say(r.o.page_shift_mm) }}</td>
+          <td :class="{ wrong: wrong(r.o, 'refused_gestures') }">
             <template v-if="r.o.gestures">{{ r.o.refused_gestures }} of {{ r.o.gestures }}</template
             ><template v-else>–</template>
           </td>
         </tr>
       </tbody>
     </table>
-    <dl v-if="details" class="small">
-      <div v-for="[name, value, reading] in details" :key="name">
-        <dt>{{ name }}</dt>
-        <dd :class="{ wrong: trial.part!.outcome.noticed.includes(reading) }">{{ value }}</dd>
+    <dl v-if="o" class="small">
+      <div v-for="key in DETAILS" :key="key">
+        <dt :title="known(key).help">{{ known(key).label }}</dt>
+        <dd :class="{ wrong: wrong(o, key) }">{{ told(o, key) }}</dd>
       </div>
     </dl>
     <ContactFiles />

@@ -8,9 +8,9 @@ import { largest, placeAt, UNKNOWN_MM, verdictOf, VERDICT_WORDS } from './decisi
  * resting zone.
  */
 const props = defineProps<{
-  part: Schemas['PartItem']
+  part: Schemas['JudgedDrill']
   screen: number[]
-  zone: Schemas['ZoneItem']
+  zone: Schemas['Zone']
   zoneScale: number
   tMs: number | null
   chosen?: number
@@ -40,7 +40,7 @@ const shown = computed(() =>
 const marks = computed(() => props.part.contacts.filter((c) => c.mark.length).map((c) => c.mark))
 const path = (mark: number[]) =>
   mark.reduce((d, v, k) => d + (k % 2 ? ` ${v.toFixed(1)}` : `${k ? 'L' : 'M'}${v.toFixed(1)}`), '')
-const trail = (c: Schemas['ContactItem']) =>
+const trail = (c: Schemas['JudgedContact']) =>
   c.path.reduce((d, p, k) => `${d}${k ? 'L' : 'M'}${p[1]!.toFixed(1)} ${p[2]!.toFixed(1)}`, '')
 </script>
 

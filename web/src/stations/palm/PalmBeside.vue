@@ -2,8 +2,8 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { percent, say } from '@/components/numbers'
-import type { Field } from '@/components/field'
+import { when } from '@/lib/numbers'
+import { inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { usePalmTrial, type Rules } from '@/stores/palm-trial'
 
@@ -28,15 +28,14 @@ const keep = () =>
   })
 const drop = () =>
   desk.attempt(async () => {
-    runs.value = (
-      await take(
-        api.PUT('/api/palm/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
-      )
-    ).runs
+    const gone = await take(
+      api.PUT('/api/palm/runs/{run_id}/bin', { params: { path: { run_id: other.value } }, body: { binned: true } }),
+    )
+    runs.value = runs.value.filter((r) => r.id !== gone.id)
     other.value = runs.value[0]?.id ?? NOW
   })
 interface Side {
-  total: Schemas['OutcomeItem']
+  total: Schemas['Outcome']
   grade: string
   rules: Rules
 }
@@ -45,30 +44,23 @@ const side = (id: string): Side | undefined =>
     ? trial.reply && { total: trial.reply.total, grade: trial.reply.grade.word, rules: trial.rules! }
     : runs.value.find((r) => r.id === id)
 const pair = computed(() => [side(one.value), side(other.value)])
-const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`
 const label = (r: Schemas['PalmRun']) =>
   `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : 'simulated'}, ${when(r.created_at)}`
+const KEYS = ['stray_marks', 'page_shift_mm', 'zoomed', 'taps', 'lost_ink_mm', 'added_delay_ms'] as const
+const known = (key: (typeof KEYS)[number]) => desk.reading('palm', key)!
 const ROWS: [string, (s: Side) => string][] = [
   ['called', (s) => s.grade],
-  [
-    'palms let through',
-    ({ total: { confusion: c } }) => `${c?.palm_kept ?? 0} of ${(c?.palm_kept ?? 0) + (c?.palm_refused ?? 0)}`,
-  ],
-  ['stray marks', (s) => String(s.total.stray_marks)],
-  ['page left off, mm', (s) => say(s.total.page_shift_mm)],
-  ['zoomed', (s) => percent(s.total.zoom_pct / 100)],
-  ['unwanted taps', (s) => String(s.total.taps)],
-  ['nib ink lost, mm', (s) => say(s.total.lost_ink_mm)],
+  ['palms let through', ({ total: t }) => `${t.palms_kept} of ${t.palms_kept + (t.confusion?.palm_refused ?? 0)}`],
   ['gestures refused', (s) => `${s.total.refused_gestures} of ${s.total.gestures}`],
-  ['delay, ms', (s) => s.total.added_delay_ms.toFixed(0)],
+  ...KEYS.map((key): [string, (s: Side) => string] => [known(key).label, (s) => inWords(known(key), s.total[key])]),
 ]
 const differing = computed(() =>
-  ((trial.info?.fields ?? []) as unknown as Field[]).filter((f) => {
+  (trial.info?.controls ?? []).filter((f) => {
     const [a, b] = pair.value.map((s) => (s?.rules as Record<string, unknown> | undefined)?.[f.name])
     return a !== undefined && b !== undefined && a !== b
   }),
 )
-const value = (s: Side | undefined, f: Field) => {
+const value = (s: Side | undefined, f: Schemas['Control']) => {
   const v = (s?.rules as Record<string, unknown> | undefined)?.[f.name]
   return typeof v === 'boolean' ? (v ? 'on' : 'off') : `${String(v)} ${f.unit}`
 }

@@ -2,7 +2,7 @@
 import { ElInputNumber, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, say } from '@/components/numbers'
+import { percent, say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { usePalm } from '@/stores/palm'
 import { usePalmTrial } from '@/stores/palm-trial'
@@ -34,7 +34,7 @@ watch(
 const contact = computed(() => trial.part?.contacts.find((c) => c.id === chosen.value))
 const ask = computed(() => trial.info?.drills.find((d) => d.name === trial.drill)?.ask)
 const o = computed(() => trial.reply?.total)
-const palms = computed(() => (o.value?.confusion?.palm_kept ?? 0) + (o.value?.confusion?.palm_refused ?? 0))
+const palms = computed(() => (o.value?.palms_kept ?? 0) + (o.value?.confusion?.palm_refused ?? 0))
 const was = computed(() =>
   trial.before && trial.before.grade.word !== trial.reply?.grade.word ? `was ${trial.before.grade.word}` : '',
 )
@@ -58,7 +58,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
           common practice, without a source."
       >
         <p>
-          <span class="number">{{ o.confusion?.palm_kept }}</span> of {{ palms }} palms let through,
+          <span class="number">{{ o.palms_kept }}</span> of {{ palms }} palms let through,
           <span class="number">{{ o.refused_gestures }}</span> of {{ o.gestures }} gestures refused
         </p>
         <p class="small">{{ was }}</p>
@@ -69,8 +69,8 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
       >
         <p>
           <span class="number">{{ o.stray_marks }}</span> marks, page off
-          <span class="number">{{ say(o.page_shift_mm) }}</span> mm, zoomed {{ percent(o.zoom_pct / 100) }},
-          {{ o.taps }} taps, {{ o.lost_ink_mm ? say(o.lost_ink_mm) : 0 }} mm of ink lost
+          <span class="number">{{ say(o.page_shift_mm) }}</span> mm, zoomed {{ percent(o.zoomed) }}, {{ o.taps }} taps,
+          {{ o.lost_ink_mm ? say(o.lost_ink_mm) : 0 }} mm of ink lost
         </p>
         <p class="small">jiggle up to {{ say(o.jiggle_mm) }} mm; gestures {{ o.added_delay_ms.toFixed(0) }} ms later</p>
       </ReadingNote>

@@ -35,7 +35,7 @@ const measure = (correct: { side?: 'left' | 'right'; rest?: 'below' | 'side' | '
     trial.zone = found.zone
     await desk.setSide(found.side === desk.hand?.hand.side ? 'hand' : found.side === 'left' ? 'right' : 'left')
   })
-const correct = (change: Partial<Pick<Schemas['PostureItem'], 'side' | 'rest'>>) =>
+const correct = (change: Partial<Pick<Schemas['Posture'], 'side' | 'rest'>>) =>
   measure({ side: change.side ?? trial.posture?.side, rest: change.rest ?? trial.posture?.rest })
 </script>
 

@@ -1,17 +1,17 @@
 <script setup lang="ts">
+import type { Schemas } from '@/api/client'
 import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 import ValueSlider from '@/components/ValueSlider.vue'
-import type { Field } from '@/components/field'
 import { usePalm } from '@/stores/palm'
 import { usePalmTrial } from '@/stores/palm-trial'
 
 /** One control for every rule; the drills are judged anew at each change. */
 const trial = usePalmTrial()
 const palm = usePalm()
-const fields = computed(() => (trial.info?.fields ?? []) as unknown as Field[])
-const now = (f: Field) => (trial.rules as Record<string, unknown> | undefined)?.[f.name]
-const kept = (f: Field) => (palm.setting?.rules as Record<string, unknown> | undefined)?.[f.name]
+const fields = computed(() => trial.info?.controls ?? [])
+const now = (f: Schemas['Control']) => (trial.rules as Record<string, unknown> | undefined)?.[f.name]
+const kept = (f: Schemas['Control']) => (palm.setting?.rules as Record<string, unknown> | undefined)?.[f.name]
 </script>
 
 <template>

@@ -9,7 +9,7 @@ import { verdictOf, VERDICT_WORDS } from './decisions'
  * When each contact was down and when it was decided, over the nib's own time; play and scrub. Steps once a second
  * where motion is unwanted.
  */
-const props = defineProps<{ part: Schemas['PartItem']; chosen?: number }>()
+const props = defineProps<{ part: Schemas['JudgedDrill']; chosen?: number }>()
 const emit = defineEmits<{ choose: [id: number] }>()
 const tMs = defineModel<number | null>({ required: true })
 const still = useMediaQuery('(prefers-reduced-motion: reduce)')
@@ -48,6 +48,10 @@ function play() {
   playing.value = true
   resume()
 }
+function goTo(at: number | null) {
+  stop()
+  tMs.value = at
+}
 watch(
   () => props.part.drill,
   () => {
@@ -84,24 +88,9 @@ watch(
         :step="1"
         :show-tooltip="false"
         aria-label="Time"
-        @input="
-          (v) => {
-            stop()
-            tMs = v as number
-          }
-        "
+        @input="(v) => goTo(v as number)"
       />
-      <button
-        type="button"
-        class="plain-button"
-        :disabled="tMs === null"
-        @click="
-          stop()
-          tMs = null
-        "
-      >
-        all at once
-      </button>
+      <button type="button" class="plain-button" :disabled="tMs === null" @click="goTo(null)">all at once</button>
       <span class="small">{{ ((tMs ?? lasts) / 1000).toFixed(1) }} s</span>
     </div>
   </div>

@@ -3,9 +3,8 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
-import { percent, say } from '@/components/numbers'
-import { useJob } from '@/components/use-job'
-import type { Field } from '@/components/field'
+import { percent, say } from '@/lib/numbers'
+import { useJob } from '@/composables/use-job'
 import { useDesk } from '@/stores/desk'
 import { usePalm } from '@/stores/palm'
 import { usePalmTrial } from '@/stores/palm-trial'
@@ -20,23 +19,23 @@ const desk = useDesk()
 const { job, follow, cancel } = useJob()
 const busy = ref(false)
 const rule = ref('after_ms')
-const field = (name: string) => ((trial.info?.fields ?? []) as unknown as Field[]).find((f) => f.name === name)
+const field = (name: string) => (trial.info?.controls ?? []).find((f) => f.name === name)
 const swept = computed(() => [...new Set(trial.sweep?.points.map((p) => p.rule) ?? [])])
 const points = computed(
   () => trial.sweep?.points.filter((p) => p.rule === rule.value).sort((a, b) => a.value - b.value) ?? [],
 )
 const DASHES = ['', '6 3', '2 3', '9 3 2 3', '1 4', '12 4', '4 2 1 2']
 const SIDE = 210
-const curve = (c: Schemas['CurveItem']) =>
+const curve = (c: Schemas['Curve']) =>
   c.points
-    .map(([refused = 0, hit = 0], k) => `${k ? 'L' : 'M'}${(refused * SIDE).toFixed(1)} ${(hit * SIDE).toFixed(1)}`)
+    .map(([refused, hit], k) => `${k ? 'L' : 'M'}${(refused * SIDE).toFixed(1)} ${(hit * SIDE).toFixed(1)}`)
     .join('')
 const at = computed(() => {
   const o = trial.reply?.total
-  const palms = (o?.confusion?.palm_kept ?? 0) + (o?.confusion?.palm_refused ?? 0)
+  const palms = (o?.palms_kept ?? 0) + (o?.confusion?.palm_refused ?? 0)
   return {
     x: o?.gestures ? (o.refused_gestures / o.gestures) * SIDE : 0,
-    y: SIDE - (palms ? (o?.confusion?.palm_kept ?? 0) / palms : 0) * SIDE,
+    y: SIDE - (palms ? (o?.palms_kept ?? 0) / palms : 0) * SIDE,
   }
 })
 
@@ -63,10 +62,10 @@ async function search() {
 const apply = () =>
   trial.sweep &&
   (trial.rules = { ...trial.sweep.rules, finger_ink: trial.rules!.finger_ink, page_lock: trial.rules!.page_lock })
-const shares = (o: Schemas['OutcomeItem']) => {
-  const palms = (o.confusion?.palm_kept ?? 0) + (o.confusion?.palm_refused ?? 0)
+const shares = (o: Schemas['Outcome']) => {
+  const palms = o.palms_kept + (o.confusion?.palm_refused ?? 0)
   return (
-    `${o.confusion?.palm_kept ?? 0} of ${palms} palms let through, ` +
+    `${o.palms_kept} of ${palms} palms let through, ` +
     `${o.refused_gestures} of ${o.gestures} gestures refused, page left ${say(o.page_shift_mm)} mm off`
   )
 }

@@ -2,8 +2,9 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type DeviceItem, type Schemas } from '@/api/client'
-import { useLatest } from '@/components/use-latest'
-import { percent, say } from '@/components/numbers'
+import { useLatest } from '@/composables/use-latest'
+import { percent } from '@/lib/numbers'
+import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 
@@ -34,12 +35,8 @@ interface Wish {
 }
 const proofs = useLatest(
   async (w: Wish) => {
-    const query = { device_id: w.device, dither: w.dither, ...(w.greys ? { greys: w.greys } : {}) } as {
-      device_id: string
-      dither: typeof w.dither
-      greys: number | null
-    }
-    const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))
+    const query = { device_id: w.device, dither: w.dither, greys: w.greys ?? null }
+    const words = new URLSearchParams(Object.entries(query).flatMap(([k, v]) => (v === null ? [] : [[k, String(v)]])))
     const [image, readings] = await Promise.all([
       fetch(`/api/panels/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
       take(api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
@@ -120,11 +117,15 @@ function key(event: KeyboardEvent) {
   emit('look', { x: props.at.x + step[0]!, y: props.at.y + step[1]! })
 }
 
+const known = (key: string) => desk.reading('panel', key)!
+const vanishing = computed(() => callsForAttention(known('hairline_share'), reply.value?.readings.hairline_share))
 const verdict = computed(() => {
   const r = reply.value?.readings
   if (!r) return ''
-  if (r.hairline_share! > 0.02) return `${percent(r.hairline_share!)} of the ink is fainter than 3:1 and may vanish`
-  return r.best_contrast! < 3 ? 'no ink here reaches 3:1' : 'all lines stay visible'
+  if (vanishing.value) return `${percent(r.hairline_share)} of the ink is fainter than 3:1 and may vanish`
+  return callsForAttention(known('best_contrast'), r.best_contrast)
+    ? 'no ink here reaches 3:1'
+    : 'all lines stay visible'
 })
 </script>
 
@@ -164,18 +165,19 @@ const verdict = computed(() => {
         <dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
         <dt>Sheet</dt>
         <dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
-        <dt>Thinnest line</dt>
+        <dt :title="known('thinnest_mm').help">Thinnest line</dt>
         <dd>
-          {{ say(reply.readings.thinnest_mm!) }} mm, <b>{{ say(reply.readings.thinnest_px!) }} px</b>
+          {{ inWords(known('thinnest_mm'), reply.readings.thinnest_mm) }},
+          <b>{{ inWords(known('thinnest_px'), reply.readings.thinnest_px) }}</b>
         </dd>
-        <dt>Best contrast</dt>
-        <dd>{{ say(reply.readings.best_contrast!) }}:1</dd>
-        <dt>Greys in use</dt>
+        <dt :title="known('best_contrast').help">Best contrast</dt>
+        <dd>{{ inWords(known('best_contrast'), reply.readings.best_contrast) }}</dd>
+        <dt :title="known('greys_used').help">Greys in use</dt>
         <dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
-        <dt>Grey error</dt>
-        <dd>{{ percent(reply.readings.grey_error!) }}</dd>
+        <dt :title="known('grey_error').help">Grey error</dt>
+        <dd>{{ inWords(known('grey_error'), reply.readings.grey_error) }}</dd>
         <dt class="visually-hidden">Verdict</dt>
-        <dd class="verdict" :class="{ bad: reply.readings.hairline_share! > 0.02 }">{{ verdict }}</dd>
+        <dd class="verdict" :class="{ bad: vanishing }">{{ verdict }}</dd>
       </dl>
     </div>
   </article>

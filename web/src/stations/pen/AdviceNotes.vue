@@ -3,15 +3,18 @@ import { useDebounceFn } from '@vueuse/core'
 import { shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, roughly, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { say } from '@/lib/numbers'
+import { inWords } from '@/lib/readings'
+import { useLatest } from '@/composables/use-latest'
+import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
 /** What this pen really is, and what to change about it on this writing. Every try is one step of undo. */
 const props = defineProps<{ source: Schemas['Source'] }>()
+const desk = useDesk()
 const draft = useDraft()
-const advice = shallowRef<Schemas['AdviceItem'][]>([])
-const verdict = shallowRef<Schemas['JudgeReply']>()
+const advice = shallowRef<Schemas['Advice'][]>([])
+const verdict = shallowRef<Schemas['Verdict']>()
 
 const asked = useLatest(
   async (recipe: Recipe) =>
@@ -30,13 +33,9 @@ watch([() => draft.recipe, () => props.source], () => void askSoon(), { immediat
 
 const noun = (kind: string) => (kind === 'fountain' ? 'fountain pen' : kind)
 
-function words(item: Schemas['AdviceItem'], value: number) {
-  if (/share|range_used|width_step|strokes_all_taper/.test(item.reading)) return percent(value)
-  return /_ms$/.test(item.reading)
-    ? `${roughly(value)} ms`
-    : /_mm$/.test(item.reading)
-      ? `${say(value)} mm`
-      : say(value)
+function words(item: Schemas['Advice'], value: number) {
+  const known = desk.reading('ink', item.reading) ?? desk.reading('advice', item.reading)
+  return known ? inWords(known, value) : say(value)
 }
 
 function tryIt(recipe: Recipe) {
@@ -74,7 +73,7 @@ function tryIt(recipe: Recipe) {
           >: {{ words(a, a.before) }} → <b>{{ words(a, a.after) }}</b></template
         >
       </p>
-      <button v-if="a.recipe" type="button" class="word-button" @click="tryIt(a.recipe as Recipe)">Try it</button>
+      <button v-if="a.recipe" type="button" class="word-button" @click="tryIt(a.recipe)">Try it</button>
     </template>
   </ReadingNote>
 </template>

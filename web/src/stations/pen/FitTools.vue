@@ -2,8 +2,8 @@
 import { ElSlider } from 'element-plus'
 import { ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { percent, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { percent, say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
@@ -15,21 +15,21 @@ const blend = ref(0.6)
 const fit = shallowRef<Schemas['FitReply']>()
 const remembered = shallowRef<Schemas['KeptFit']['press']>(null)
 
+const recalls = useLatest(
+  (pair: { hand_id: string; device_id: string }) =>
+    take(api.GET('/api/pen/fits/{hand_id}/{device_id}', { params: { path: pair } })),
+  (answer) => (remembered.value = answer.press),
+  () => (remembered.value = null),
+)
 watch(
   () => [desk.sheet?.hand_id, desk.sheet?.device_id],
-  async ([hand, device]) => {
-    if (!hand || !device) return
-    remembered.value = (
-      await take(
-        api.GET('/api/pen/fits/{hand_id}/{device_id}', { params: { path: { hand_id: hand, device_id: device } } }),
-      ).catch(() => ({ press: null }))
-    ).press
-  },
+  ([hand_id, device_id]) => hand_id && device_id && void recalls.want({ hand_id, device_id }),
   { immediate: true },
 )
 
 const fits = useLatest(
-  (b: number) => take(api.POST('/api/pen/fit', { body: { press: draft.recipe!.press!, source: props.source, blend: b } })),
+  (b: number) =>
+    take(api.POST('/api/pen/fit', { body: { press: draft.recipe!.press!, source: props.source, blend: b } })),
   (answer) => {
     fit.value = answer
     draft.set('press', {
@@ -38,7 +38,8 @@ const fits = useLatest(
       opacity_range: draft.recipe!.press!.opacity_range,
     })
   },
-  (error) => (desk.trouble = error.message),
+  undefined,
+  { follow: true },
 )
 
 async function start() {
@@ -86,12 +87,14 @@ function recall() {
     <button v-if="fit" type="button" class="word-button" @click="remember">Remember</button>
   </div>
   <p v-if="fit" class="small report">
-    Your force uses {{ percent(fit.before.range_used!) }} → <b>{{ percent(fit.after.range_used!) }}</b> of the range,
-    ×{{ say(fit.before.width_ratio!) }} → <b>×{{ say(fit.after.width_ratio!) }}</b
-    >; stuck {{ percent(fit.before.floor_share! + fit.before.ceiling_share!) }} →
-    {{ percent(fit.after.floor_share! + fit.after.ceiling_share!) }}. As a two-point curve:
+    Your force uses {{ percent(fit.before.range_used) }} → <b>{{ percent(fit.after.range_used) }}</b> of the range, ×{{
+      say(fit.before.width_ratio)
+    }}
+    → <b>×{{ say(fit.after.width_ratio) }}</b
+    >; stuck {{ percent(fit.before.floor_share + fit.before.ceiling_share) }} →
+    {{ percent(fit.after.floor_share + fit.after.ceiling_share) }}. As a two-point curve:
     {{ [fit.cubic.x1, fit.cubic.y1, fit.cubic.x2, fit.cubic.y2].map((v) => v!.toFixed(2)).join(', ') }}, off by
-    {{ percent(fit.cubic.largest_error!) }}.
+    {{ percent(fit.cubic.largest_error) }}.
   </p>
 </template>
 

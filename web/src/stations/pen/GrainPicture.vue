@@ -1,52 +1,35 @@
 <script setup lang="ts">
-import { useTemplateRef } from 'vue'
-import { take, type Recipe } from '@/api/client'
-import type { Field } from '@/components/field'
-import { useDesk } from '@/stores/desk'
+import { api, take, type Recipe, type Schemas } from '@/api/client'
+import { useBringIn } from '@/composables/use-files'
 import { useDraft } from '@/stores/draft'
 
 /** A photographed surface as this pen's grain. */
-defineProps<{ field: Field }>()
-const desk = useDesk()
+defineProps<{ field: Schemas['Control'] }>()
 const draft = useDraft()
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
 
-const bringIn = () =>
-  desk.attempt(async () => {
-    const file = chooser.value?.files?.[0]
-    if (!file || !draft.recipe) return
-    const { own } = await take(
-      fetch('/api/pens/grains', { method: 'POST', headers: { 'Content-Type': 'image/png' }, body: file }).then(
-        async (response) =>
-          response.ok
-            ? { data: (await response.json()) as { own: string }, response }
-            : { error: await response.json(), response },
-      ),
-    )
-    const copy = JSON.parse(JSON.stringify(draft.recipe)) as Recipe
-    Object.assign(copy.tooth!, { own, grain: 'own' })
-    draft.done()
-    draft.replace(copy)
-    draft.done()
-    if (chooser.value) chooser.value.value = ''
-  })
+const bringIn = useBringIn('image/png', async (file) => {
+  if (!draft.recipe) return
+  const { own } = await take(
+    api.POST('/api/pens/grains', {
+      body: '',
+      bodySerializer: () => file,
+      headers: { 'Content-Type': 'image/png' },
+    }),
+  )
+  const copy = JSON.parse(JSON.stringify(draft.recipe)) as Recipe
+  Object.assign(copy.tooth, { own, grain: 'own' })
+  draft.done()
+  draft.replace(copy)
+  draft.done()
+})
 </script>
 
 <template>
   <div class="grain">
     <span class="small" :title="field.help">{{ field.label }}</span>
-    <button type="button" class="word-button" @click="chooser?.click()">
+    <button type="button" class="word-button" @click="bringIn">
       {{ draft.recipe?.tooth?.own ? 'Another picture' : 'Bring in a picture' }}
     </button>
-    <input
-      ref="chooser"
-      type="file"
-      accept="image/png"
-      class="visually-hidden"
-      tabindex="-1"
-      aria-label="Grain picture, PNG"
-      @change="bringIn"
-    />
   </div>
 </template>
 

@@ -3,9 +3,8 @@ import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitc
 import { useDebounceFn } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { percent } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
-import type { Field } from '@/components/field'
+import { percent } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import GrainPicture from './GrainPicture.vue'
 import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
@@ -15,13 +14,11 @@ import { useDraft, valueAt } from '@/stores/draft'
 const props = defineProps<{ group: string; source: Schemas['Source'] }>()
 const desk = useDesk()
 const draft = useDraft()
-const fields = computed(() =>
-  ((desk.desk?.recipe_fields[props.group] ?? []) as unknown as Field[]).filter((f) => f.kind !== 'points'),
-)
-const value = (f: Field) => valueAt(draft.recipe, `${props.group}.${f.name}`)
-const kept = (f: Field) => valueAt(draft.kept, `${props.group}.${f.name}`)
+const fields = computed(() => (desk.desk?.recipe_fields[props.group] ?? []).filter((f) => f.kind !== 'points'))
+const value = (f: Schemas['Control']) => valueAt(draft.recipe, `${props.group}.${f.name}`)
+const kept = (f: Schemas['Control']) => valueAt(draft.kept, `${props.group}.${f.name}`)
 
-const effects = shallowRef<Record<string, Schemas['EffectItem']>>({})
+const effects = shallowRef<Record<string, Schemas['Effect']>>({})
 const asked = useLatest(
   (body: Schemas['EffectsBody']) => take(api.POST('/api/pen/effects', { body })),
   (answer) => (effects.value = Object.fromEntries(answer.effects.map((e) => [e.field, e]))),
@@ -32,18 +29,18 @@ const askSoon = useDebounceFn(
   700,
 )
 watch([() => props.group, () => props.source, () => draft.recipe], () => void askSoon(), { immediate: true })
-const effect = (f: Field) => {
+const effect = (f: Schemas['Control']) => {
   const e = effects.value[`${props.group}.${f.name}`]
   return e && (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
 }
 
 /** An own grain can be chosen once there is one. */
-const usable = (f: Field) => f.options.filter((o) => o !== 'own' || valueAt(draft.recipe, 'tooth.own'))
+const usable = (f: Schemas['Control']) => f.options.filter((o) => o !== 'own' || valueAt(draft.recipe, 'tooth.own'))
 
-function change(f: Field, v: unknown) {
+function change(f: Schemas['Control'], v: unknown) {
   draft.set(`${props.group}.${f.name}`, v)
 }
-function changeOnce(f: Field, v: unknown) {
+function changeOnce(f: Schemas['Control'], v: unknown) {
   change(f, v)
   draft.done()
 }

@@ -2,8 +2,8 @@
 import { ElInput } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
@@ -12,16 +12,14 @@ const desk = useDesk()
 const draft = useDraft()
 const name = ref('')
 const onSheet = ref<string[]>([])
+const sheets = useLatest(
+  (id: string) => take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })),
+  (detail) => (onSheet.value = detail.colours),
+  () => (onSheet.value = []),
+)
 watch(
   () => desk.sheet?.id,
-  async (id) => {
-    if (id)
-      onSheet.value = (
-        await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })).catch(() => ({
-          colours: [],
-        }))
-      ).colours
-  },
+  (id) => id && void sheets.want(id),
   { immediate: true },
 )
 const colour = computed(() => draft.recipe!.body!.colour.toLowerCase())
@@ -34,7 +32,6 @@ const asked = useLatest(
       Object.fromEntries(body.colours.map((c, i) => [c, a.contrasts[i]!])),
     ),
   (answer) => (contrasts.value = answer),
-  (error) => (desk.trouble = error.message),
 )
 watch(
   [colour, () => desk.desk?.palette, () => desk.sheet?.paper.colour],

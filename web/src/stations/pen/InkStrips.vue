@@ -3,8 +3,9 @@ import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
-import { isDark, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
+import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
@@ -44,7 +45,7 @@ const rungs = shallowRef<Schemas['LadderReply']>()
 
 const label = computed(() => ({
   background: desk.sheet?.paper.colour,
-  color: isDark(desk.sheet?.paper.colour ?? '#ffffff') ? '#d8d4c8' : '#565c65',
+  color: desk.sheet?.paper_is_dark ? '#d8d4c8' : '#565c65',
 }))
 const scaled = (recipe: Recipe, k: number): Recipe => ({
   ...recipe,
@@ -87,16 +88,17 @@ const size = () => ({
   width_px: Math.min(4000, Math.round(width.value * pixelRatio.value)),
   height_px: Math.min(4000, Math.round(height.value * pixelRatio.value)),
 })
-const failed = (error: Error) => (desk.trouble = error.message)
 const heats = useLatest(
   (body: Schemas['HeatBody']) => take(api.POST('/api/pen/heat', { body })),
   (a) => (heat.value = a),
-  failed,
+  undefined,
+  { follow: true },
 )
 const ladders = useLatest(
   (body: Schemas['LadderBody']) => take(api.POST('/api/pen/ladder', { body })),
   (a) => (rungs.value = a),
-  failed,
+  undefined,
+  { follow: true },
 )
 watch([view, quantity, over, () => draft.recipe, () => props.source, width, height, () => ink.changed], () => {
   if (!draft.recipe || width.value < 50 || height.value < 50) return
@@ -112,7 +114,7 @@ const shown = (v: number) =>
 <template>
   <div class="strips">
     <div class="views">
-      <span role="tablist" aria-label="Views of your line">
+      <span role="tablist" aria-label="Views of your line" @keydown="walkTabs">
         <button
           v-for="(words, key) in VIEWS"
           :key="key"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, shallowRef, useTemplateRef, watch } from 'vue'
-import { api, take, type Recipe, type Schemas } from '@/api/client'
-import { useLatest } from '@/components/use-latest'
+import { api, isNoInk, take, type Recipe, type Schemas } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 
@@ -37,8 +37,9 @@ const pictures = useLatest(
     ),
   (answer) => (picture.value = answer),
   (error) => {
-    if (!/no ink on this sheet/.test(error.message)) desk.trouble = error.message
+    if (!isNoInk(error)) desk.trouble = error.message
   },
+  { follow: true },
 )
 watch(
   [() => props.recipe, () => props.source, width, height, () => ink.changed],

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { ElInput, ElOption, ElSelect, ElSwitch } from 'element-plus'
 import { computed, shallowRef } from 'vue'
-import { api, take, type PenItem, type Recipe } from '@/api/client'
+import { api, take, type PenItem } from '@/api/client'
+import { useBringIn } from '@/composables/use-files'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
 /** What the pen is called, what it sets out to be, where it is kept. */
 const desk = useDesk()
 const draft = useDraft()
-const KINDS: Recipe['kind'][] = ['ballpoint', 'fountain', 'brush', 'flat nib', 'pencil', 'marker', 'highlighter']
 const binned = shallowRef<PenItem[]>()
 const onRoll = computed(() => draft.pen!.roll_place !== null)
 
@@ -47,7 +47,7 @@ const toBin = () =>
 
 const showBin = () =>
   desk.attempt(async () => {
-    binned.value = (await take(api.GET('/api/bin/pens'))).revisions
+    binned.value = (await take(api.GET('/api/bin/pens'))).pens
   })
 
 const restore = (pen: PenItem) =>
@@ -63,20 +63,17 @@ const setRoll = (on: boolean) =>
     await desk.orderRoll(on ? [...ids, draft.pen!.id] : ids)
   })
 
-const bringIn = (event: Event) =>
-  desk.attempt(async () => {
-    const file = (event.target as HTMLInputElement).files?.[0]
-    if (!file) return
-    const made = await take(
-      api.POST('/api/pens/files', {
-        body: '',
-        bodySerializer: () => file,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    )
-    desk.replacePen(made)
-    await desk.changeSheet({ pen_id: made.id })
-  })
+const bringIn = useBringIn('.json,application/json', async (file) => {
+  const made = await take(
+    api.POST('/api/pens/files', {
+      body: '',
+      bodySerializer: () => file,
+      headers: { 'Content-Type': 'application/json' },
+    }),
+  )
+  desk.replacePen(made)
+  await desk.changeSheet({ pen_id: made.id })
+})
 </script>
 
 <template>
@@ -93,7 +90,7 @@ const bringIn = (event: Event) =>
     <label
       >Sets out to be a
       <ElSelect :model-value="draft.recipe!.kind" aria-label="Kind" @change="(v: string) => setOnce('kind', v)"
-        ><ElOption v-for="k in KINDS" :key="k" :value="k"
+        ><ElOption v-for="k in desk.desk!.pen_kinds" :key="k" :value="k"
       /></ElSelect>
     </label>
     <label class="roll"
@@ -104,9 +101,7 @@ const bringIn = (event: Event) =>
       <button type="button" class="word-button" @click="duplicate">Duplicate</button>
       <button type="button" class="word-button" @click="toBin">Move to the bin</button>
       <button type="button" class="word-button" @click="showBin">Look in the bin</button>
-      <label class="word-button file"
-        >Bring in a pen<input type="file" accept=".json,application/json" class="visually-hidden" @change="bringIn"
-      /></label>
+      <button type="button" class="word-button" @click="bringIn">Bring in a pen</button>
     </div>
     <p v-if="binned && !binned.length" class="small">The bin is empty.</p>
     <ul v-else-if="binned">

@@ -4,13 +4,14 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { say } from '@/components/numbers'
+import { inWords } from '@/lib/readings'
+import { useLatest } from '@/composables/use-latest'
+import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import HandWriter from '../sheet/HandWriter.vue'
+import HandWriter from '@/components/HandWriter.vue'
 import AdviceNotes from './AdviceNotes.vue'
-import { changes, READING_NAMES } from './changes'
 import FitTools from './FitTools.vue'
 import GroupControls from './GroupControls.vue'
 import InkPalette from './InkPalette.vue'
@@ -42,57 +43,63 @@ const now = useReadings(
   source,
 )
 const force = shallowRef<Schemas['ForceReply']>()
-const spot = shallowRef<Record<string, number>>()
+const spot = shallowRef<Schemas['Spot']>()
 const against = shallowRef<Recipe>()
 const differing = shallowRef<Schemas['Difference'][]>()
 const groups = computed(() => [
   'pen',
   ...Object.entries(desk.desk?.recipe_fields ?? {})
-    .filter(([, fields]) => fields.some((f) => (f.options as string[]).length !== 1))
+    .filter(([, fields]) => fields.some((f) => f.options.length !== 1))
     .map(([name]) => name),
 ])
-const notes = computed(() => changes(kept.readings.value, now.readings.value))
+/** What the margin of this station speaks of, in this order. */
+const NOTES = ['range', 'widths', 'lost force', 'steps', 'tapers', 'tips', 'drag', 'wobble', 'corners']
+const notes = computed(() =>
+  NOTES.flatMap((key) => {
+    const note = now.notes.value.find((n) => n.key === key)
+    const old = kept.notes.value.find((n) => n.key === key)
+    return note ? [{ ...note, was: old && old.words !== note.words ? old.words : '' }] : []
+  }),
+)
 const press = computed(() => draft.recipe?.press)
 
-watch(
-  [source, () => ink.changed],
-  async () => {
-    if (desk.sheet) force.value = await take(api.POST('/api/pen/force', { body: source.value })).catch(() => undefined)
-  },
-  { immediate: true },
+const forces = useLatest(
+  (of: Schemas['Source']) => take(api.POST('/api/pen/force', { body: of })),
+  (answer) => (force.value = answer),
+  () => (force.value = undefined),
 )
+watch([source, () => ink.changed], () => desk.sheet && void forces.want(source.value), { immediate: true })
 watch(
   () => desk.sheet?.id,
   () => (fromSheet.value = undefined),
 )
 
 let place: { x_mm: number; y_mm: number } | undefined
-async function readSpot(at = place) {
-  place = at
-  if (!at || !draft.recipe) return
-  spot.value = (
-    await take(api.POST('/api/pen/spot', { body: { recipe: draft.recipe, source: source.value, ...at } })).catch(() => ({
-      spot: undefined,
-    }))
-  ).spot
-}
+const spots = useLatest(
+  (at: { x_mm: number; y_mm: number }) =>
+    take(api.POST('/api/pen/spot', { body: { recipe: draft.recipe!, source: source.value, ...at } })),
+  (answer) => (spot.value = answer),
+  () => (spot.value = undefined),
+)
 /** Pressing the ink also brings its card into view. */
 async function pressSpot(at: { x_mm: number; y_mm: number }) {
-  await readSpot(at)
+  place = at
+  await spots.want(at)
   if (spot.value && ['press', 'steady', 'pen', 'body'].includes(group.value)) group.value = 'pace'
 }
-const spotSoon = useDebounceFn(() => place && void readSpot(), 250)
-const differSoon = useDebounceFn(async () => {
-  const other = against.value
-  differing.value =
-    other && draft.recipe
-      ? (
-          await take(api.POST('/api/pen/differences', { body: { one: draft.recipe, other, source: source.value } })).catch(
-            () => undefined,
-          )
-        )?.differences
-      : undefined
+const spotSoon = useDebounceFn(() => place && draft.recipe && void spots.want(place), 250)
+const differs = useLatest(
+  (body: Schemas['DifferBody']) => take(api.POST('/api/pen/differences', { body })),
+  (answer) => (differing.value = answer.differences),
+  () => (differing.value = undefined),
+)
+const differSoon = useDebounceFn(() => {
+  if (against.value && draft.recipe)
+    return void differs.want({ one: draft.recipe, other: against.value, source: source.value })
+  differs.forget()
+  differing.value = undefined
 }, 250)
+const named = (d: Schemas['Difference']) => desk.reading('ink', d.reading)!
 watch([() => draft.recipe, against], () => {
   void spotSoon()
   void differSoon()
@@ -121,10 +128,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <template v-if="differing">
         <h2>Differences <em class="book">now, then the other</em></h2>
         <p v-for="d in differing.slice(0, 10)" :key="d.reading">
-          <span class="small">{{ READING_NAMES[d.reading] ?? d.reading }}</span><br /><span class="number">{{
-            say(d.one)
+          <span class="small">{{ named(d).label }}</span><br /><span class="number">{{
+            inWords(named(d), d.one)
           }}</span>
-          against {{ say(d.other) }}
+          against {{ inWords(named(d), d.other) }}
         </p>
         <p v-if="!differing.length">None that a reading shows.</p>
       </template>
@@ -132,15 +139,16 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <AdviceNotes :source="source" />
         <ReadingNote
           v-for="n in notes"
-          :key="n.title"
+          :key="n.key"
+          :class="{ stale: now.busy.value }"
           :title="n.title"
           :help="n.help"
           :tone="n.attention ? 'attention' : 'plain'"
         >
           <p v-if="n.was">
-            <span class="small">{{ n.was }} →</span> <span class="number">{{ n.now }}</span>
+            <span class="small">{{ n.was }} →</span> <span class="number">{{ n.words }}</span>
           </p>
-          <p v-else>{{ n.now }}</p>
+          <p v-else>{{ n.words }}</p>
         </ReadingNote>
       </template>
     </aside>
@@ -166,7 +174,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <template v-if="group === 'press'">
             <h2>Press <em class="book">over your own force</em></h2>
             <PressChart
-              :points="press.points as [number, number][]"
+              :points="press.points"
               :floor="press.floor"
               :ceiling="press.ceiling"
               :counts="force?.counts ?? []"
@@ -188,7 +196,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <SpotCard v-else :spot="spot" />
         </section>
         <section class="card group" :aria-label="group">
-          <div class="tabs" role="tablist" aria-label="Pen groups">
+          <div class="tabs" role="tablist" aria-label="Pen groups" @keydown="walkTabs">
             <button
               v-for="g in groups"
               :key="g"

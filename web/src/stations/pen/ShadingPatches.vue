@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
-import { percent, say } from '@/components/numbers'
+import { percent, say } from '@/lib/numbers'
 import { useShading } from './use-shading'
 
 /** Patches hatched by the hand at three forces, upright and leaned, and the same pen writing small. */

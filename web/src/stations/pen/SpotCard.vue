@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { roughly, say } from '@/components/numbers'
+import { roughly, say } from '@/lib/numbers'
 
 /** What the hand did at a spot of the ink, and what made its width: body times factors. */
 const props = defineProps<{ spot?: Record<string, number> }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { percent } from '@/components/numbers'
+import { percent } from '@/lib/numbers'
 import { useDraft } from '@/stores/draft'
 import { useShading } from './use-shading'
 

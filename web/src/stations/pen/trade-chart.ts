@@ -1,6 +1,6 @@
 import type { Schemas } from '@/api/client'
 
-export type TradePoint = Schemas['TradePointItem']
+export type TradePoint = Schemas['TradePoint']
 interface Colours {
   accent: string
   ink: string

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Box, Schemas } from '@/api/client'
-import { drawStroke, type PenPlan } from '@/ink'
+import { drawStroke, operationOf, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
@@ -12,7 +12,7 @@ import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { useWriting, type Wet } from './use-writing'
 
-const props = defineProps<{ prompts: Schemas['PromptItem'][] }>()
+const props = defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
 const desk = useDesk()
 const ink = useInk()
@@ -82,7 +82,7 @@ function dry(stroke: Wet) {
   const ground = { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale: page.scale.value }
   drawStroke(ground, stroke.plan, stroke.points)
   context.globalAlpha = stroke.plan.opacity
-  context.globalCompositeOperation = stroke.plan.blend === 'normal' ? 'source-over' : stroke.plan.blend
+  context.globalCompositeOperation = operationOf(stroke.plan.blend)
   context.drawImage(layer, 0, 0)
   context.globalAlpha = 1
   context.globalCompositeOperation = 'source-over'

@@ -2,62 +2,75 @@
 import { useDebounceFn, useEventListener, useResizeObserver } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import HandWriter from '@/components/HandWriter.vue'
 import LeaderLines from '@/components/LeaderLines.vue'
+import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, roughly, say } from '@/components/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
-import HandWriter from './HandWriter.vue'
 import PageView from './PageView.vue'
 
-type Readings = Record<string, number>
+/** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
+const NOTES: [key: string, anchor?: string][] = [
+  ['light and firm', 'width'],
+  ['drag', 'trail'],
+  ['tips', 'tips'],
+  ['force'],
+  ['wobble'],
+]
 const desk = useDesk()
 const ink = useInk()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
 const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
-const prompts = ref<Schemas['PromptItem'][]>([])
+const prompts = ref<Schemas['Prompt'][]>([])
 const read = shallowRef<Schemas['ReadReply']>()
-const before = shallowRef<Readings>()
+const before = shallowRef<Schemas['Note'][]>([])
 const lines = ref<{ x0: number; y0: number; x1: number; y1: number }[]>([])
 
+const sheets = useLatest(
+  (id: string) => take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })),
+  (detail) => {
+    prompts.value = detail.prompts
+    desk.replaceSheet(detail.sheet)
+  },
+)
+const reads = useLatest(
+  (id: string) => take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })),
+  (answer) => {
+    if (read.value?.strokes) before.value = read.value.notes
+    read.value = answer
+    setTimeout(drawLines)
+  },
+)
 watch(
   () => desk.sheet?.id,
-  async (id) => {
-    read.value = before.value = undefined
+  (id) => {
+    read.value = undefined
+    before.value = []
     lines.value = []
     prompts.value = []
     ink.startSheet()
+    sheets.forget()
+    reads.forget()
     if (!id) return
-    await desk.attempt(async () => {
-      const detail = await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
-      prompts.value = detail.prompts
-      desk.replaceSheet(detail.sheet)
-    })
-    await readInk()
+    void sheets.want(id)
+    void reads.want(id)
   },
   { immediate: true },
 )
+const readSoon = useDebounceFn(() => desk.sheet && void reads.want(desk.sheet.id), 350)
 
-async function readInk() {
-  const id = desk.sheet?.id
-  if (!id) return
-  const answer = await take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })).catch(
-    () => undefined,
-  )
-  if (!answer || id !== desk.sheet?.id) return
-  if (read.value?.strokes) before.value = read.value.readings
-  read.value = answer
-  setTimeout(drawLines)
-}
-const readSoon = useDebounceFn(readInk, 350)
-
-const r = computed(() => read.value?.readings ?? {})
-const was = (key: string, words: (v: number) => string) => {
-  const old = before.value?.[key]
-  const now = r.value[key]
-  return old !== undefined && now !== undefined && words(old) !== words(now) ? `was ${words(old)}` : ''
-}
+const notes = computed(() =>
+  NOTES.flatMap(([key, anchor]) => {
+    const note = read.value?.notes.find((n) => n.key === key)
+    if (!note) return []
+    const old = before.value.find((n) => n.key === key)
+    return [{ note, anchor, was: old && old.words !== note.words ? `was ${old.words}` : '' }]
+  }),
+)
+const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
 const drawLinesSoon = () => setTimeout(drawLines)
 
@@ -102,72 +115,21 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <button type="button" class="word-button" :disabled="!ink.undoable.length" @click="undo">Undo</button>
         <button type="button" class="word-button" :disabled="!ink.redoable.length" @click="redo">Redo</button>
       </div>
-      <template v-if="read?.strokes">
+      <div v-if="read?.strokes" class="notes" :class="{ stale: reads.busy.value }">
         <ReadingNote
-          data-anchor="width"
-          title="Light and firm"
-          help="The thinnest and thickest your pen drew, without the outermost 5 % of its length on either side. The
-            line ends at the thickest mark."
+          v-for="{ note, anchor, was } in notes"
+          :key="note.key"
+          :data-anchor="anchor"
+          :title="note.title"
+          :help="note.help"
+          :tone="note.attention ? 'attention' : 'plain'"
         >
-          <p>
-            <span class="number">{{ say(r.width_p05_mm!) }}</span> to
-            <span class="number">{{ say(r.width_p95_mm!) }}</span> mm, ×{{ say(r.range_ratio!) }}
-          </p>
-          <p class="small">{{ was('range_ratio', (v) => `×${say(v)}`) }}</p>
+          <p><NumberedWords :words="note.words" /></p>
+          <p v-if="note.more" class="small">{{ note.more }}</p>
+          <p v-if="was" class="small">{{ was }}</p>
         </ReadingNote>
-        <ReadingNote
-          data-anchor="trail"
-          title="Drag"
-          help="How long the steadied tip needs to get where your nib is, and how far behind it trails on the way. The
-            line ends where it trailed farthest. Less steadying in the Pen station shortens both."
-        >
-          <p v-if="r.drag_ms">
-            <span class="number">{{ roughly(r.drag_ms) }}</span> ms, the ink trails
-            <span class="number">{{ say(r.trail_mm!) }}</span> mm
-          </p>
-          <p v-else>none: this pen does not steady</p>
-          <p v-if="r.drag_ms" class="small">calms {{ roughly(r.wobble_db!) }} dB of tremor</p>
-        </ReadingNote>
-        <ReadingNote
-          data-anchor="tips"
-          title="Tips"
-          help="Width at the very start and end of strokes over their middle width; 1 is blunt, 0 a needle."
-        >
-          <p>
-            start <span class="number">{{ say(r.start_tip!) }}</span>, end
-            <span class="number">{{ say(r.end_tip!) }}</span>
-          </p>
-        </ReadingNote>
-        <ReadingNote
-          title="Your force"
-          :tone="r.ceiling_share! > 0.05 || r.floor_share! > 0.05 ? 'attention' : 'plain'"
-          help="Where nine tenths of your force lie. Samples stuck at the pen's floor or ceiling all come out equally
-            thin or thick; the Pen station can move both."
-        >
-          <p>
-            <span class="number">{{ percent(r.force_p05!) }}</span> to
-            <span class="number">{{ percent(r.force_p95!) }}</span>
-          </p>
-          <p class="small">
-            {{ percent(r.floor_share!) }} at the floor, {{ percent(r.ceiling_share!) }} at the ceiling
-          </p>
-        </ReadingNote>
-        <ReadingNote
-          v-if="r.wobble_in_mm"
-          title="Wobble"
-          help="How far the path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the
-            quickest parts of letters."
-        >
-          <p>
-            <span class="number">{{ say(r.wobble_in_mm) }}</span> mm,
-            <span class="number">{{ say(r.wobble_out_mm!) }}</span> in ink
-          </p>
-        </ReadingNote>
-        <p class="small">
-          from {{ r.samples }} reports in {{ read.strokes }} {{ read.strokes === 1 ? 'stroke' : 'strokes' }},
-          {{ say(r.report_hz!) }} a second<template v-if="r.gaps">, {{ r.gaps }} gaps</template>
-        </p>
-      </template>
+        <p class="small">from {{ read.strokes }} {{ read.strokes === 1 ? 'stroke' : 'strokes' }}: {{ reports }}</p>
+      </div>
       <p v-else class="book first">
         Write on the sheet with your pen, a finger or the mouse. Your readings appear here. Or:
       </p>
@@ -200,6 +162,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   overflow-y: auto;
   padding: 0 4px 12px;
   scrollbar-width: thin;
+}
+.notes {
+  display: contents;
 }
 .steps {
   display: grid;

@@ -13,7 +13,7 @@ import {
   type Sample,
 } from '@/ink'
 import type { NewStroke } from '@/stores/ink'
-import { palmEvent } from './palm-events'
+import { palmEvent } from '@/ink/palm-events'
 
 export interface Wet {
   plan: PenPlan

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
-import { api, take, type Schemas } from '@/api/client'
-import { say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { api, isNoInk, take, type Schemas } from '@/api/client'
+import { say } from '@/lib/numbers'
+import { callsForAttention } from '@/lib/readings'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useWash } from '@/stores/wash'
@@ -27,9 +28,10 @@ const grids = useLatest(
     empty.value = ''
   },
   (error) => {
-    if (/no ink on this sheet/.test(error.message)) empty.value = error.message
+    if (isNoInk(error)) empty.value = error.message
     else desk.trouble = error.message
   },
+  { follow: true },
 )
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
@@ -49,7 +51,10 @@ watch(
   { immediate: true },
 )
 
-const tone = (ratio: number) => (ratio < 3 ? 'lost' : ratio < 4.5 ? 'weak' : 'good')
+const known = (key: string) => desk.reading('wash', key)!
+const LOST = 3 // of large text, WCAG 2.2 SC 1.4.3: under it words are gone, not only weak
+const poor = (key: string, value: number) => callsForAttention(known(key), value)
+const tone = (key: string, ratio: number) => (poor(key, ratio) ? (ratio < LOST ? 'lost' : 'weak') : 'good')
 const nameOf = (colour: string) =>
   papers.value.find((p) => p.colour.toLowerCase() === colour.toLowerCase())?.name ?? 'yours'
 </script>
@@ -78,11 +83,11 @@ const nameOf = (colour: string) =>
           <td v-for="cell in row.cells" :key="cell.passes" :data-passes="cell.passes">
             <img :src="cell.image" :alt="`Words on ${nameOf(row.paper)} paper under ${cell.passes} passes`" />
             <span class="numbers small">
-              <b :class="tone(cell.writing)" title="Contrast of your writing"
-                >{{ say(cell.writing) }}<template v-if="cell.writing < 4.5">&nbsp;✕</template></b
+              <b :class="tone('writing', cell.writing)" title="Contrast of your writing"
+                >{{ say(cell.writing) }}<template v-if="poor('writing', cell.writing)">&nbsp;✕</template></b
               >
-              <b :class="tone(cell.typed)" title="Contrast of print"
-                >{{ say(cell.typed) }}<template v-if="cell.typed < 4.5">&nbsp;✕</template></b
+              <b :class="tone('typed', cell.typed)" title="Contrast of print"
+                >{{ say(cell.typed) }}<template v-if="poor('typed', cell.typed)">&nbsp;✕</template></b
               >
               <span :class="{ odd: cell.seen !== 'clear' }" :title="`differs from the paper by ${say(cell.visibility)}`"
                 >{{ cell.seen }} {{ say(cell.visibility) }}</span

@@ -3,8 +3,8 @@ import { useDebounceFn } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
-import { say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useWash } from '@/stores/wash'
 import { short } from './papers'
@@ -20,15 +20,20 @@ const onDevices = ref<string[]>(greyDevices.value.map((d) => d.id))
 const pens = computed(() => members.value.map((id) => wash.washes.find((p) => p.id === id)).filter((p) => !!p))
 const recipes = computed<Recipe[]>(() => pens.value.map((p) => (p.id === wash.pen?.id ? wash.recipe! : p.recipe)))
 const reply = shallowRef<Schemas['SetReply']>()
+const failing = computed(() => reply.value?.conditions.filter((c) => !c.passes) ?? [])
+const replacements = computed(() => reply.value?.proposal?.replacements ?? [])
+const proposed = computed(() => reply.value?.proposal?.conditions ?? [])
 const asked = useLatest(
   (body: Schemas['SetBody']) => take(api.POST('/api/wash/set', { body })),
   (a) => (reply.value = a),
-  (error) => (desk.trouble = error.message),
 )
 const askSoon = useDebounceFn(() => {
   if (recipes.value.length > 1 && wash.ink)
     void asked.want({ washes: recipes.value, ink: wash.ink.recipe, paper: props.paper, device_ids: onDevices.value })
-  else reply.value = undefined
+  else {
+    asked.forget()
+    reply.value = undefined
+  }
 }, 120)
 watch([recipes, onDevices, () => props.paper], () => void askSoon(), { immediate: true })
 
@@ -38,7 +43,7 @@ const changed = ref(false)
 /** Keep every replacement as its pen's next revision; the old ones stay in the pens' history. */
 const take_ = () =>
   desk.attempt(async () => {
-    for (const r of reply.value?.replacements ?? []) {
+    for (const r of replacements.value) {
       const pen = pens.value[r.place]!
       const recipe = { ...recipes.value[r.place]!, body: { ...recipes.value[r.place]!.body!, colour: r.colour } }
       desk.replacePen(
@@ -70,16 +75,12 @@ const take_ = () =>
     </div>
     <p v-if="recipes.length < 2" class="book">Choose two washes or more.</p>
     <template v-else-if="reply">
-      <p class="book verdict" :class="{ bad: !reply.passes || reply.replacements.length }" data-verdict>
-        <template v-if="reply.passes && !reply.replacements.length"
-          >Everybody can tell these washes apart, on every panel chosen.</template
-        >
+      <p class="book verdict" :class="{ bad: failing.length }" data-verdict>
+        <template v-if="!failing.length">Everybody can tell these washes apart, on every panel chosen.</template>
         <template v-else
-          >{{ nameOf(reply.conditions.find((c) => !c.passes)!.pair[0]!) }} and
-          {{ nameOf(reply.conditions.find((c) => !c.passes)!.pair[1]!) }} are too alike under
-          {{ reply.conditions.find((c) => !c.passes)!.name
-          }}<template v-if="reply.conditions.filter((c) => !c.passes).length > 1"
-            >, and {{ reply.conditions.filter((c) => !c.passes).length - 1 }} more conditions fail</template
+          >{{ nameOf(failing[0]!.pair[0]) }} and {{ nameOf(failing[0]!.pair[1]) }} are too alike under
+          {{ failing[0]!.name
+          }}<template v-if="failing.length > 1">, and {{ failing.length - 1 }} more conditions fail</template
           >.</template
         >
       </p>
@@ -91,10 +92,10 @@ const take_ = () =>
           <tr class="small">
             <th scope="col">seen with</th>
             <th v-for="(p, k) in pens" :key="p.id" scope="col">
-              {{ short(p.recipe.name!) }}<i v-if="reply.replacements.some((r) => r.place === k)"> *</i>
+              {{ short(p.recipe.name!) }}<i v-if="replacements.some((r) => r.place === k)"> *</i>
             </th>
             <th scope="col">closest two</th>
-            <th v-if="reply.proposed.length" scope="col">with the proposal</th>
+            <th v-if="proposed.length" scope="col">with the proposal</th>
           </tr>
         </thead>
         <tbody>
@@ -106,33 +107,29 @@ const take_ = () =>
                 :class="{ near: !c.passes && c.pair.includes(k) }"
                 :style="{ background: colour }"
               ></span>
-              <span
-                v-if="reply.proposed[row]"
-                class="patch"
-                :style="{ background: reply.proposed[row]!.seen[k] }"
-              ></span>
+              <span v-if="proposed[row]" class="patch" :style="{ background: proposed[row]!.seen[k] }"></span>
             </td>
             <td class="reading">
               <b :class="{ bad: !c.passes }">{{ say(c.smallest) }}</b> <span class="small">of {{ c.enough }}</span
               ><br /><span class="small">{{
-                c.passes ? 'told apart' : `${nameOf(c.pair[0]!)} ✕ ${nameOf(c.pair[1]!)}`
+                c.passes ? 'told apart' : `${nameOf(c.pair[0])} ✕ ${nameOf(c.pair[1])}`
               }}</span>
             </td>
-            <td v-if="reply.proposed[row]" class="reading">
-              <b :class="{ bad: !reply.proposed[row]!.passes }">{{ say(reply.proposed[row]!.smallest) }}</b>
-              <span class="small">{{ reply.proposed[row]!.passes ? 'told apart' : 'still too alike' }}</span>
+            <td v-if="proposed[row]" class="reading">
+              <b :class="{ bad: !proposed[row]!.passes }">{{ say(proposed[row]!.smallest) }}</b>
+              <span class="small">{{ proposed[row]!.passes ? 'told apart' : 'still too alike' }}</span>
             </td>
           </tr>
         </tbody>
       </table>
-      <div v-if="reply.replacements.length" class="proposal">
+      <div v-if="replacements.length" class="proposal">
         <p>
-          <template v-for="(r, i) in reply.replacements" :key="r.place"
+          <template v-for="(r, i) in replacements" :key="r.place"
             >{{ i ? ', ' : '' }}{{ nameOf(r.place) }} in <i class="dot" :style="{ background: r.colour }"></i
             >{{ r.colour }}</template
           >:
           {{
-            reply.passes
+            reply.proposal?.passes
               ? 'then all conditions pass, words keep 4.5:1 after two passes.'
               : 'better, but no colours were found that pass everywhere; leave out a wash or a panel.'
           }}
@@ -142,7 +139,7 @@ const take_ = () =>
       <p v-else-if="changed" class="small">Kept. The old colours are in each pen's revisions.</p>
       <p class="small">
         Upper patches: each wash once on your paper.
-        {{ reply.proposed.length ? 'Lower patches: as proposed; * marks what changes.' : '' }} Numbers: CIEDE2000 of the
+        {{ proposed.length ? 'Lower patches: as proposed; * marks what changes.' : '' }} Numbers: CIEDE2000 of the
         closest two.
       </p>
     </template>

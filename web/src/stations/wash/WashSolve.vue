@@ -4,8 +4,8 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { percent, say } from '@/components/numbers'
-import { useLatest } from '@/components/use-latest'
+import { percent, say } from '@/lib/numbers'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useWash } from '@/stores/wash'
@@ -25,10 +25,12 @@ watch(
   () => (on.value = undefined),
 )
 const reply = shallowRef<Schemas['SolveWashReply']>()
+const answer = computed(() => reply.value?.answer)
 const asked = useLatest(
   (body: Schemas['SolveWashBody']) => take(api.POST('/api/wash/solve', { body })),
   (a) => (reply.value = a),
   () => (reply.value = undefined),
+  { follow: true },
 )
 const askSoon = useDebounceFn(() => {
   if (!wash.recipe || !wash.ink || !props.typed.trim()) return
@@ -48,7 +50,7 @@ watch(
 )
 
 const same = computed(() => {
-  const [s, r] = [reply.value?.setting, wash.recipe]
+  const [s, r] = [answer.value?.setting, wash.recipe]
   return (
     !!s &&
     !!r &&
@@ -60,7 +62,7 @@ const same = computed(() => {
 const measured = computed(() => Math.min(...['writing', 'typed'].flatMap((k) => reply.value?.measured[k] ?? [])))
 
 /** Take a solution: one step of undo. */
-function use(setting: Schemas['SettingItem']) {
+function use(setting: Schemas['Setting']) {
   const copy = JSON.parse(JSON.stringify(wash.recipe)) as Recipe
   Object.assign(copy.body!, { opacity: setting.opacity, colour: setting.colour })
   Object.assign(copy.wash!, { blend: setting.blend, place: setting.place })
@@ -82,43 +84,43 @@ function use(setting: Schemas['SettingItem']) {
     /></ElSelect>
   </div>
   <ReadingNote
-    v-if="reply"
+    v-if="reply && answer"
     title="Solve"
-    :tone="reply.setting ? 'plain' : 'attention'"
+    :tone="answer.setting ? 'plain' : 'attention'"
     data-solve
     :help="
-      `${reply.tried} settings of strength, blend and place were tried. Words must keep 4.5:1 after two passes, ` +
+      `${answer.tried} settings of strength, blend and place were tried. Words must keep 4.5:1 after two passes, ` +
       'and one pass must differ from the paper by 8 to 45 (CIEDE2000). The numbers are read off rendered pixels.'
     "
   >
-    <template v-if="reply.setting">
+    <template v-if="answer.setting">
       <p>
-        {{ reply.setting.blend }}, {{ reply.setting.place }} the ink, strength
-        <span class="number">{{ percent(reply.setting.opacity) }}</span>
+        {{ answer.setting.blend }}, {{ answer.setting.place }} the ink, strength
+        <span class="number">{{ percent(answer.setting.opacity) }}</span>
       </p>
       <p class="small">
-        measured: {{ say(measured) }}:1 after two passes, stands out by {{ say(reply.measured.visibility!) }}
+        measured: {{ say(measured) }}:1 after two passes, stands out by {{ say(reply.measured.visibility ?? 0) }}
       </p>
     </template>
     <template v-else>
       <p>No strength or blend of this colour works here.</p>
-      <p v-if="reply.bare_contrast < 4.5" class="small">
-        The bare words reach only {{ say(reply.bare_contrast) }}:1 on this paper: change the ink or the paper first.
+      <p v-if="answer.bare_contrast < (desk.reading('wash', 'writing')?.attention ?? 0)" class="small">
+        The bare words reach only {{ say(answer.bare_contrast) }}:1 on this paper: change the ink or the paper first.
       </p>
-      <p v-else-if="reply.best_contrast" class="small">
-        Where it can be seen, words keep {{ say(reply.best_contrast) }}:1 at best; where they stay readable, it stands
-        out by {{ say(reply.best_visibility) }} at most.
+      <p v-else-if="answer.best_contrast" class="small">
+        Where it can be seen, words keep {{ say(answer.best_contrast) }}:1 at best; where they stay readable, it stands
+        out by {{ say(answer.best_visibility) }} at most.
       </p>
     </template>
     <template #more>
-      <button v-if="reply.setting" type="button" class="word-button" :disabled="same" @click="use(reply.setting)">
+      <button v-if="answer.setting" type="button" class="word-button" :disabled="same" @click="use(answer.setting)">
         {{ same ? 'In use' : 'Use it' }}
       </button>
-      <p v-if="reply.other" class="small other">
-        <i :style="{ background: reply.other.colour }"></i>{{ reply.other.colour }} would work: {{ reply.other.blend }},
-        {{ reply.other.place }}, {{ percent(reply.other.opacity) }}
+      <p v-if="answer.other" class="small other">
+        <i :style="{ background: answer.other.colour }"></i>{{ answer.other.colour }} would work:
+        {{ answer.other.blend }}, {{ answer.other.place }}, {{ percent(answer.other.opacity) }}
       </p>
-      <button v-if="reply.other" type="button" class="word-button" @click="use(reply.other)">Use that colour</button>
+      <button v-if="answer.other" type="button" class="word-button" @click="use(answer.other)">Use that colour</button>
     </template>
   </ReadingNote>
   <p v-else class="small">Solving …</p>

@@ -2,7 +2,6 @@
 import { useEventListener } from '@vueuse/core'
 import { ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref } from 'vue'
-import type { Field } from '@/components/field'
 import PenSwatch from '@/components/PenSwatch.vue'
 import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
@@ -18,8 +17,7 @@ const view = ref<'grid' | 'set'>('grid')
 const typed = ref('wings folded')
 const paper = ref<string>()
 const ownPaper = computed(() => paper.value ?? desk.sheet!.paper.colour!)
-const field = (group: string, name: string) =>
-  (desk.desk?.recipe_fields[group] ?? []).find((f) => f.name === name) as unknown as Field
+const field = (group: string, name: string) => (desk.desk?.recipe_fields[group] ?? []).find((f) => f.name === name)!
 const now = (path: string) => valueAt(wash.recipe, path)
 const kept = (path: string) => valueAt(wash.kept, path)
 const SLIDERS = [

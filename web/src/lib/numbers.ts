@@ -16,6 +16,5 @@ export const percent = (share: number) => `${(share * 100).toFixed(share > 0 && 
 /** "a" or "an" before words that may start with a number. */
 export const article = (words: string) => (/^([aeiou]|8|11(?!\d)|18(?!\d))/i.test(words) ? 'an' : 'a')
 
-/** Whether light words read better than dark ones on "#rrggbb". */
-export const isDark = (colour: string) =>
-  [1, 3, 5].reduce((sum, i) => sum + parseInt(colour.slice(i, i + 2), 16), 0) < 330
+/** A kept moment, to the minute. */
+export const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`
