@@ -15,6 +15,7 @@ from OneEuroFilter import OneEuroFilter
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.stage import draw_totals
@@ -199,7 +200,8 @@ def live(driver) -> dict[str, float]:  # type: ignore[no-untyped-def]
     script = pathlib.Path(__file__).parents[1] / "web" / "dist-parity" / "live-ink.js"
     driver.get("about:blank")
     driver.execute_script(script.read_text() + "\nwindow.LiveInk = LiveInk")
-    result = driver.execute_async_script(LIVE, record_json(plan), 10, 240)
+    plan = record_json(compile_plan(SHIPPED_PENS["fen-fountain"], "#ffffff"))
+    result = driver.execute_async_script(LIVE, plan, 10, 240)
     return {
         "handler_p95_ms": float(np.percentile(result["handler"], 95)),
         "frame_p95_ms": float(np.percentile(result["frames"], 95)),

@@ -1,7 +1,12 @@
-"""A headless Chromium with a real pen, and a server over a throwaway database."""
+"""A headless Chromium with a real pen, and servers over throwaway databases.
 
+One Chromium serves all tests: every server has a port of its own and with it storage of its own, so nothing carries
+over. The demo's database is built once and copied for each server.
+"""
+
+import atexit
 import contextlib
-import json
+import functools
 import pathlib
 import shutil
 import socket
@@ -16,6 +21,8 @@ from typing import Any
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 
+from gray_quill.demo.build import build_demo
+
 FLAGS = (
     "headless=new",
     "no-sandbox",
@@ -29,13 +36,13 @@ FLAGS = (
 )
 
 
-@contextlib.contextmanager
-def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
-    """A driver whose downloads go to `driver.downloads`."""
+@functools.cache
+def chromium() -> Any:
+    """The Chromium all tests share, started when first asked for; `driver.downloads` is where its downloads go."""
     profile = tempfile.mkdtemp()
     options = webdriver.ChromeOptions()
     options.binary_location = shutil.which("chromium") or ""
-    for flag in (*FLAGS, f"user-data-dir={profile}", f"window-size={width},{height}"):
+    for flag in (*FLAGS, f"user-data-dir={profile}", "window-size=1280,800"):
         options.add_argument("--" + flag)
     downloads = pathlib.Path(profile) / "downloads"
     downloads.mkdir()
@@ -47,12 +54,26 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
     driver = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
     driver.set_script_timeout(60)
+    atexit.register(shutil.rmtree, profile, ignore_errors=True)
+    atexit.register(driver.quit)
+    return driver
+
+
+@contextlib.contextmanager
+def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
+    """The shared Chromium at a size, on a blank page, with its log and its downloads empty."""
+    driver = chromium()
+    driver.get("about:blank")
+    driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+    driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
+    driver.get_log("browser")
+    for file in driver.downloads.iterdir():
+        file.unlink()
+    resize(driver, width, height)
     try:
-        resize(driver, width, height)
         yield driver
     finally:
-        driver.quit()
-        shutil.rmtree(profile, ignore_errors=True)
+        driver.get("about:blank")
 
 
 def resize(driver: Any, width: int, height: int) -> None:
@@ -62,33 +83,34 @@ def resize(driver: Any, width: int, height: int) -> None:
     )
 
 
-class Server:
-    """`gray-quill serve` or `demo` as its own process, so that it can be killed."""
+@functools.cache
+def demo_folder() -> pathlib.Path:
+    """The demo's data, built once; copy it, don't use it."""
+    folder = pathlib.Path(tempfile.mkdtemp())
+    build_demo(folder)
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return folder
 
-    def __init__(self, folder: pathlib.Path, command: str = "demo") -> None:
-        self.folder, self.command, self.port = folder, command, free_port()
+
+class Server:
+    """`gray-quill serve` as its own process, so that it can be killed."""
+
+    def __init__(self, folder: pathlib.Path) -> None:
+        self.folder, self.port = folder, free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> "Server":
         self.process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "gray_quill.cli",
-                self.command,
-                "--port",
-                str(self.port),
-                "--data",
-                str(self.folder),
-            ],
+            [sys.executable, "-m", "gray_quill.cli", "serve", "--port", str(self.port), "--data", str(self.folder)],
             stdout=subprocess.DEVNULL,
         )
-        for _ in range(600):
+        until = time.time() + 60
+        while time.time() < until:
             with contextlib.suppress(OSError):
-                urllib.request.urlopen(self.url + "/api/desk", timeout=2).read()
+                urllib.request.urlopen(self.url + "/api/desk", timeout=5).read()
                 return self
-            time.sleep(0.1)
+            time.sleep(0.05)
         raise RuntimeError("the server did not start")
 
     def kill(self) -> None:
@@ -99,9 +121,12 @@ class Server:
 
 
 @contextlib.contextmanager
-def served(command: str = "demo") -> Iterator[Server]:
-    folder = tempfile.mkdtemp()
-    server = Server(pathlib.Path(folder), command).start()
+def served(demo: bool = True) -> Iterator[Server]:
+    """A server over the demo's data, or over an empty folder."""
+    folder = pathlib.Path(tempfile.mkdtemp())
+    if demo:
+        shutil.copytree(demo_folder(), folder, dirs_exist_ok=True)
+    server = Server(folder).start()
     try:
         yield server
     finally:
@@ -115,66 +140,12 @@ def free_port() -> int:
         return int(s.getsockname()[1])
 
 
-def wait_for(driver: Any, script: str, what: str, seconds: float = 15) -> Any:
-    """Wait until a JavaScript expression is true; returns its value."""
+def wait_for(driver: Any, script: str, what: str, seconds: float = 30) -> Any:
+    """Wait until a JavaScript expression is true; returns its value. On a busy machine states come later, never not."""
     until = time.time() + seconds
     while time.time() < until:
         value = driver.execute_script("return " + script)
         if value:
             return value
-        time.sleep(0.05)
+        time.sleep(0.03)
     raise AssertionError(f"waited {seconds} s for {what}")
-
-
-def pen(driver: Any, kind: str, x: float, y: float, force: float = 0.5, tilt: tuple[int, int] = (20, 10)) -> None:
-    """One real pen event through the DevTools: kind is mousePressed, mouseMoved or mouseReleased."""
-    driver.execute_cdp_cmd(
-        "Input.dispatchMouseEvent",
-        {
-            "type": kind,
-            "x": x,
-            "y": y,
-            "button": "left",
-            "buttons": 0 if kind == "mouseReleased" else 1,
-            "clickCount": 1,
-            "pointerType": "pen",
-            "force": force,
-            "tiltX": tilt[0],
-            "tiltY": tilt[1],
-        },
-    )
-
-
-def write_stroke(driver: Any, points: list[tuple[float, float, float]]) -> None:
-    """A pen stroke through (x, y, force) in CSS pixels."""
-    (x, y, force), *rest = points
-    pen(driver, "mousePressed", x, y, force)
-    for x, y, force in rest:
-        pen(driver, "mouseMoved", x, y, force)
-    pen(driver, "mouseReleased", x, y, 0)
-
-
-def choose(driver: Any, label: str, option: str) -> None:
-    """Open the select with this label and take an option, by what it says."""
-    opener = (
-        "[...document.querySelectorAll('.el-select')].find(s => "
-        f"s.querySelector('[aria-label={json.dumps(label)}]'))?.querySelector('.el-select__wrapper')"
-    )
-    wait_for(driver, opener, label)
-    driver.execute_script(f"{opener}.click()")
-    item = (
-        "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
-        f"i.textContent.trim().startsWith({json.dumps(option)}))"
-    )
-    wait_for(driver, item, option)
-    driver.execute_script(f"{item}.click()")
-
-
-def take_radio(driver: Any, words: str) -> None:
-    """Choose among radio buttons by what one says."""
-    item = (
-        "[...document.querySelectorAll('.el-radio-button__inner')].find(b => b.textContent.trim() === "
-        f"{json.dumps(words)})"
-    )
-    wait_for(driver, item, words)
-    driver.execute_script(f"{item}.click()")

@@ -3,225 +3,217 @@ real hand does the drills.
 """
 
 import csv
-import json
-import time
-import unittest
-import urllib.request
-from typing import Any
 
-from tests.browser.driver import browser, choose, pen, served, take_radio, wait_for
-from tests.browser.test_first_minute import press
-from tests.browser.test_palm_sheet import slide, touches
+from tests.browser.desk import DeskCase, until_true
 
+SETTING = "palm/setting?hand_id=right-firm&device_id={}"
 MARGIN = "document.querySelector('.margin').textContent"
+VIEW = "document.querySelector('[data-view]')?.dataset.view"
+WHOLE = "1.00 0.00 0.00"
 PX_PER_MM = 5.0
+HOME, END = "\ue011", "\ue010"
 
 
-class Palm(unittest.TestCase):
-    def test_j8_causes_are_seen_rules_found_kept_and_compared(self) -> None:
-        with served() as server, browser() as driver:
-            self.driver, self.url = driver, server.url
-            driver.get(server.url + "/palm")
-            wait_for(driver, "document.querySelector('[data-map]')", "the map", 30)
-            wait_for(driver, f"{MARGIN}.includes('of 38 palms')", "the first run")
-            kept, page = self.total()
-            self.assertTrue(kept > 0 and page > 1, "cautious rules let something through")
-            # the worst drill is on the map; a contact that got through says what would have stopped it
-            self.assertEqual(driver.execute_script("return document.querySelector('tr.here').dataset.drill"), "rest")
-            driver.execute_script(
-                "document.querySelector('.contact.palm-kept').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
-            )
-            why = wait_for(driver, "document.querySelector('[data-why]')?.textContent", "why")
-            self.assertIn("a crowd of 2 within", why)
-            take_radio(driver, "side by side")
-            press(driver, "Keep this run", "[data-beside]")
-            wait_for(driver, "document.querySelector('[data-row]')", "the kept run")
-            self.find_and_apply()
-            self.compare(kept, page)
-            self.scrub()
-            self.posture()
-            self.own_hand()
+class PalmCase(DeskCase):
+    def open_palm(self) -> None:
+        self.desk.open("palm")
+        self.desk.wait("document.querySelector('[data-map]')", "the map")
 
     def total(self) -> tuple[int, float]:
-        row = self.driver.execute_script(
-            "return [...document.querySelectorAll('[data-drill=all] td')].map(d => parseFloat(d.textContent))"
-        )
-        return int(row[0]), float(row[1])
+        """Palms let through and mm the page was left off, all drills together."""
+        cells = "[...document.querySelectorAll('[data-drill=all] td')].map(d => parseFloat(d.textContent))"
+        palms, page_mm = self.desk.js(f"return {cells}")[:2]
+        return int(palms), float(page_mm)
 
-    def setting(self) -> dict[str, Any]:
-        return json.load(urllib.request.urlopen(f"{self.url}/api/palm/setting?hand_id=right-firm&device_id=tablet-11"))
+    def look_at(self, drill: str) -> None:
+        found = f"[...document.querySelectorAll('[data-drill] button')].find(b => b.textContent === '{drill}')"
+        self.desk.wait(found, drill)
+        self.desk.js(f"{found}.click()")
 
-    def find_and_apply(self) -> None:
-        driver = self.driver
-        take_radio(driver, "trade-off")
-        press(driver, "Find rules for this hand", ".trade")
-        wait_for(driver, "document.querySelector('.job')?.textContent.includes('%')", "progress")
-        press(driver, "Cancel", ".job")
-        wait_for(driver, "!document.querySelector('.job')", "the sweep cancelled")
-        press(driver, "Find rules for this hand", ".trade")
-        wait_for(driver, "document.querySelector('[data-apply]')", "the recommended rules", 90)
-        reasons = driver.execute_script(
-            "return [...document.querySelectorAll('[data-reason]')].map(r => r.textContent)"
-        )
+
+class Palm(PalmCase):
+    def test_j8_causes_are_seen_rules_found_kept_and_compared(self) -> None:
+        self.cautious_rules_let_something_through()
+        self.a_contact_says_what_would_have_stopped_it()
+        self.rules_are_found_for_this_hand()
+        self.they_are_kept_for_this_device_alone()
+        self.runs_are_laid_side_by_side()
+        self.a_rule_too_strict_refuses_fingers()
+        self.the_zoom_grows_with_time()
+        self.the_hand_says_how_it_lies()
+
+    def cautious_rules_let_something_through(self) -> None:
+        self.open_palm()
+        self.desk.says("of 38 palms", ".margin")
+        self.palms, self.page_mm = self.total()
+        self.assertGreater(self.palms, 0)
+        self.assertGreater(self.page_mm, 1)
+        self.assertEqual(self.desk.js("return document.querySelector('tr.here').dataset.drill"), "rest", "the worst")
+
+    def a_contact_says_what_would_have_stopped_it(self) -> None:
+        desk = self.desk
+        desk.js("document.querySelector('.contact.palm-kept').dispatchEvent(new MouseEvent('click', {bubbles: true}))")
+        why = desk.wait("document.querySelector('[data-why]')?.textContent", "why")
+        self.assertIn("a crowd of 2 within", why)
+
+    def rules_are_found_for_this_hand(self) -> None:
+        """A run is kept first; the sweep is cancelled once and then done."""
+        desk = self.desk
+        desk.take_radio("side by side")
+        desk.press("Keep this run", "[data-beside]")
+        desk.wait("document.querySelector('[data-row]')", "the kept run")
+        desk.take_radio("trade-off")
+        desk.press("Find rules for this hand", ".trade")
+        desk.says("%", ".job")
+        desk.press("Cancel", ".job")
+        desk.wait("!document.querySelector('.job')", "the sweep cancelled")
+        desk.press("Find rules for this hand", ".trade")
+        desk.wait("document.querySelector('[data-apply]')", "the recommended rules", 90)
+        reasons = desk.js("return [...document.querySelectorAll('[data-reason]')].map(r => r.textContent)")
         self.assertTrue(any("more palms get through" in r for r in reasons), reasons)
-        press(driver, "Apply them", ".trade")
-        wait_for(driver, f"{MARGIN}.startsWith('forgets it is glass')", "the new grade")
-        self.assertFalse(self.setting()["kept"])
-        press(driver, "Keep for this hand and device", ".margin")
-        wait_for(driver, f"{MARGIN}.includes('The sheet follows the rules kept')", "the rules kept")
-        self.assertTrue(self.setting()["kept"])
-        # another device has rules of its own
-        other = json.load(
-            urllib.request.urlopen(f"{self.url}/api/palm/setting?hand_id=right-firm&device_id=clamshell-11")
-        )
-        self.assertFalse(other["kept"])
+        desk.press("Apply them", ".trade")
+        desk.wait(f"{MARGIN}.startsWith('forgets it is glass')", "the new grade")
 
-    def compare(self, kept: int, page: float) -> None:
-        driver = self.driver
-        take_radio(driver, "side by side")
-        cells = wait_for(
-            driver,
+    def they_are_kept_for_this_device_alone(self) -> None:
+        desk = self.desk
+        self.assertFalse(desk.ask(SETTING.format("tablet-11"))["kept"])
+        desk.press("Keep for this hand and device", ".margin")
+        desk.says("The sheet follows the rules kept", ".margin")
+        self.assertTrue(desk.ask(SETTING.format("tablet-11"))["kept"])
+        self.assertFalse(desk.ask(SETTING.format("clamshell-11"))["kept"], "another device has rules of its own")
+
+    def runs_are_laid_side_by_side(self) -> None:
+        desk = self.desk
+        desk.take_radio("side by side")
+        cells = desk.wait(
             "document.querySelectorAll('[data-row]').length && "
             "Object.fromEntries([...document.querySelectorAll('[data-row]')].map(r => [r.dataset.row, "
             "[...r.querySelectorAll('b')].map(b => b.textContent)]))",
             "the rows",
         )
-        self.assertEqual(cells["palms let through"], ["0 of 38", f"{kept} of 38"])
-        self.assertEqual(cells["page left off, mm"], ["0.00", f"{page:.2f}"])
-        self.assertIn(
-            "Crowd", driver.execute_script("return document.querySelector('[data-beside] table').textContent")
-        )
-        take_radio(driver, "rules")
-        field = (
-            "document.querySelector('[data-rule=size_mm] input[type=number], [data-rule=size_mm] "
-            ".el-input-number input')"
-        )
-        wait_for(driver, field, "a rule's control")
-        driver.execute_script(f"const i = {field}; i.focus(); i.select()")
-        driver.switch_to.active_element.send_keys("5\t")
-        wait_for(
-            driver,
-            "/[1-9] of 9 gestures refused/.test(document.querySelector('.margin').textContent)",
-            "fingers refused",
-        )
-        self.assertIn("too strict", driver.execute_script("return document.querySelector('[data-fault]').textContent"))
-        driver.execute_script("document.querySelector('[data-rule=size_mm] .back').click()")
-        wait_for(driver, f"{MARGIN}.startsWith('forgets it is glass')", "back to what is kept")
-        take_radio(driver, "drills")
+        self.assertEqual(cells["palms let through"], ["0 of 38", f"{self.palms} of 38"])
+        self.assertEqual(cells["page left off"], ["0.00 mm", f"{self.page_mm:.2f} mm"])
+        self.assertIn("Crowd", desk.text("[data-beside] table"))
 
-    def scrub(self) -> None:
+    def a_rule_too_strict_refuses_fingers(self) -> None:
+        desk = self.desk
+        desk.take_radio("rules")
+        field = "document.querySelector('[data-rule=size_mm] .el-input-number input')"
+        desk.wait(field, "a rule's control")
+        desk.js(f"const i = {field}; i.focus(); i.select()")
+        desk.driver.switch_to.active_element.send_keys("5\t")
+        desk.wait(f"/[1-9] of 9 gestures refused/.test({MARGIN})", "fingers refused")
+        self.assertIn("too strict", desk.text("[data-fault]"))
+        desk.js("document.querySelector('[data-rule=size_mm] .back').click()")
+        desk.wait(f"{MARGIN}.startsWith('forgets it is glass')", "back to what is kept")
+
+    def the_zoom_grows_with_time(self) -> None:
         """Time set by hand: the zoom's page grows only once the fingers have moved."""
-        driver = self.driver
-        driver.execute_script(
-            "[...document.querySelectorAll('[data-drill] button')].find(b => b.textContent === 'two-finger "
-            "zoom').click()"
-        )
-        view = "document.querySelector('[data-view]').dataset.view"
-        whole = wait_for(driver, f"{view} !== '1.00 0.00 0.00' && {view}", "the zoomed page")
-        driver.execute_script("document.querySelector('.scrub [role=slider]').focus()")
-        driver.switch_to.active_element.send_keys("\ue011")  # Home
-        self.assertEqual(
-            wait_for(driver, f"{view} === '1.00 0.00 0.00' && {view}", "the page as it was"), "1.00 0.00 0.00"
-        )
-        self.assertEqual(
-            driver.execute_script("return document.querySelectorAll('[data-contact]').length"), 1, "the palm"
-        )
-        driver.switch_to.active_element.send_keys("\ue010")  # End
-        self.assertEqual(wait_for(driver, f"{view} !== '1.00 0.00 0.00' && {view}", "the page at the end"), whole)
+        desk = self.desk
+        desk.take_radio("drills")
+        self.look_at("two-finger zoom")
+        zoomed = desk.wait(f"{VIEW} !== '{WHOLE}' && {VIEW}", "the zoomed page")
+        desk.js("document.querySelector('.scrub [role=slider]').focus()")
+        desk.driver.switch_to.active_element.send_keys(HOME)
+        desk.wait(f"{VIEW} === '{WHOLE}'", "the page as it was")
+        self.assertEqual(desk.js("return document.querySelectorAll('[data-contact]').length"), 1, "the palm")
+        desk.driver.switch_to.active_element.send_keys(END)
+        desk.wait(f"{VIEW} === '{zoomed}'", "the page at the end")
 
-    def posture(self) -> None:
-        driver = self.driver
-        press(driver, "Let it write a line", ".margin")
-        wait_for(
-            driver,
-            "document.querySelector('[data-posture]')?.textContent.startsWith('A right hand that comes from below')",
-            "the posture",
-        )
-        take_radio(driver, "left")
-        wait_for(driver, "document.querySelector('.station').classList.contains('right')", "the frame for a left hand")
-        take_radio(driver, "right")
-        wait_for(driver, "document.querySelector('.station').classList.contains('left')", "the frame for a right hand")
-
-    def own_hand(self) -> None:
-        """Real touches with sizes: the page reacts, what was meant is known from the drill, sizes are true mm of a
-        screen that was sized.
-        """
-        driver = self.driver
-        driver.execute_script(f"localStorage.setItem('gray-quill-px-per-mm', '{PX_PER_MM}')")
-        driver.get(self.url + "/palm")
-        wait_for(driver, "document.querySelector('[data-map]')", "the map", 30)
-        press(driver, "Do the drills yourself", ".top")
-        wait_for(
-            driver, "document.querySelector('[data-glass]')?.textContent.includes('palm first')", "the first drill"
-        )
-        slide(driver, (1, (700, 600), (720, 590), 60))
-        pen(driver, "mousePressed", 400, 500)
-        for k in range(20):
-            pen(driver, "mouseMoved", 400 + 6 * k, 500 + k % 4)
-        pen(driver, "mouseReleased", 520, 500, 0)
-        self.assertEqual(self.glass_view(), "1.00 0.00 0.00", "the page stays")
-        touches(driver, "touchEnd")
-        press(driver, "Done, next", ".prompt")
-        for name in ("palm slides", "second palm", "thumb on the edge", "brush the tools", "rest"):
-            wait_for(driver, f"document.querySelector('.prompt').textContent.includes('{name}')", name)
-            press(driver, "Skip", ".prompt")
-        wait_for(driver, "document.querySelector('.prompt').textContent.includes('two-finger zoom')", "the zoom")
-        # a tap on a tool presses it; one that slides off the edge of the glass, where the rules refuse it, presses
-        # nothing
-        pressed = "return document.querySelector('.tool.pressed')?.dataset.tool ?? ''"
-        for y, tool in ((20, ""), (60, "2")):
-            driver.execute_script(f"document.querySelector('.tools').style.top = '{y - 18}px'")
-            x = driver.execute_script(
-                "const r = document.querySelectorAll('.tool')[1].getBoundingClientRect(); return r.left + r.width / 2"
+    def the_hand_says_how_it_lies(self) -> None:
+        desk = self.desk
+        desk.press("Let it write a line", ".margin")
+        desk.says("A right hand that comes from below", "[data-posture]")
+        for hand, side in (("left", "right"), ("right", "left")):
+            desk.take_radio(hand)
+            desk.wait(
+                f"document.querySelector('.station').classList.contains('{side}')", f"the frame for a {hand} hand"
             )
-            touches(driver, "touchStart", (9, x, y, 22))
-            time.sleep(0.05)
-            touches(driver, "touchEnd")
-            time.sleep(0.15)
-            self.assertEqual(driver.execute_script(pressed), tool)
-        press(driver, "Again", ".prompt")
-        for _ in range(2):  # the first try is thrown away
-            slide(driver, (1, (560, 500), (500, 500), 22), (2, (740, 500), (800, 500), 22))
+
+
+class OwnHand(PalmCase):
+    """Real touches with sizes: the page reacts, what was meant is known from the drill, sizes are true mm of a screen
+    that was sized.
+    """
+
+    def test_a_real_hand_does_the_drills(self) -> None:
+        self.keep_rules_that_work()
+        self.palm_first_leaves_the_page_alone()
+        self.a_tap_presses_a_tool_unless_it_is_refused()
+        self.two_fingers_zoom_and_the_first_try_is_thrown_away()
+        self.both_drills_are_judged()
+        self.contacts_go_out_in_true_millimetres()
+        self.rules_are_found_for_what_was_done()
+
+    def keep_rules_that_work(self) -> None:
+        rules = {"before_ms": 500, "after_ms": 500, "size_mm": 15, "edge_mm": 6}
+        self.desk.ask("palm/setting", {"hand_id": "right-firm", "device_id": "tablet-11", "rules": rules}, "PUT")
+        self.desk.open()
+
+    def palm_first_leaves_the_page_alone(self) -> None:
+        desk = self.desk
+        desk.js(f"localStorage.setItem('gray-quill-px-per-mm', '{PX_PER_MM}')")
+        self.open_palm()
+        desk.press("Do the drills yourself", ".top")
+        desk.says("palm first", "[data-glass]")
+        desk.slide((1, (700, 600), (720, 590), 60))
+        desk.write([(400 + 6 * k, 500 + k % 4, 0.5) for k in range(21)])
+        self.assertEqual(self.glass_view(), WHOLE, "the page stays")
+        desk.touches("touchEnd")
+        desk.press("Done, next", ".prompt")
+        for name in ("palm slides", "second palm", "thumb on the edge", "brush the tools", "rest"):
+            desk.says(name, ".prompt")
+            desk.press("Skip", ".prompt")
+        desk.says("two-finger zoom", ".prompt")
+
+    def a_tap_presses_a_tool_unless_it_is_refused(self) -> None:
+        """A tap on a tool presses it; one off the edge of the glass, where the rules refuse it, presses nothing."""
+        desk = self.desk
+        for y, tool in ((20, ""), (60, "2")):
+            desk.js(f"document.querySelector('.tools').style.top = '{y - 18}px'")
+            x = desk.middle(".tool:nth-of-type(2)")[0]
+            desk.touches("touchStart", (9, x, y, 22))
+            desk.touches("touchEnd")
+            desk.frames()
+            self.assertEqual(desk.js("return document.querySelector('.tool.pressed')?.dataset.tool ?? ''"), tool)
+
+    def two_fingers_zoom_and_the_first_try_is_thrown_away(self) -> None:
+        desk = self.desk
+        for _ in range(2):
+            desk.press("Again", ".prompt")
+            self.assertEqual(self.glass_view(), WHOLE)
+            desk.slide((1, (560, 500), (500, 500), 22), (2, (740, 500), (800, 500), 22))
             self.assertGreater(float(self.glass_view().split()[0]), 1.4, "the page zooms")
-            touches(driver, "touchEnd")
-            time.sleep(0.2)
-            if _ == 0:
-                press(driver, "Again", ".prompt")
-                self.assertEqual(self.glass_view(), "1.00 0.00 0.00")
-        press(driver, "Done, next", ".prompt")
-        press(driver, "Stop here", ".prompt")
-        wait_for(driver, "document.querySelectorAll('[data-drill]').length === 3", "two drills and all together")
+            desk.touches("touchEnd")
+        desk.press("Done, next", ".prompt")
+        desk.press("Stop here", ".prompt")
+
+    def glass_view(self) -> str:
+        self.desk.frames()
+        return str(self.desk.js("return document.querySelector('[data-glass] [data-view]').dataset.view"))
+
+    def both_drills_are_judged(self) -> None:
+        desk = self.desk
+        desk.wait("document.querySelectorAll('[data-drill]').length === 3", "two drills and all together")
         self.assertEqual(self.total()[0], 0)
-        self.assertIn("0 of 1 gestures refused", driver.execute_script(f"return {MARGIN}"))
-        driver.execute_script(
-            "[...document.querySelectorAll('[data-drill] button')].find(b => b.textContent === 'palm first').click()"
-        )
-        rx = wait_for(
-            driver,
-            "document.querySelectorAll('[data-contact]').length === 1 && "
-            "document.querySelector('[data-contact]').getAttribute('rx')",
-            "the palm",
-        )
+        self.assertIn("0 of 1 gestures refused", desk.text(".margin"))
+
+    def contacts_go_out_in_true_millimetres(self) -> None:
+        desk = self.desk
+        self.look_at("palm first")
+        contacts = "document.querySelectorAll('[data-contact]')"
+        rx = desk.wait(f"{contacts}.length === 1 && {contacts}[0].getAttribute('rx')", "the palm")
         self.assertAlmostEqual(float(rx), 60 / PX_PER_MM, delta=0.11, msg="half the contact's width, in mm")
-        press(driver, "Contacts as CSV", ".files")
-        file = driver.downloads / "palm first.csv"
-        until = time.time() + 10
-        while not file.exists() and time.time() < until:
-            time.sleep(0.1)
-        rows = list(csv.DictReader(file.read_text().splitlines()))
+        desk.press("Contacts as CSV", ".files")
+        rows = csv.DictReader(desk.download("palm first.csv").decode().splitlines())
         palm = [r for r in rows if r["pointer"] == "touch"]
         self.assertEqual((palm[0]["phase"], palm[-1]["phase"]), ("down", "up"))
         self.assertAlmostEqual(float(palm[3]["width_mm"]), 120 / PX_PER_MM, delta=0.21)
         self.assertAlmostEqual(float(palm[0]["x_mm"]), 700 / PX_PER_MM, delta=0.3)
-        take_radio(driver, "trade-off")
-        press(driver, "Find rules for what I did", ".trade")
-        wait_for(driver, "document.querySelector('[data-apply]')", "rules for the own hand", 60)
-        bad = self.driver.find_element("css selector", "body")
-        self.assertNotIn("Something went wrong", bad.text)
-        choose(driver, "Rule swept", "Largest finger") if driver.execute_script(
-            "return !!document.querySelector('.joint')"
-        ) else None
 
-    def glass_view(self) -> str:
-        time.sleep(0.1)
-        return str(self.driver.execute_script("return document.querySelector('[data-glass] [data-view]').dataset.view"))
+    def rules_are_found_for_what_was_done(self) -> None:
+        desk = self.desk
+        desk.take_radio("trade-off")
+        desk.press("Find rules for what I did", ".trade")
+        until_true(lambda: desk.js("return !!document.querySelector('[data-apply]')"), "rules for the own hand", 90)
+        self.assertNotIn("Something went wrong", desk.text())

@@ -1,95 +1,73 @@
 """J2, J3 and J4 on the real screens, to their ends."""
 
 import json
-import time
-import unittest
+from typing import Any
 
 from gray_quill.store.database import connect
-from tests.browser.driver import browser, pen, served, wait_for
-from tests.browser.test_first_minute import press
+from tests.browser.desk import DeskCase
 
 MARGIN = "document.querySelector('.margin').textContent"
 PICTURE = "document.querySelector('[data-ink=now]')"
+EVIDENCE = """
+const rows = [...document.querySelectorAll('.evidence tr')]
+return rows.map((r) => [...r.children].slice(0, 2).map((c) => c.textContent))
+"""
 
 
-class PenBench(unittest.TestCase):
+class PenBench(DeskCase):
+    shared = False  # each story keeps pens of its own
+
     def setUp(self) -> None:
-        server = served()
-        self.server = server.__enter__()
-        self.addCleanup(server.__exit__, None, None, None)
-        chrome = browser()
-        self.driver = chrome.__enter__()
-        self.addCleanup(chrome.__exit__, None, None, None)
-        self.db = connect(self.server.folder)
+        super().setUp()
+        self.db = connect(self.desk.server.folder)
         self.addCleanup(self.db.close)
 
     def open_pen(self) -> None:
-        self.driver.get(self.server.url + "/pen")
-        wait_for(self.driver, f"{PICTURE}?.complete && {PICTURE}.naturalWidth", "the line re-inked", 30)
-        wait_for(self.driver, f"{MARGIN}.includes('Width in letters')", "readings")
+        self.desk.open("pen")
+        self.desk.wait(f"{PICTURE}?.complete && {PICTURE}.naturalWidth", "the line re-inked")
+        self.desk.says("Width in letters", ".margin")
 
-    def recipe(self, pen_id: str, revision: int) -> dict:
-        return json.loads(
-            self.db.execute(
-                "SELECT recipe FROM pen_revisions WHERE pen_id = ? AND revision = ?", (pen_id, revision)
-            ).fetchone()[0]
-        )
+    def recipe(self, pen_id: str, revision: int) -> dict[str, Any]:
+        row = "SELECT recipe FROM pen_revisions WHERE pen_id = ? AND revision = ?"
+        return dict(json.loads(self.db.execute(row, (pen_id, revision)).fetchone()[0]))
 
     def source(self) -> str:
-        return str(self.driver.execute_script(f"return {PICTURE}.src"))
+        return str(self.desk.js(f"return {PICTURE}.src"))
 
-    def drag_slider(self, label: str, share: float) -> None:
-        """Drag a slider's knob to a share of its track, by real pen events."""
-        find = (
-            "[...document.querySelectorAll('.el-slider__button-wrapper')].find(b => "
-            "(b.getAttribute('aria-label') ?? b.closest('.el-slider').getAttribute('aria-label')) === "
-            f"{json.dumps(label)} || b.querySelector('[aria-label={json.dumps(label)}]') || "
-            f"b.closest('.el-slider').innerHTML.includes({json.dumps(label)}))"
-        )
-        wait_for(self.driver, find, label)
-        self.driver.execute_script(f"{find}.scrollIntoView({{block: 'center'}})")
-        x, y = self.driver.execute_script(
-            f"const r = {find}.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]"
-        )
-        left, width = self.driver.execute_script(
-            f"const r = {find}.closest('.el-slider').querySelector('.el-slider__runway').getBoundingClientRect(); "
-            "return [r.x, r.width]"
-        )
-        goal = left + width * share
-        pen(self.driver, "mousePressed", x, y)
-        for step in range(1, 7):
-            pen(self.driver, "mouseMoved", x + (goal - x) * step / 6, y)
-        pen(self.driver, "mouseReleased", goal, y, 0)
+    def keep_as(self, revision: int) -> None:
+        self.desk.press(f"Keep as revision {revision}")
+        self.desk.all_kept()
+
+    # J2: my light strokes vanish
 
     def test_j2_light_strokes_are_won_back(self) -> None:
-        """My light strokes vanish: write a force strip, fit the pen to it, see what changed, keep and remember it."""
-        driver = self.driver
-        driver.get(self.server.url)
-        wait_for(driver, "document.querySelector('[data-layer=live]')", "the sheet", 30)
-        press(driver, "Trap log", "h1")
-        press(driver, "New force strip")
-        wait_for(
-            driver, "document.querySelector('.prompts')?.textContent.includes('as lightly as you can')", "the prompts"
-        )
-        press(driver, "Let it do the prompts")
-        wait_for(driver, f"{MARGIN}.includes('Light and firm')", "readings", 20)
+        self.write_a_force_strip()
+        self.fit_the_pen_to_it()
+        self.keep_and_remember()
+
+    def write_a_force_strip(self) -> None:
+        desk = self.desk
+        desk.open()
+        desk.press("Trap log", "h1")
+        desk.press("New force strip")
+        desk.says("as lightly as you can", ".prompts")
+        desk.press("Let it do the prompts")
+        desk.says("Light and firm", ".margin")
+
+    def fit_the_pen_to_it(self) -> None:
+        desk = self.desk
         self.open_pen()
         old = self.source()
-        driver.execute_script(
-            "[...document.querySelectorAll('[role=tab]')].find(b => b.textContent.trim() === 'press').click()"
-        )
-        press(driver, "Fit to my hand")
-        wait_for(
-            driver,
-            "document.querySelector('.report')?.textContent.includes('of the range')",
-            "the report before and after",
-        )
-        wait_for(driver, f"{PICTURE}.src !== {json.dumps(old)}", "the picture")
-        wait_for(driver, f"{MARGIN}.includes('→')", "old and new numbers")
-        press(driver, "Remember")
-        press(driver, "Keep as revision 2")
-        wait_for(driver, "document.querySelector('header p').textContent.includes('all ink kept')", "the revision")
-        before, after = self.recipe("fen-fountain", 1)["press"], self.recipe("fen-fountain", 2)["press"]
+        desk.press("press", ".tabs")
+        desk.press("Fit to my hand")
+        desk.says("of the range", ".report")
+        desk.wait(f"{PICTURE}.src !== {json.dumps(old)}", "the picture")
+        desk.says("→", ".margin")
+
+    def keep_and_remember(self) -> None:
+        self.desk.press("Remember")
+        self.keep_as(2)
+        before, after = (self.recipe("fen-fountain", revision)["press"] for revision in (1, 2))
         self.assertNotEqual(before["points"], after["points"])
         self.assertEqual(before["range"], after["range"])
         kept = self.db.execute(
@@ -97,139 +75,106 @@ class PenBench(unittest.TestCase):
         ).fetchone()
         self.assertEqual(json.loads(kept[0])["points"], after["points"])
 
+    # J3: is this really a fountain pen
+
     def test_j3_a_fountain_pen_gets_life(self) -> None:
-        """Claim a ballpoint to be a fountain pen, be told, give it range and tips until it is one; undo; ask a spot
-        why; compare.
-        """
-        driver = self.driver
         self.open_pen()
-        driver.execute_script("document.querySelectorAll('.roll button')[1].click()")
-        wait_for(driver, f"{MARGIN}.includes('A ballpoint?')", "the verdict on the ballpoint", 20)
-        tab = "[...document.querySelectorAll('[role=tab]')].find(b => b.textContent.trim() === {})"
-        driver.execute_script(tab.format("'pen'") + ".click()")
-        wait_for(driver, "document.querySelector('.identity')", "the pen's card")
-        driver.execute_script("document.querySelector('.identity .el-select__wrapper').click()")
-        wait_for(
-            driver,
-            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && "
-            "i.textContent.trim() === 'fountain')",
-            "the kinds",
-        )
-        driver.execute_script(
-            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
-            "i.textContent.trim() === 'fountain').click()"
-        )
-        wait_for(driver, f"{MARGIN}.includes('It is really a ballpoint')", "to be told what it really is")
+        self.claim_a_ballpoint_to_be_a_fountain_pen()
+        self.give_it_range_and_tips()
+        self.ask_a_spot_why()
+        self.lay_it_beside_another()
+        self.undo_it_all()
+
+    def claim_a_ballpoint_to_be_a_fountain_pen(self) -> None:
+        desk = self.desk
+        desk.pick("Reed ballpoint")
+        desk.says("A ballpoint?", ".margin")
+        desk.press("pen", ".tabs")
+        desk.choose("Kind", "fountain")
+        desk.says("It is really a ballpoint", ".margin")
+
+    def give_it_range_and_tips(self) -> None:
+        desk = self.desk
         old = self.source()
-        driver.execute_script(tab.format("'press'") + ".click()")
-        self.drag_slider("Thin to thick", 0.18)
-        driver.execute_script(tab.format("'ends'") + ".click()")
-        self.drag_slider("End taper", 0.05)
-        self.drag_slider("End tip", 0.1)
-        wait_for(driver, f"{MARGIN}.includes('Yes: varies inside letters')", "the verdict to change")
-        wait_for(driver, f"{PICTURE}.src !== {json.dumps(old)}", "the picture")
-        wait_for(
-            driver,
-            "[...document.querySelectorAll('.effect')].some(e => e.textContent.includes('of this ink'))",
-            "what each control does",
-        )
-        # a spot on the ink explains its width
-        x, y = driver.execute_script(
-            f"const r = {PICTURE}.getBoundingClientRect(); return [r.left + 14, r.top + r.height / 2]"
-        )
+        for tab, label, share in (
+            ("press", "Thin to thick", 0.18),
+            ("ends", "End taper", 0.05),
+            ("ends", "End tip", 0.1),
+        ):
+            desk.press(tab, ".tabs")
+            desk.drag_slider(label, share)
+        desk.says("Yes: varies inside letters", ".margin")
+        desk.wait(f"{PICTURE}.src !== {json.dumps(old)}", "the picture")
+        of_this_ink = "[...document.querySelectorAll('.effect')].some(e => e.textContent.includes('of this ink'))"
+        desk.wait(of_this_ink, "what each control does")
+
+    def ask_a_spot_why(self) -> None:
+        """A spot on the ink explains its width: the factors multiply to it."""
+        desk = self.desk
+        left, top = desk.corner("[data-ink=now]")
+        y = top + desk.js(f"return {PICTURE}.getBoundingClientRect().height") / 2
         for k in range(12):
-            pen(driver, "mousePressed", x + 6 * k, y)
-            pen(driver, "mouseReleased", x + 6 * k, y, 0)
-            time.sleep(0.25)
-            if driver.execute_script("return !!document.querySelector('.evidence table')"):
+            desk.write([(left + 14 + 6 * k, y, 0.5)])
+            desk.rests()
+            if rows := dict(desk.js(EVIDENCE)):
                 break
-        rows = dict(
-            driver.execute_script(
-                "return [...document.querySelectorAll('.evidence tr')].map(r => [r.children[0].textContent, "
-                "r.children[1].textContent])"
-            )
-        )
-        factor = [float(rows[n].replace("×", "")) for n in ("press", "pace", "ends")]
-        self.assertAlmostEqual(
-            float(rows["body"].split()[0]) * factor[0] * factor[1] * factor[2],
-            float(rows["width"].split()[0]),
-            delta=0.02,
-        )
-        # beside another pen, the differences are listed
-        driver.execute_script(tab.format("'beside others'") + ".click()")
-        wait_for(driver, "document.querySelector('.views .el-select__wrapper')", "the choice of pens")
-        driver.execute_script("document.querySelector('.views .el-select__wrapper').click()")
-        wait_for(
-            driver,
-            "[...document.querySelectorAll('.el-select-dropdown__item')].some(i => i.offsetParent && "
-            "i.textContent.trim() === 'Heron brush 1.6')",
-            "the pens",
-        )
-        driver.execute_script(
-            "[...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.offsetParent && "
-            "i.textContent.trim() === 'Heron brush 1.6').click()"
-        )
-        wait_for(driver, f"{MARGIN}.includes('Differences') && {MARGIN}.includes('against')", "the differences")
-        self.assertEqual(driver.execute_script("return document.querySelectorAll('.strip img').length"), 2)
-        # everything is one undo a step
-        driver.execute_script(tab.format("'before and after'") + ".click()")
+        press, pace, ends = (float(rows[name].replace("×", "")) for name in ("press", "pace", "ends"))
+        body, width = (float(rows[name].split()[0]) for name in ("body", "width"))
+        self.assertAlmostEqual(body * press * pace * ends, width, delta=0.02)
+
+    def lay_it_beside_another(self) -> None:
+        desk = self.desk
+        desk.press("beside others", ".views")
+        desk.choose("Other pens", "Heron brush 1.6")
+        desk.wait(f"{MARGIN}.includes('Differences') && {MARGIN}.includes('against')", "the differences")
+        self.assertEqual(desk.js("return document.querySelectorAll('.strip img').length"), 2)
+
+    def undo_it_all(self) -> None:
+        """Everything is one undo a step, back to what is kept."""
+        desk = self.desk
+        desk.press("before and after", ".views")
         for _ in range(4):
-            press(driver, "Undo", ".keep")
-            time.sleep(0.2)
-        wait_for(driver, f"{MARGIN}.includes('A ballpoint?')", "undo to lead back to the ballpoint")
-        self.assertFalse(
-            driver.execute_script(
-                "return [...document.querySelectorAll('.keep button')].some(b => b.textContent.startsWith('Keep') "
-                "&& !b.disabled)"
-            )
+            desk.press("Undo", ".keep")
+            desk.rests()
+        desk.says("A ballpoint?", ".margin")
+        can_keep = (
+            "[...document.querySelectorAll('.keep button')].some(b => /^Keep/.test(b.textContent) && !b.disabled)"
         )
+        self.assertFalse(desk.js(f"return {can_keep}"))
+
+    # J4: the line wobbles
 
     def test_j4_the_wobble_is_calmed_within_a_drag(self) -> None:
-        """Shaky lines: ask for the calmest setting within 20 ms, then for a wobble, then drag the point; a bad wish is
-        answered.
-        """
-        driver = self.driver
         self.open_pen()
-        driver.execute_script(
-            "[...document.querySelectorAll('[role=tab]')].find(b => b.textContent.trim() === 'steady').click()"
-        )
-        wait_for(driver, "document.querySelector('.plot svg path')", "the chart", 20)
-        driver.execute_script(
-            "const i = document.querySelector('[aria-label=\"Most drag, ms\"]').querySelector('input') ?? "
-            "document.querySelector('[aria-label=\"Most drag, ms\"]');"
-            "i.value = 20; i.dispatchEvent(new Event('input', {bubbles: true})); i.dispatchEvent(new "
-            "Event('change', {bubbles: true}))"
-        )
-        press(driver, "Calmest in")
-        said = wait_for(
-            driver,
-            "document.querySelector('.steady [role=status]')?.textContent.match(/^(\\S+) ([\\d.]+): ([\\d.]+) mm "
-            "left, ([\\d.]+) ms/)",
-            "the answer",
-        )
+        self.desk.press("steady", ".tabs")
+        self.desk.wait("document.querySelector('.plot svg path')", "the chart")
+        self.ask_for_the_calmest_in_20_ms()
+        self.drag_the_point_too_far()
+        self.try_the_advice()
+
+    def ask_for_the_calmest_in_20_ms(self) -> None:
+        desk = self.desk
+        desk.type_number("Most drag, ms", 20)
+        desk.press("Calmest in")
+        answer = "/^(\\S+) ([\\d.]+): ([\\d.]+) mm left, ([\\d.]+) ms/"
+        said = desk.wait(f"document.querySelector('.steady [role=status]')?.textContent.match({answer})", "the answer")
         self.assertLessEqual(float(said[4]), 20)
         self.assertGreater(float(said[4]), 10)
-        wait_for(driver, f"{MARGIN}.match(/→[^→]*ms, trails/)", "drag old and new")
-        press(driver, "Keep as revision 2")
-        wait_for(driver, "document.querySelector('header p').textContent.includes('all ink kept')", "the revision")
+        desk.wait(f"{MARGIN}.match(/→[^→]*ms, trails/)", "drag old and new")
+        self.keep_as(2)
         steady = self.recipe("fen-fountain", 2)["steady"]
         self.assertEqual((steady["method"], round(steady["amount"], 1)), (said[1], float(said[2])))
-        # drag the point to the calm end of a curve
-        left, top, height = driver.execute_script(
-            "const r = document.querySelector('.plot').getBoundingClientRect(); return [r.x, r.y, r.height]"
-        )
-        pen(driver, "mousePressed", left + 60, top + height * 0.4)
-        for k in range(1, 6):
-            pen(driver, "mouseMoved", left + 60 + 30 * k, top + height * (0.4 + 0.06 * k))
-        pen(driver, "mouseReleased", left + 210, top + height * 0.7, 0)
-        wait_for(
-            driver,
-            "document.querySelector('header p').textContent.includes('revision 3 not kept yet')",
-            "the point to move the pen",
-        )
-        wait_for(driver, f"{MARGIN}.includes('The pen is heavy')", "advice that the pen is heavy now", 20)
-        driver.execute_script(
-            "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('The pen is "
-            "heavy')).querySelector('.word-button').click()"
-        )
-        wait_for(driver, f"!{MARGIN}.includes('The pen is heavy')", "the advice, once tried, to be gone", 20)
+
+    def drag_the_point_too_far(self) -> None:
+        desk = self.desk
+        left, top = desk.corner(".plot")
+        high = desk.js("return document.querySelector('.plot').getBoundingClientRect().height")
+        desk.drag((left + 60, top + high * 0.4), (left + 210, top + high * 0.7), 5)
+        desk.says("revision 3 not kept yet", "header p")
+        desk.says("The pen is heavy", ".margin")
+
+    def try_the_advice(self) -> None:
+        desk = self.desk
+        note = "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('The pen is heavy'))"
+        desk.js(f"{note}.querySelector('.word-button').click()")
+        desk.wait(f"!{MARGIN}.includes('The pen is heavy')", "the advice, once tried, to be gone")

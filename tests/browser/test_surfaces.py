@@ -1,15 +1,13 @@
 """The frame on every surface, for both hands, wide and narrow; keys; the roll; bringing ink in."""
 
 import json
-import time
-import unittest
 
 from selenium.webdriver.common.keys import Keys
 
 from gray_quill.formats.inkml import write_inkml
 from gray_quill.store.database import connect
-from tests.browser.driver import browser, resize, served, wait_for
-from tests.browser.test_first_minute import press
+from tests.browser.desk import DeskCase
+from tests.browser.driver import resize
 from tests.zoo import wave
 
 LIVE = "document.querySelector('[data-layer=live]')"
@@ -33,39 +31,30 @@ return [...document.querySelectorAll('header *, nav *, .margin *, .roll *')].fil
 """
 
 
-class Surfaces(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls) -> None:
-        server, chrome = served(), browser()
-        cls.server, cls.driver = server.__enter__(), chrome.__enter__()
-        cls.addClassCleanup(server.__exit__, None, None, None)
-        cls.addClassCleanup(chrome.__exit__, None, None, None)
-
+class Surfaces(DeskCase):
     def setUp(self) -> None:
+        super().setUp()
+        self.driver = self.desk.driver
         resize(self.driver, 1280, 800)
-        self.open("trap-log", "paper")
 
-    def open(self, sheet: str, surface: str, station: str = "sheet") -> None:
-        self.driver.get(self.server.url)
-        self.driver.execute_async_script(
-            "fetch('/api/desk', {method: 'PATCH', headers: {'Content-Type': 'application/json'},"
-            "body: JSON.stringify({sheet_id: arguments[0], surface: arguments[1]})}).then(arguments[2])",
-            sheet,
-            surface,
-        )
-        self.driver.get(f"{self.server.url}/{station}")
-        wait_for(self.driver, "document.querySelector('.margin')?.textContent.includes('mm')", "readings", 30)
+    def lay(self, sheet: str, surface: str, station: str = "sheet") -> None:
+        """This sheet on the desk, on this surface, at this station."""
+        self.desk.ask("desk", {"sheet_id": sheet, "surface": surface}, "PATCH")
+        self.desk.open(station)
+        self.desk.says("mm", ".margin")
 
     def test_words_can_be_read_on_every_surface(self) -> None:
+        desk = self.desk
         for surface in ("paper", "night", "e-ink"):
             for station in ("sheet", "lag", "palm"):
-                self.open("trap-log", surface, station)
-                seen = self.driver.execute_script(CONTRAST)
+                self.lay("trap-log", surface, station)
+                seen = desk.js(CONTRAST)
                 self.assertGreater(len(seen), 20)
                 for ratio, words in seen:
                     self.assertGreaterEqual(ratio, 4.5, f"{words!r} on {surface}, {station}")
 
     def test_the_nib_stands_still_under_reduced_motion_and_steps_on_e_ink(self) -> None:
+        desk = self.desk
         places = (
             "const done = arguments[0], seen = new Set(), began = performance.now();"
             "const look = () => { seen.add(document.querySelector('.trail .nib').getAttribute('d')); "
@@ -79,13 +68,14 @@ class Surfaces(unittest.TestCase):
         ):
             media = [{"name": "prefers-reduced-motion", "value": "reduce" if still else "no-preference"}]
             self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": media})
-            self.open("trap-log", surface, "lag")
-            wait_for(self.driver, "document.querySelector('.trail .nib')", "the nib")
+            self.lay("trap-log", surface, "lag")
+            desk.wait("document.querySelector('.trail .nib')", "the nib")
             found = self.driver.execute_async_script(places)
             self.assertTrue(least <= found <= most, f"{found} places on {surface}, reduced motion: {still}")
         self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
 
     def test_played_contacts_step_once_a_second_on_e_ink(self) -> None:
+        desk = self.desk
         steps = (
             "const done = arguments[0], seen = new Set(), began = performance.now(), at = () => "
             "document.querySelector('.scrub .el-slider__button-wrapper').style.left;"
@@ -94,14 +84,15 @@ class Surfaces(unittest.TestCase):
             "done(seen.size) }; look()"
         )
         for surface, few in (("e-ink", True), ("paper", False)):
-            self.open("trap-log", surface, "palm")
-            wait_for(self.driver, "document.querySelector('[data-map]')", "the map")
+            self.lay("trap-log", surface, "palm")
+            desk.wait("document.querySelector('[data-map]')", "the map")
             places = self.driver.execute_async_script(steps)
             self.assertEqual(places <= 5, few, f"{places} on {surface}")
 
     def test_e_ink_is_black_on_white_and_still(self) -> None:
-        self.open("trap-log", "e-ink")
-        style = self.driver.execute_script(
+        desk = self.desk
+        self.lay("trap-log", "e-ink")
+        style = desk.js(
             "const b = getComputedStyle(document.body), n = getComputedStyle(document.querySelector('nav'));"
             "return [b.color, b.backgroundColor, n.borderRightWidth, getComputedStyle(document.querySelector('.roll "
             "button')).transitionDuration]"
@@ -109,20 +100,20 @@ class Surfaces(unittest.TestCase):
         self.assertEqual(style, ["rgb(0, 0, 0)", "rgb(255, 255, 255)", "2px", "0s"])
 
     def test_stations_lie_where_the_hand_is_not(self) -> None:
+        desk = self.desk
         for sheet, side in (("trap-log", "left"), ("dusk-to-dawn", "right")):
-            self.open(sheet, "paper")
-            x = self.driver.execute_script("return document.querySelector('nav').getBoundingClientRect().x")
+            self.lay(sheet, "paper")
+            x = desk.js("return document.querySelector('nav').getBoundingClientRect().x")
             self.assertEqual(x < 640, side == "left")
         resize(self.driver, 800, 1280)
-        y, width = self.driver.execute_script(
-            "const r = document.querySelector('nav').getBoundingClientRect(); return [r.y, r.width]"
-        )
+        y, width = desk.js("const r = document.querySelector('nav').getBoundingClientRect(); return [r.y, r.width]")
         self.assertTrue(y > 1200 and width == 800, "a row at the bottom when narrow")
 
     def test_targets_are_large_enough_for_a_finger(self) -> None:
+        desk = self.desk
         for width, height in ((1280, 800), (800, 1280)):
             resize(self.driver, width, height)
-            small = self.driver.execute_script(
+            small = desk.js(
                 "return [...document.querySelectorAll('nav a, .margin .word-button, .roll button, .tools "
                 "button')].filter(e => e.offsetParent)"
                 ".filter(e => e.getBoundingClientRect().height < 43.5).map(e => e.textContent.trim())"
@@ -130,38 +121,40 @@ class Surfaces(unittest.TestCase):
             self.assertEqual(small, [])
 
     def test_keys_pick_and_tune_a_pen_walk_the_stations_and_list_themselves(self) -> None:
+        desk = self.desk
         body = self.driver.find_element("tag name", "body")
         body.send_keys("3")
-        wait_for(self.driver, "document.querySelector('h1').textContent.includes('Heron brush')", "the third pen")
+        desk.wait("document.querySelector('h1').textContent.includes('Heron brush')", "the third pen")
         body.send_keys("3")
-        wait_for(self.driver, "location.pathname === '/pen'", "the same key again to tune it")
+        desk.wait("location.pathname === '/pen'", "the same key again to tune it")
         body.send_keys("]")
-        wait_for(self.driver, "location.pathname === '/wash'", "the next station")
+        desk.wait("location.pathname === '/wash'", "the next station")
         body.send_keys("]")
-        wait_for(self.driver, "location.pathname === '/panels'", "and the one after")
+        desk.wait("location.pathname === '/panels'", "and the one after")
         body.send_keys("[", "[", "[")
-        wait_for(self.driver, "location.pathname === '/sheet'", "back again")
+        desk.wait("location.pathname === '/sheet'", "back again")
         body.send_keys("?")
-        wait_for(self.driver, "document.querySelector('.keys dl')", "the list of keys")
+        desk.wait("document.querySelector('.keys dl')", "the list of keys")
         body.send_keys(Keys.ESCAPE)
-        wait_for(self.driver, "!document.querySelector('.keys dl')", "escape to close it")
+        desk.wait("!document.querySelector('.keys dl')", "escape to close it")
 
     def test_the_roll_is_ordered_by_keys(self) -> None:
+        desk = self.desk
         names = "return [...document.querySelectorAll('.roll .name')].map(n => n.textContent)"
-        before = self.driver.execute_script(names)
+        before = desk.js(names)
         first = self.driver.find_element("css selector", ".roll button")
         first.send_keys(Keys.SHIFT + Keys.ARROW_RIGHT)
-        wait_for(
-            self.driver,
+        desk.wait(
             f"document.querySelector('.roll .name').textContent === {json.dumps(before[1])}",
             "the pens to change places",
         )
         self.driver.refresh()
-        wait_for(self.driver, "document.querySelectorAll('.roll .name').length", "the roll after a reload", 20)
-        self.assertEqual(self.driver.execute_script(names)[:2], [before[1], before[0]])
+        desk.wait("document.querySelectorAll('.roll .name').length", "the roll after a reload", 20)
+        self.assertEqual(desk.js(names)[:2], [before[1], before[0]])
 
     def test_ink_is_brought_in_and_a_bad_file_is_answered(self) -> None:
-        db = connect(self.server.folder)
+        desk = self.desk
+        db = connect(self.desk.server.folder)
         self.addCleanup(db.close)
         for name, data, then in (
             (
@@ -171,21 +164,19 @@ class Surfaces(unittest.TestCase):
             ),
             ("wave.inkml", write_inkml([wave()]), "document.querySelector('h1').textContent.startsWith('Brought in')"),
         ):
-            (self.driver.downloads / name).write_bytes(data)
-            press(self.driver, "Trap log", "h1")
-            self.driver.find_element("css selector", ".choices input[type=file]").send_keys(
-                str(self.driver.downloads / name)
-            )
-            wait_for(self.driver, then, name)
+            desk.press("Trap log", "h1")
+            desk.bring("Ink, InkML", name, data)
+            desk.wait(then, name)
             if name == "broken.inkml":
-                press(self.driver, "Understood")
+                desk.press("Understood")
         self.assertEqual(db.execute("SELECT count(*) FROM strokes WHERE sheet_id = 'brought-in'").fetchone()[0], 1)
 
     def test_panels_show_the_sheet_and_say_what_vanishes(self) -> None:
-        self.driver.get(self.server.url + "/panels")
+        desk = self.desk
+        desk.open("panels")
         cards = "[...document.querySelectorAll('.proof')]"
-        wait_for(self.driver, f"{cards}.length === 2 && {cards}.every(c => c.querySelector('dl'))", "two proofs", 20)
-        facts = self.driver.execute_script(f"return {cards}.map(c => c.querySelector('dl').textContent)")
+        desk.wait(f"{cards}.length === 2 && {cards}.every(c => c.querySelector('dl'))", "two proofs", 20)
+        facts = desk.js(f"return {cards}.map(c => c.querySelector('dl').textContent)")
         self.assertIn("1538 × 2183 px", facts[0])
         self.assertRegex(facts[1], "of (8|16)")
         grey = (
@@ -194,7 +185,7 @@ class Surfaces(unittest.TestCase):
             "const seen = new Set(); for (let i = 0; i < d.length; i += 4) seen.add(d[i] + ',' + d[i + 1] + ',' + "
             "d[i + 2]); return seen.size })"
         )
-        time.sleep(0.5)
-        tablet, paper = self.driver.execute_script(grey)
+        desk.rests()
+        tablet, paper = desk.js(grey)
         self.assertLessEqual(paper, 16)
         self.assertGreater(tablet, paper)

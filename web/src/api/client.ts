@@ -9,7 +9,18 @@ export type HandItem = Schemas['HandItem']
 export type DeviceItem = Schemas['DeviceItem']
 export type Box = [number, number, number, number]
 
-export const api = createClient<paths>({ baseUrl: window.location.origin })
+let asking = 0
+/** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
+export async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
+  document.documentElement.dataset.asking = String(++asking)
+  try {
+    return await fetch(input, init)
+  } finally {
+    document.documentElement.dataset.asking = String(--asking)
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: ask })
 
 /** What went wrong, in the server's words where it had any; `code` tells which refusal it is, whatever the words. */
 export class Refusal extends Error {
@@ -57,7 +68,7 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
 /** The bytes of a file the server makes, or a Refusal. */
 export async function takeFile(path: string): Promise<Blob> {
   return take(
-    fetch(path).then(async (response) =>
+    ask(path).then(async (response) =>
       response.ok ? { data: await response.blob(), response } : { error: await response.json(), response },
     ),
   )

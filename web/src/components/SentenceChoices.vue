@@ -54,7 +54,7 @@ async function putDown(kind: 'free' | 'test' | 'strip') {
   if (!desk.trouble) emit('close')
 }
 
-const bringIn = useBringIn('.inkml,.xml', async (file) => {
+const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
   const made = await take(
     api.POST('/api/sheets/{sheet_id}/file', {
       params: { path: { sheet_id: desk.sheet!.id } },

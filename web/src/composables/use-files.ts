@@ -1,10 +1,18 @@
 import { useFileDialog } from '@vueuse/core'
+import { onScopeDispose } from 'vue'
 import { useDesk } from '@/stores/desk'
 
-/** Choose one file and bring it in; what is refused is said in the frame. */
-export function useBringIn(accept: string, bring: (file: File) => Promise<unknown>) {
+/**
+ * Choose one file and bring it in; what is refused is said in the frame. The field itself lies in the document under
+ * its label, out of sight and out of the order of focus: the button that opens it is what is pressed.
+ */
+export function useBringIn(label: string, accept: string, bring: (file: File) => Promise<unknown>) {
   const desk = useDesk()
-  const { open, onChange, reset } = useFileDialog({ accept, multiple: false, reset: true })
+  const input = document.createElement('input')
+  Object.assign(input, { type: 'file', ariaLabel: label, className: 'visually-hidden', tabIndex: -1 })
+  document.body.append(input)
+  onScopeDispose(() => input.remove())
+  const { open, onChange, reset } = useFileDialog({ accept, multiple: false, input })
   onChange((files) => {
     const file = files?.[0]
     if (file) void desk.attempt(() => bring(file)).finally(reset)

@@ -28,10 +28,9 @@ export const useDesk = defineStore('desk', () => {
 
   /** Run something that may be refused; the refusal is shown in the frame. */
   async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
+    trouble.value = ''
     try {
-      const done = await work()
-      trouble.value = ''
-      return done
+      return await work()
     } catch (error) {
       trouble.value = error instanceof Error ? error.message : String(error)
       return undefined

@@ -42,7 +42,7 @@ const shoot = () =>
     const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
     return take(api.POST('/api/lag/films/simulated', { body }))
   })
-const bringIn = useBringIn('.zip,application/zip', (file) =>
+const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (file) =>
   run(() =>
     take(
       api.POST('/api/lag/films', {

@@ -21,7 +21,7 @@ const takeOut = () =>
     giveFile(data, `${trial.drill}.csv`)
   })
 
-const bringIn = useBringIn('.csv,text/csv', async (file) => {
+const bringIn = useBringIn('Contacts, CSV', '.csv,text/csv', async (file) => {
   const [width_mm, height_mm] = trial.reply!.screen_mm
   const drill = trial.drill
   const stream = await take(

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { api, take, type DeviceItem, type Schemas } from '@/api/client'
+import { api, ask, take, type DeviceItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { percent } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
@@ -38,7 +38,7 @@ const proofs = useLatest(
     const query = { device_id: w.device, dither: w.dither, greys: w.greys ?? null }
     const words = new URLSearchParams(Object.entries(query).flatMap(([k, v]) => (v === null ? [] : [[k, String(v)]])))
     const [image, readings] = await Promise.all([
-      fetch(`/api/panels/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
+      ask(`/api/panels/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
       take(api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
     ])
     return { image, readings }

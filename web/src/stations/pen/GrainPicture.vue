@@ -7,7 +7,7 @@ import { useDraft } from '@/stores/draft'
 defineProps<{ field: Schemas['Control'] }>()
 const draft = useDraft()
 
-const bringIn = useBringIn('image/png', async (file) => {
+const bringIn = useBringIn('Grain picture, PNG', 'image/png', async (file) => {
   if (!draft.recipe) return
   const { own } = await take(
     api.POST('/api/pens/grains', {

@@ -63,7 +63,7 @@ const setRoll = (on: boolean) =>
     await desk.orderRoll(on ? [...ids, draft.pen!.id] : ids)
   })
 
-const bringIn = useBringIn('.json,application/json', async (file) => {
+const bringIn = useBringIn('Pen, JSON', '.json,application/json', async (file) => {
   const made = await take(
     api.POST('/api/pens/files', {
       body: '',

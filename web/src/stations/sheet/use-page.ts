@@ -1,6 +1,6 @@
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, ref, type Ref } from 'vue'
-import type { Box, SheetItem } from '@/api/client'
+import { ask, type Box, type SheetItem } from '@/api/client'
 
 const MOST_PIXELS = 24_000_000
 const GUTTER = 2
@@ -56,7 +56,7 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
       right: String(right),
       bottom: String(bottom),
     })
-    const answer = await fetch(`/api/sheets/${now.id}/page.png?${query}`)
+    const answer = await ask(`/api/sheets/${now.id}/page.png?${query}`)
     if (!answer.ok || at !== scale.value || now.id !== sheet.value?.id) return undefined
     return {
       picture: await createImageBitmap(await answer.blob()),

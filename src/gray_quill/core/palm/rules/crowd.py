@@ -39,9 +39,11 @@ def why(c: Contact) -> str:
 
 
 def instead(c: Contact, rules: Settings) -> str:
-    count = max(2, rules.crowd_count)
-    reach = reach_mm(c, count)
-    return f"a crowd of {count} within {reach:.0f} mm" if reach <= 200 else ""
+    """A wider reach for the crowd that is asked for, or a smaller crowd where it never was so large."""
+    for count in range(max(2, rules.crowd_count), 1, -1):
+        if (reach := reach_mm(c, count)) <= 200:
+            return f"a crowd of {count} within {reach:.0f} mm"
+    return ""
 
 
 RULE = Rule(

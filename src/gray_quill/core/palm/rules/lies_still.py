@@ -55,7 +55,7 @@ def strayed_mm(c: Contact) -> float:
 def instead(c: Contact, rules: Settings) -> str:
     if strayed_mm(c) >= MOST_LIE_MM:
         return ""
-    return f"lying still, when that is to stray under {strayed_mm(c):.0f} mm in {LYING_MS:.0f} ms,"
+    return f"lying still, when straying under {strayed_mm(c):.0f} mm in {LYING_MS:.0f} ms counts as that"
 
 
 RULE = Rule(
