@@ -17,6 +17,23 @@ OURS = {
     "demo": {"core", "formats", "store", "demo"},
     "web": {"core", "formats", "store", "web"},
 }
+# the rooms of the core, each of which may ask those before it
+CHAIN = ("hand", "digitiser", "pen", "ink", "panel", "readings", "advice")
+TRIALS = ("lag", "palm", "wash", "shading")  # stand on the whole chain, never on each other
+TOP = "catalogue"  # lists what all of them declare
+GROUND = {
+    "errors": set(),
+    "units": set(),
+    "generated": set(),
+    "arrays": set(),
+    "angles": {"arrays"},
+    "curves": {"arrays"},
+    "percentiles": {"arrays"},
+    "quantities": {"errors"},
+    "colour": {"arrays", "errors"},
+    "trace": {"arrays", "angles", "errors"},
+    "paper": {"arrays", "colour", "errors", "quantities"},
+}
 CORE_MAY = {"numpy", "scipy", "numba", "shapely"}
 CORE_MAY_NOT = {"os", "pathlib", "io", "sqlite3", "time", "datetime", "subprocess", "socket", "urllib", "json"}
 
@@ -38,6 +55,19 @@ class Imports(unittest.TestCase):
                 for name in imported(path):
                     if name.startswith("gray_quill."):
                         self.assertIn(name.split(".")[1], may, f"{path} imports {name}")
+
+    def test_in_the_core_arrows_point_back_along_the_chain(self) -> None:
+        may = {**GROUND, **{room: {*GROUND, *CHAIN[:k]} for k, room in enumerate(CHAIN)}}
+        may |= {trial: {*GROUND, *CHAIN} for trial in TRIALS} | {TOP: {*GROUND, *CHAIN, *TRIALS}}
+        rooms = {
+            path.stem for path in (ROOT / "core").iterdir() if path.suffix == ".py" or (path / "__init__.py").exists()
+        }
+        self.assertEqual(rooms - {"__init__"}, set(may), "every room has its place")
+        for path in (ROOT / "core").rglob("*.py"):
+            room = path.relative_to(ROOT / "core").with_suffix("").parts[0]
+            for name in imported(path):
+                if name.startswith("gray_quill.core.") and name.split(".")[2] != room:
+                    self.assertIn(name.split(".")[2], may[room], f"{path} imports {name}")
 
     def test_the_core_has_no_files_no_clock_and_few_libraries(self) -> None:
         for path in (ROOT / "core").rglob("*.py"):

@@ -7,7 +7,7 @@ import unittest
 import numpy as np
 import shapely
 
-from gray_quill.core.ink.coverage import SHAPES, blank_cover, cover
+from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, cover
 from gray_quill.core.ink.outline import exact_outline, ink_area, outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
 from gray_quill.core.ink.plan import compile_plan
@@ -128,9 +128,10 @@ class Coverage(unittest.TestCase):
                 x, y = 32 + rng.uniform(8, 18) * np.cos(bend), 32 + rng.uniform(8, 18) * np.sin(bend)
                 short = thick * (1 + 0.3 * np.sin(4 * u))
                 angle = np.full(40, 0.6)
-                cov, lo, hi = blank_cover(64, 64)
-                cover(cov, lo, hi, SHAPES[shape], x, y, short * aspect, short, angle, np.ones(40), 0, 40)
-                truth = _supersampled(shape, x, y, short * aspect, short, angle)
+                plane = blank_plane(64, 64)
+                path = Path(x, y, short * aspect, short, angle, np.ones(40), np.zeros(40))
+                cover(plane, SHAPES[shape], path, 0, 40)
+                cov, truth = plane.cov, _supersampled(shape, x, y, short * aspect, short, angle)
                 edge = (truth > 0) & (truth < 1) | (cov > 0) & (cov < 1)
                 error = np.abs(cov - truth)[edge]
                 self.assertLessEqual(error.mean(), 1 / 32, (shape, thick))
@@ -143,10 +144,12 @@ class Coverage(unittest.TestCase):
     def test_a_faint_line_keeps_its_area(self) -> None:
         for width in (0.2, 0.5, 0.9):
             x, y = np.linspace(5, 55, 60), np.linspace(10, 37, 60)
-            cov, lo, hi = blank_cover(64, 64)
+            plane = blank_plane(64, 64)
             ones = np.ones(60)
-            cover(cov, lo, hi, SHAPES["round"], x, y, ones * width, ones * width, ones * 0, ones, 0, 60)
-            self.assertAlmostEqual(float(cov.sum()) / (width * np.hypot(50, 27) + np.pi * width**2 / 4), 1, delta=0.03)
+            cover(plane, SHAPES["round"], Path(x, y, ones * width, ones * width, ones * 0, ones, ones * 0), 0, 60)
+            self.assertAlmostEqual(
+                float(plane.cov.sum()) / (width * np.hypot(50, 27) + np.pi * width**2 / 4), 1, delta=0.03
+            )
 
     def test_a_stroke_never_darkens_itself_and_opacity_is_applied_once(self) -> None:
         pen = read_recipe({"body": {"width_mm": 3, "opacity": 0.5, "colour": "#000000"}})

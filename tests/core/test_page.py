@@ -5,7 +5,7 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.ink.coverage import SHAPES, blank_cover, cover, thinned
+from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, cover, thinned
 from gray_quill.core.ink.page import draw_order, ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
@@ -78,10 +78,10 @@ class Thinning(unittest.TestCase):
         planes = []
         keep, offsets = thinned(x, y, width, np.array([0, len(x)]))
         for pick, end in ((np.arange(len(x)), len(x)), (keep, offsets[-1])):
-            cov, lo, hi = blank_cover(260, 300)
-            some = [np.ascontiguousarray(c[pick]) for c in (x, y, width)]
-            cover(cov, lo, hi, SHAPES["round"], some[0], some[1], some[2], some[2], np.zeros(end), np.ones(end), 0, end)
-            planes.append(cov.copy())
+            plane = blank_plane(260, 300)
+            level, full = np.zeros(end), np.ones(end)
+            cover(plane, SHAPES["round"], Path(x[pick], y[pick], width[pick], width[pick], level, full, level), 0, end)
+            planes.append(plane.cov)
         self.assertLess(np.abs(planes[0] - planes[1]).sum() / planes[0].sum(), 0.01)
         self.assertLess(np.abs(planes[0] - planes[1]).max(), 0.25)
 

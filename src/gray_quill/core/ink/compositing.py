@@ -7,16 +7,56 @@ with B = C_s (normal), C_b C_s (multiply), C_b + C_s - C_b C_s (screen).
 """
 
 import math
+from typing import NamedTuple
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
 
-from gray_quill.core.ink.coverage import SPRAY, cover, spray
+from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.coverage import SPRAY, Path, Plane, cover, spray
 from gray_quill.core.ink.grain import toothed as toothed_mark
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
 PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths
 BLENDS = {"normal": NORMAL, "multiply": MULTIPLY, "screen": SCREEN}
+
+
+class Looks(NamedTuple):
+    """How strokes lie on the page, one row each.
+
+    colour, fill: (n, 3), 0..255. wall: px from the edge at which the inside of a hollow or wet stroke begins, 0 for any
+    other. wet: the share of its tone a wet stroke's inside loses to its rim. builds: it darkens where it crosses
+    itself. surface: which tile it catches on, -1 for none; depth, soft: see grain.py; step: samples of a tile a px.
+    """
+
+    shape: NDArray[np.int64]
+    colour: Floats
+    opacity: Floats
+    mode: NDArray[np.int64]
+    wall: Floats
+    fill: Floats
+    fill_opacity: Floats
+    wet: Floats
+    builds: NDArray[np.bool_]
+    surface: NDArray[np.int64]
+    depth: Floats
+    soft: Floats
+    step: Floats
+
+
+class Batch(NamedTuple):
+    """Strokes in pixels of a page; `pieces` offset footprints, `strokes` offset pieces. The page's first pixel lies at
+    (left, above) on the paper, in px.
+    """
+
+    path: Path
+    pieces: NDArray[np.int64]
+    strokes: NDArray[np.int64]
+    looks: Looks
+    tiles: NDArray[np.float32]
+    left: float
+    above: float
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -60,37 +100,18 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(
-    page,
-    cov,
-    inner,
-    row_lo,
-    row_hi,
-    top,
-    bottom,
-    colour,
-    opacity,
-    mode,
-    fill,
-    fill_opacity,
-    wet,
-    dosed,
-    tile,
-    depth,
-    soft,
-    left,
-    above,
-    step,
-):  # type: ignore[no-untyped-def]
-    """Lay one covered stroke on the page and wipe its coverage. `inner` is a hollow or wet stroke's inside, or has no
-    rows.
-
-    wet: the share of its tone a wet stroke's inside has lost to its rim; 0 for a hollow one, which is filled instead.
-    dosed: the coverage is a spray's dose. tile: the surface of a toothed stroke, or no rows; depth, soft: see grain.py.
-    Pixel (i, j) lies at (left + i, above + j) * step samples.
+def _lay(page, plane, inner, top, bottom, batch, k, opacity):  # type: ignore[no-untyped-def]
+    """Lay the covered stroke k on rows top..bottom of the page and wipe its coverage. `inner` is the inside of a hollow
+    or wet stroke, or has no rows.
     """
+    cov, row_lo, row_hi = plane
+    looks = batch.looks
+    mode, fill_opacity, wet, dosed = looks.mode[k], looks.fill_opacity[k], looks.wet[k], looks.shape[k] == SPRAY
+    depth, soft, step = looks.depth[k], looks.soft[k], looks.step[k]
+    colour, fill = looks.colour[k], looks.fill[k]
+    tile = batch.tiles[max(looks.surface[k], 0)]
     hollow = inner.shape[0] > 0
-    toothed = tile.shape[0] > 0
+    toothed = looks.surface[k] >= 0
     channels = page.shape[2]
     for j in range(top, bottom):
         for i in range(row_lo[j], row_hi[j]):
@@ -101,7 +122,8 @@ def _lay(
             if dosed:
                 value = 1.0 - math.exp(-value)
             if toothed:
-                value = toothed_mark(tile, (left + i) * step, (above + j) * step, step, value, depth, soft)
+                at_x, at_y = (batch.left + i) * step, (batch.above + j) * step
+                value = toothed_mark(tile, at_x, at_y, step, value, depth, soft)
             inside = min(inner[j, i], value) if hollow else 0.0
             if hollow:
                 inner[j, i] = 0.0
@@ -122,17 +144,20 @@ def _lay(
 
 
 @numba.njit(cache=True, fastmath=True)
-def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, angle, alpha, lo, hi, opacity):  # type: ignore[no-untyped-def]
-    """Coverage of one piece that darkens where it crosses itself; `cov` ends as the whole stroke's opacity.
+def _pass_over(plane, passes, shape, path, lo, hi, opacity):  # type: ignore[no-untyped-def]
+    """Coverage of one piece that darkens where it crosses itself; the plane ends as the whole stroke's opacity.
 
-    done: opacity of finished passes over a pixel; now: coverage of the pass under way; met: arc length at which it was
-    last touched. A pixel touched again after more than PASS_WIDTHS widths of path has been crossed a second time.
+    passes: opacity of finished passes over a pixel; coverage of the pass under way; arc length at which it was last
+    touched. A pixel touched again after more than PASS_WIDTHS widths of path has been crossed a second time.
     """
+    cov, row_lo, row_hi = plane
+    done, now, met = passes[0], passes[1], passes[2]
+    x, y, long = path.x, path.y, path.long
     height, width = cov.shape
     along = 0.0
     for k in range(lo, max(lo + 1, hi - 1)):
         last = min(k + 2, hi)
-        cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, k, last)
+        cover(plane, shape, path, k, last)
         along += math.hypot(x[last - 1] - x[k], y[last - 1] - y[k])
         reach = max(long[k], long[last - 1]) * 0.75 + 2
         for j in range(
@@ -157,114 +182,43 @@ def _pass_over(cov, row_lo, row_hi, done, now, met, shape, x, y, long, short, an
                 done[j, i] = now[j, i] = 0.0
 
 
+@numba.njit(cache=True, fastmath=True)
+def _inside(path, wall):  # type: ignore[no-untyped-def]
+    """The path of what lies further than `wall` px from a stroke's edge."""
+    long, short = (path.long - 2 * wall).clip(0), (path.short - 2 * wall).clip(0)
+    return Path(path.x, path.y, long, short, path.angle, path.alpha, path.t_s)
+
+
 @numba.njit(cache=True, fastmath=True, nogil=True)
-def lay_strokes(
-    page,
-    cov,
-    inner,
-    row_lo,
-    row_hi,
-    x,
-    y,
-    long,
-    short,
-    angle,
-    alpha,
-    t,
-    pieces,
-    strokes,  # type: ignore[no-untyped-def]
-    shape,
-    colour,
-    opacity,
-    mode,
-    wall,
-    fill,
-    fill_opacity,
-    wet,
-    builds,
-    surface,
-    depth,
-    soft,
-    step,
-    tiles,
-    left,
-    above,
-):
-    """Lay strokes on a page, one after another.
+def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
+    """Lay a batch of strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of
-    one colour. cov, inner: float32 planes of zeros, left as zeros. The rest is page.py's batch. Lets go of the
-    interpreter while it works.
+    one colour. plane, inner: coverage of zeros, left as zeros; inner of no rows where no stroke has a wall. Lets go of
+    the interpreter while it works.
     """
+    path, looks, pieces = batch.path, batch.looks, batch.pieces
+    y, long = path.y, path.long
     none = inner[:0]
-    passes = np.zeros((3,) + cov.shape, np.float32) if builds.any() else np.zeros((3, 0, 0), np.float32)
-    for k in range(len(strokes) - 1):
-        hollow = wall[k] > 0 and shape[k] != SPRAY
+    passes = np.zeros((3,) + plane.cov.shape, np.float32) if looks.builds.any() else np.zeros((3, 0, 0), np.float32)
+    for k in range(len(batch.strokes) - 1):
+        shape = looks.shape[k]
+        hollow = looks.wall[k] > 0 and shape != SPRAY
+        builds = looks.builds[k] and shape != SPRAY
         top, bottom = page.shape[0], 0
-        for p in range(strokes[k], strokes[k + 1]):
+        for p in range(batch.strokes[k], batch.strokes[k + 1]):
             lo, hi = pieces[p], pieces[p + 1]
             reach = long[lo:hi].max() * 0.75 + 2  # half the diagonal of a square tip and a pixel's margin
             first, last = max(0, int(y[lo:hi].min() - reach)), min(page.shape[0], int(y[lo:hi].max() + reach) + 1)
             if first >= last:
                 continue
             top, bottom = min(top, first), max(bottom, last)
-            if shape[k] == SPRAY:
-                spray(cov, row_lo, row_hi, x, y, long, alpha, t, lo, hi)
-            elif builds[k]:
-                _pass_over(
-                    cov,
-                    row_lo,
-                    row_hi,
-                    passes[0],
-                    passes[1],
-                    passes[2],
-                    shape[k],
-                    x,
-                    y,
-                    long,
-                    short,
-                    angle,
-                    alpha,
-                    lo,
-                    hi,
-                    opacity[k],
-                )
+            if shape == SPRAY:
+                spray(plane, path, lo, hi)
+            elif builds:
+                _pass_over(plane, passes, shape, path, lo, hi, looks.opacity[k])
             else:
-                cover(cov, row_lo, row_hi, shape[k], x, y, long, short, angle, alpha, lo, hi)
+                cover(plane, shape, path, lo, hi)
             if hollow:
-                cover(
-                    inner,
-                    row_lo,
-                    row_hi,
-                    shape[k],
-                    x,
-                    y,
-                    (long - 2 * wall[k]).clip(0),
-                    (short - 2 * wall[k]).clip(0),
-                    angle,
-                    alpha,
-                    lo,
-                    hi,
-                )
-        _lay(
-            page,
-            cov,
-            inner if hollow else none,
-            row_lo,
-            row_hi,
-            top,
-            bottom,
-            colour[k],
-            1.0 if builds[k] and shape[k] != SPRAY else opacity[k],
-            mode[k],
-            fill[k],
-            fill_opacity[k],
-            wet[k],
-            shape[k] == SPRAY,
-            tiles[surface[k]] if surface[k] >= 0 else tiles[0][:0],
-            depth[k],
-            soft[k],
-            left,
-            above,
-            step[k],
-        )
+                cover(Plane(inner, plane.row_lo, plane.row_hi), shape, _inside(path, looks.wall[k]), lo, hi)
+        _lay(page, plane, inner if hollow else none, top, bottom, batch, k, 1.0 if builds else looks.opacity[k])

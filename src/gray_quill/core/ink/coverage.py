@@ -7,15 +7,51 @@ Positions and sizes here are in pixels; pixel (i, j) is the square from (i, j) t
 """
 
 import math
+from typing import NamedTuple
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.arrays import Floats
 
 DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
 PUFF_S = 0.12  # what a spray lays as it lands, so that a dot shows
 THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
+
+
+class Plane(NamedTuple):
+    """Coverage (float32, height x width) and, for each row (int32), the columns touched: from `row_lo`, before
+    `row_hi`.
+    """
+
+    cov: NDArray[np.float32]
+    row_lo: NDArray[np.int32]
+    row_hi: NDArray[np.int32]
+
+
+class Path(NamedTuple):
+    """Footprints along strokes, one row each: where (px), how large (full axes, px), which way, how opaque, when."""
+
+    x: Floats
+    y: Floats
+    long: Floats
+    short: Floats
+    angle: Floats
+    alpha: Floats
+    t_s: Floats
+
+
+class Foot(NamedTuple):
+    """One footprint of a path."""
+
+    x: float
+    y: float
+    long: float
+    short: float
+    alpha: float
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -52,18 +88,23 @@ def _overlap(centre, half):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _mark(cov, row_lo, row_hi, i, j, value):  # type: ignore[no-untyped-def]
-    if value > cov[j, i]:
-        cov[j, i] = value
-        if i < row_lo[j]:
-            row_lo[j] = i
-        if i >= row_hi[j]:
-            row_hi[j] = i + 1
+def _foot(path, k):  # type: ignore[no-untyped-def]
+    return Foot(path.x[k], path.y[k], path.long[k], path.short[k], path.alpha[k])
 
 
 @numba.njit(cache=True, fastmath=True)
-def _dot(cov, row_lo, row_hi, x, y, r, alpha):  # type: ignore[no-untyped-def]
-    height, width = cov.shape
+def _mark(plane, i, j, value):  # type: ignore[no-untyped-def]
+    if value > plane.cov[j, i]:
+        plane.cov[j, i] = value
+        if i < plane.row_lo[j]:
+            plane.row_lo[j] = i
+        if i >= plane.row_hi[j]:
+            plane.row_hi[j] = i + 1
+
+
+@numba.njit(cache=True, fastmath=True)
+def _dot(plane, x, y, r, alpha):  # type: ignore[no-untyped-def]
+    height, width = plane.cov.shape
     side = r * 0.886226925  # half side of the square with the disc's area
     for j in range(max(0, int(y - r - 1)), min(height, int(y + r + 2))):
         for i in range(max(0, int(x - r - 1)), min(width, int(x + r + 2))):
@@ -74,7 +115,7 @@ def _dot(cov, row_lo, row_hi, x, y, r, alpha):  # type: ignore[no-untyped-def]
                 d = math.sqrt(dx * dx + dy * dy)
                 value = half_plane(r - d, dx / d, dy / d) if d > 1e-9 else 1.0
             if value > 0:
-                _mark(cov, row_lo, row_hi, i, j, value * alpha)
+                _mark(plane, i, j, value * alpha)
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -105,18 +146,21 @@ def _cap(px, py, r):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _capsule(cov, row_lo, row_hi, x0, y0, r0, a0, x1, y1, r1, a1, first, last):  # type: ignore[no-untyped-def]
+def _capsule(plane, start, stop, first, last):  # type: ignore[no-untyped-def]
     """Hull of two discs. `first`, `last`: whether the stroke ends here; an inner joint's disc is drawn by the segment
     before it.
     """
+    cov, row_lo, row_hi = plane
     height, width = cov.shape
+    x0, y0, r0, a0 = start.x, start.y, start.long / 2, start.alpha
+    x1, y1, r1, a1 = stop.x, stop.y, stop.long / 2, stop.alpha
     dx, dy = x1 - x0, y1 - y0
     length = math.sqrt(dx * dx + dy * dy)
     if length <= abs(r1 - r0) + 1e-9:
         if r0 >= r1:
-            _dot(cov, row_lo, row_hi, x0, y0, r0, a0)
+            _dot(plane, x0, y0, r0, a0)
         else:
-            _dot(cov, row_lo, row_hi, x1, y1, r1, a1)
+            _dot(plane, x1, y1, r1, a1)
         return
     ux, uy = dx / length, dy / length
     b = (r0 - r1) / length
@@ -176,9 +220,12 @@ def _capsule(cov, row_lo, row_hi, x0, y0, r0, a0, x1, y1, r1, a1, first, last): 
 
 
 @numba.njit(cache=True, fastmath=True)
-def _ellipses(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  # type: ignore[no-untyped-def]
+def _ellipses(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     """Hull of two ellipses of one mean aspect and direction: the plane is squeezed until they are discs."""
+    cov = plane.cov
     height, width = cov.shape
+    x0, y0, l0, s0, a0 = start
+    x1, y1, l1, s1, a1 = stop
     c, s = math.cos(phi), math.sin(phi)
     q = (l0 + l1) / (s0 + s1)
     r0, r1 = l0 / (2 * q), l1 / (2 * q)
@@ -226,13 +273,16 @@ def _ellipses(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):
                 continue
             value = _strip(d / g, here / g, nx / g, ny / g)
             if value > 0.0:
-                _mark(cov, row_lo, row_hi, i, j, value * (a0 + (a1 - a0) * share))
+                _mark(plane, i, j, value * (a0 + (a1 - a0) * share))
 
 
 @numba.njit(cache=True, fastmath=True)
-def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  # type: ignore[no-untyped-def]
+def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     """Hull of two rectangles of one direction: their common bounding box cut by the strip they sweep."""
+    cov = plane.cov
     height, width = cov.shape
+    x0, y0, l0, s0, a0 = start
+    x1, y1, l1, s1, a1 = stop
     c, s = math.cos(phi), math.sin(phi)
     dx, dy = x1 - x0, y1 - y0
     ex, ey = dx * c + dy * s, -dx * s + dy * c
@@ -260,109 +310,36 @@ def _boxes(cov, row_lo, row_hi, x0, y0, l0, s0, a0, x1, y1, l1, s1, a1, phi):  #
                 half = ((l0 + (l1 - l0) * share) * abs(nx) + (s0 + (s1 - s0) * share) * abs(ny)) / 2
                 value = min(value, _strip(vx * nx + vy * ny, half, nx * c - ny * s, nx * s + ny * c))
             if value > 0.0:
-                _mark(cov, row_lo, row_hi, i, j, value * (a0 + (a1 - a0) * share))
+                _mark(plane, i, j, value * (a0 + (a1 - a0) * share))
 
 
 @numba.njit(cache=True, fastmath=True)
-def cover(cov, row_lo, row_hi, shape, x, y, long, short, angle, alpha, lo, hi):  # type: ignore[no-untyped-def]
-    """Raise `cov` (float32, height x width) to the coverage of path points lo..hi, times alpha.
-
-    row_lo, row_hi (int32, height) grow to the columns touched. shape: DISC, ELLIPSE or BOX. Lengths in px, full axes.
-    """
+def cover(plane, shape, path, lo, hi):  # type: ignore[no-untyped-def]
+    """Raise a plane to the coverage of footprints lo..hi, times alpha. shape: DISC, ELLIPSE or BOX."""
+    start = _foot(path, lo)
     if hi - lo == 1:
         if shape == DISC:
-            _dot(cov, row_lo, row_hi, x[lo], y[lo], long[lo] / 2, alpha[lo])
+            _dot(plane, start.x, start.y, start.long / 2, start.alpha)
         elif shape == ELLIPSE:
-            _ellipses(
-                cov,
-                row_lo,
-                row_hi,
-                x[lo],
-                y[lo],
-                long[lo],
-                short[lo],
-                alpha[lo],
-                x[lo],
-                y[lo],
-                long[lo],
-                short[lo],
-                alpha[lo],
-                angle[lo],
-            )
+            _ellipses(plane, start, start, path.angle[lo])
         else:
-            _boxes(
-                cov,
-                row_lo,
-                row_hi,
-                x[lo],
-                y[lo],
-                long[lo],
-                short[lo],
-                alpha[lo],
-                x[lo],
-                y[lo],
-                long[lo],
-                short[lo],
-                alpha[lo],
-                angle[lo],
-            )
+            _boxes(plane, start, start, path.angle[lo])
         return
     for k in range(lo, hi - 1):
+        stop = _foot(path, k + 1)
         if shape == DISC:
-            _capsule(
-                cov,
-                row_lo,
-                row_hi,
-                x[k],
-                y[k],
-                long[k] / 2,
-                alpha[k],
-                x[k + 1],
-                y[k + 1],
-                long[k + 1] / 2,
-                alpha[k + 1],
-                k == lo,
-                k == hi - 2,
-            )
+            _capsule(plane, start, stop, k == lo, k == hi - 2)
         elif shape == ELLIPSE:
-            _ellipses(
-                cov,
-                row_lo,
-                row_hi,
-                x[k],
-                y[k],
-                long[k],
-                short[k],
-                alpha[k],
-                x[k + 1],
-                y[k + 1],
-                long[k + 1],
-                short[k + 1],
-                alpha[k + 1],
-                (angle[k] + angle[k + 1]) / 2,
-            )
+            _ellipses(plane, start, stop, (path.angle[k] + path.angle[k + 1]) / 2)
         else:
-            _boxes(
-                cov,
-                row_lo,
-                row_hi,
-                x[k],
-                y[k],
-                long[k],
-                short[k],
-                alpha[k],
-                x[k + 1],
-                y[k + 1],
-                long[k + 1],
-                short[k + 1],
-                alpha[k + 1],
-                (angle[k] + angle[k + 1]) / 2,
-            )
+            _boxes(plane, start, stop, (path.angle[k] + path.angle[k + 1]) / 2)
+        start = stop
 
 
 @numba.njit(cache=True, fastmath=True)
-def _puff(cov, row_lo, row_hi, x0, y0, x1, y1, r, dose):  # type: ignore[no-untyped-def]
+def _puff(plane, x0, y0, x1, y1, r, dose):  # type: ignore[no-untyped-def]
     """Add a dose laid evenly in time along a segment, or at a point, by a spray of radius r."""
+    cov, row_lo, row_hi = plane
     height, columns = cov.shape
     dx, dy = x1 - x0, y1 - y0
     length = math.sqrt(dx * dx + dy * dy)
@@ -393,18 +370,19 @@ def _puff(cov, row_lo, row_hi, x0, y0, x1, y1, r, dose):  # type: ignore[no-unty
 
 
 @numba.njit(cache=True, fastmath=True)
-def spray(cov, row_lo, row_hi, x, y, width, flow, t, lo, hi):  # type: ignore[no-untyped-def]
-    """Add to `cov` the dose path points lo..hi lay: flow (per second) over the time spent near a pixel, and PUFF_S of
-    it on landing.
+def spray(plane, path, lo, hi):  # type: ignore[no-untyped-def]
+    """Add to a plane the dose footprints lo..hi lay: their flow, alpha (per second), over the time spent near a pixel,
+    and PUFF_S of it on landing.
 
     The dose falls off from the middle as (1 - (d / r)^2)^2. Its integral along a segment walked at even speed is a
     polynomial, so the dose is exact however few reports there are, and a pen at rest only adds up time.
     """
-    _puff(cov, row_lo, row_hi, x[lo], y[lo], x[lo], y[lo], max(0.7, width[lo] * 0.5), flow[lo] * PUFF_S)
+    x, y, width, flow, t_s = path.x, path.y, path.long, path.alpha, path.t_s
+    _puff(plane, x[lo], y[lo], x[lo], y[lo], max(0.7, width[lo] * 0.5), flow[lo] * PUFF_S)
     for k in range(lo, hi - 1):
-        dose = (flow[k] + flow[k + 1]) * 0.5 * (t[k + 1] - t[k])
+        dose = (flow[k] + flow[k + 1]) * 0.5 * (t_s[k + 1] - t_s[k])
         if dose > 0.0:
-            _puff(cov, row_lo, row_hi, x[k], y[k], x[k + 1], y[k + 1], max(0.7, (width[k] + width[k + 1]) * 0.25), dose)
+            _puff(plane, x[k], y[k], x[k + 1], y[k + 1], max(0.7, (width[k] + width[k + 1]) * 0.25), dose)
 
 
 @numba.njit(cache=True)
@@ -434,6 +412,7 @@ def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
     return keep[:count], offsets
 
 
-def blank_cover(height: int, width: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """An empty coverage plane with its row bounds."""
-    return np.zeros((height, width), np.float32), np.full(height, width, np.int32), np.zeros(height, np.int32)
+def blank_plane(height: int, width: int) -> Plane:
+    """An empty coverage plane."""
+    rows = np.full(height, width, np.int32), np.zeros(height, np.int32)
+    return Plane(np.zeros((height, width), np.float32), *rows)

@@ -1,6 +1,5 @@
 """Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
 
-import dataclasses
 import threading
 from collections.abc import Iterable, Sequence
 from typing import Any
@@ -10,8 +9,8 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.compositing import BLENDS, lay_strokes
-from gray_quill.core.ink.coverage import SHAPES, blank_cover, thinned
+from gray_quill.core.ink.compositing import BLENDS, Batch, Looks, lay_strokes
+from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, thinned
 from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View
@@ -64,58 +63,28 @@ def opacity_plane(inks: Sequence[Ink], view: View) -> Pixels:
     return page[..., 0]
 
 
-@dataclasses.dataclass(frozen=True, eq=False)
-class _Batch:
-    """Strokes in pixels of a view, flat, as the kernels take them; `pieces` offset points, `strokes` offset pieces."""
-
-    x: Floats
-    y: Floats
-    long: Floats
-    short: Floats
-    angle: Floats
-    alpha: Floats
-    t: Floats
-    pieces: NDArray[np.int64]
-    strokes: NDArray[np.int64]
-    shape: NDArray[np.int64]
-    colour: Floats
-    opacity: Floats
-    mode: NDArray[np.int64]
-    wall: Floats
-    fill: Floats
-    fill_opacity: Floats
-    wet: Floats
-    builds: NDArray[np.bool_]
-    surface: NDArray[np.int64]
-    depth: Floats
-    soft: Floats
-    step: Floats
-    tiles: NDArray[np.float32]
-    left: float
-    above: float
-
-
-def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch | None) -> None:
+def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None) -> None:
     if batch is None:
         return
     height = page.shape[0]
     if height * page.shape[1] < TWO_BANDS_PX:
         _lay_band(page, batch)
         return
-    below = dataclasses.replace(batch, y=batch.y - height // 2, above=batch.above + height // 2)
-    other = threading.Thread(target=_lay_band, args=(page[height // 2 :], below))
+    half = height // 2
+    below = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half)
+    other = threading.Thread(target=_lay_band, args=(page[half:], below))
     other.start()
-    _lay_band(page[: height // 2], batch)
+    _lay_band(page[:half], batch)
     other.join()
 
 
-def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: _Batch) -> None:
-    cov, row_lo, row_hi = blank_cover(page.shape[0], page.shape[1])
-    inner = np.zeros_like(cov) if batch.wall.any() else cov[:0]
-    lay_strokes(page, cov, inner, row_lo, row_hi, *(getattr(batch, f.name) for f in dataclasses.fields(batch)))
+def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch) -> None:
+    plane = blank_plane(page.shape[0], page.shape[1])
+    inner = np.zeros_like(plane.cov) if batch.looks.wall.any() else plane.cov[:0]
+    lay_strokes(page, plane, inner, batch)
 
 
-def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
+def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
     scale = view.px_per_mm
     right, bottom = view.left_mm + view.width_px / scale, view.top_mm + view.height_px / scale
     margin = 1 / scale
@@ -146,7 +115,7 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
     def each(values: Sequence[object], kind: type = float) -> NDArray[Any]:
         return np.array(values, kind)[pen]
 
-    return _Batch(
+    path = Path(
         x[keep],
         y[keep],
         long[keep],
@@ -154,25 +123,24 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> _Batch | None:
         _joined(seen, "angle")[keep],
         _flow(seen)[keep],
         _joined(seen, "t_s")[keep],
-        pieces,
-        np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen]))),
-        np.array([SHAPES[ink.shape] for ink in seen]),
-        each([rgb(b.colour) for b in bodies]),
-        each([b.opacity for b in bodies]),
-        each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
-        each([_wall_mm(r) * scale for r in recipes]),
-        each([rgb(b.hollow.fill) for b in bodies]),
-        each([b.hollow.fill_opacity for b in bodies]),
-        each([0.0 if r.body.hollow.on else WET_LOSS * r.wash.wet_edge for r in recipes]),
-        each([r.wash.build_up for r in recipes], bool),
-        surfaces[pen],
-        each([t.depth for t in teeth]),
-        each([fade(t) for t in teeth]),
-        each([WAVELENGTH / t.scale_mm / scale for t in teeth]),
-        tiles,
-        view.left_mm * scale,
-        view.top_mm * scale,
     )
+    looks = Looks(
+        shape=np.array([SHAPES[ink.shape] for ink in seen]),
+        colour=each([rgb(b.colour) for b in bodies]),
+        opacity=each([b.opacity for b in bodies]),
+        mode=each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
+        wall=each([_wall_mm(r) * scale for r in recipes]),
+        fill=each([rgb(b.hollow.fill) for b in bodies]),
+        fill_opacity=each([b.hollow.fill_opacity for b in bodies]),
+        wet=each([0.0 if r.body.hollow.on else WET_LOSS * r.wash.wet_edge for r in recipes]),
+        builds=each([r.wash.build_up for r in recipes], bool),
+        surface=surfaces[pen],
+        depth=each([t.depth for t in teeth]),
+        soft=each([fade(t) for t in teeth]),
+        step=each([WAVELENGTH / t.scale_mm / scale for t in teeth]),
+    )
+    strokes = np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen])))
+    return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale)
 
 
 def _wall_mm(recipe: Recipe) -> float:
@@ -208,7 +176,7 @@ def _meets(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
     return a[0] <= b[2] and a[2] >= b[0] and a[1] <= b[3] and a[3] >= b[1]
 
 
-def _ruling(paper: Paper, view: View) -> _Batch | None:
+def _ruling(paper: Paper, view: View) -> Batch | None:
     marks = ruling_marks(paper)
     ends = np.concatenate((marks.lines.reshape(-1, 2), marks.dots)).reshape(-1, 2)
     if not len(ends):
@@ -217,7 +185,7 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
     lengths = np.concatenate((np.full(len(marks.lines), 2), np.full(len(marks.dots), 1)))
     n = len(ends)
     weight = np.full(n, marks.weight_mm * scale)
-    return _Batch(
+    path = Path(
         (ends[:, 0] - view.left_mm) * scale,
         (ends[:, 1] - view.top_mm) * scale,
         weight,
@@ -225,22 +193,21 @@ def _ruling(paper: Paper, view: View) -> _Batch | None:
         np.zeros(n),
         np.ones(n),
         np.zeros(n),
-        np.concatenate(([0], np.cumsum(lengths))).astype(np.int64),
-        np.array([0, len(lengths)]),
-        np.array([SHAPES["round"]]),
-        np.array([rgb(paper.rule_colour)], float),
-        np.ones(1),
-        np.zeros(1, np.int64),
-        np.zeros(1),
-        np.zeros((1, 3)),
-        np.zeros(1),
-        np.zeros(1),
-        np.zeros(1, bool),
-        np.full(1, -1),
-        np.zeros(1),
-        np.ones(1),
-        np.ones(1),
-        _NO_TILES,
-        0.0,
-        0.0,
     )
+    pieces = np.concatenate(([0], np.cumsum(lengths))).astype(np.int64)
+    looks = Looks(
+        shape=np.array([SHAPES["round"]]),
+        colour=np.array([rgb(paper.rule_colour)], float),
+        opacity=np.ones(1),
+        mode=np.zeros(1, np.int64),
+        wall=np.zeros(1),
+        fill=np.zeros((1, 3)),
+        fill_opacity=np.zeros(1),
+        wet=np.zeros(1),
+        builds=np.zeros(1, bool),
+        surface=np.full(1, -1),
+        depth=np.zeros(1),
+        soft=np.ones(1),
+        step=np.ones(1),
+    )
+    return Batch(path, pieces, np.array([0, len(lengths)]), looks, _NO_TILES, 0.0, 0.0)
