@@ -5,6 +5,7 @@ U.S. Naval Weapons Laboratory, 1967, as shipped in the Hershey-Fonts package.
 """
 
 import pathlib
+from typing import Any
 
 from HersheyFonts import HersheyFonts
 
@@ -21,7 +22,7 @@ BASELINE = {baseline}
 '''
 
 
-def glyph_text(glyph) -> str:
+def glyph_text(glyph: Any) -> str:
     left, right = glyph.left_offset, glyph.left_offset + glyph.char_width
     runs = [" ".join(f"{int(x)} {int(y)}" for x, y in stroke) for stroke in glyph.strokes if stroke]
     return "|".join([f"{int(left)},{int(right)}", *runs])

@@ -22,4 +22,13 @@ export default ts.config(
       'max-len': ['error', { code: 120 }],
     },
   },
+  // arrows point one way: stations -> components -> stores, composables -> lib, ink, api
+  below(['src/{stores,composables,lib,ink,api}/**'], ['@/components/*', '@/stations/*']),
+  below(['src/components/**'], ['@/stations/*']),
+  below(['src/stations/**'], ['@/stations/*', '../*']),
 )
+
+function below(files, group) {
+  const message = 'This lies above, or in another station.'
+  return { files, rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] } }
+}

@@ -130,14 +130,14 @@ class Desk:
         self.wait(item, option)
         self.js(f"{item}.click()")
 
-    def take_radio(self, words: str) -> None:
-        """Choose among radio buttons by what one says."""
-        item = (
-            "[...document.querySelectorAll('.el-radio-button__inner')].find("
+    def turn_to(self, words: str) -> None:
+        """Press the tab or radio button that says these words."""
+        found = (
+            "[...document.querySelectorAll('[role=tab], .el-radio-button__inner')].find("
             f"b => b.textContent.trim() === {json.dumps(words)})"
         )
-        self.wait(item, words)
-        self.js(f"{item}.click()")
+        self.wait(found, words)
+        self.js(f"{found}.click()")
 
     def drag_slider(self, label: str, share: float) -> None:
         """Drag a slider's knob to a share of its track."""

@@ -51,7 +51,7 @@ def chromium() -> Any:
         {"download.default_directory": str(downloads), "profile.default_content_setting_values.automatic_downloads": 1},
     )
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    driver = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
+    driver: Any = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
     driver.set_script_timeout(60)
     atexit.register(shutil.rmtree, profile, ignore_errors=True)
@@ -93,16 +93,25 @@ def demo_folder() -> pathlib.Path:
 
 
 class Server:
-    """`gray-quill serve` as its own process, so that it can be killed."""
+    """`gray-quill serve`, or another command that serves, as its own process, so that it can be killed."""
 
-    def __init__(self, folder: pathlib.Path) -> None:
-        self.folder, self.port = folder, free_port()
+    def __init__(self, folder: pathlib.Path, command: str = "serve") -> None:
+        self.folder, self.command, self.port = folder, command, free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> "Server":
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "gray_quill.cli", "serve", "--port", str(self.port), "--data", str(self.folder)],
+            [
+                sys.executable,
+                "-m",
+                "gray_quill.cli",
+                self.command,
+                "--port",
+                str(self.port),
+                "--data",
+                str(self.folder),
+            ],
             stdout=subprocess.DEVNULL,
         )
         until = time.time() + 60

@@ -145,7 +145,7 @@ class Lag(DeskCase):
         desk.wait(f"/2(4|3)\\d a second/.test({MARGIN})", "the inspection")
         desk.press("Keep", ".own")
         desk.says("My device", "h1")
-        desk.take_radio("devices")
+        desk.turn_to("devices")
         desk.says("My device", "tr.here")
 
     def the_live_drill_sees_a_delay_put_in_from_outside(self) -> None:
@@ -172,7 +172,7 @@ class Lag(DeskCase):
     def runs_are_laid_side_by_side(self) -> None:
         """A run is kept, a pen swapped, and the swap's effect is what the two runs differ by."""
         desk = self.desk
-        desk.take_radio("side by side")
+        desk.turn_to("side by side")
         desk.press("Keep this run", "[data-beside]")
         desk.wait("document.querySelectorAll('[data-row]').length >= 6", "the rows")
         live, kept = desk.js("return " + ROW.format("live to the frame"))

@@ -59,10 +59,10 @@ class Palm(PalmCase):
     def rules_are_found_for_this_hand(self) -> None:
         """A run is kept first; the sweep is cancelled once and then done."""
         desk = self.desk
-        desk.take_radio("side by side")
+        desk.turn_to("side by side")
         desk.press("Keep this run", "[data-beside]")
         desk.wait("document.querySelector('[data-row]')", "the kept run")
-        desk.take_radio("trade-off")
+        desk.turn_to("trade-off")
         desk.press("Find rules for this hand", ".trade")
         desk.says("%", ".job")
         desk.press("Cancel", ".job")
@@ -84,7 +84,7 @@ class Palm(PalmCase):
 
     def runs_are_laid_side_by_side(self) -> None:
         desk = self.desk
-        desk.take_radio("side by side")
+        desk.turn_to("side by side")
         cells = desk.wait(
             "document.querySelectorAll('[data-row]').length && "
             "Object.fromEntries([...document.querySelectorAll('[data-row]')].map(r => [r.dataset.row, "
@@ -97,7 +97,7 @@ class Palm(PalmCase):
 
     def a_rule_too_strict_refuses_fingers(self) -> None:
         desk = self.desk
-        desk.take_radio("rules")
+        desk.turn_to("rules")
         field = "document.querySelector('[data-rule=size_mm] .el-input-number input')"
         desk.wait(field, "a rule's control")
         desk.js(f"const i = {field}; i.focus(); i.select()")
@@ -110,7 +110,7 @@ class Palm(PalmCase):
     def the_zoom_grows_with_time(self) -> None:
         """Time set by hand: the zoom's page grows only once the fingers have moved."""
         desk = self.desk
-        desk.take_radio("drills")
+        desk.turn_to("drills")
         self.look_at("two-finger zoom")
         zoomed = desk.wait(f"{VIEW} !== '{WHOLE}' && {VIEW}", "the zoomed page")
         desk.js("document.querySelector('.scrub [role=slider]').focus()")
@@ -125,7 +125,7 @@ class Palm(PalmCase):
         desk.press("Let it write a line", ".margin")
         desk.says("A right hand that comes from below", "[data-posture]")
         for hand, side in (("left", "right"), ("right", "left")):
-            desk.take_radio(hand)
+            desk.turn_to(hand)
             desk.wait(
                 f"document.querySelector('.station').classList.contains('{side}')", f"the frame for a {hand} hand"
             )
@@ -213,7 +213,7 @@ class OwnHand(PalmCase):
 
     def rules_are_found_for_what_was_done(self) -> None:
         desk = self.desk
-        desk.take_radio("trade-off")
+        desk.turn_to("trade-off")
         desk.press("Find rules for what I did", ".trade")
         until_true(lambda: desk.js("return !!document.querySelector('[data-apply]')"), "rules for the own hand", 90)
         self.assertNotIn("Something went wrong", desk.text())

@@ -65,7 +65,7 @@ class PalmParity(unittest.TestCase):
                 ]
                 state = fold(stream.events, rules, zone, stream.width_mm, stream.height_mm)
                 got = driver.execute_script(RUN, plan, rows, False)
-                want = [[t.id, t.decision, t.rule, t.at_ms] for t in state.touches.values()]
+                want: list[list[Any]] = [[t.id, t.decision, t.rule, t.at_ms] for t in state.touches.values()]
                 self.assertEqual([g[:3] for g in got["touches"]], [w[:3] for w in want], f"case {k}: {rules}")
                 np.testing.assert_allclose([g[3] for g in got["touches"]], [w[3] for w in want], atol=1e-6)
                 np.testing.assert_allclose(got["view"], state.view(), rtol=1e-9, atol=1e-9)

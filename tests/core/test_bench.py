@@ -56,7 +56,7 @@ class Fit(unittest.TestCase):
     def test_the_curve_never_loses_order_and_blend_nought_is_the_straight_line(self) -> None:
         for seed in range(12):
             rng = np.random.default_rng(seed)
-            force = np.clip(rng.beta(*rng.uniform(0.4, 6, 2), 400) * rng.uniform(0.3, 1), 0, 1)
+            force = np.clip(rng.beta(rng.uniform(0.4, 6), rng.uniform(0.4, 6), 400) * rng.uniform(0.3, 1), 0, 1)
             if np.ptp(force) < 0.02:
                 continue
             for blend in (0, 0.5, 1):
@@ -249,9 +249,9 @@ class Compare(unittest.TestCase):
         one, other = read_ink(traces, FEN), read_ink(traces, SHIPPED_PENS["reed-ballpoint"])
         self.assertEqual(differences(one, one), [])
         rows = differences(one, other)
-        sizes = [abs(a - b) / max(abs(a), abs(b)) for _, a, b in rows]
+        sizes = [abs(row.one - row.other) / max(abs(row.one), abs(row.other)) for row in rows]
         self.assertEqual(sizes, sorted(sizes, reverse=True))
-        self.assertIn("range_ratio", [name for name, _, _ in rows])
+        self.assertIn("range_ratio", [row.reading for row in rows])
 
     def test_ladders_rise(self) -> None:
         for over in LADDERS:

@@ -66,7 +66,8 @@ class Writer(unittest.TestCase):
         self.assertGreater(mean["left"], 90)
 
     def test_downstrokes_are_heavier(self) -> None:
-        down, up = [], []
+        down: list[float] = []
+        up: list[float] = []
         for t in write_text("ill lit hill", RIGHT, TABLET, 3):
             vy = np.gradient(t.y_mm, t.t_s) if len(t) > 30 else np.zeros(0)
             middle = slice(12, -12)

@@ -2,6 +2,7 @@
 
 import dataclasses
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -20,7 +21,7 @@ TABLET, CLAMSHELL = SHIPPED_DEVICES["tablet-11"], SHIPPED_DEVICES["clamshell-11"
 FEN, REED = SHIPPED_PENS["fen-fountain"], SHIPPED_PENS["reed-ballpoint"]
 
 
-def with_digitiser(device: Device, **fields: float) -> Device:
+def with_digitiser(device: Device, **fields: Any) -> Device:
     return dataclasses.replace(device, digitiser=dataclasses.replace(device.digitiser, **fields))
 
 

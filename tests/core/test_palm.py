@@ -3,6 +3,7 @@
 import dataclasses
 import math
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -97,9 +98,13 @@ def random_stream(seed: int) -> Stream:
     return make_stream(sorted((e for part in parts for e in part), key=lambda e: e.t_ms), *SIZE)
 
 
+def with_rules(rules: Rules, **settings: Any) -> Rules:
+    return dataclasses.replace(rules, **settings)
+
+
 def random_rules(rng: np.random.Generator) -> Rules:
     """Any rules within their bounds, each off about one time in three."""
-    values = {}
+    values: dict[str, Any] = {}
     for name, q in quantities(Rules).items():
         if q.kind == "flag":
             values[name] = bool(rng.random() < 0.4)
@@ -144,13 +149,13 @@ class Laws(unittest.TestCase):
                 tight = max(2, round(tight)) if q.kind == "integer" else max(tight, q.low, 1e-3)
                 if way < 0 and now and tight > now:
                     continue
-                stricter = fold(stream.events, dataclasses.replace(rules, **{name: tight}), ZONE, *SIZE)
+                stricter = fold(stream.events, with_rules(rules, **{name: tight}), ZONE, *SIZE)
                 now_kept = {t.id for t in stricter.touches.values() if t.decision == KEPT}
                 self.assertLessEqual(now_kept, kept, f"{seed}: {name} from {now} to {tight}")
 
     def test_taking_back_leaves_no_trace_of_a_refused_contact(self) -> None:
         for finger_ink in (False, True):
-            rules = dataclasses.replace(OFF, before_ms=900, take_back_ms=900, finger_ink=finger_ink)
+            rules = with_rules(OFF, before_ms=900, take_back_ms=900, finger_ink=finger_ink)
             palm = touch(1, 0, *line((100, 90), (112, 95), 20))
             state, stream = played(rules, palm, nib(500))
             self.assertEqual((state.touches[1].decision, state.touches[1].rule), (REFUSED, "nib arrived"))
@@ -159,12 +164,12 @@ class Laws(unittest.TestCase):
             self.assertEqual((found.stray_marks, found.page_shift_mm), (0, 0))
             self.assertGreater(found.jiggle_mm, 9) if not finger_ink else self.assertEqual(found.jiggle_mm, 0)
             # too late to undo: refused all the same, but what it did stays
-            late, _ = played(dataclasses.replace(rules, take_back_ms=100), palm, nib(500))
+            late, _ = played(with_rules(rules, take_back_ms=100), palm, nib(500))
             self.assertEqual(late.touches[1].decision, REFUSED)
             self.assertTrue(late.marks if finger_ink else abs(late.view()[1]) > 9)
 
     def test_what_a_finger_did_meanwhile_stays_when_a_palm_is_taken_back(self) -> None:
-        rules = dataclasses.replace(OFF, before_ms=900, take_back_ms=900)
+        rules = with_rules(OFF, before_ms=900, take_back_ms=900)
         finger = touch(1, 0, *line((30, 30), (50, 30)))
         palm = touch(2, 600, *line((100, 90), (112, 95), 20))
         alone, _ = played(rules, finger)
@@ -208,7 +213,7 @@ class EachRule(unittest.TestCase):
             ({"lie_ms": 300}, touch(1, 400, *palm), "lies still", touch(1, 400, *line((100, 90), (104, 90)))),
         ]
         for fields, refused, rule, kept in cases:
-            rules = dataclasses.replace(OFF, **fields)  # type: ignore[arg-type]
+            rules = with_rules(OFF, **fields)  # type: ignore[arg-type]
             base = 400 if min(e.t_ms for e in refused) < 0 else 0
             shift = lambda part: [dataclasses.replace(e, t_ms=e.t_ms + base) for e in part]  # noqa: E731, B023
             state, _ = played(rules, nib(base), shift(refused))
@@ -219,17 +224,13 @@ class EachRule(unittest.TestCase):
     def test_deciding_later_costs_delay_and_hides_the_jiggle(self) -> None:
         swipe = touch(1, 0, *line((150, 20), (150, 80), 15))
         now, _stream = played(OFF, swipe)
-        later, _ = played(dataclasses.replace(OFF, wait_ms=100), swipe)
+        later, _ = played(with_rules(OFF, wait_ms=100), swipe)
         self.assertEqual((now.touches[1].at_ms, later.touches[1].at_ms), (0, 100))
         self.assertTrue(0 < later.view()[2] < now.view()[2], "what it did while it waited is not done afterwards")
         big = touch(1, 0, (100, 80), (104, 80), size=8)[:-1] + touch(1, 40, *line((108, 80), (130, 80)), size=25)[1:]
-        hidden, shown = (
-            played(dataclasses.replace(OFF, size_mm=12, wait_ms=w, take_back_ms=1000), big) for w in (100, 0)
-        )
+        hidden, shown = (played(with_rules(OFF, size_mm=12, wait_ms=w, take_back_ms=1000), big) for w in (100, 0))
         self.assertEqual(
-            outcome_of(
-                hidden[1], dataclasses.replace(OFF, size_mm=12, wait_ms=100, take_back_ms=1000), ZONE, None
-            ).jiggle_mm,
+            outcome_of(hidden[1], with_rules(OFF, size_mm=12, wait_ms=100, take_back_ms=1000), ZONE, None).jiggle_mm,
             0,
         )
         self.assertEqual(shown[0].view(), (1, 0, 0))
@@ -246,13 +247,13 @@ class EachRule(unittest.TestCase):
         tapped, _stream = played(OFF, touch(1, 0, (100, 80), (100.4, 80)))
         self.assertEqual([i for i, _ in tapped.taps], [1])
         self.assertEqual(tapped.view(), (1, 0, 0))
-        locked, _ = played(dataclasses.replace(OFF, page_lock=True), pinch)
+        locked, _ = played(with_rules(OFF, page_lock=True), pinch)
         self.assertEqual(locked.view(), (1, 0, 0))
-        still, _ = played(dataclasses.replace(OFF, still=True), touch(1, 0, *line((150, 20), (150, 60))), nib(0))
+        still, _ = played(with_rules(OFF, still=True), touch(1, 0, *line((150, 20), (150, 60))), nib(0))
         self.assertLess(abs(still.view()[2]), 41 - 20, "no move while the nib wrote")
-        ink, _ = played(dataclasses.replace(OFF, finger_ink=True), touch(1, 0, *line((20, 20), (60, 20))))
+        ink, _ = played(with_rules(OFF, finger_ink=True), touch(1, 0, *line((20, 20), (60, 20))))
         self.assertEqual((ink.marks[1][:2], ink.marks[1][-2:], ink.view()), ([20, 20], [60, 20], (1, 0, 0)))
-        both, _ = played(dataclasses.replace(OFF, finger_ink=True), pinch)
+        both, _ = played(with_rules(OFF, finger_ink=True), pinch)
         self.assertEqual(
             (both.marks, both.view()[0] > 2), ({}, True), "two fingers move the page even where one writes"
         )
@@ -311,7 +312,7 @@ class Hand(unittest.TestCase):
         stream, _ = simulate(SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], "palm first", 2)
         zone = zone_of(SHIPPED_HANDS["right-firm"])
         contacts = contacts_of(stream, zone)
-        crowds = [dataclasses.replace(OFF, crowd_count=n, crowd_mm=60) for n in (1, 2, 3, 8)]
+        crowds = [with_rules(OFF, crowd_count=n, crowd_mm=60) for n in (1, 2, 3, 8)]
         for rules in (STRICT, OFF, *crowds):
             for t in fold(stream.events, rules, zone, stream.width_mm, stream.height_mm).touches.values():
                 words = explain(t.decision, t.rule, rules, contacts[t.id])
@@ -326,7 +327,7 @@ class Hand(unittest.TestCase):
         contacts = contacts_of(make_stream(events, *SIZE), ZONE)
         for count, rows in ((2, (10, 10, 15)), (3, (25, 15, 25)), (4, (math.inf,) * 3)):
             self.assertEqual([reach_mm(contacts[k], count) for k in range(3)], list(rows), count)
-        kept = explain("kept", "", dataclasses.replace(OFF, crowd_count=3, crowd_mm=5), contacts[0])
+        kept = explain("kept", "", with_rules(OFF, crowd_count=3, crowd_mm=5), contacts[0])
         self.assertIn("a crowd of 3 within 25 mm", kept)
 
     def test_grades_and_bad_streams(self) -> None:

@@ -4,6 +4,7 @@ import dataclasses
 import itertools
 import math
 import unittest
+from typing import Any
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import GrayQuillError
@@ -54,7 +55,7 @@ class Recipes(unittest.TestCase):
             for name, q in quantities(record).items():
                 self.assertTrue(q.help and q.label, f"{group}.{name}")
                 if q.kind == "number":
-                    default = next(f.default for f in dataclasses.fields(record) if f.name == name)
+                    default: Any = next(f.default for f in dataclasses.fields(record) if f.name == name)
                     self.assertTrue(q.low <= default <= q.high, f"{group}.{name}")
         self.assertIn("hollow.wall_mm", {c.name for c in recipe_fields()["body"]})
 

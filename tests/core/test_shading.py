@@ -3,6 +3,7 @@
 import dataclasses
 import itertools
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -27,7 +28,7 @@ HAND, DEVICE, PAPER = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"],
 PENCIL = SHIPPED_PENS["moth-pencil-2b"]
 
 
-def toothed(recipe: Recipe, **tooth: object) -> Recipe:
+def toothed(recipe: Recipe, **tooth: Any) -> Recipe:
     return dataclasses.replace(recipe, tooth=dataclasses.replace(recipe.tooth, **tooth))
 
 

@@ -10,9 +10,9 @@ from PIL import Image
 
 from gray_quill.core.errors import FormatError, TooLarge
 from gray_quill.core.ink.page import page_pixels
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import page_view
-from gray_quill.core.paper import paper_from_spec
+from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.trace import moved
 from gray_quill.formats.export import export_sheet
@@ -23,7 +23,7 @@ from tests.zoo import wave, zoo
 DPI = 144
 
 
-def page_of(pens: tuple[str, ...]) -> tuple[list, object]:
+def page_of(pens: tuple[str, ...]) -> tuple[list[Ink], Paper]:
     paper = paper_from_spec("ruled 7mm A5")
     return [settle(moved(wave(), 0, 18 * k - 25), SHIPPED_PENS[p]) for k, p in enumerate(pens)], paper
 

@@ -67,7 +67,7 @@ class Filters(unittest.TestCase):
         t, x = 1 + np.arange(20) / 120, np.array(X)
         for swap in (False, True):
             axes = (np.zeros(20), x) if swap else (x, np.zeros(20))
-            ours = one_euro(t, *axes, 1.2, 0.3, 1.0)[int(swap)]
+            ours = one_euro(t, axes[0], axes[1], 1.2, 0.3, 1.0)[int(swap)]
             np.testing.assert_allclose(ours, B, atol=1e-9)
         rng = np.random.default_rng(8)
         x = np.cumsum(rng.normal(0, 1, 500))

@@ -47,7 +47,7 @@ class ApiCase(unittest.TestCase):
         cls.folder = pathlib.Path(temporary.name)
         build_demo(cls.folder)
         cls.app = create_app(cls.folder)
-        cls.document = cls.app.test_client().get("/api/openapi.json").json
+        cls.document = cls.app.test_client().get("/api/openapi.json").get_json()
 
     def setUp(self) -> None:
         self.client = self.app.test_client()
@@ -59,7 +59,7 @@ class ApiCase(unittest.TestCase):
         finally:
             db.close()
 
-    def ask(self, method: str, path: str, body: object = None, **more: object):  # type: ignore[no-untyped-def]
+    def ask(self, method: str, path: str, body: object = None, **more: Any):  # type: ignore[no-untyped-def]
         """The reply, checked against the OpenAPI document."""
         reply = self.client.open(path, method=method, json=body, **more)
         if reply.mimetype == "application/json" and "/file" not in path:

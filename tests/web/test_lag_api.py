@@ -75,7 +75,7 @@ class LagApi(ApiCase):
             again := self.client.post("/api/lag/films/simulated", json={**body, "device_id": "tablet-11", "fps": 120})
         ).status_code == 429 and time.time() < until:
             time.sleep(0.05)
-        self.assertEqual(self.ended(again.json)["state"], "done")
+        self.assertEqual(self.ended(again.get_json())["state"], "done")
 
     def test_runs_are_kept_with_what_made_them_and_laid_side_by_side(self) -> None:
         live = {

@@ -110,6 +110,9 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
   font-style: italic;
   margin-top: -4px;
 }
+.row + .effect {
+  margin-top: 2px;
+}
 .row {
   display: grid;
   gap: 2px;

@@ -67,7 +67,13 @@ export function tradeOption(
           width: m === now?.method ? 3 : 1.5,
           type: DASHES[m] ?? 'solid',
         },
-        endLabel: { show: true, formatter: m, color: m === now?.method ? c.accent : c.graphite, fontSize: 13 },
+        endLabel: {
+          show: true,
+          formatter: m,
+          color: m === now?.method ? c.accent : c.graphite,
+          fontSize: 13,
+          backgroundColor: c.card,
+        },
         labelLayout: { moveOverlap: 'shiftY' as const },
       })),
       ...(kept
