@@ -138,5 +138,5 @@ class Films(unittest.TestCase):
         ):
             with self.assertRaisesRegex(InputError, why):
                 read_film(film_, 240, scale)
-        with self.assertRaisesRegex(InputError, "Frames a second"):
+        with self.assertRaisesRegex(InputError, "60 to 2000 frames/s"):
             film(TABLET, FEN, 9, 1)

@@ -5,6 +5,7 @@ out.
 import json
 from typing import Any
 
+from gray_quill.core.palm.rules import RULES
 from tests.web.test_api import ApiCase
 
 PAIR = {"hand_id": "right-firm", "device_id": "tablet-11"}
@@ -57,10 +58,7 @@ class PalmApi(ApiCase):
         )
         self.assertEqual(found["expected"]["refused_gestures"], 0)
         self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
-        self.assertEqual(
-            {c["rule"] for c in found["curves"]},
-            {"contact size", "nib near", "nib arrived", "resting zone", "edge", "crowd", "lies still"},
-        )
+        self.assertEqual({c["rule"] for c in found["curves"]}, {rule.name for rule in RULES})
         size = next(c for c in found["curves"] if c["rule"] == "contact size")
         self.assertGreater(size["area"], 0.9)
         strict = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": found["rules"]}).json

@@ -11,7 +11,6 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import TraceError
 
 FORCE_WITHOUT_SENSOR = 0.5  # Pointer Events: a pointer without pressure reports 0.5 while down
-CHANNELS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
 FARTHEST_MM = 10_000.0
 LONGEST_S = 24 * 3600.0
 
