@@ -3,7 +3,7 @@ PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
 
-.PHONY: demo test setup bench lint format shots types check-browser
+.PHONY: demo test test-core test-browser setup bench lint format shots types check-browser
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -51,8 +51,16 @@ format: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff format -q src tests bench tools
 	cd web && npm run --silent format
 
+# Two halves beside each other, one for each core: tests in the browser, and all others.
+UNITTEST := $(PY) -W error::RuntimeWarning -m unittest -v
 test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js
-	$(PY) -W error::RuntimeWarning -m unittest discover -s tests -t . -v
+	$(MAKE) --no-print-directory --keep-going --jobs=2 --output-sync=target test-core test-browser
+
+test-core: .venv/.dev
+	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py))
+
+test-browser: setup .venv/.dev check-browser web/dist-parity/live-ink.js
+	$(UNITTEST) $(wildcard tests/browser/test_*.py)
 
 bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 	$(PY) bench/run.py

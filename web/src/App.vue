@@ -117,7 +117,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 @media (max-width: 900px) {
   .frame,
   .frame.stations-right {
-    grid-template: 'top' auto 'trouble' auto 'middle' minmax(0, 1fr) 'foot' 76px 'side' 52px / minmax(0, 1fr);
+    grid-template: 'top' auto 'trouble' auto 'middle' minmax(0, 1fr) 'foot' 76px 'side' minmax(52px, auto) / minmax(
+        0,
+        1fr
+      );
   }
 }
 </style>

@@ -2,13 +2,17 @@
 
 import sqlite3
 
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.press import Press
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written
+from gray_quill.store.things import get_thing
 
 
 def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press) -> None:
     """Remember the fit of this hand on this device; a new one takes the place of the old."""
+    _known(db, hand_id, device_id)
     with transaction(db):
         db.execute(
             "INSERT INTO press_fits (hand_id, device_id, press, created_at) VALUES (?, ?, ?, ?) "
@@ -19,7 +23,14 @@ def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press)
 
 def kept_fit(db: sqlite3.Connection, hand_id: str, device_id: str) -> Press | None:
     """The remembered fit of this pair, or None."""
+    _known(db, hand_id, device_id)
     row = db.execute(
         "SELECT press FROM press_fits WHERE hand_id = ? AND device_id = ?", (hand_id, device_id)
     ).fetchone()
     return read_kept(Press, row["press"]) if row else None
+
+
+def _known(db: sqlite3.Connection, hand_id: str, device_id: str) -> None:
+    """A NotFoundError names a hand or a device that is not there."""
+    get_thing(db, Hand, hand_id)
+    get_thing(db, Device, device_id)

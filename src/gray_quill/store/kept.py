@@ -34,7 +34,10 @@ def version_of(text: str) -> int:
 
 def read_kept(record: type[R], text_or_data: Any) -> R:
     """The record a kept text or its data holds."""
-    data = json.loads(text_or_data) if isinstance(text_or_data, str) else text_or_data
+    return _record(record, json.loads(text_or_data) if isinstance(text_or_data, str) else text_or_data)
+
+
+def _record(record: type[R], data: Any) -> R:
     given = data if isinstance(data, Mapping) else {}
     hints = get_type_hints(record)
     values = {}
@@ -51,10 +54,12 @@ def read_kept(record: type[R], text_or_data: Any) -> R:
 
 def _quantity(quantity: Quantity, given: Any, default: Any, hint: Any) -> Any:
     fallback = _value(hint, None) if default is REQUIRED else default
-    tried = [given, fallback]
-    if isinstance(given, (int, float)) and quantity.kind in ("number", "integer"):
-        tried.insert(1, min(max(given, quantity.low), quantity.high))
-    for value in tried:
+    within = [
+        type(v)(min(max(v, quantity.low), quantity.high))
+        for v in (given, fallback)
+        if isinstance(v, (int, float)) and quantity.kind in ("number", "integer")
+    ]
+    for value in (given, *within, fallback):
         try:
             return check(quantity, value, "")
         except RecordError:
@@ -67,7 +72,7 @@ def _value(hint: Any, given: Any) -> Any:
     if origin in (Union, types.UnionType):
         return None if given is None else _value(next(a for a in args if a is not type(None)), given)
     if dataclasses.is_dataclass(hint):
-        return read_kept(hint, given)  # type: ignore[arg-type]
+        return _record(hint, given)  # type: ignore[arg-type]
     if origin is list:
         return [_value(args[0], v) for v in given] if isinstance(given, (list, tuple)) else []
     if origin is dict:

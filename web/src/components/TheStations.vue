@@ -100,4 +100,17 @@ a.here {
     display: none;
   }
 }
+
+@media (max-width: 560px) {
+  nav,
+  nav.right {
+    flex-wrap: wrap;
+  }
+  a {
+    padding: 0 9px;
+  }
+  .low {
+    padding: 0 9px;
+  }
+}
 </style>

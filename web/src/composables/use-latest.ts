@@ -7,7 +7,8 @@ import { useDesk } from '@/stores/desk'
  * whose scope has ended. `ask` resolves with the answer, `done` gets it, `failed` a refusal (shown in the frame by
  * default).
  *
- * @param options.follow pictures that follow a dragged control: answers on the way are shown too. @default false
+ * @param options.follow pictures that follow a dragged control: answers on the way are shown too, as long as the same
+ * sheet, pen, hand and device are on the desk. @default false
  */
 export function useLatest<Wish, Answer>(
   ask: (wish: Wish) => Promise<Answer>,
@@ -16,24 +17,34 @@ export function useLatest<Wish, Answer>(
   options: { follow?: boolean } = {},
 ) {
   const busy = ref(false)
-  let next: { wish: Wish; number: number } | undefined
+  interface Asked {
+    wish: Wish
+    number: number
+    about: string
+  }
+  let next: Asked | undefined
   let newest = 0
   let forgotten = 0
   let over = false
-  const late = (number: number) => over || number <= forgotten || (!options.follow && number < newest)
+  const onDesk = () => {
+    const sheet = useDesk().sheet
+    return [sheet?.id, sheet?.pen_id, sheet?.hand_id, sheet?.device_id].join()
+  }
+  const overtaken = (asked: Asked) => asked.number < newest && !(options.follow && asked.about === onDesk())
+  const late = (asked: Asked) => over || asked.number <= forgotten || overtaken(asked)
 
   async function want(wish: Wish) {
-    next = { wish, number: ++newest }
+    next = { wish, number: ++newest, about: onDesk() }
     if (busy.value) return
     busy.value = true
     while (next && !over) {
-      const now: { wish: Wish; number: number } = next
+      const now: Asked = next
       next = undefined
       try {
         const answer = await ask(now.wish)
-        if (!late(now.number)) done(answer, now.wish)
+        if (!late(now)) done(answer, now.wish)
       } catch (error) {
-        if (!late(now.number)) failed(error as Error)
+        if (!late(now)) failed(error as Error)
       }
     }
     busy.value = false

@@ -63,6 +63,8 @@ watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed
   immediate: true,
 })
 
+watch([() => desk.pen?.id, () => desk.device?.id], asked.forget)
+
 const now = computed(() => reply.value?.now)
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))

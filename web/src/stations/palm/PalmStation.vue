@@ -174,6 +174,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
   gap: 8px 16px;
   align-items: center;
   min-height: 52px;
+  flex: none;
 }
 .seed {
   display: flex;

@@ -187,11 +187,15 @@ const shown = (v: number) =>
 <style scoped>
 .strips {
   display: grid;
-  grid-template-rows: 44px minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
 }
-.views {
+.views,
+.views > span {
   display: flex;
+  flex-wrap: wrap;
+}
+.views {
   align-items: center;
   justify-content: space-between;
 }

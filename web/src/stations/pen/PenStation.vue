@@ -257,7 +257,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 .bench {
   display: grid;
-  grid-template-rows: minmax(150px, 1fr) auto auto;
+  grid-template: minmax(150px, 1fr) auto auto / minmax(0, 1fr);
   gap: 10px;
   min-height: 0;
 }
@@ -272,7 +272,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 .tools {
   display: grid;
-  grid-template-columns: minmax(300px, 400px) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 400px) minmax(270px, 1fr);
   gap: 12px;
   height: 326px;
 }
@@ -317,6 +317,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 .keep {
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
 }
 .keep .word-button {
@@ -350,9 +351,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   }
   .bench {
     overflow-y: auto;
-  }
-  .keep {
-    flex-wrap: wrap;
   }
 }
 </style>
