@@ -8,12 +8,17 @@ PY := .venv/bin/python
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
 
-setup: .venv/.ready web/dist/index.html
+setup: .venv/.ready .venv/.kernels web/dist/index.html
 
 .venv/.ready: requirements.lock pyproject.toml
 	test -x $(PY) || python3 -m venv .venv
 	.venv/bin/pip install -q -r requirements.lock
 	.venv/bin/pip install -q --no-deps -e .
+	touch $@
+
+# A compiled kernel is kept beside its file and does not notice when one that it calls has changed.
+.venv/.kernels: .venv/.ready $(shell grep -rl --include=*.py numba src)
+	find src -name '*.nb[ci]' -delete
 	.venv/bin/gray-quill warm
 	touch $@
 

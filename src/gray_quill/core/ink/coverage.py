@@ -226,6 +226,8 @@ def _ellipses(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     height, width = cov.shape
     x0, y0, l0, s0, a0 = start
     x1, y1, l1, s1, a1 = stop
+    if s0 + s1 <= 0.0 or l0 + l1 <= 0.0:  # where the walls of a hollow tip meet nothing is inside
+        return
     c, s = math.cos(phi), math.sin(phi)
     q = (l0 + l1) / (s0 + s1)
     r0, r1 = l0 / (2 * q), l1 / (2 * q)

@@ -1,7 +1,7 @@
 """Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
 
-import threading
 from collections.abc import Iterable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import numpy as np
@@ -72,10 +72,10 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None) -> 
         return
     half = height // 2
     below = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half)
-    other = threading.Thread(target=_lay_band, args=(page[half:], below))
-    other.start()
-    _lay_band(page[:half], batch)
-    other.join()
+    with ThreadPoolExecutor(1) as other:
+        lower = other.submit(_lay_band, page[half:], below)
+        _lay_band(page[:half], batch)
+        lower.result()  # what fails there fails here: no page comes out with ink missing
 
 
 def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch) -> None:
