@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import type { PenItem, SheetItem } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { roughly } from '@/lib/numbers'
 import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
@@ -27,11 +29,15 @@ const strokes = ref(0)
 let longTasks = 0
 const found = computed(() => lag.live)
 
+const compiled = useLatest(
+  (of: { pen: PenItem; paper: SheetItem['paper'] }) => plans.planOf(of.pen, of.paper),
+  (made) => (plan.value = made),
+)
 watch(
   [() => desk.pen, () => desk.sheet?.paper],
-  async () => {
-    if (desk.pen && desk.sheet) plan.value = await plans.planOf(desk.pen, desk.sheet.paper)
+  () => {
     clear()
+    if (desk.pen && desk.sheet) void compiled.want({ pen: desk.pen, paper: desk.sheet.paper })
   },
   { immediate: true },
 )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, take } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import ProofCard from './ProofCard.vue'
 
@@ -18,16 +19,17 @@ function look(place: { x: number; y: number }) {
 }
 
 /** Start with the lens where the ink is thickest. */
-watch(
-  () => desk.sheet?.id,
-  async (id) => {
-    if (!id) return
-    const answer = await take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })).catch(
-      () => undefined,
-    )
-    const place = answer?.anchors.width?.[0]
+const readings = useLatest(
+  (id: string) => take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })),
+  (answer) => {
+    const place = answer.anchors.width?.[0]
     if (place) look({ x: place[0]!, y: place[1]! })
   },
+  () => undefined, // without ink the lens stays where it is
+)
+watch(
+  () => desk.sheet?.id,
+  (id) => id && void readings.want(id),
   { immediate: true },
 )
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
-import type { Box, Schemas } from '@/api/client'
+import type { Box, PenItem, Schemas, SheetItem } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { drawStroke, operationOf, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
@@ -37,17 +38,16 @@ const boxes = computed(() =>
   })),
 )
 
+const compiled = useLatest(
+  (of: { pen: PenItem; paper: SheetItem['paper'] }) => plans.planOf(of.pen, of.paper),
+  (made) => (plan.value = made),
+)
 watch(
   [() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
-  async () => {
-    const pen = desk.pen
-    const paper = sheet.value?.paper
+  () => {
     plan.value = undefined
-    if (!pen || !paper) return
-    await desk.attempt(async () => {
-      const made = await plans.planOf(pen, paper)
-      if (desk.pen?.id === pen.id && desk.pen.revision === pen.revision) plan.value = made
-    })
+    compiled.forget()
+    if (desk.pen && sheet.value) void compiled.want({ pen: desk.pen, paper: sheet.value.paper })
   },
   { immediate: true },
 )
