@@ -36,8 +36,8 @@ const sorted = computed(() => [...props.speeds].sort((a, b) => a.speed_mm_s - b.
       <tr v-for="s in sorted" :key="s.speed_mm_s" :class="{ here: s === speeds[0] }" :data-speed="s.speed_mm_s">
         <th scope="row">{{ s.speed_mm_s }}</th>
         <td v-for="c in COLUMNS" :key="c.key" :data-reading="c.key">
-          <b>{{ bare(known(c.key), s[c.key]) }}</b>
-          <span v-if="c.beside && !(c.silent && !s[c.silent])" class="small" :title="known(c.beside).help"
+          <b>{{ bare(known(c.key), s[c.key]) }}</b>{{ ' '
+          }}<span v-if="c.beside && !(c.silent && !s[c.silent])" class="small" :title="known(c.beside).help"
             >{{ known(c.beside).label }} {{ inWords(known(c.beside), s[c.beside]) }}</span
           >
         </td>

@@ -116,8 +116,8 @@ const take_ = () =>
               }}</span>
             </td>
             <td v-if="proposed[row]" class="reading">
-              <b :class="{ bad: !proposed[row]!.passes }">{{ say(proposed[row]!.smallest) }}</b>
-              <span class="small">{{ proposed[row]!.passes ? 'told apart' : 'still too alike' }}</span>
+              <b :class="{ bad: !proposed[row]!.passes }">{{ say(proposed[row]!.smallest) }}</b>{{ ' '
+              }}<span class="small">{{ proposed[row]!.passes ? 'told apart' : 'still too alike' }}</span>
             </td>
           </tr>
         </tbody>
