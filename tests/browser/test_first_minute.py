@@ -157,7 +157,9 @@ class Kill(DeskCase):
         until_true(lambda: self.count(db) == start + 9, "the rest to be sent again, none twice")
 
     def waiting(self) -> int:
-        return int(self.desk.js("return document.querySelector('header p').textContent.match(/(\\d+) stroke/)?.[1] ?? 0"))
+        return int(
+            self.desk.js("return document.querySelector('header p').textContent.match(/(\\d+) stroke/)?.[1] ?? 0")
+        )
 
     def count(self, db: sqlite3.Connection) -> int:
         return int(db.execute("SELECT count(*) FROM strokes WHERE sheet_id = 'trap-log'").fetchone()[0])

@@ -21,13 +21,15 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
-from gray_quill.store.database import FILE, connect, migrations, prepare
+from gray_quill.store.database import FILE, connect
 from gray_quill.store.fits import kept_fit
 from gray_quill.store.kept import read_kept, version_of, written
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import get_pen, list_pens, pen_history
 from gray_quill.store.runs import list_lag_runs, list_palm_runs
+from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets, list_strokes
+from gray_quill.store.start import prepare
 from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.app import create_app
 
@@ -46,13 +48,13 @@ class Golden(unittest.TestCase):
 
     def test_pens_hands_devices_and_sheets_of_every_version_show(self) -> None:
         versions = sorted(p.name.removesuffix(".db.gz") for p in GOLDEN.glob("*.db.gz"))
-        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0"])
+        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0"])
         for version in versions:
             folder = self.opened(version)
             db = connect(folder)
             self.addCleanup(db.close)
             with self.subTest(version=version):
-                self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], migrations()[-1][0])
+                self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], newest())
                 self.assertEqual([p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")], [0.7, 0.5])
                 self.assertEqual(get_pen(db, "own-pen").recipe.name, "Own pen")
                 self.assertEqual([p.id for p in list_pens(db, binned=True)], ["reed-ballpoint"])

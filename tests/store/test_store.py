@@ -1,19 +1,35 @@
 """The store: nothing is lost, repeats change nothing, old databases come along."""
 
+import contextlib
 import pathlib
 import sqlite3
 import tempfile
 import unittest
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any
 
 import numpy as np
 
-from gray_quill.core.errors import Conflict, NotFound
+from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.demo.build import build_demo
-from gray_quill.store.database import BACKUPS_KEPT, FILE, connect, migrate, migrations, prepare, transaction
+from gray_quill.store.database import FILE, connect, transaction
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history, set_roll
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, bin_strokes, list_strokes
+from gray_quill.store.schema import migrate, migrations
+from gray_quill.store.sheets import (
+    Sheet,
+    Stroke,
+    add_sheet,
+    add_strokes,
+    bin_sheet,
+    bin_strokes,
+    change_sheet,
+    get_sheet,
+    list_strokes,
+)
+from gray_quill.store.start import prepare
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 from tests.zoo import wave, zoo
 
@@ -44,24 +60,99 @@ class Strokes(StoreCase):
 
     def test_a_repeated_save_changes_nothing_and_the_bin_gives_back(self) -> None:
         strokes = [Stroke(f"a{i}", "fen", 1, wave(0.2)) for i in range(3)]
-        self.assertEqual(add_strokes(self.db, "s", strokes), 3)
-        self.assertEqual(add_strokes(self.db, "s", strokes[1:]), 0)
+        self.assertEqual([a.state for a in add_strokes(self.db, "s", strokes)], ["kept"] * 3)
+        self.assertEqual([a.state for a in add_strokes(self.db, "s", strokes[1:])], ["there"] * 2)
         self.assertEqual([s.id for s in list_strokes(self.db, "s")], ["a0", "a1", "a2"])
         bin_strokes(self.db, "s", ["a1"], True)
         self.assertEqual([s.id for s in list_strokes(self.db, "s")], ["a0", "a2"])
         bin_strokes(self.db, "s", ["a1"], False)
         self.assertEqual([s.id for s in list_strokes(self.db, "s")], ["a0", "a1", "a2"])
 
+    def test_each_stroke_is_answered_for_itself(self) -> None:
+        add_sheet(self.db, Sheet("t", "Other", "free", paper_from_spec("dotted A5"), "h", "d", "fen", "", False))
+        add_strokes(self.db, "t", [Stroke("far", "fen", 1, wave(0.2))])
+        add_strokes(self.db, "s", [Stroke("own", "fen", 1, wave(0.2))])
+        batch = [
+            Stroke("b0", "fen", 1, wave(0.2)),
+            Stroke("b1", "fen", 9, wave(0.2)),
+            Stroke("far", "fen", 1, wave(0.2)),
+            Stroke("own", "fen", 1, wave(0.7)),
+            Stroke("own", "fen", 1, wave(0.2)),
+            Stroke("b2", "fen", 1, wave(0.2)),
+        ]
+        answers = add_strokes(self.db, "s", batch)
+        self.assertEqual(
+            [(a.state, a.code) for a in answers],
+            [("kept", ""), ("refused", "no_pen"), ("refused", "elsewhere"), ("refused", "other_ink"), ("there", "")]
+            + [("kept", "")],
+        )
+        self.assertTrue(all(a.reason for a in answers if a.state == "refused"))
+        self.assertEqual([s.id for s in list_strokes(self.db, "s")], ["own", "b0", "b2"])
+
     def test_a_refused_write_leaves_nothing_behind(self) -> None:
         with self.assertRaises(NotFound):
-            add_strokes(self.db, "s", [Stroke("b0", "fen", 1, wave(0.2)), Stroke("b1", "fen", 9, wave(0.2))])
-        with self.assertRaises(NotFound):
             add_strokes(self.db, "nowhere", [Stroke("b0", "fen", 1, wave(0.2))])
+        bin_sheet(self.db, "s", True)
+        with self.assertRaises(Binned):
+            add_strokes(self.db, "s", [Stroke("b0", "fen", 1, wave(0.2))])
+        bin_sheet(self.db, "s", False)
         with self.assertRaises(NotFound):
             bin_strokes(self.db, "s", ["ghost"], True)
         self.assertEqual(list_strokes(self.db, "s"), [])
         with self.assertRaises(sqlite3.IntegrityError), transaction(self.db):
             self.db.execute("DELETE FROM pens WHERE id = 'fen'")
+
+    def test_a_transaction_inside_another_is_a_part_of_it(self) -> None:
+        def count() -> int:
+            return int(self.db.execute("SELECT count(*) FROM strokes").fetchone()[0])
+
+        with transaction(self.db):
+            add_strokes(self.db, "s", [Stroke("a", "fen", 1, wave(0.2))])
+            with contextlib.suppress(ZeroDivisionError), transaction(self.db):
+                add_strokes(self.db, "s", [Stroke("b", "fen", 1, wave(0.2))])
+                raise ZeroDivisionError
+        self.assertEqual([s.id for s in list_strokes(self.db, "s")], ["a"])
+        with contextlib.suppress(ZeroDivisionError), transaction(self.db):
+            add_strokes(self.db, "s", [Stroke("c", "fen", 1, wave(0.2))])
+            raise ZeroDivisionError
+        self.assertEqual(count(), 1)
+
+
+class AtOnce(StoreCase):
+    """Two of everything at the same moment."""
+
+    def together(self, work: Callable[[sqlite3.Connection, int], Any], times: int = 24) -> list[Any]:
+        def one(k: int) -> Any:
+            db = connect(self.folder)
+            try:
+                return work(db, k)
+            except GrayQuillError as error:
+                return error
+            finally:
+                db.close()
+
+        with ThreadPoolExecutor(8) as pool:
+            return list(pool.map(one, range(times)))
+
+    def test_revisions_each_get_a_number_of_their_own(self) -> None:
+        made = self.together(lambda db, k: add_revision(db, "fen", SHIPPED_PENS["fen-fountain"], f"note {k}"))
+        self.assertEqual(sorted(p.revision for p in made), list(range(2, 26)))
+        self.assertEqual({p.note for p in pen_history(self.db, "fen")}, {"", *(f"note {k}" for k in range(24))})
+
+    def test_of_changes_from_the_same_sight_one_is_made_and_the_others_are_told(self) -> None:
+        answers = self.together(lambda db, k: change_sheet(db, "s", saw=1, name=f"name {k}"))
+        told = [a for a in answers if isinstance(a, Stale)]
+        self.assertEqual(len(told), 23)
+        made = next(a for a in answers if isinstance(a, Sheet))
+        self.assertTrue(all(made.name in a.message for a in told), "they are told what is there now")
+        revisions = self.together(lambda db, k: add_revision(db, "fen", SHIPPED_PENS["heron-brush"], saw=1), 8)
+        self.assertEqual(sum(isinstance(a, Stale) for a in revisions), 7)
+
+    def test_changes_of_different_parts_both_stay(self) -> None:
+        add_pen(self.db, "heron", SHIPPED_PENS["heron-brush"])
+        self.together(lambda db, k: change_sheet(db, "s", **({"name": "new"} if k % 2 else {"pen_id": "heron"})), 16)
+        sheet = get_sheet(self.db, "s")
+        self.assertEqual((sheet.name, sheet.pen_id, sheet.version), ("new", "heron", 17))
 
 
 class Pens(StoreCase):
@@ -89,6 +180,10 @@ class Pens(StoreCase):
         self.assertIn("reed", [p.id for p in list_pens(self.db)])
         with self.assertRaises(Conflict):
             set_roll(self.db, ["fen", "fen"])
+        bin_pen(self.db, "heron", True)
+        with self.assertRaises(Binned):
+            set_roll(self.db, ["heron", "fen"])
+        self.assertEqual([p.id for p in list_pens(self.db)], ["fen", "reed"])
 
 
 class Database(StoreCase):
@@ -97,22 +192,13 @@ class Database(StoreCase):
         self.assertEqual(numbers, list(range(1, len(numbers) + 1)))
         for version in [0, *numbers]:
             with tempfile.TemporaryDirectory() as folder:
-                db = connect(pathlib.Path(folder))
+                db = sqlite3.connect(pathlib.Path(folder) / FILE, isolation_level=None)
                 migrate(db, upto=version)
                 db.close()
                 prepare(pathlib.Path(folder))
                 db = connect(pathlib.Path(folder))
                 self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], numbers[-1])
                 db.close()
-
-    def test_starting_makes_backups_and_keeps_the_last_few(self) -> None:
-        for _ in range(BACKUPS_KEPT + 2):
-            prepare(self.folder)
-        backups = sorted((self.folder / "backups").glob("*.db"))
-        self.assertEqual(len(backups), BACKUPS_KEPT)
-        with sqlite3.connect(backups[-1]) as copy:
-            self.assertEqual(copy.execute("SELECT count(*) FROM sheets").fetchone()[0], 1)
-        copy.close()
 
     def test_demo_data_is_filled_in_once_and_put_back_on_request(self) -> None:
         with tempfile.TemporaryDirectory() as name:
@@ -124,10 +210,13 @@ class Database(StoreCase):
             ]
             self.assertEqual(counts, [2, 5, 19, 4])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
-            db.execute("DELETE FROM strokes")
+            all_there = [s.id for s in list_strokes(db, "trap-log")]
+            bin_strokes(db, "trap-log", all_there[:50], True)
+            change_sheet(db, "trap-log", name="changed")
             db.close()
             self.assertTrue(build_demo(folder, reset=True))
             db = connect(folder)
-            self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
+            self.assertEqual([s.id for s in list_strokes(db, "trap-log")], all_there)
+            self.assertNotEqual(get_sheet(db, "trap-log").name, "changed")
             db.close()
             self.assertTrue((folder / FILE).exists())

@@ -9,9 +9,12 @@ GrayQuillError            status 400
 │   └── FormatError            a file is not what it claims to be
 ├── NotFound              404  no such thing is kept
 ├── Conflict              409  the change does not fit what is kept
+│   ├── Stale                  it was made from an older sight of what is kept
+│   └── Binned                 what it is for lies in the bin
 ├── TooLarge              413  over a stated limit
 ├── WrongMedia            415  a kind of file or body that is not read here
-└── Busy                  429  too much is asked for at once
+├── Busy                  429  too much is asked for at once
+└── Unavailable           503  the disk, the database or the queue does not take it now
 """
 
 
@@ -62,6 +65,14 @@ class Conflict(GrayQuillError):
     code = "conflict"
 
 
+class Stale(Conflict):
+    code = "stale"
+
+
+class Binned(Conflict):
+    code = "binned"
+
+
 class TooLarge(GrayQuillError):
     status = 413
     code = "too_large"
@@ -75,6 +86,17 @@ class WrongMedia(GrayQuillError):
 class Busy(GrayQuillError):
     status = 429
     code = "busy"
+
+
+class Unavailable(GrayQuillError):
+    """`code` tells what is in the way; what was asked may be asked again."""
+
+    status = 503
+    code = "unavailable"
+
+    def __init__(self, message: str, code: str | None = None) -> None:
+        super().__init__(message)
+        self.code = code or type(self).code
 
 
 def unknown_choice(what: str, got: object, options: object, field: str | None = None) -> RecordError:

@@ -1,16 +1,20 @@
 """Filling a database with the demo data, on first start or when asked to put it back."""
 
+import contextlib
 import pathlib
 import sqlite3
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.demo.scenes import scenes
-from gray_quill.store.database import FILE, back_up, connect, prepare
+from gray_quill.demo.scenes import Scene, scenes
+from gray_quill.store.backups import back_up
+from gray_quill.store.database import connect, transaction
 from gray_quill.store.pens import add_pen, list_pens, set_roll
+from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, list_sheets
+from gray_quill.store.start import prepare
 from gray_quill.store.things import add_thing
 
 ROLL = (
@@ -30,11 +34,8 @@ ROLL = (
 def stock(folder: pathlib.Path) -> None:
     """Give an empty database the shipped hands, devices and pens, so that there is something to write with."""
     prepare(folder)
-    db = connect(folder)
-    try:
+    with contextlib.closing(connect(folder)) as db, transaction(db):
         _stock(db)
-    finally:
-        db.close()
 
 
 def _stock(db: sqlite3.Connection) -> None:
@@ -50,44 +51,37 @@ def _stock(db: sqlite3.Connection) -> None:
 
 
 def build_demo(folder: pathlib.Path, reset: bool = False) -> bool:
-    """Fill the database in `folder` when it holds no sheet, or anew when `reset` (after a backup). Returns whether it
-    did.
+    """Fill the database in `folder` when it holds no sheet, or anew when `reset` (after a backup): all of it, or
+    nothing when it is stopped on the way. Returns whether it did.
     """
     prepare(folder)
-    db = connect(folder)
     if reset:
-        back_up(db, folder)
-        db.close()
-        for name in (FILE, FILE + "-wal", FILE + "-shm"):
-            (folder / name).unlink(missing_ok=True)
-        prepare(folder)
-        db = connect(folder)
-    try:
+        back_up(folder)
+    with contextlib.closing(connect(folder)) as db, transaction(db):
+        if reset:
+            empty(db)
         if list_sheets(db):
             return False
         _stock(db)
         for number, scene in enumerate(scenes()):
-            made = f"2026-06-{14 + number}T21:30:00.000+00:00"
-            prompts = "test" if scene.kind == "test" else None
-            add_sheet(
-                db,
-                Sheet(
-                    scene.id,
-                    scene.name,
-                    scene.kind,
-                    scene.paper,
-                    scene.hand_id,
-                    scene.device_id,
-                    scene.pen_id,
-                    made,
-                    False,
-                    prompts,
-                ),
-            )
-            add_strokes(
-                db, scene.id, [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)]
-            )
+            _lay_down(db, scene, f"2026-06-{14 + number}T21:30:00.000+00:00")
         set_settings(db, {"sheet_id": scene.id})
         return True
-    finally:
-        db.close()
+
+
+def _lay_down(db: sqlite3.Connection, scene: Scene, made_at: str) -> None:
+    sheet = Sheet(
+        scene.id,
+        scene.name,
+        scene.kind,
+        scene.paper,
+        scene.hand_id,
+        scene.device_id,
+        scene.pen_id,
+        made_at,
+        False,
+        "test" if scene.kind == "test" else None,
+    )
+    add_sheet(db, sheet)
+    strokes = [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)]
+    add_strokes(db, scene.id, strokes)

@@ -1,76 +1,74 @@
-"""Opening the database: pragmas, migrations, backups, transactions."""
+"""The database: connections, transactions, and what the file system's refusals mean in words."""
 
 import contextlib
 import datetime
 import pathlib
-import re
 import sqlite3
 from collections.abc import Iterator
 
-MIGRATIONS = pathlib.Path(__file__).parent / "migrations"
+from gray_quill.core.errors import Unavailable
+
 FILE = "gray-quill.db"
-BACKUPS_KEPT = 5
+WAIT_S = 10  # for another writer
+# SQLite's extended result codes, by their names, and what they mean for the writer
+DISK_FULL = ("SQLITE_FULL", "SQLITE_IOERR_WRITE", "SQLITE_IOERR_FSYNC", "SQLITE_IOERR_SHMSIZE", "SQLITE_IOERR_TRUNCATE")
 
 
 def connect(folder: pathlib.Path) -> sqlite3.Connection:
-    """A connection in autocommit mode; writes go through `transaction`."""
-    db = sqlite3.connect(folder / FILE, isolation_level=None, timeout=10, check_same_thread=False)
-    db.row_factory = sqlite3.Row
-    db.execute("PRAGMA journal_mode = WAL")
-    db.execute("PRAGMA foreign_keys = ON")
-    db.execute("PRAGMA synchronous = FULL")
-    return db
+    """A connection to a database that is there, in autocommit mode; writes go through `transaction`.
 
-
-def prepare(folder: pathlib.Path) -> None:
-    """Make the database or bring it up to date, with a backup of what was there."""
-    folder.mkdir(parents=True, exist_ok=True)
-    there = (folder / FILE).exists()
-    db = connect(folder)
+    Raises sqlite3.OperationalError when there is none; `prepare` makes it.
+    """
+    place = (folder / FILE).absolute().as_uri() + "?mode=rw"
+    db = sqlite3.connect(place, isolation_level=None, timeout=WAIT_S, check_same_thread=False, uri=True)
     try:
-        if there:
-            back_up(db, folder)
-        migrate(db)
-    finally:
+        db.row_factory = sqlite3.Row
+        db.execute("PRAGMA foreign_keys = ON")
+        db.execute("PRAGMA synchronous = FULL")
+        found = db.execute("PRAGMA journal_mode").fetchone()[0], db.execute("PRAGMA synchronous").fetchone()[0]
+        if found != ("wal", 2):
+            raise sqlite3.OperationalError(f"the database is not safe to write to: {found}")
+    except BaseException:
         db.close()
-
-
-def migrations() -> list[tuple[int, str]]:
-    """Number and SQL of every migration, in order."""
-    return [(int(re.match(r"\d+", path.name)[0]), path.read_text()) for path in sorted(MIGRATIONS.glob("*.sql"))]  # type: ignore[index]
-
-
-def migrate(db: sqlite3.Connection, upto: int | None = None) -> None:
-    """Run the migrations this database has not had; each in one transaction with its number."""
-    done = db.execute("PRAGMA user_version").fetchone()[0]
-    for number, sql in migrations():
-        if number > done and (upto is None or number <= upto):
-            db.executescript(f"BEGIN IMMEDIATE;\n{sql}\nPRAGMA user_version = {number};\nCOMMIT;")
-
-
-def back_up(db: sqlite3.Connection, folder: pathlib.Path) -> pathlib.Path:
-    """Copy the database into backups/, keeping the last BACKUPS_KEPT."""
-    place = folder / "backups"
-    place.mkdir(exist_ok=True)
-    target = place / f"{datetime.datetime.now(datetime.UTC):%Y%m%d-%H%M%S-%f}.db"
-    copy = sqlite3.connect(target)
-    with contextlib.closing(copy):
-        db.backup(copy)
-    for old in sorted(place.glob("*.db"))[:-BACKUPS_KEPT]:
-        old.unlink()
-    return target
+        raise
+    return db
 
 
 @contextlib.contextmanager
 def transaction(db: sqlite3.Connection) -> Iterator[None]:
-    """All writes inside happen, or none."""
-    db.execute("BEGIN IMMEDIATE")
+    """All writes inside happen, or none. One inside another is a part of it."""
+    inner = db.in_transaction
+    db.execute("SAVEPOINT part" if inner else "BEGIN IMMEDIATE")
     try:
         yield
+        db.execute("RELEASE part" if inner else "COMMIT")
     except BaseException:
-        db.execute("ROLLBACK")
+        if db.in_transaction:  # a full disk may have ended it already
+            db.execute("ROLLBACK TO part" if inner else "ROLLBACK")
         raise
-    db.execute("COMMIT")
+
+
+def trouble(error: sqlite3.Error, folder: pathlib.Path) -> Unavailable | None:
+    """What a refusal of the file system means for the writer and what to do; None where it is our own fault."""
+    name = getattr(error, "sqlite_errorname", "")
+    if not (folder / FILE).exists():
+        return Unavailable(
+            f"The folder {folder} is gone or empty. Put it back; what waits is sent then.", "folder_gone"
+        )
+    if name in DISK_FULL:
+        return Unavailable("The disk takes no more. Free some space; what waits is sent then.", "disk_full")
+    if name.startswith(("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_PERM")):
+        return Unavailable(f"{folder} can only be read. Allow writing there; what waits is sent then.", "read_only")
+    if name.startswith(("SQLITE_BUSY", "SQLITE_LOCKED")):
+        return Unavailable("Something else is writing to the database for long. Try again.", "store_busy")
+    if name.startswith(("SQLITE_CORRUPT", "SQLITE_NOTADB")):
+        return Unavailable(
+            f"The database in {folder} is damaged. Stop Gray Quill, then run gray-quill check and gray-quill restore.",
+            "damaged",
+        )
+    if name.startswith("SQLITE_IOERR"):
+        return Unavailable(f"The disk of {folder} does not answer. See to it; what waits is sent then.", "disk_failed")
+    return None
 
 
 def now() -> str:

@@ -5,7 +5,7 @@ import json
 import sqlite3
 from collections.abc import Sequence
 
-from gray_quill.core.errors import Conflict, NotFound
+from gray_quill.core.errors import Binned, Conflict, NotFound, Stale
 from gray_quill.core.pen.recipe import Recipe, write_recipe
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
@@ -87,12 +87,17 @@ def add_pen(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str = "",
     return get_pen(db, pen_id)
 
 
-def add_revision(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str = "") -> Pen:
-    """Keep a changed recipe as the pen's next revision."""
-    pen = get_pen(db, pen_id)
+def add_revision(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str = "", saw: int | None = None) -> Pen:
+    """Keep a changed recipe as the pen's next revision. Raises Stale when `saw` is no longer its newest one."""
     with transaction(db):
+        pen = get_pen(db, pen_id)
+        if saw is not None and saw != pen.newest:
+            raise Stale(
+                f"Revision {pen.newest} of {pen.recipe.name} was kept elsewhere meanwhile. Yours is not kept yet: keep "
+                f"it as revision {pen.newest + 1}, or go back to theirs."
+            )
         _insert_revision(db, pen_id, pen.newest + 1, recipe, note)
-    return get_pen(db, pen_id)
+        return get_pen(db, pen_id)
 
 
 def _insert_revision(db: sqlite3.Connection, pen_id: str, revision: int, recipe: Recipe, note: str) -> None:
@@ -106,9 +111,10 @@ def set_roll(db: sqlite3.Connection, pen_ids: Sequence[str]) -> None:
     """Put these pens on the roll, in this order; all others leave it."""
     if len(pen_ids) > ROLL_PLACES or len(set(pen_ids)) != len(pen_ids):
         raise Conflict(f"The roll holds up to {ROLL_PLACES} different pens.", "pen_ids")
-    for pen_id in pen_ids:
-        get_pen(db, pen_id)
     with transaction(db):
+        for pen_id in pen_ids:
+            if get_pen(db, pen_id).binned:
+                raise Binned(f"The pen {pen_id!r} is in the bin. Put it back before it goes on the roll.", "pen_ids")
         db.execute("UPDATE pens SET roll_place = NULL")
         db.executemany("UPDATE pens SET roll_place = ? WHERE id = ?", list(enumerate(pen_ids)))
 

@@ -2,22 +2,21 @@
 
 import dataclasses
 import sqlite3
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 
 from gray_quill.core.colour.srgb import is_dark
-from gray_quill.core.errors import Conflict, NotFound
+from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
 from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.core.trace import Trace
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written
-from gray_quill.store.pens import get_pen
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 
 @dataclasses.dataclass(frozen=True)
 class Sheet:
     """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-    paper_is_dark: light ink reads better on it."""
+    paper_is_dark: light ink reads better on it; version: counts its changes."""
 
     id: str
     name: str
@@ -32,6 +31,7 @@ class Sheet:
     strokes: int = 0
     paper_words: str = ""
     paper_is_dark: bool = False
+    version: int = 1
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -65,6 +65,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["strokes"],
         describe_paper(paper),
         is_dark(paper.colour),
+        row["version"],
     )
 
 
@@ -106,26 +107,31 @@ def change_sheet(
     db: sqlite3.Connection,
     sheet_id: str,
     *,
+    saw: int | None = None,
     name: str | None = None,
     paper: Paper | None = None,
     hand_id: str | None = None,
     device_id: str | None = None,
     pen_id: str | None = None,
 ) -> Sheet:
-    """Change what is given and keep the rest."""
-    sheet = get_sheet(db, sheet_id)
+    """Change what is given and leave the rest. Raises Stale when the sheet is no longer the version that was seen."""
+    given = {
+        "name": name,
+        "paper": written(paper) if paper else None,
+        "hand_id": hand_id,
+        "device_id": device_id,
+        "pen_id": pen_id,
+    }
+    changes = {column: value for column, value in given.items() if value is not None}
     with transaction(db):
-        db.execute(
-            "UPDATE sheets SET name = ?, paper = ?, hand_id = ?, device_id = ?, pen_id = ? WHERE id = ?",
-            (
-                name or sheet.name,
-                written(paper or sheet.paper),
-                hand_id or sheet.hand_id,
-                device_id or sheet.device_id,
-                pen_id or sheet.pen_id,
-                sheet_id,
-            ),
-        )
+        sheet = get_sheet(db, sheet_id)
+        if saw is not None and saw != sheet.version:
+            raise Stale(
+                f"This sheet was changed elsewhere meanwhile: it is {sheet.name!r} on {sheet.paper_words}, written by "
+                f"{sheet.hand_id} on {sheet.device_id} with {sheet.pen_id}. Look at it, then change it again."
+            )
+        assignments = "".join(f"{column} = ?, " for column in changes)
+        db.execute(f"UPDATE sheets SET {assignments}version = version + 1 WHERE id = ?", (*changes.values(), sheet_id))
     return get_sheet(db, sheet_id)
 
 
@@ -137,27 +143,54 @@ def bin_sheet(db: sqlite3.Connection, sheet_id: str, binned: bool) -> Sheet:
     return get_sheet(db, sheet_id)
 
 
-def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]) -> int:
-    """Keep strokes; one whose id is kept already changes nothing, so a repeated save is safe. Returns how many were
-    new.
+@dataclasses.dataclass(frozen=True)
+class StrokeAnswer:
+    """What became of a stroke that was sent. state: kept, there (it was kept before) or refused; code and reason tell
+    why it was refused and what to do."""
+
+    id: str
+    state: str
+    code: str = ""
+    reason: str = ""
+
+    @classmethod
+    def refusal(cls, stroke_id: str, error: GrayQuillError) -> "StrokeAnswer":
+        return cls(stroke_id, "refused", error.code, error.message)
+
+
+def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]) -> list[StrokeAnswer]:
+    """Keep strokes, each for itself: one that cannot be kept does not keep the others from it. A repeated save changes
+    nothing. Raises NotFound when there is no such sheet, Binned when it lies in the bin.
     """
-    get_sheet(db, sheet_id)
-    for pen_id, revision in {(s.pen_id, s.revision) for s in strokes}:
-        get_pen(db, pen_id, revision)
     with transaction(db):
+        if get_sheet(db, sheet_id).binned:
+            raise Binned(f"The sheet {sheet_id!r} is in the bin. Put it back, or write on another.", "sheet_id")
         place = db.execute(
             "SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)
         ).fetchone()[0]
-        before = db.total_changes
-        db.executemany(
-            "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, "
-            "?, ?) ON CONFLICT (id) DO NOTHING",
-            [
-                (s.id, sheet_id, place + i, s.pen_id, s.revision, pack_trace(s.trace), now())
-                for i, s in enumerate(strokes)
-            ],
-        )
-        return db.total_changes - before
+        pens = {(r["pen_id"], r["revision"]) for r in db.execute("SELECT pen_id, revision FROM pen_revisions")}
+        return [_add_stroke(db, sheet_id, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
+
+
+def _add_stroke(
+    db: sqlite3.Connection, sheet_id: str, place: int, stroke: Stroke, pens: Collection[tuple[str, int]]
+) -> StrokeAnswer:
+    blob = pack_trace(stroke.trace)
+    there = db.execute("SELECT sheet_id, trace FROM strokes WHERE id = ?", (stroke.id,)).fetchone()
+    if there is not None:
+        if there["sheet_id"] != sheet_id:
+            return StrokeAnswer(stroke.id, "refused", "elsewhere", "A stroke of this id lies on another sheet.")
+        if there["trace"] != blob:
+            return StrokeAnswer(stroke.id, "refused", "other_ink", "Another stroke of this id lies on this sheet.")
+        return StrokeAnswer(stroke.id, "there")
+    if (stroke.pen_id, stroke.revision) not in pens:
+        reason = f"There is no revision {stroke.revision} of a pen {stroke.pen_id!r}. Keep it with another pen."
+        return StrokeAnswer(stroke.id, "refused", "no_pen", reason)
+    db.execute(
+        "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
+        (stroke.id, sheet_id, place, stroke.pen_id, stroke.revision, blob, now()),
+    )
+    return StrokeAnswer(stroke.id, "kept")
 
 
 def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, int]]:

@@ -6,7 +6,7 @@ from flask import Flask, Response, jsonify, request, send_from_directory
 from werkzeug.exceptions import HTTPException
 
 from gray_quill.core.errors import GrayQuillError
-from gray_quill.store.database import prepare
+from gray_quill.store.start import prepare
 from gray_quill.web import context
 from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
