@@ -3,16 +3,32 @@
 import argparse
 import dataclasses
 import json
+import os
 import pathlib
+import sqlite3
 import sys
 from collections.abc import Callable, Sequence
 
 from gray_quill import __version__
-from gray_quill.cli_items import bytes_of, choice_argument, device_of, hand_of, pen_of, save
+from gray_quill.cli_items import (
+    Parser,
+    beside,
+    bytes_of,
+    choice_argument,
+    device_of,
+    hand_of,
+    pen_of,
+    real,
+    save,
+    seed,
+    shown_line,
+    whole,
+)
+from gray_quill.cli_keep import add_keeping_commands, data_argument
 from gray_quill.cli_palm import add_palm_commands
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
-from gray_quill.core.errors import GrayQuillError, NotFound
+from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.lag.film import film
@@ -33,6 +49,7 @@ from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import read_png, write_png
 
 DEFAULT_PAPER = "dotted A5"
+MOST_LETTERS = 4000  # a simulated hand writes at a time
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -40,14 +57,30 @@ def main(argv: Sequence[str] | None = None) -> int:
     args = _parser().parse_args(argv)
     try:
         args.run(args)
+        sys.stdout.flush()
     except GrayQuillError as error:
-        print(f"gray-quill: {error.message}", file=sys.stderr)
-        return 2
+        return _refused(error.message)
+    except BrokenPipeError:  # who read the output has enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 1
+    except OSError as error:
+        return _refused(f"{error.strerror or error}. Free some space or choose another place.")
+    except sqlite3.Error as error:
+        return _refused(f"The database does not answer ({error}). gray-quill check tells more.")
+    except KeyboardInterrupt:
+        return 130
+    except MemoryError:
+        return _refused("This needs more memory than there is. Ask for less at a time.")
     return 0
 
 
+def _refused(message: str) -> int:
+    print(f"gray-quill: {shown_line(message)}", file=sys.stderr)
+    return 2
+
+
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser("gray-quill", description="Write once, then tune digital ink with evidence.")
+    parser = Parser("gray-quill", description="Write once, then tune digital ink with evidence.")
     parser.add_argument("--version", action="version", version=__version__)
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
@@ -60,7 +93,7 @@ def _parser() -> argparse.ArgumentParser:
     write.add_argument("text")
     choice_argument(write, "--hand", SHIPPED_HANDS)
     choice_argument(write, "--device", SHIPPED_DEVICES)
-    write.add_argument("--seed", type=int, default=1)
+    write.add_argument("--seed", type=seed, default=1)
     write.add_argument("-o", "--output", required=True, metavar="OUT.inkml")
 
     read = command("read", _read, "Readings of a pen on the strokes of an InkML file.")
@@ -71,7 +104,7 @@ def _parser() -> argparse.ArgumentParser:
     ink = command("ink", _ink, "Ink an InkML file with a pen, as SVG, PNG or PDF by the ending of the output.")
     ink.add_argument("input", metavar="IN.inkml")
     choice_argument(ink, "--pen", SHIPPED_PENS)
-    ink.add_argument("--dpi", type=float, default=200)
+    ink.add_argument("--dpi", type=real, default=200)
     ink.add_argument(
         "--paper",
         metavar="SPEC",
@@ -92,8 +125,8 @@ def _parser() -> argparse.ArgumentParser:
     )
     choice_argument(lag, "--device", SHIPPED_DEVICES)
     choice_argument(lag, "--pen", SHIPPED_PENS)
-    lag.add_argument("--speed", type=float, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
-    lag.add_argument("--lookahead", type=float, default=0, metavar="MS", help="horizon of a look-ahead, ms")
+    lag.add_argument("--speed", type=real, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
+    lag.add_argument("--lookahead", type=real, default=0, metavar="MS", help="horizon of a look-ahead, ms")
     lag.add_argument("--json", action="store_true", help="for machines")
 
     filmed = command(
@@ -103,14 +136,14 @@ def _parser() -> argparse.ArgumentParser:
     )
     choice_argument(filmed, "--device", SHIPPED_DEVICES)
     choice_argument(filmed, "--pen", SHIPPED_PENS)
-    filmed.add_argument("--fps", type=float, default=240, help="frames a second")
-    filmed.add_argument("--seed", type=int, default=1)
+    filmed.add_argument("--fps", type=real, default=240, help="frames a second")
+    filmed.add_argument("--seed", type=seed, default=1)
     filmed.add_argument("-o", "--output", required=True, metavar="FRAMES.zip")
 
     film_read = command("film-read", _film_read, "Read the delay of the ink off a zip of PNG frames.")
     film_read.add_argument("input", metavar="FRAMES.zip")
-    film_read.add_argument("--fps", type=float, required=True, help="frames a second")
-    film_read.add_argument("--mm-per-px", type=float, required=True, help="scale of the frames")
+    film_read.add_argument("--fps", type=real, required=True, help="frames a second")
+    film_read.add_argument("--mm-per-px", type=real, required=True, help="scale of the frames")
     film_read.add_argument("--json", action="store_true", help="for machines")
 
     add_palm_commands(command)
@@ -119,8 +152,9 @@ def _parser() -> argparse.ArgumentParser:
     demo = command("demo", _demo, "Fill in the demo data when there is none, then start the screens.")
     demo.add_argument("--reset", action="store_true", help="put the demo data back as it was, after a backup")
     for sub in (serve, demo):
-        sub.add_argument("--port", type=int, default=5178)
-        sub.add_argument("--data", type=pathlib.Path, default=pathlib.Path("data"), help="folder of the database")
+        sub.add_argument("--port", type=whole(0, 65535), default=5178, help="0 for any that is free")
+        data_argument(sub)
+    add_keeping_commands(command)
     command("bench", _bench, "Print the speed table, ours against peers.")
     command("warm", _warm, "Compile the kernels, so that the first page is not slow.")
     return parser
@@ -132,6 +166,8 @@ def _inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace]
 
 
 def _write(args: argparse.Namespace) -> None:
+    if len(args.text) > MOST_LETTERS:
+        raise InputError(f"That text has {len(args.text)} letters; {MOST_LETTERS} is the most. Write it in parts.")
     traces = write_text(args.text, hand_of(args.hand), device_of(args.device), args.seed)
     save(args.output, write_inkml(traces))
 
@@ -186,9 +222,10 @@ def _lag(args: argparse.Namespace) -> None:
 
 
 def _film(args: argparse.Namespace) -> None:
+    beside(args.output, ".json")
     frames, truth = film(device_of(args.device), pen_of(args.pen), args.fps, args.seed)
     save(args.output, write_film(frames))
-    save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(dataclasses.asdict(truth)).encode())
+    save(beside(args.output, ".json"), json.dumps(dataclasses.asdict(truth)).encode())
 
 
 def _film_read(args: argparse.Namespace) -> None:
@@ -209,18 +246,22 @@ def _film_read(args: argparse.Namespace) -> None:
 
 def _serve(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import stock
+    from gray_quill.store.owner import owned
     from gray_quill.web.server import serve
 
-    stock(args.data)
-    serve(args.data, args.port)
+    with owned(args.data):
+        stock(args.data)
+        serve(args.data, args.port)
 
 
 def _demo(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import build_demo
+    from gray_quill.store.owner import owned
     from gray_quill.web.server import serve
 
-    build_demo(args.data, reset=args.reset)
-    serve(args.data, args.port)
+    with owned(args.data):
+        build_demo(args.data, reset=args.reset)
+        serve(args.data, args.port)
 
 
 def _bench(_: argparse.Namespace) -> None:

@@ -1,20 +1,39 @@
 """What the commands share: things named on the command line, files read and written."""
 
 import argparse
-import json
+import contextlib
+import math
+import os
 import pathlib
+import re
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import Any, NoReturn, TypeVar
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
-from gray_quill.core.errors import FormatError, InputError, NotFound
+from gray_quill.core.errors import InputError, NotFound, TooLarge
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import read_record
 from gray_quill.formats.pen_json import read_pen
+from gray_quill.formats.plain_json import read_json
 
 T = TypeVar("T")
+MOST_BYTES = 42_000_000  # of any file that is read
+
+
+class Parser(argparse.ArgumentParser):
+    """Says what is wrong with the arguments in one line."""
+
+    def error(self, message: str) -> NoReturn:
+        words = shown_line(message)
+        self.exit(2, f"gray-quill: {words}. See {self.prog} --help.\n")
+
+
+def shown_line(text: str) -> str:
+    """Words as one line that is not endless."""
+    line = " ".join("".join(c if c.isprintable() or c.isspace() else "?" for c in text).split())
+    return line if len(line) <= 300 else line[:299] + "…"
 
 
 def choice_argument(parser: argparse.ArgumentParser, flag: str, shipped: dict[str, Any]) -> None:
@@ -24,19 +43,14 @@ def choice_argument(parser: argparse.ArgumentParser, flag: str, shipped: dict[st
 def item_of(kind: str, value: str, shipped: dict[str, T], read: Callable[[bytes], T]) -> T:
     if value in shipped:
         return shipped[value]
-    if pathlib.Path(value).is_file():
-        return read(bytes_of(value))
-    raise NotFound(f"There is no {kind} {value!r}: neither a file nor one of {', '.join(shipped)}.")
+    with contextlib.suppress(OSError, ValueError):  # such as no name of a file can be
+        if pathlib.Path(value).is_file():
+            return read(bytes_of(value))
+    raise NotFound(f"There is no {kind} {shown(value)!r}: neither a file nor one of {', '.join(shipped)}.")
 
 
 def record_reader(record: type[T]) -> Callable[[bytes], T]:
-    def read(data: bytes) -> T:
-        try:
-            return read_record(record, json.loads(data))
-        except (ValueError, RecursionError) as error:
-            raise FormatError(f"This is not a JSON file ({error}).") from None
-
-    return read
+    return lambda data: read_record(record, read_json(data))
 
 
 def pen_of(value: str) -> Recipe:
@@ -53,13 +67,66 @@ def device_of(value: str) -> Device:
 
 def bytes_of(path: str) -> bytes:
     try:
-        return pathlib.Path(path).read_bytes()
-    except OSError as error:
-        raise InputError(f"{path} cannot be read ({error.strerror}). Check the name.") from None
+        found = pathlib.Path(path)
+        if found.is_file() and found.stat().st_size > MOST_BYTES:
+            raise TooLarge(f"{shown(path)} is over {MOST_BYTES // 1_000_000} MB. Take a smaller file.")
+        return found.read_bytes()
+    except (OSError, ValueError) as error:
+        raise InputError(f"{shown(path)} cannot be read ({_why(error)}). Check the name.") from None
 
 
 def save(path: str, data: bytes) -> None:
+    """Write a file whole or not at all: aside, then renamed."""
+    target = pathlib.Path(path)
+    aside = target.with_name(f".{target.name[:80]}.{os.getpid()}.part")
     try:
-        pathlib.Path(path).write_bytes(data)
-    except OSError as error:
-        raise InputError(f"{path} cannot be written ({error.strerror}). Choose another place.") from None
+        aside.write_bytes(data)
+        os.replace(aside, target)
+    except (OSError, ValueError) as error:
+        with contextlib.suppress(OSError, ValueError):
+            aside.unlink(missing_ok=True)
+        raise InputError(f"{shown(path)} cannot be written ({_why(error)}). Choose another place.") from None
+
+
+def beside(path: str, suffix: str) -> str:
+    """The file of another ending beside an output. Raises InputError where it would be the output itself."""
+    target = pathlib.Path(path)
+    if not target.name or target.suffix.lower() == suffix:
+        raise InputError(
+            f"{shown(path)} cannot be the output: a {suffix} file is written beside it. Choose another name."
+        )
+    return str(target.with_suffix(suffix))
+
+
+def shown(value: str) -> str:
+    """What was given, short and on one line."""
+    return "".join(c if c.isprintable() else "?" for c in value)[:80]
+
+
+def _why(error: Exception) -> str:
+    return (error.strerror if isinstance(error, OSError) else "") or "it is no name of a file"
+
+
+def whole(low: int, high: int) -> Callable[[str], int]:
+    """Reads a whole number between bounds off the command line."""
+
+    def read(text: str) -> int:
+        if not re.fullmatch(r"-?\d{1,18}", text) or not low <= int(text) <= high:
+            raise argparse.ArgumentTypeError(f"{shown(text)!r} is not a whole number from {low} to {high}")
+        return int(text)
+
+    return read
+
+
+def real(text: str) -> float:
+    """Reads a finite number off the command line."""
+    try:
+        value = float(text)
+    except ValueError:
+        value = math.nan
+    if not math.isfinite(value):
+        raise argparse.ArgumentTypeError(f"{shown(text)!r} is not a number")
+    return value
+
+
+seed = whole(0, 2**31)

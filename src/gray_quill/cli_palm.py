@@ -8,7 +8,17 @@ import json
 import pathlib
 from collections.abc import Callable
 
-from gray_quill.cli_items import bytes_of, choice_argument, device_of, hand_of, record_reader, save
+from gray_quill.cli_items import (
+    beside,
+    bytes_of,
+    choice_argument,
+    device_of,
+    hand_of,
+    record_reader,
+    save,
+    seed,
+    whole,
+)
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -39,7 +49,7 @@ def add_palm_commands(command: Command) -> None:
     choice_argument(sim, "--hand", SHIPPED_HANDS)
     choice_argument(sim, "--device", SHIPPED_DEVICES)
     sim.add_argument("--drill", required=True, help=f"all, or one of {', '.join(DRILLS)}")
-    sim.add_argument("--seed", type=int, default=1)
+    sim.add_argument("--seed", type=seed, default=1)
     sim.add_argument("-o", "--output", required=True, metavar="S.csv")
 
     palm = command(
@@ -57,29 +67,28 @@ def add_palm_commands(command: Command) -> None:
         _proof,
         "Recommended rules for every hand on every device, tried on sessions they were not tuned on, against no rules.",
     )
-    proof.add_argument("--seeds", type=int, default=3, help="sessions of each drill")
+    proof.add_argument("--seeds", type=whole(1, 50), default=3, help="sessions of each drill")
 
 
 def _sim(args: argparse.Namespace) -> None:
-    if args.seed < 0:
-        raise InputError("--seed must be 0 or more.")
     hand, device = hand_of(args.hand), device_of(args.device)
     stream, truth = (
         simulate_all(hand, device, args.seed) if args.drill == "all" else simulate(hand, device, args.drill, args.seed)
     )
+    truth_at = beside(args.output, ".json")
     save(args.output, write_contacts(stream.events))
-    save(str(pathlib.Path(args.output).with_suffix(".json")), json.dumps(truth_json(stream, truth)).encode())
+    save(truth_at, json.dumps(truth_json(stream, truth)).encode())
 
 
 def _palm(args: argparse.Namespace) -> None:
     events = read_contacts(bytes_of(args.input))
-    beside = pathlib.Path(args.input).with_suffix(".json")
-    screen, truth = read_truth(bytes_of(str(beside))) if beside.is_file() else (_reach(events), None)
+    told = pathlib.Path(args.input).with_suffix(".json")
+    screen, truth = read_truth(bytes_of(str(told))) if told.is_file() else (_reach(events), None)
     stream = make_stream(events, *screen)
     unknown = truth and (truth.palms | {i for g in truth.gestures for i in g.ids}) - set(stream.contacts)
     if unknown:
         raise InputError(
-            f"{beside} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?"
+            f"{told} speaks of contact {min(unknown)}, which {args.input} does not hold. Do they belong together?"
         )
     rules = record_reader(Rules)(bytes_of(args.rules)) if args.rules else OFF
     state = fold(stream.events, rules, zone_of(hand_of(args.hand)), stream.width_mm, stream.height_mm)
@@ -111,9 +120,6 @@ def _lines(o: Outcome) -> list[str]:
 
 
 def _proof(args: argparse.Namespace) -> None:
-    if not 1 <= args.seeds <= 50:
-        raise InputError("--seeds must lie from 1 to 50.")
-
     def told(who: str, rules: Rules) -> None:
         on = {k: v for k, v in dataclasses.asdict(rules).items() if v != getattr(OFF, k)}
         print(f"{who}: {', '.join(f'{k} {v:g}' for k, v in on.items())}", flush=True)

@@ -112,7 +112,7 @@ class Hostile(unittest.TestCase):
                 "backwards",
             ),
             (ink("<trace>1e300 2</trace>"), GrayQuillError, "millimetres on the page"),
-            (b"x" * 40_000_001, TooLarge, "40 MB"),
+            (b"x" * 40_000_001, TooLarge, "20 MB"),
         ):
             with self.subTest(words), self.assertRaisesRegex(kind, words):
                 read_inkml(data)

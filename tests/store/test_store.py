@@ -150,7 +150,9 @@ class AtOnce(StoreCase):
 
     def test_changes_of_different_parts_both_stay(self) -> None:
         add_pen(self.db, "heron", SHIPPED_PENS["heron-brush"])
-        self.together(lambda db, k: change_sheet(db, "s", **({"name": "new"} if k % 2 else {"pen_id": "heron"})), 16)
+        self.together(
+            lambda db, k: change_sheet(db, "s", name="new" if k % 2 else None, pen_id=None if k % 2 else "heron"), 16
+        )
         sheet = get_sheet(self.db, "s")
         self.assertEqual((sheet.name, sheet.pen_id, sheet.version), ("new", "heron", 17))
 

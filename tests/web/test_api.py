@@ -3,12 +3,8 @@
 import io
 import json
 import pathlib
-import tempfile
-import unittest
-from typing import Any
 
 import numpy as np
-from flask import Flask
 from jsonschema import Draft202012Validator
 from openapi_spec_validator import validate
 from PIL import Image
@@ -17,73 +13,9 @@ from referencing.jsonschema import DRAFT202012
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.demo.build import build_demo
 from gray_quill.formats.inkml import read_inkml, write_inkml
-from gray_quill.store.database import connect
-from gray_quill.store.sheets import Stroke, list_strokes
-from gray_quill.web.app import create_app
+from tests.web.api_case import STROKE, ApiCase
 from tests.zoo import wave
-
-STROKE = {
-    "id": "one",
-    "pen_id": "fen-fountain",
-    "revision": 1,
-    "t_ms": [0, 10, 20],
-    "x_mm": [10, 11, 12],
-    "y_mm": [20, 20, 21],
-    "force": [0.2, 0.5, 0.4],
-}
-
-
-class ApiCase(unittest.TestCase):
-    folder: pathlib.Path
-    app: Flask
-    document: dict[str, Any]
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        temporary = tempfile.TemporaryDirectory()
-        cls.addClassCleanup(temporary.cleanup)
-        cls.folder = pathlib.Path(temporary.name)
-        build_demo(cls.folder)
-        cls.app = create_app(cls.folder)
-        cls.document = cls.app.test_client().get("/api/openapi.json").get_json()
-
-    def setUp(self) -> None:
-        self.client = self.app.test_client()
-
-    def strokes(self, sheet: str) -> list[Stroke]:
-        db = connect(self.folder)
-        try:
-            return list_strokes(db, sheet)
-        finally:
-            db.close()
-
-    def ask(self, method: str, path: str, body: object = None, **more: Any):  # type: ignore[no-untyped-def]
-        """The reply, checked against the OpenAPI document."""
-        reply = self.client.open(path, method=method, json=body, **more)
-        if reply.mimetype == "application/json" and "/file" not in path:
-            self.check(method, path.split("?")[0], reply)
-        return reply
-
-    def check(self, method: str, path: str, reply) -> None:  # type: ignore[no-untyped-def]
-        asked = path.split("/")
-        fitting = [
-            p
-            for p, methods in self.document["paths"].items()
-            if len(p.split("/")) == len(asked)
-            and method.lower() in methods
-            and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), asked, strict=True))
-        ]
-        template = min(fitting, key=lambda p: p.count("{"))
-        responses = self.document["paths"][template][method.lower()]["responses"]
-        status = str(reply.status_code) if reply.status_code < 400 else "4XX"
-        schema = responses[status]["content"]["application/json"]["schema"]
-        registry = Registry().with_resource(
-            "urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012)
-        )
-        reference = {"$ref": "urn:api" + schema["$ref"]}
-        Draft202012Validator(reference, registry=registry).validate(reply.json)
 
 
 class Contract(ApiCase):
@@ -100,73 +32,6 @@ class Contract(ApiCase):
         for recipe in SHIPPED_PENS.values():
             checks.validate(write_recipe(recipe))
         self.assertTrue(list(checks.iter_errors({"body": {"widht_mm": 3}})), "the check can fail")
-
-
-class Writing(ApiCase):
-    def test_strokes_are_kept_once_shown_binned_and_given_back(self) -> None:
-        self.ask(
-            "POST",
-            "/api/sheets",
-            {
-                "id": "w",
-                "name": "W",
-                "paper": "blank A6",
-                "hand_id": "left-steep",
-                "device_id": "tablet-11",
-                "pen_id": "fen-fountain",
-            },
-        )
-        for new in (1, 0):
-            reply = self.ask("POST", "/api/sheets/w/strokes", {"strokes": [STROKE]}).json
-            self.assertEqual((reply["kept"], reply["new"]), (["one"], new))
-        kept = self.strokes("w")[0].trace
-        np.testing.assert_allclose(kept.t_s, [0, 0.01, 0.02])
-        np.testing.assert_allclose(kept.force, [0.2, 0.5, 0.4], atol=1e-6)
-
-        def darkest() -> int:
-            page = self.ask("GET", "/api/sheets/w/page.png?scale=8&left=9&top=19&right=13&bottom=22")
-            return int(np.asarray(Image.open(io.BytesIO(page.data)).convert("L")).min())
-
-        self.assertLess(darkest(), 90)
-        self.ask("PUT", "/api/sheets/w/strokes/bin", {"ids": ["one"], "binned": True})
-        self.assertGreater(darkest(), 200)
-        self.ask("PUT", "/api/sheets/w/strokes/bin", {"ids": ["one"], "binned": False})
-        self.assertLess(darkest(), 90)
-
-    def test_the_hand_writes_below_what_is_there_until_the_sheet_is_full(self) -> None:
-        self.ask(
-            "POST",
-            "/api/sheets",
-            {
-                "id": "h",
-                "name": "H",
-                "paper": "blank A7",
-                "hand_id": "left-steep",
-                "device_id": "tablet-11",
-                "pen_id": "fen-fountain",
-            },
-        )
-        last = 0.0
-        for seed in range(30):
-            reply = self.ask("POST", "/api/sheets/h/write", {"text": "moth", "seed": seed})
-            if reply.status_code == 400:
-                self.assertIn("full", reply.json["error"]["message"])
-                break
-            self.assertGreater(reply.json["box_mm"][3], last)
-            last = reply.json["box_mm"][3]
-        else:
-            self.fail("the sheet never filled up")
-
-    def test_a_page_part_is_the_same_pixels_as_the_whole(self) -> None:
-        whole = np.asarray(Image.open(io.BytesIO(self.ask("GET", "/api/sheets/trap-log/page.png?scale=5").data)))
-        part = np.asarray(
-            Image.open(
-                io.BytesIO(
-                    self.ask("GET", "/api/sheets/trap-log/page.png?scale=5&left=20&top=40&right=60&bottom=80").data
-                )
-            )
-        )
-        np.testing.assert_array_equal(part, whole[200:400, 100:300])
 
 
 class Tuning(ApiCase):
@@ -193,7 +58,8 @@ class Tuning(ApiCase):
         self.assertEqual([p["revision"] for p in history], [2, 1])
         file = self.client.get("/api/pens/heron-brush/revisions/2/file").data
         back = self.client.post("/api/pens/files", data=file, content_type="application/json").json
-        self.assertEqual((back["id"], back["recipe"]["name"]), ("heron-tamed", "Heron, tamed"))
+        self.assertEqual(back["recipe"]["name"], "Heron, tamed")
+        self.assertTrue(back["id"].startswith("heron-tamed-"))
 
     def test_the_bench_answers_on_the_writers_own_ink(self) -> None:
         pen = {"recipe": write_recipe(SHIPPED_PENS["fen-fountain"]), "source": {"sheet_id": "trap-log"}}
@@ -266,26 +132,7 @@ class TakingOut(ApiCase):
 class Refusals(ApiCase):
     def test_bad_requests_are_answered_with_what_to_do_and_change_nothing(self) -> None:
         before = [len(self.strokes(s)) for s in ("trap-log", "count-by-trap")]
-        many = list(range(100_000))
         cases = [
-            (
-                "POST",
-                "/api/sheets/trap-log/strokes",
-                {"strokes": [STROKE | {"x_mm": [1, 2]}]},
-                400,
-                "x_mm has 2 samples",
-            ),
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [0, 20, 10]}]}, 400, "backwards"),
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"t_ms": [-5, 0, 10]}]}, 400, "negative"),
-            (
-                "POST",
-                "/api/sheets/trap-log/strokes",
-                {"strokes": [STROKE | {"id": "x", "t_ms": many, "x_mm": many, "y_mm": many}]},
-                422,
-                "50000",
-            ),
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"id": "../etc"}]}, 422, "id"),
-            ("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"revision": 77}]}, 404, "no revision 77"),
             ("POST", "/api/sheets/trap-log/strokes", {"strokes": []}, 422, "at least 1"),
             ("POST", "/api/sheets/trap-log/strokes", {"ink": []}, 422, "strokes"),
             ("POST", "/api/sheets/ghost/strokes", {"strokes": [STROKE]}, 404, "no sheet 'ghost'"),
@@ -384,7 +231,7 @@ class Refusals(ApiCase):
         bomb = b"<!DOCTYPE ink [<!ENTITY a 'a'>]><ink xmlns='http://www.w3.org/2003/InkML'><trace>&a;</trace></ink>"
         for path, data, media, status in (
             ("/api/sheets/trap-log/strokes", "{", "application/json", 400),
-            ("/api/sheets/trap-log/strokes", nan, "application/json", 422),
+            ("/api/sheets/trap-log/strokes", nan, "application/json", 400),
             ("/api/sheets/trap-log/strokes", "x", "text/plain", 400),
             ("/api/sheets/trap-log/file", bomb, "application/inkml+xml", 400),
             ("/api/sheets/trap-log/file", b"\x00" * 100, "application/inkml+xml", 400),

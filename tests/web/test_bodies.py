@@ -8,7 +8,7 @@ from typing import Any
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.store.database import connect
-from tests.web.test_api import ApiCase
+from tests.web.api_case import ApiCase
 
 # what stands for each part of a path: something that is there
 THERE = {

@@ -12,7 +12,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.lag.film import film
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.film_zip import write_film
-from tests.web.test_api import ApiCase
+from tests.web.api_case import ApiCase
 from tests.web.test_trials_api import pen
 
 CAMERA = "?fps=240&mm_per_px=0.125"

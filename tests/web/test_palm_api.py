@@ -6,7 +6,7 @@ import json
 from typing import Any
 
 from gray_quill.core.palm.rules import RULES
-from tests.web.test_api import ApiCase
+from tests.web.api_case import ApiCase
 
 PAIR = {"hand_id": "right-firm", "device_id": "tablet-11"}
 QUERY = "?hand_id=right-firm&device_id=tablet-11"

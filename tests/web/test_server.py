@@ -5,7 +5,6 @@ import pathlib
 import subprocess
 import sys
 import tempfile
-import time
 import unittest
 import urllib.request
 
@@ -40,14 +39,13 @@ class Starting(unittest.TestCase):
 
     def test_a_taken_port_is_said_with_what_to_do(self) -> None:
         port = free_port()
-        ask = [sys.executable, "-m", "gray_quill.cli", "serve", "--port", str(port), "--data", str(self.folder)]
-        first = subprocess.Popen(ask, stdout=subprocess.PIPE, text=True)
+        serve = [sys.executable, "-m", "gray_quill.cli", "serve", "--port", str(port), "--data"]
+        first = subprocess.Popen([*serve, str(self.folder / "one")], stdout=subprocess.PIPE, text=True)
         self.addCleanup(first.stdout.close)
         self.addCleanup(first.wait)
         self.addCleanup(first.kill)
         self.assertIn(f"http://127.0.0.1:{port}/", first.stdout.readline())
-        time.sleep(0.2)
-        second = subprocess.run(ask, capture_output=True, text=True, timeout=60)
+        second = subprocess.run([*serve, str(self.folder / "two")], capture_output=True, text=True, timeout=60)
         self.assertEqual(second.returncode, 2)
         self.assertIn(f"Port {port} is taken", second.stderr)
         self.assertIn("--port", second.stderr)

@@ -9,7 +9,7 @@ from PIL import Image
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from tests.web.test_api import ApiCase
+from tests.web.api_case import ApiCase
 
 WORDS = {"sheet_id": "trap-log", "part": "words", "stroke_ids": None}
 
@@ -98,9 +98,10 @@ class Trials(ApiCase):
             {"name": "My device", "like": "clamshell-11", "ink": {"source": whole}, "stated_ms": 9},
         ).json
         self.assertEqual(
-            (made["id"], made["device"]["panel"]["ppi"], made["device"]["digitiser"]["tilt"]), ("my-device", 135, True)
+            (made["id"][:10], made["device"]["panel"]["ppi"], made["device"]["digitiser"]["tilt"]),
+            ("my-device-", 135, True),
         )
-        lag = self.ask("POST", "/api/lag", {"recipe": pen("fen-fountain"), "device_id": "my-device", "beside": []}).json
+        lag = self.ask("POST", "/api/lag", {"recipe": pen("fen-fountain"), "device_id": made["id"], "beside": []}).json
         self.assertEqual(len(lag["table"]), 6)
         self.assertAlmostEqual(sum(s["share"] for s in lag["now"]["stages"]), 1)
 

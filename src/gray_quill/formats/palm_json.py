@@ -2,11 +2,11 @@
 that were meant.
 """
 
-import json
 from typing import Any
 
 from gray_quill.core.errors import FormatError
 from gray_quill.core.palm.contacts import Gesture, Stream, Truth
+from gray_quill.formats.plain_json import read_json
 
 KINDS = ("zoom", "scroll", "tap")
 
@@ -22,12 +22,12 @@ def truth_json(stream: Stream, truth: Truth) -> dict[str, Any]:
 
 def read_truth(data: bytes) -> tuple[tuple[float, float], Truth]:
     """Screen size and truth. Raises FormatError for what is not such a file."""
+    found = read_json(data)
     try:
-        found = json.loads(data)
         width, height = (float(v) for v in found["screen_mm"])
         gestures = tuple(Gesture(str(g["kind"]), tuple(int(i) for i in g["ids"])) for g in found["gestures"])
         palms = frozenset(int(i) for i, what in found["contacts"].items() if what == "palm")
-    except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
+    except (ValueError, KeyError, TypeError, AttributeError, OverflowError):
         raise FormatError(
             "The JSON file beside the contacts is not a truth file: it needs screen_mm, contacts and gestures."
         ) from None

@@ -2,8 +2,9 @@
 
 import json
 
-from gray_quill.core.errors import FormatError, TooLarge
+from gray_quill.core.errors import TooLarge
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
+from gray_quill.formats.plain_json import read_json
 
 MOST_BYTES = 100_000
 
@@ -12,10 +13,7 @@ def read_pen(data: bytes) -> Recipe:
     """A recipe from a file's bytes."""
     if len(data) > MOST_BYTES:
         raise TooLarge("A pen file is a few kilobytes; this one is over 100. Choose a pen's JSON file.")
-    try:
-        return read_recipe(json.loads(data.decode("utf-8")))
-    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
-        raise FormatError(f"This is not a pen's JSON file ({error}).") from None
+    return read_recipe(read_json(data))
 
 
 def write_pen(recipe: Recipe) -> bytes:

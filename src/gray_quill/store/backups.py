@@ -109,7 +109,8 @@ def rotate(folder: pathlib.Path) -> None:
     bad: list[Backup] = []
     for backup in list_backups(folder):
         (good if examine(backup.path, whole=False).state == "good" else bad).append(backup)
-    kept, weeks = good[:LAST_KEPT], set()
+    weeks: set[tuple[int, int]] = set()
+    kept = good[:LAST_KEPT]
     for backup in good[LAST_KEPT:]:
         week = backup.made_at.isocalendar()[:2]
         if week not in weeks and len(weeks) < WEEKS_KEPT:

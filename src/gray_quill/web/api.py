@@ -1,12 +1,13 @@
 """Operations: one decorator that parses the body, shapes the reply and records both for the OpenAPI document."""
 
+import contextlib
 import dataclasses
 import functools
 import re
 from collections.abc import Callable
 from typing import Any
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response, current_app, request
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
 from gray_quill import __version__
@@ -14,6 +15,7 @@ from gray_quill.core.catalogue import RECORDS
 from gray_quill.core.errors import BodyError, InputError
 from gray_quill.core.pen.recipe import recipe_schema
 from gray_quill.core.quantities import record_schema, sub_records
+from gray_quill.formats.plain_json import read_json
 
 REF = "#/components/schemas/{model}"
 RECORD = "x-record"  # stands in a schema for the record of this name
@@ -51,8 +53,11 @@ def operation(
     body: Any = None,
     query: type[Model] | None = None,
     status: int = 200,
+    costly: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Register a handler at /api + path; see Operation. 201 is for what is made and kept, 202 for a task begun."""
+    """Register a handler at /api + path; see Operation. 201 is for what is made and kept, 202 for a task begun.
+    `costly` answers take turns.
+    """
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
@@ -64,10 +69,11 @@ def operation(
             if isinstance(body, str):
                 path_values["body"] = request.get_data()
             elif body is not None:
-                path_values["body"] = _parsed(body, request.get_json(silent=True), "body")
+                path_values["body"] = parsed(body, _json_sent(), "body")
             if query is not None:
-                path_values["query"] = _parsed(query, request.args.to_dict(), "query")
-            answer = handler(**path_values)
+                path_values["query"] = parsed(query, request.args.to_dict(), "query")
+            with current_app.extensions["turns"].turn() if costly else contextlib.nullcontext():
+                answer = handler(**path_values)
             if told is None:
                 return answer  # type: ignore[no-any-return]
             return Response(told.dump_json(answer), status, mimetype="application/json")
@@ -78,7 +84,14 @@ def operation(
     return register
 
 
-def _parsed(model: Any, data: object, what: str) -> Any:
+def _json_sent() -> Any:
+    if not request.is_json:
+        raise InputError("Send the body as JSON with Content-Type application/json.")
+    return read_json(request.get_data())
+
+
+def parsed(model: Any, data: object, what: str) -> Any:
+    """Data as a model or a record. Raises BodyError with the first field that does not fit."""
     if data is None:
         raise InputError(f"Send the {what} as JSON with Content-Type application/json.")
     try:

@@ -1,15 +1,20 @@
 """The app factory: blueprints, the error form, and who may ask."""
 
+import json
+import logging
 import pathlib
+import sqlite3
 
 from flask import Flask, Response, jsonify, request, send_from_directory
 from werkzeug.exceptions import HTTPException
 
-from gray_quill.core.errors import GrayQuillError
+from gray_quill.core.errors import Busy, GrayQuillError, Unavailable
+from gray_quill.store.database import trouble
 from gray_quill.store.start import prepare
 from gray_quill.web import context
 from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
+from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
@@ -20,10 +25,12 @@ from gray_quill.web.pen import pen
 from gray_quill.web.pens import pens
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
+from gray_quill.web.turns import Turns
 from gray_quill.web.wash import wash
 
 DIST = pathlib.Path(__file__).parents[3] / "web" / "dist"
-MOST_BYTES = 42_000_000
+RETRY_AFTER_S = 2
+OWN_SITES = ("same-origin", "none")  # Fetch Metadata: our own pages, and what the user does in the address bar
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
     "font-src 'self'; "
@@ -35,28 +42,36 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     """An app over the database in `folder`, which is made or brought up to date."""
     prepare(folder)
     app = Flask(__name__, static_folder=None)
-    app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BYTES)
+    app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory()
     app.extensions["jobs"] = Jobs()
+    app.extensions["turns"] = Turns()
     app.teardown_appcontext(context.close_db)
     app.before_request(_check_asker)
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
+    app.register_error_handler(sqlite3.Error, _refuse_store)
     app.register_error_handler(HTTPException, _refuse_http)
     for blueprint in (desk, pens, sheets, pen, panels, shading, wash, lag, lag_films, palm, tasks):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))
-    app.add_url_rule("/<path:name>", "page", lambda name: _file(dist, name))
+    files = {str(p.relative_to(dist)) for p in dist.rglob("*") if p.is_file()}
+    app.add_url_rule("/<path:name>", "page", lambda name: _file(dist, name, files))
     return app
 
 
 def _check_asker() -> tuple[Response, int] | None:
-    """Only pages of this server on this machine may ask: a foreign Host or Origin is refused."""
+    """Only pages of this server on this machine may ask: a foreign Host, Origin or site is refused, whatever it asks.
+
+    Fetch Metadata Request Headers (W3C): Sec-Fetch-Site tells who asks even where a browser sends no Origin.
+    """
     host = request.host.rsplit(":", 1)[0]
     origin = request.headers.get("Origin")
-    if host not in ("127.0.0.1", "localhost", "[::1]") or (origin and origin != f"{request.scheme}://{request.host}"):
+    foreign = request.path.startswith("/api") and request.headers.get("Sec-Fetch-Site", "none") not in OWN_SITES
+    ours = host in ("127.0.0.1", "localhost", "[::1]") and origin in (None, "", f"{request.scheme}://{request.host}")
+    if foreign or not ours:
         return _error(
             403, "forbidden", "This server answers only its own pages on this machine. Open the address it printed."
         )
@@ -67,22 +82,42 @@ def _protect(reply: Response) -> Response:
     reply.headers["Content-Security-Policy"] = POLICY
     reply.headers["X-Content-Type-Options"] = "nosniff"
     reply.headers["Referrer-Policy"] = "no-referrer"
+    if reply.mimetype == "application/json":
+        reply.headers["Cache-Control"] = "no-store"
     return reply
 
 
+def error_body(code: str, message: str, field: str | None = None) -> bytes:
+    """The one form of a refusal."""
+    return json.dumps({"error": {"code": code, "message": message, **({"field": field} if field else {})}}).encode()
+
+
 def _error(status: int, code: str, message: str, field: str | None = None) -> tuple[Response, int]:
-    return jsonify({"error": {"code": code, "message": message, **({"field": field} if field else {})}}), status
+    return Response(error_body(code, message, field), mimetype="application/json"), status
 
 
 def _refuse(error: GrayQuillError) -> tuple[Response, int]:
-    return _error(error.status, error.code, error.message, error.field)
+    reply, status = _error(error.status, error.code, error.message, error.field)
+    if isinstance(error, (Busy, Unavailable)):
+        reply.headers["Retry-After"] = str(RETRY_AFTER_S)
+    return reply, status
+
+
+def _refuse_store(error: sqlite3.Error) -> tuple[Response, int]:
+    """What the disk or the database refuses: said here and in the log, in the same words."""
+    known = trouble(error, context.folder())
+    if known is None:
+        logging.getLogger("gray_quill").exception("the store failed")
+        return _error(500, "internal_server_error", "Something went wrong here; nothing you kept is lost. Try again.")
+    context.told_once(known)
+    return _refuse(known)
 
 
 def _refuse_http(error: HTTPException) -> tuple[Response, int]:
     texts = {
         404: "There is nothing at this address.",
         405: "This address does not take that method.",
-        413: f"That is over {MOST_BYTES // 1_000_000} MB. Send less at a time.",
+        413: f"That is over {MOST_BODY_BYTES // 1_000_000} MB. Send less at a time.",
         500: "Something went wrong here; nothing you kept is lost. Try again.",
     }
     status = error.code or 500
@@ -97,8 +132,8 @@ def _page(dist: pathlib.Path) -> Response | tuple[Response, int]:
     return reply
 
 
-def _file(dist: pathlib.Path, name: str) -> Response | tuple[Response, int]:
-    if (dist / name).is_file():
+def _file(dist: pathlib.Path, name: str, files: set[str]) -> Response | tuple[Response, int]:
+    if name in files:
         reply = send_from_directory(dist, name)
         reply.headers["Cache-Control"] = (
             "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"

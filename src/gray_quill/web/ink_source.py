@@ -1,12 +1,16 @@
 """Ink on request: strokes of a sheet with their pens, settled once and remembered while they are in use."""
 
+import logging
 import sqlite3
 import threading
 from collections import OrderedDict
 from collections.abc import Sequence
 
 from gray_quill.core.errors import NoInk
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
+from gray_quill.core.ink.page import Pixels, page_pixels
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.lines import longest_line
@@ -14,6 +18,7 @@ from gray_quill.core.trace import Trace
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.web.records import Source
+from gray_quill.web.time_budget import in_time
 
 MOST_REMEMBERED = 20_000
 WRITING = ("ballpoint", "fountain", "flat nib")
@@ -39,7 +44,10 @@ class InkMemory:
             key = (pen_id, revision)
             if key not in recipes:
                 recipes[key] = get_pen(db, pen_id, revision).recipe
-            fresh[stroke_id] = (traces[stroke_id], settle(traces[stroke_id], recipes[key], paper))
+            in_time()
+            fresh[stroke_id] = (traces[stroke_id], settle_or_bare(traces[stroke_id], recipes[key], paper))
+            if is_bare(fresh[stroke_id][1]):
+                logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", stroke_id, *key)
         with self._lock:
             found = [fresh.get(i) or self._kept[i, paper] for i, _, _ in index]
             for (stroke_id, _, _), pair in zip(index, found, strict=True):
@@ -52,6 +60,27 @@ class InkMemory:
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
         """Settled ink of a sheet in the order written."""
         return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id), get_sheet(db, sheet_id).paper)]
+
+    def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
+        """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""
+        paper = get_sheet(db, sheet_id).paper
+        index = stroke_index(db, sheet_id)
+        pairs = self.strokes(db, index, paper)
+        try:
+            return page_pixels([ink for _, ink in pairs], paper, view)
+        except Exception:
+            logging.getLogger("gray_quill").exception("a page of %s cannot be drawn", sheet_id)
+            spoilt = undrawable([ink for _, ink in pairs], view, lambda inks, part: page_pixels(inks, paper, part))
+            if not spoilt:
+                raise
+            with self._lock:
+                for k in spoilt:
+                    self._kept[index[k][0], paper] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
+            return page_pixels([ink for _, ink in pairs], paper, view)
+
+    def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:
+        """How many strokes of a sheet are shown as bare paths."""
+        return sum(is_bare(ink) for ink in self.sheet_inks(db, sheet_id))
 
     def traces_of(self, db: sqlite3.Connection, source: Source) -> list[Trace]:
         """The traces a source names. Raises InputError when there are none.

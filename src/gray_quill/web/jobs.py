@@ -6,16 +6,17 @@ import json
 import logging
 import threading
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from typing import Any
 
-from flask import Blueprint, Response, current_app
+from flask import Blueprint, Response, current_app, request
 
 from gray_quill.core.errors import Busy, GrayQuillError, NotFound
 from gray_quill.web.api import operation
+from gray_quill.web.front import WATCH, Watch, words_of
+from gray_quill.web.time_budget import TASK_S, too_long
 
 KEPT, AT_ONCE = 2, 2
-TOLD_EVERY_S = 0.15
 Progress = Callable[[float], None]
 
 
@@ -39,10 +40,14 @@ class Job:
         self.id, self.kind, self.keeps = job_id, kind, keeps
         self.state, self.share, self.message, self.result = "running", 0.0, "", None
         self.cancelled = False
+        self._until = time.monotonic() + TASK_S
 
     def progress(self, share: float) -> None:
+        """How far the work is; ends it when it was cancelled or has taken too long."""
         if self.cancelled:
             raise Cancelled
+        if time.monotonic() > self._until:
+            raise too_long(TASK_S)
         self.share = max(self.share, min(1.0, share))
 
     def item(self) -> JobItem:
@@ -64,6 +69,24 @@ class Job:
     def _end(self, state: str, message: str) -> None:
         self.message = message  # first: who sees the state may ask for the message
         self.state = state
+
+
+class JobWatch(Watch):
+    """A job's states as they change, until it ends."""
+
+    def __init__(self, job: Job) -> None:
+        self.job, self.over = job, False
+        self.told: JobItem | None = None
+
+    def look(self) -> str | None:
+        if self.over:
+            raise StopIteration
+        item = self.job.item()
+        self.over = item.state != "running"
+        if item == self.told:
+            return None
+        self.told = item
+        return f"data: {json.dumps(dataclasses.asdict(item))}\n\n"
 
 
 class Jobs:
@@ -126,17 +149,9 @@ def cancel_job(job_id: str) -> JobItem:
 @operation(tasks, "GET", "/jobs/<job_id>/events", "text/event-stream")
 def job_events(job_id: str) -> Response:
     """The states of a long task as server-sent events, until it ends."""
-    job = jobs().get(job_id)
-
-    def told() -> Iterator[str]:
-        last = None
-        while True:
-            item = job.item()
-            if item != last:
-                yield f"data: {json.dumps(dataclasses.asdict(item))}\n\n"
-                last = item
-            if item.state != "running":
-                return
-            time.sleep(TOLD_EVERY_S)
-
-    return Response(told(), mimetype="text/event-stream", headers={"Cache-Control": "no-store"})
+    watch = JobWatch(jobs().get(job_id))
+    head: dict[str, Any] = {"mimetype": "text/event-stream", "headers": {"Cache-Control": "no-store"}}
+    if WATCH in request.environ:  # the front carries it on, without a thread
+        request.environ[WATCH] = watch
+        return Response(**head)
+    return Response(words_of(watch, time.sleep), **head)

@@ -36,7 +36,7 @@ from gray_quill.web.records import (
     StrokeColumns,
     bounded,
 )
-from gray_quill.web.replies import free_id
+from gray_quill.web.replies import new_id
 
 lag = Blueprint("lag", __name__)
 SPEEDS_MM_S = (20.0, 60.0, 120.0, 250.0)
@@ -214,6 +214,6 @@ def keep_device(body: NewDevice) -> DeviceItem:
     base = get_thing(db(), Device, body.like)
     made = dataclasses.replace(device_like(inspect_device(body.ink), base, body.name), stated_ms=body.stated_ms)
     device = read_record(Device, record_json(made), "device.")
-    device_id = free_id(body.name, list_things(db(), Device))
+    device_id = new_id(body.name)
     add_thing(db(), device_id, device)
     return DeviceItem(id=device_id, device=device)

@@ -3,11 +3,10 @@ marked by hand.
 """
 
 import dataclasses
+from collections.abc import Sequence
 from typing import Annotated
 
-import numpy as np
 from flask import Blueprint, Response
-from numpy.typing import NDArray
 from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
@@ -15,7 +14,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.lag.film import CAMERA_FPS, film
 from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, Marked, read_marks
 from gray_quill.core.lag.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
-from gray_quill.formats.film_zip import check_film_zip, read_film_zip
+from gray_quill.formats.film_zip import Frames, check_film_zip, film_frame, film_size, read_film_zip, write_film
 from gray_quill.formats.png import write_png
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
@@ -57,11 +56,11 @@ class MarksBody(Camera):
 
 @dataclasses.dataclass(eq=False)
 class Held:
-    """A film's frames once they are there, and its camera."""
+    """A film, once its frames are there, as a zip of them, which is small; and its camera."""
 
     fps: float
     mm_per_px: float
-    frames: list[NDArray[np.uint8]] = dataclasses.field(default_factory=list)
+    film: bytes = b""
 
 
 @operation(lag_films, "POST", "/lag/films/simulated", JobItem, body=FilmBody, status=202)
@@ -70,9 +69,9 @@ def film_pen(body: FilmBody) -> JobItem:
     device, held = get_thing(db(), Device, body.device_id), Held(body.fps, 1)
 
     def work(progress: Progress) -> FilmReading:
-        held.frames, truth = film(device, body.recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
-        held.mm_per_px = truth.mm_per_px
-        return _read(held, progress, truth.delay_ms)
+        frames, truth = film(device, body.recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
+        held.film, held.mm_per_px = write_film(frames), truth.mm_per_px
+        return _read(held, frames, progress, truth.delay_ms)
 
     return jobs().start("film", work, held).item()
 
@@ -84,8 +83,9 @@ def read_own_film(body: bytes, query: Camera) -> JobItem:
     held = Held(query.fps, query.mm_per_px)
 
     def work(progress: Progress) -> FilmReading:
-        held.frames = read_film_zip(body, lambda share: progress(GETTING * share))
-        return _read(held, progress, None)
+        frames = read_film_zip(body, lambda share: progress(GETTING * share))
+        held.film = body
+        return _read(held, frames, progress, None)
 
     return jobs().start("film", work, held).item()
 
@@ -100,9 +100,9 @@ def film_reading(job_id: str) -> FilmReading:
 def film_frames(job_id: str) -> FilmFrames:
     """The frames there are to step through, also of a film that could not be read."""
     held = _held(jobs().get(job_id, "film"))
-    height, width = held.frames[0].shape
+    frames, height, width = film_size(held.film)
     return FilmFrames(
-        frames=len(held.frames),
+        frames=frames,
         width_px=width,
         height_px=height,
         fps=held.fps,
@@ -112,12 +112,13 @@ def film_frames(job_id: str) -> FilmFrames:
 
 
 @operation(lag_films, "GET", "/lag/films/<job_id>/frames/<int:number>", "image/png")
-def film_frame(job_id: str, number: int) -> Response:
+def read_film_picture(job_id: str, number: int) -> Response:
     """One frame as a picture; the first is number 0."""
     held = _held(jobs().get(job_id, "film"))
-    if number >= len(held.frames):
-        raise InputError(f"This film has {len(held.frames)} frames; there is no number {number}.", "number")
-    return png(write_png(held.frames[number], compress=1))
+    frames = film_size(held.film)[0]
+    if number >= frames:
+        raise InputError(f"This film has {frames} frames; there is no number {number}.", "number")
+    return png(write_png(film_frame(held.film, number), compress=1))
 
 
 @operation(lag_films, "POST", "/lag/films/marks", Marked, body=MarksBody)
@@ -128,11 +129,11 @@ def read_hand_marks(body: MarksBody) -> Marked:
 
 def _held(job: Job) -> Held:
     held: Held = job.keeps
-    if not held.frames:
+    if not held.film:
         raise InputError("This film has no frames to step through yet.", "job_id")
     return held
 
 
-def _read(held: Held, progress: Progress, truth_ms: float | None) -> FilmReading:
-    found = read_film(held.frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
+def _read(held: Held, frames: Sequence[Frames] | Frames, progress: Progress, truth_ms: float | None) -> FilmReading:
+    found = read_film(frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
     return told(found, held.mm_per_px, truth_ms)

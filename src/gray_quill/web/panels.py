@@ -32,7 +32,7 @@ class ProofReply(Model):
     greys: int
 
 
-@operation(panels, "GET", "/panels/<sheet_id>/proof.png", "image/png", query=ProofQuery)
+@operation(panels, "GET", "/panels/<sheet_id>/proof.png", "image/png", query=ProofQuery, costly=True)
 def read_proof(sheet_id: str, query: ProofQuery) -> Response:
     """The sheet as a device's panel shows it, pixel for pixel."""
     sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel
@@ -40,7 +40,7 @@ def read_proof(sheet_id: str, query: ProofQuery) -> Response:
     return png(write_png(proof.pixels, panel.ppi, compress=1))
 
 
-@operation(panels, "GET", "/panels/<sheet_id>/proof", ProofReply, query=ProofQuery)
+@operation(panels, "GET", "/panels/<sheet_id>/proof", ProofReply, query=ProofQuery, costly=True)
 def read_proof_readings(sheet_id: str, query: ProofQuery) -> ProofReply:
     """What becomes of the sheet's ink on a device's panel."""
     sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel

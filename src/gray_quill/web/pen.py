@@ -78,12 +78,15 @@ class PreviewReply(Model):
 
 
 class ReadReply(Model):
-    """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen."""
+    """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
+    bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+    """
 
     readings: Readings | None
     notes: list[Note]
     anchors: dict[str, list[tuple[float, float]]]
     strokes: int
+    bare: int = 0
 
 
 class ForceReply(Model):
@@ -224,7 +227,7 @@ def make_plan(body: PlanBody) -> PenPlan:
     return compile_plan(body.recipe, body.paper_colour, body.paper)
 
 
-@operation(pen, "POST", "/pen/preview", PreviewReply, body=Preview)
+@operation(pen, "POST", "/pen/preview", PreviewReply, body=Preview, costly=True)
 def make_preview(body: Preview) -> PreviewReply:
     """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
     traces = _traces(body.source)
@@ -244,7 +247,7 @@ def make_preview(body: Preview) -> PreviewReply:
     )
 
 
-@operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn)
+@operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn, costly=True)
 def read_with(body: PenOn) -> ReadReply:
     """Readings of a recipe on the source's ink, and where on the page they can be seen."""
     traces = _traces(body.source)[-MOST_STROKES_READ:]
@@ -255,7 +258,7 @@ def read_with(body: PenOn) -> ReadReply:
     return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
 
 
-@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply)
+@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, costly=True)
 def read_sheet_ink(sheet_id: str) -> ReadReply:
     """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
@@ -267,7 +270,8 @@ def read_sheet_ink(sheet_id: str) -> ReadReply:
     recipe = get_pen(db(), pen_id, revision).recipe
     readings = read_ink(traces, recipe, inks)
     anchors = find_anchors(traces, recipe, inks)
-    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
+    bare = memory().bare(db(), sheet_id)
+    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces), bare=bare)
 
 
 @operation(pen, "POST", "/pen/force", ForceReply, body=Source)
@@ -307,7 +311,7 @@ def read_fit(hand_id: str, device_id: str) -> KeptFit:
     return KeptFit(press=kept_fit(db(), hand_id, device_id))
 
 
-@operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody)
+@operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody, costly=True)
 def trade(body: TradeBody) -> TradeReply:
     """Wobble against drag for every method and amount, and the setting in use."""
     traces = _traces(body.source)
@@ -316,7 +320,7 @@ def trade(body: TradeBody) -> TradeReply:
     return TradeReply(points=trade_curves(traces, body.steady), now=trade_point(traces, body.steady), methods=methods)
 
 
-@operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody)
+@operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody, costly=True)
 def solve(body: SolveBody) -> SolveReply:
     """The calmest setting under a drag, or the one with least drag that brings wobble under a bound."""
     traces = _traces(body.source)
@@ -344,7 +348,7 @@ def read_spot(body: SpotBody) -> Spot:
     return find_spot(traces, [settle(t, body.recipe) for t in traces], body.x_mm, body.y_mm)
 
 
-@operation(pen, "POST", "/pen/heat", HeatReply, body=HeatBody)
+@operation(pen, "POST", "/pen/heat", HeatReply, body=HeatBody, costly=True)
 def read_heat(body: HeatBody) -> HeatReply:
     """The ink coloured by its width, force or speed."""
     traces = _traces(body.source)
@@ -366,14 +370,14 @@ def judge(body: JudgeBody) -> Verdict:
     return judge_kind(body.recipe)
 
 
-@operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody)
+@operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody, costly=True)
 def read_effects(body: EffectsBody) -> EffectsReply:
     """How much each control of a group changes this ink, and why when it does not."""
     sheet = get_sheet(db(), body.source.sheet_id)
     return EffectsReply(effects=control_effects(_traces(body.source), body.recipe, body.group, sheet.paper.colour))
 
 
-@operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn)
+@operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn, costly=True)
 def read_advice(body: PenOn) -> AdviceReply:
     """What to change about a pen on this ink, why, and what it will do."""
     traces = _traces(body.source)
@@ -381,14 +385,14 @@ def read_advice(body: PenOn) -> AdviceReply:
     return AdviceReply(advice=advise(traces, body.recipe, inks, read_ink(traces, body.recipe, inks)))
 
 
-@operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody)
+@operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody, costly=True)
 def read_differences(body: DifferBody) -> DifferReply:
     """Readings of two pens on the same ink that differ, largest first."""
     traces = _traces(body.source)
     return DifferReply(differences=differences(read_ink(traces, body.one), read_ink(traces, body.other)))
 
 
-@operation(pen, "POST", "/pen/ladder", LadderReply, body=LadderBody)
+@operation(pen, "POST", "/pen/ladder", LadderReply, body=LadderBody, costly=True)
 def read_ladder(body: LadderBody) -> LadderReply:
     """One pen at rising widths, opacities or ranges over an older dark line."""
     pixels, values = ladder(body.recipe, body.over, body.width_px, body.height_px, body.paper_colour)

@@ -4,7 +4,7 @@ import base64
 from typing import Annotated
 
 from flask import Blueprint, Response
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
 from gray_quill.core.colour.srgb import to_grey8
 from gray_quill.core.ink.grain_tile import grain_tile
@@ -15,7 +15,7 @@ from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, 
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.records import BinChange, Colour, Id, RecipeIn
-from gray_quill.web.replies import download, free_id, png
+from gray_quill.web.replies import download, new_id, png
 
 pens = Blueprint("pens", __name__)
 MOST_GRAIN_PIXELS = 20_000_000
@@ -30,8 +30,11 @@ class NewPen(Model):
 
 
 class NewRevision(Model):
+    """saw: the newest revision known; where there is a newer one by now, nothing is kept and it is told."""
+
     recipe: RecipeIn
     note: Note = ""
+    saw: int | None = Field(None, ge=1, le=1_000_000_000)
 
 
 class PenList(Model):
@@ -63,7 +66,7 @@ def read_pen_history(pen_id: str) -> PenList:
 @operation(pens, "POST", "/pens/<pen_id>/revisions", Pen, body=NewRevision, status=201)
 def new_revision(pen_id: str, body: NewRevision) -> Pen:
     """Keep a changed recipe as the pen's next revision."""
-    return add_revision(db(), pen_id, body.recipe, body.note)
+    return add_revision(db(), pen_id, body.recipe, body.note, body.saw)
 
 
 @operation(pens, "PUT", "/pens/<pen_id>/bin", Pen, body=BinChange)
@@ -89,18 +92,19 @@ def take_out_pen(pen_id: str, revision: int) -> Response:
 def bring_in_pen(body: bytes) -> Pen:
     """Keep a pen from a pen JSON file."""
     recipe = read_pen(body)
-    taken = {p.id for p in [*list_pens(db()), *list_pens(db(), binned=True)]}
-    return add_pen(db(), free_id(recipe.name, taken), recipe, "brought in from a file", on_roll=True)
+    return add_pen(db(), new_id(recipe.name), recipe, "brought in from a file", on_roll=True)
 
 
-@operation(pens, "POST", "/pens/grains", Grain, body="image/png")
+@operation(pens, "POST", "/pens/grains", Grain, body="image/png", costly=True)
 def make_grain(body: bytes) -> Grain:
     """A picture of a surface as a grain for a pen."""
     grey = to_grey8(read_png(body, MOST_GRAIN_PIXELS)) / 255
     return Grain(own=base64.b64encode(grain_tile(grey).tobytes()).decode())
 
 
-@operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/swatch.png", "image/png", query=SwatchQuery)
+@operation(
+    pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/swatch.png", "image/png", query=SwatchQuery, costly=True
+)
 def read_swatch(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     """A stroke this pen really draws."""
     reply = png(write_png(swatch_pixels(get_pen(db(), pen_id, revision).recipe, query.ground), compress=6))

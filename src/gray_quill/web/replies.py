@@ -2,7 +2,7 @@
 
 import base64
 import re
-from collections.abc import Collection
+import uuid
 from urllib.parse import quote
 
 from flask import Response
@@ -30,10 +30,7 @@ def download(data: bytes, media: str, name: str) -> Response:
     )
 
 
-def free_id(name: str, taken: Collection[str]) -> str:
-    """An id like the name, not among those taken."""
-    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "item"
-    number, candidate = 2, stem
-    while candidate in taken:
-        candidate, number = f"{stem}-{number}", number + 1
-    return candidate
+def new_id(name: str) -> str:
+    """An id like the name that nothing has had and nothing will have."""
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40].strip("-") or "item"
+    return f"{stem}-{uuid.uuid4().hex[:12]}"

@@ -1,32 +1,104 @@
-"""Serving with waitress on this machine."""
+"""Serving on this machine with uvicorn: asyncio underneath, so that idle and slow connections cost no thread, and TLS
+by Python's own ssl when it is asked for. What is asked is carried to Flask by `Front`.
+"""
 
+import asyncio
+import contextlib
 import importlib
-import logging
 import pathlib
-import sys
+import socket
 import threading
+from collections import Counter
+from typing import Any, ClassVar
 
-import waitress
+import uvicorn
+from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from gray_quill.core.errors import InputError
-from gray_quill.web.app import create_app
+from gray_quill.store.database import connect
+from gray_quill.web.app import create_app, error_body
+from gray_quill.web.front import Front
 
 READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its turn
+HOST = "127.0.0.1"
+MOST_CONNECTIONS = 400  # of one client
+HEAD_S = 15.0  # a connection whose first request has not begun by then is closed
+IDLE_S = 75  # one that asks for nothing more is closed after this
+FILES_WANTED = 4096
+
+
+class Guarded(H11Protocol):
+    """A connection that must ask something soon, among a bounded number of one client's."""
+
+    open_by_client: ClassVar[Counter[str]] = Counter()
+
+    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+        super().connection_made(transport)
+        self._from = str((transport.get_extra_info("peername") or ("?",))[0])
+        self.open_by_client[self._from] += 1
+        if self.open_by_client[self._from] > MOST_CONNECTIONS:
+            transport.abort()
+            return
+        self._late = self.loop.call_later(HEAD_S, self._give_up)
+
+    def _give_up(self) -> None:
+        if self.cycle is None:  # type: ignore[has-type]
+            self.transport.abort()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        self.open_by_client[self._from] -= 1
+        if hasattr(self, "_late"):
+            self._late.cancel()
+        super().connection_lost(exc)
 
 
 def serve(folder: pathlib.Path, port: int) -> None:
     """Serve until stopped; prints the address once it answers."""
+    if not 0 <= port <= 65535:
+        raise InputError(f"There is no port {port}. Choose one from 1 to 65535, or 0 for any that is free.")
+    _allow_many_connections()
     app = create_app(folder)
-    logging.getLogger("waitress.queue").setLevel(
-        logging.ERROR
-    )  # a page asks for several pictures at once; a short queue is no news
+    with contextlib.closing(_listening(port)) as listening, contextlib.closing(connect(folder)) as held:
+        held.execute("SELECT 1 FROM sqlite_master").fetchone()  # held open: the log is not folded in at each request
+        config = uvicorn.Config(
+            Front(app, error_body),
+            http=Guarded,
+            ws="none",
+            lifespan="off",
+            loop="asyncio",
+            log_level="error",
+            access_log=False,
+            server_header=False,
+            timeout_keep_alive=IDLE_S,
+            timeout_graceful_shutdown=3,
+            h11_max_incomplete_event_size=32_768,
+        )
+        threading.Timer(READY_AFTER_S, importlib.import_module, ("scipy.signal",)).start()
+        print(f"Gray Quill is at http://{HOST}:{listening.getsockname()[1]}/", flush=True)
+        with contextlib.suppress(KeyboardInterrupt):
+            uvicorn.Server(config).run(sockets=[listening])
+
+
+def _listening(port: int) -> socket.socket:
+    listening = socket.socket()
     try:
-        server = waitress.create_server(app, host="127.0.0.1", port=port, threads=6)
-    except OSError:
-        raise InputError(f"Port {port} is taken. Stop what uses it or choose another with PORT= or --port.") from None
-    threading.Timer(READY_AFTER_S, importlib.import_module, ("scipy.signal",)).start()
-    print(f"Gray Quill is at http://127.0.0.1:{port}/", flush=True)
-    try:
-        server.run()
-    except KeyboardInterrupt:
-        sys.exit(0)
+        listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listening.bind((HOST, port))
+        listening.listen(256)
+    except OSError as error:
+        listening.close()
+        raise InputError(
+            f"Port {port} is taken or not allowed ({error.strerror}). Choose another with PORT= or --port."
+        ) from None
+    return listening
+
+
+def _allow_many_connections() -> None:
+    """As many open files as the system lets us have, within reason."""
+    with contextlib.suppress(ImportError, ValueError, OSError):
+        import resource
+
+        soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
+        wanted: Any = FILES_WANTED if hard == resource.RLIM_INFINITY else min(FILES_WANTED, hard)
+        if soft < wanted:
+            resource.setrlimit(resource.RLIMIT_NOFILE, (wanted, hard))

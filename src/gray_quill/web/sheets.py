@@ -1,43 +1,48 @@
 """Sheets: putting one down, keeping strokes, the simulated hand, pictures of parts of the page, files in and out."""
 
+import contextlib
 from collections.abc import Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from flask import Blueprint, Response
-from pydantic import Field, StringConstraints
+from pydantic import Field, SkipValidation, StringConstraints
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import fill_prompts, write_below
-from gray_quill.core.errors import InputError
+from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
-from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import first_paper
-from gray_quill.core.trace import bounds_mm, make_trace
+from gray_quill.core.trace import bounds_mm, moved
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import MOST_PIXELS, write_png
+from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
     Sheet,
     Stroke,
+    StrokeAnswer,
     add_sheet,
     add_strokes,
     bin_sheet,
     bin_strokes,
     change_sheet,
     get_sheet,
-    list_sheets,
     stroke_index,
 )
 from gray_quill.store.things import get_thing
-from gray_quill.web.api import Model, operation
+from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import BinChange, Box, Id, Name, PaperIn, StrokeColumns, bounded
-from gray_quill.web.replies import download, free_id, png
+from gray_quill.web.replies import download, new_id, png
+from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
+MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page
+MOST_TOLD = 80  # letters of an id that is told back
 MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "inkml": "application/inkml+xml"}
 
 
@@ -54,6 +59,9 @@ class NewSheet(Model):
 
 
 class SheetChange(Model):
+    """saw: the version of the sheet the change was made from; a change from an older sight is told what is there."""
+
+    saw: int | None = Field(None, ge=1, le=1_000_000_000)
     name: Name | None = None
     paper: PaperIn | None = None
     hand_id: Id | None = None
@@ -71,18 +79,27 @@ class SheetDetail(Model):
 class NewStroke(StrokeColumns):
     id: Id
     pen_id: Id
-    revision: int
+    revision: int = Field(ge=1, le=1_000_000_000)
 
 
 class NewStrokes(Model):
-    strokes: Annotated[list[NewStroke], Field(min_length=1, max_length=500)]
+    """Each is looked at by itself: one that cannot be kept does not keep the others from it."""
+
+    strokes: Annotated[list[SkipValidation[NewStroke]], Field(min_length=1, max_length=500)]
 
 
 class StrokesKept(Model):
-    """kept: ids confirmed; box_mm: the part of the page whose picture changed."""
+    """answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
+    where nothing did.
+    """
 
-    kept: list[str]
-    new: int
+    answers: list[StrokeAnswer]
+    box_mm: Box | None
+
+
+class InkChanged(Model):
+    """box_mm: the part of the page whose picture changed."""
+
     box_mm: Box
 
 
@@ -155,14 +172,32 @@ def change_sheet_bin(sheet_id: str, body: BinChange) -> Sheet:
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/strokes", StrokesKept, body=NewStrokes)
 def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
-    """Keep strokes; a repeated save of the same ids changes nothing."""
-    return _keep(sheet_id, [Stroke(s.id, s.pen_id, s.revision, s.trace()) for s in body.strokes])
+    """Keep strokes; each is answered for itself, and a repeated save of the same ids changes nothing."""
+    given: list[Any] = body.strokes
+    return _keep(sheet_id, [_stroke(raw) for raw in given])
 
 
-def _keep(sheet_id: str, strokes: Sequence[Stroke]) -> StrokesKept:
-    new = add_strokes(db(), sheet_id, strokes)
-    ids = [s.id for s in strokes]
-    return StrokesKept(kept=ids, new=new, box_mm=_box(sheet_id, ids, [(s.pen_id, s.revision) for s in strokes]))
+def _stroke(raw: Any) -> Stroke | StrokeAnswer:
+    """A stroke that was sent, or why it cannot be kept. What would cost too much to draw is refused here."""
+    try:
+        sent: NewStroke = parsed(NewStroke, raw, "stroke")
+        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace())
+        with contextlib.suppress(NotFound):  # the store says so
+            check_cost(stroke.trace, get_pen(db(), stroke.pen_id, stroke.revision).recipe)
+        return stroke
+    except GrayQuillError as error:
+        stroke_id = raw.get("id") if isinstance(raw, dict) else None
+        return StrokeAnswer.refusal(str(stroke_id)[:MOST_TOLD], error)
+
+
+def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKept:
+    good = [s for s in strokes if isinstance(s, Stroke)]
+    told = iter(add_strokes(db(), sheet_id, good))
+    answers = [next(told) if isinstance(s, Stroke) else s for s in strokes]
+    pens = {s.id: (s.pen_id, s.revision) for s in good}
+    there = [a.id for a in answers if a.state != "refused"]
+    box = _box(sheet_id, there, [pens[i] for i in there]) if there else None
+    return StrokesKept(answers=answers, box_mm=box)
 
 
 def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> Box:
@@ -173,8 +208,8 @@ def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> 
     return left, top, right, bottom
 
 
-@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", StrokesKept, body=StrokesBin)
-def change_stroke_bin(sheet_id: str, body: StrokesBin) -> StrokesKept:
+@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", InkChanged, body=StrokesBin)
+def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
     """Move strokes to the bin or back, for undo and redo."""
     before = {i: (p, r) for i, p, r in stroke_index(db(), sheet_id)}
     bin_strokes(db(), sheet_id, body.ids, body.binned)
@@ -182,10 +217,10 @@ def change_stroke_bin(sheet_id: str, body: StrokesBin) -> StrokesKept:
     known = [i for i in body.ids if i in after]
     if not known:
         raise InputError("Those strokes are in the bin already.", "ids")
-    return StrokesKept(kept=known, new=0, box_mm=_box(sheet_id, known, [after[i] for i in known]))
+    return InkChanged(box_mm=_box(sheet_id, known, [after[i] for i in known]))
 
 
-@operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText)
+@operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText, costly=True)
 def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
     """Let the sheet's simulated hand write text below what is there, or do its prompts."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
@@ -196,13 +231,11 @@ def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
     else:
         there = [trace for trace, _ in memory().strokes(db(), index, sheet.paper)]
         traces = write_below(body.text, hand, device, body.seed, sheet.paper, there)
-    stem, taken = f"{sheet_id[:24]}-hand-{len(index)}-{body.seed}", {i for i, _, _ in index}
-    return _keep(
-        sheet_id, [Stroke(free_id(f"{stem}-{k}", taken), pen.id, pen.revision, t) for k, t in enumerate(traces)]
-    )
+    stem = new_id("hand")
+    return _keep(sheet_id, [Stroke(f"{stem}-{k}", pen.id, pen.revision, t) for k, t in enumerate(traces)])
 
 
-@operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery)
+@operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery, costly=True)
 def read_page(sheet_id: str, query: PageQuery) -> Response:
     """Paper and settled ink of a part of the sheet, snapped outward to whole pixels."""
     sheet = get_sheet(db(), sheet_id)
@@ -215,11 +248,11 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     )
     if box[2] <= box[0] or box[3] <= box[1] or (box[2] - box[0]) * (box[3] - box[1]) * query.scale**2 > MOST_PIXELS:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
-    pixels = page_pixels(memory().sheet_inks(db(), sheet_id), sheet.paper, box_view(box, query.scale))
+    pixels = memory().page(db(), sheet_id, box_view(box, query.scale))
     return png(write_png(pixels, compress=1))
 
 
-@operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery)
+@operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery, costly=True)
 def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
     """The sheet as a file: SVG, PNG or PDF with or without its paper, or its traces as InkML."""
     sheet = get_sheet(db(), sheet_id)
@@ -234,21 +267,21 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
     return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")
 
 
-@operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201)
+@operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201, costly=True)
 def bring_in_sheet(sheet_id: str, body: bytes) -> Sheet:
     """Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named."""
     like = get_sheet(db(), sheet_id)
-    traces = read_inkml(body)
-    left, top, _, _ = bounds_mm(traces)
-    name = "Brought in"
-    free = free_id(name, {s.id for s in list_sheets(db())})
-    sheet = add_sheet(db(), Sheet(free, name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False))
     pen = get_pen(db(), like.pen_id)
+    traces = read_inkml(body, in_time)
+    for trace in traces:
+        check_cost(trace, pen.recipe)
+        in_time()
+    left, top, _, _ = bounds_mm(traces)
     fits = left >= 0 and top >= 0
-    placed = (
-        traces
-        if fits
-        else [make_trace(t.t_s, t.x_mm - left + 12, t.y_mm - top + 12, t.force, t.altitude, t.azimuth) for t in traces]
-    )
-    add_strokes(db(), sheet.id, [Stroke(f"{sheet.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
-    return get_sheet(db(), sheet.id)
+    placed = traces if fits else [moved(t, MARGIN_MM - left, MARGIN_MM - top) for t in traces]
+    name = "Brought in"
+    made = Sheet(new_id(name), name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False)
+    with transaction(db()):
+        add_sheet(db(), made)
+        add_strokes(db(), made.id, [Stroke(f"{made.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
+    return get_sheet(db(), made.id)

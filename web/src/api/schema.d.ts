@@ -252,7 +252,7 @@ export interface paths {
             cookie?: never;
         };
         /** One frame as a picture; the first is number 0. */
-        get: operations["film_frame"];
+        get: operations["read_film_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1076,7 +1076,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep strokes; a repeated save of the same ids changes nothing. */
+        /** Keep strokes; each is answered for itself, and a repeated save of the same ids changes nothing. */
         post: operations["keep_strokes"];
         delete?: never;
         options?: never;
@@ -1925,6 +1925,15 @@ export interface components {
             fill_opacity: number;
             wall_mm: number;
         };
+        /** @description box_mm: the part of the page whose picture changed. */
+        InkChanged: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
         /** @description Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here. */
         InspectBody: {
             /** @default null */
@@ -2296,10 +2305,13 @@ export interface components {
             on_roll: boolean;
             recipe: components["schemas"]["Recipe"];
         };
+        /** @description saw: the newest revision known; where there is a newer one by now, nothing is kept and it is told. */
         NewRevision: {
             /** @default  */
             note: string;
             recipe: components["schemas"]["Recipe"];
+            /** @default null */
+            saw: number | null;
         };
         /** @description A run to keep: which pen, for whose hand. */
         NewRun: {
@@ -2343,22 +2355,22 @@ export interface components {
             paper?: components["schemas"]["Paper"];
             pen_id: string;
         };
-        NewStroke: {
-            /** @default null */
-            altitude: number[] | null;
-            /** @default null */
-            azimuth: number[] | null;
-            /** @default null */
-            force: number[] | null;
-            id: string;
-            pen_id: string;
-            revision: number;
-            t_ms: number[];
-            x_mm: number[];
-            y_mm: number[];
-        };
+        /** @description Each is looked at by itself: one that cannot be kept does not keep the others from it. */
         NewStrokes: {
-            strokes: components["schemas"]["NewStroke"][];
+            strokes: {
+                /** @default null */
+                altitude: number[] | null;
+                /** @default null */
+                azimuth: number[] | null;
+                /** @default null */
+                force: number[] | null;
+                id: string;
+                pen_id: string;
+                revision: number;
+                t_ms: number[];
+                x_mm: number[];
+                y_mm: number[];
+            }[];
         };
         /** @description One note as a screen shows it; `more` is a smaller second line, empty where there is nothing to add. */
         Note: {
@@ -2816,7 +2828,10 @@ export interface components {
             passes: boolean;
             replacements: components["schemas"]["Replacement"][];
         };
-        /** @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen. */
+        /**
+         * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
+         *     bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+         */
         ReadReply: {
             anchors: {
                 [key: string]: [
@@ -2824,6 +2839,8 @@ export interface components {
                     number
                 ][];
             };
+            /** @default 0 */
+            bare: number;
             notes: components["schemas"]["Note"][];
             readings: components["schemas"]["Readings"] | null;
             strokes: number;
@@ -3203,7 +3220,7 @@ export interface components {
         };
         /**
          * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-         *     paper_is_dark: light ink reads better on it.
+         *     paper_is_dark: light ink reads better on it; version: counts its changes.
          */
         Sheet: {
             binned: boolean;
@@ -3223,7 +3240,10 @@ export interface components {
             prompts: string | null;
             /** @default 0 */
             strokes: number;
+            /** @default 1 */
+            version: number;
         };
+        /** @description saw: the version of the sheet the change was made from; a change from an older sight is told what is there. */
         SheetChange: {
             /** @default null */
             device_id: string | null;
@@ -3235,6 +3255,8 @@ export interface components {
             paper: components["schemas"]["Paper"] | null;
             /** @default null */
             pen_id: string | null;
+            /** @default null */
+            saw: number | null;
         };
         SheetDetail: {
             colours: string[];
@@ -3375,6 +3397,18 @@ export interface components {
             x_mm: number[];
             y_mm: number[];
         };
+        /**
+         * @description What became of a stroke that was sent. state: kept, there (it was kept before) or refused; code and reason tell
+         *     why it was refused and what to do.
+         */
+        StrokeAnswer: {
+            /** @default  */
+            code: string;
+            id: string;
+            /** @default  */
+            reason: string;
+            state: string;
+        };
         /** @description One stroke as the browser reported it. */
         StrokeColumns: {
             /** @default null */
@@ -3391,16 +3425,18 @@ export interface components {
             binned: boolean;
             ids: string[];
         };
-        /** @description kept: ids confirmed; box_mm: the part of the page whose picture changed. */
+        /**
+         * @description answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
+         *     where nothing did.
+         */
         StrokesKept: {
+            answers: components["schemas"]["StrokeAnswer"][];
             box_mm: [
                 number,
                 number,
                 number,
                 number
-            ];
-            kept: string[];
-            new: number;
+            ] | null;
         };
         /** @description The percentiles that are left when only `factor` is taken from the other setting. */
         Swap: {
@@ -4243,7 +4279,7 @@ export interface operations {
             };
         };
     };
-    film_frame: {
+    read_film_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -6119,7 +6155,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StrokesKept"];
+                    "application/json": components["schemas"]["InkChanged"];
                 };
             };
             /** @description Refused, with what to do */

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import smooth_path
+from gray_quill.core.ink.cost import check_dashes
 from gray_quill.core.ink.straight import rules_of, straightened, strength_for
 from gray_quill.core.ink.width import Samples, across_motion_mm, pen_samples
 from gray_quill.core.paper import Paper
@@ -127,25 +128,26 @@ def patterned(ink: Ink, along_mm: Floats) -> Ink:
 
     Round caps reach half a width beyond a piece, so each piece's path is one width shorter than its visible length.
     """
-    width = ink.recipe.body.width_mm
+    check_dashes(float(along_mm[-1]), ink.recipe)
+    width, total = ink.recipe.body.width_mm, along_mm[-1]
     lengths = np.array(PATTERNS[ink.recipe.body.line.pattern]) * width * ink.recipe.body.line.scale
-    total = along_mm[-1]
-    period = lengths.sum()
-    cuts: list[tuple[float, float]] = []
-    for start in np.arange(0, total + period, period):
-        edges = start + np.concatenate(([0.0], np.cumsum(lengths)))
-        cuts += [(edges[i], edges[i + 1]) for i in range(0, len(lengths), 2)]
+    edges = np.concatenate(([0.0], np.cumsum(lengths)))
+    starts = np.arange(0, total + edges[-1], edges[-1])[:, None]
+    on, off = (starts + edges[:-1:2]).ravel(), (starts + edges[1::2]).ravel()
+    first = on + np.where(on > 0, width / 2, 0.0)
+    last = np.maximum(first, np.minimum(off - width / 2, total))
+    first, last = first[first <= total], last[first <= total]
+    # every piece has its two ends and the points of the path that lie inside it
+    piece = np.searchsorted(first, along_mm, "left") - 1
+    inside = (piece >= 0) & (along_mm < last[piece])
+    numbers = np.arange(len(first))
+    piece = np.concatenate((numbers, numbers, piece[inside]))
+    points = np.concatenate((first, last, along_mm[inside]))
+    order = np.lexsort((points, piece))
+    piece, points = piece[order], points[order]
+    fresh = np.concatenate(([True], (np.diff(piece) > 0) | (np.diff(points) > 0)))
+    piece, points = piece[fresh], points[fresh]
+    pieces = np.searchsorted(piece, np.arange(len(first) + 1))
     columns = (ink.x_mm, ink.y_mm, ink.long_mm, ink.short_mm, ink.angle, ink.opacity, ink.at, ink.t_s)
-    kept, pieces = [], [0]
-    for on, off in cuts:
-        first, last = on + (width / 2 if on else 0), min(off - width / 2, total)
-        if first > total:
-            break
-        last = max(first, last)
-        inside = (along_mm > first) & (along_mm < last)
-        points = np.unique(np.concatenate(([first], along_mm[inside], [last])))
-        kept.append([np.interp(points, along_mm, c) for c in columns])
-        pieces.append(pieces[-1] + len(points))
-    merged = [np.concatenate([k[i] for k in kept]) for i in range(len(columns))]
-    x, y, long, short, angle, opacity, at, t_s = merged
-    return Ink(ink.recipe, x, y, long, short, angle, opacity, at, t_s, np.array(pieces))
+    x, y, long, short, angle, opacity, at, t_s = (np.interp(points, along_mm, c) for c in columns)
+    return Ink(ink.recipe, x, y, long, short, angle, opacity, at, t_s, pieces)

@@ -12,8 +12,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.digitiser.device import Device
+from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
 from gray_quill.core.ink.view import View
+from gray_quill.core.lag.film_reader import MOST_FRAMES
 from gray_quill.core.lag.stage import mean_ms
 from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.lag.updates import panel_updates, shown_at_moments, update_period_s
@@ -68,6 +70,12 @@ def film(
     rng = np.random.default_rng(seed)
     shown_at, shown_to = panel_updates(device, recipe, run_s, speed_mm_s, rng)
     times = np.arange(rng.random() / fps, run_s, 1 / fps)  # the camera does not wait for the nib
+    if len(times) > MOST_FRAMES:
+        raise InputError(
+            f"On so slow a panel the film would have {len(times)} frames; {MOST_FRAMES} is the most. Take fewer frames "
+            "a second.",
+            "fps",
+        )
     pens = _pen_phases()
     frames = []
     for t in times:

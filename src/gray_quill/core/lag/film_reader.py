@@ -5,7 +5,7 @@ The delay is the time since the nib was where the front is now.
 """
 
 import dataclasses
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +24,7 @@ NO_FRONT = (
 )
 FPS = Quantity("number", "Frames a second", "How many frames a second the camera takes", "frames/s", 10, 10_000, 1)
 MM_PER_PX = Quantity("number", "Scale", "Measure something of known length in a frame", "mm a pixel", 0.005, 1, 0.001)
+PART_PIXELS = 8_000_000  # worked on as floats at a time
 BLOCKS = 8  # of frames, for the spread of the estimate
 T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
 
@@ -77,7 +78,7 @@ def told(found: Reading, mm_per_px: float, truth_ms: float | None = None) -> Fil
 
 
 def read_film(
-    frames: Sequence[NDArray[np.uint8]],
+    frames: Sequence[NDArray[np.uint8]] | NDArray[np.uint8],
     fps: float,
     mm_per_px: float,
     progress: Callable[[float], None] = lambda _: None,
@@ -130,8 +131,10 @@ def check_camera(fps: float, mm_per_px: float) -> None:
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:
     """Middle of what is dark in the upper half of each frame, where no ink is laid."""
-    upper = stack[:, : stack.shape[1] // 2].astype(np.float32)
-    dark = np.maximum(sheet - upper - LEAST_DROP, 0).sum(axis=1)
+    upper = stack[:, : stack.shape[1] // 2]
+    dark = np.concatenate(
+        [np.maximum(sheet - LEAST_DROP - part.astype(np.float32), 0).sum(axis=1) for part in _parts(upper)]
+    )
     weight = dark.sum(axis=1)
     seen = weight > 0.2 * np.median(weight) if np.median(weight) > 0 else np.zeros(len(weight), bool)
     if seen.sum() < LEAST_FRAMES:
@@ -161,15 +164,13 @@ def _nib(stack: NDArray[np.uint8], row: int, sheet: float, mm_per_px: float) -> 
             "The pen above the stroke is not in the picture, or the scale is wrong. Film 4 mm above the stroke too.",
             "mm_per_px",
         )
-    band = stack[:, rows].astype(np.float32)
+    band = stack[:, rows[0] : rows[-1] + 1]
     level = (sheet + float(np.percentile(band.min(axis=2), 20))) / 2
-    dark = band < level
-    seen = np.asarray(dark.any(axis=2)).all(axis=1)
+    edges = [_edges(part.astype(np.float32), level) for part in _parts(band)]
+    seen, left, right = (np.concatenate(column) for column in zip(*edges, strict=True))
     if seen.sum() < LEAST_FRAMES:
         raise InputError("The pen's tip is hidden in most of these frames, or the scale is wrong.", "frames")
-    band, dark = band[seen], dark[seen]
-    first, last = dark.argmax(axis=2), dark.shape[2] - 1 - dark[:, :, ::-1].argmax(axis=2)
-    left, right = _crossing(band, first - 1, first, level), _crossing(band, last + 1, last, level)
+    left, right = left[seen], right[seen]
     y = rows - row
     slope_left, slope_right = (
         float(np.median([np.polyfit(y, e, 1)[0] for e in edge[:: max(1, len(edge) // 60)]])) for edge in (left, right)
@@ -182,6 +183,21 @@ def _nib(stack: NDArray[np.uint8], row: int, sheet: float, mm_per_px: float) -> 
     )
     nib = at_left + slope_left * float(np.clip(meet, -1 / mm_per_px, 1 / mm_per_px))
     return np.interp(np.arange(len(stack)), np.flatnonzero(seen), nib)
+
+
+def _parts(stack: NDArray[np.uint8]) -> Iterator[NDArray[np.uint8]]:
+    """The frames in parts small enough to be worked on as floats."""
+    step = max(1, PART_PIXELS // max(1, stack[0].size))
+    for k in range(0, len(stack), step):
+        yield stack[k : k + step]
+
+
+def _edges(band: NDArray[np.float32], level: float) -> tuple[NDArray[np.bool_], Floats, Floats]:
+    """In which frames the pen is seen on every row, and the columns of its left and right edge there."""
+    dark = band < level
+    seen = np.asarray(np.asarray(dark.any(axis=2)).all(axis=1), bool)
+    first, last = dark.argmax(axis=2), dark.shape[2] - 1 - dark[:, :, ::-1].argmax(axis=2)
+    return seen, _crossing(band, first - 1, first, level), _crossing(band, last + 1, last, level)
 
 
 def _crossing(band: NDArray[np.float32], outer: NDArray[np.int64], inner: NDArray[np.int64], level: float) -> Floats:

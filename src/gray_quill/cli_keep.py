@@ -1,0 +1,77 @@
+"""Commands that look after the data folder: check, back-up, restore."""
+
+import argparse
+import os
+import pathlib
+from collections.abc import Callable
+
+from platformdirs import user_data_path
+
+from gray_quill.core.errors import Conflict
+from gray_quill.store.backups import back_up, list_backups, restore
+from gray_quill.store.database import FILE
+from gray_quill.store.health import examine
+from gray_quill.store.owner import owned
+
+Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
+CHECKOUT = pathlib.Path(__file__).parents[2]
+
+
+def default_folder() -> pathlib.Path:
+    """Where the data lies when --data does not say: ./data in a checkout, else the user's data folder."""
+    in_checkout = (CHECKOUT / "pyproject.toml").is_file() and pathlib.Path.cwd() == CHECKOUT
+    return pathlib.Path("data") if in_checkout else user_data_path("gray-quill", appauthor=False)
+
+
+def data_argument(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument(
+        "--data", type=pathlib.Path, default=default_folder(), help="folder of the database (default: %(default)s)"
+    )
+
+
+def add_keeping_commands(command: Command) -> None:
+    """check, back-up and restore."""
+    check = command("check", _check, "Look through the database and its backups; nothing is changed.")
+    keep = command("back-up", _back_up, "Make a checked backup now; also while Gray Quill runs.")
+    back = command(
+        "restore", _restore, "Without a name: list the backups. With one: put it in the database's place, keeping that."
+    )
+    back.add_argument("backup", nargs="?", help='a name from the list, or "newest" for the newest good one')
+    for parser in (check, keep, back):
+        data_argument(parser)
+
+
+def _check(args: argparse.Namespace) -> None:
+    health = examine(args.data / FILE)
+    print(f"{args.data / FILE}: {health.words()}")
+    _list(args.data)
+    if health.state != "good":
+        raise Conflict(f"The database is {health.words()}. gray-quill restore puts a backup in its place.")
+
+
+def _list(folder: pathlib.Path) -> None:
+    backups = list_backups(folder)
+    for backup in backups:
+        print(f"  {backup.name}  {examine(backup.path).words()}")
+    if not backups:
+        print("  no backups")
+
+
+def _back_up(args: argparse.Namespace) -> None:
+    if examine(args.data / FILE, whole=False).state in ("missing", "empty"):
+        raise Conflict(f"There is nothing to back up in {args.data}.")
+    made = back_up(args.data)
+    print(made.path if made else "")
+
+
+def _restore(args: argparse.Namespace) -> None:
+    if args.backup is None:
+        print(f"now   {examine(args.data / FILE).words()}")
+        _list(args.data)
+        print(f"gray-quill restore NAME --data {os.fspath(args.data)} puts one of them in its place")
+        return
+    with owned(args.data):
+        backup, aside = restore(args.data, None if args.backup == "newest" else args.backup)
+    print(f"{backup.name} is in place: {examine(args.data / FILE).words()}")
+    if aside:
+        print(f"what was there is kept as {aside}")

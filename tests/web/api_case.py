@@ -1,0 +1,77 @@
+"""What tests of the API share: a demo database, and replies checked against the OpenAPI document."""
+
+import pathlib
+import tempfile
+import unittest
+from typing import Any
+
+from flask import Flask
+from jsonschema import Draft202012Validator
+from referencing import Registry, Resource
+from referencing.jsonschema import DRAFT202012
+
+from gray_quill.demo.build import build_demo
+from gray_quill.store.database import connect
+from gray_quill.store.sheets import Stroke, list_strokes
+from gray_quill.web.app import create_app
+
+STROKE = {
+    "id": "one",
+    "pen_id": "fen-fountain",
+    "revision": 1,
+    "t_ms": [0, 10, 20],
+    "x_mm": [10, 11, 12],
+    "y_mm": [20, 20, 21],
+    "force": [0.2, 0.5, 0.4],
+}
+
+
+class ApiCase(unittest.TestCase):
+    folder: pathlib.Path
+    app: Flask
+    document: dict[str, Any]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        temporary = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(temporary.cleanup)
+        cls.folder = pathlib.Path(temporary.name)
+        build_demo(cls.folder)
+        cls.app = create_app(cls.folder)
+        cls.document = cls.app.test_client().get("/api/openapi.json").get_json()
+
+    def setUp(self) -> None:
+        self.client = self.app.test_client()
+
+    def strokes(self, sheet: str) -> list[Stroke]:
+        db = connect(self.folder)
+        try:
+            return list_strokes(db, sheet)
+        finally:
+            db.close()
+
+    def ask(self, method: str, path: str, body: object = None, **more: Any):  # type: ignore[no-untyped-def]
+        """The reply, checked against the OpenAPI document."""
+        reply = self.client.open(path, method=method, json=body, **more)
+        if reply.mimetype == "application/json" and "/file" not in path:
+            self.check(method, path.split("?")[0], reply)
+        return reply
+
+    def check(self, method: str, path: str, reply) -> None:  # type: ignore[no-untyped-def]
+        asked = path.split("/")
+        fitting = [
+            p
+            for p, methods in self.document["paths"].items()
+            if len(p.split("/")) == len(asked)
+            and method.lower() in methods
+            and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), asked, strict=True))
+        ]
+        template = min(fitting, key=lambda p: p.count("{"))
+        responses = self.document["paths"][template][method.lower()]["responses"]
+        status = str(reply.status_code) if reply.status_code < 400 else "4XX"
+        schema = responses[status]["content"]["application/json"]["schema"]
+        registry = Registry().with_resource(
+            "urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012)
+        )
+        reference = {"$ref": "urn:api" + schema["$ref"]}
+        Draft202012Validator(reference, registry=registry).validate(reply.json)
