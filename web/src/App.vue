@@ -4,6 +4,7 @@ import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
+import RefusedInk from './components/RefusedInk.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
 import { useSurface } from '@/composables/use-surface'
@@ -48,10 +49,20 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <template>
   <div class="frame" :class="[`stations-${desk.stationSide}`]">
     <TheSentence class="top" />
-    <p v-if="desk.trouble" class="trouble" role="alert">
-      <span>{{ desk.trouble }}</span>
-      <button type="button" class="word-button" @click="desk.trouble = ''">Understood</button>
-    </p>
+    <div class="news">
+      <p v-if="desk.trouble" class="trouble" role="alert">
+        <span>{{ desk.trouble }}</span>
+        <button type="button" class="word-button" @click="desk.trouble = ''">Understood</button>
+      </p>
+      <p v-if="desk.clash" class="trouble" role="alert">
+        <span>{{ desk.clash.words }}</span>
+        <span class="ways">
+          <button type="button" class="word-button" @click="desk.settleClash(true)">Keep mine</button>
+          <button type="button" class="word-button" @click="desk.settleClash(false)">Keep that</button>
+        </span>
+      </p>
+      <RefusedInk />
+    </div>
     <TheStations class="side" @keys="keys = !keys" />
     <main class="middle">
       <RouterView v-if="desk.sheet" />
@@ -96,8 +107,15 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   grid-area: foot;
 }
 
-.trouble {
+.news {
   grid-area: trouble;
+}
+.ways {
+  display: flex;
+  gap: 8px;
+}
+.trouble {
+  margin: 0;
   display: flex;
   align-items: center;
   gap: 16px;

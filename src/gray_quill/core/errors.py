@@ -14,6 +14,7 @@ GrayQuillError            status 400
 ├── TooLarge              413  over a stated limit
 ├── WrongMedia            415  a kind of file or body that is not read here
 ├── Busy                  429  too much is asked for at once
+│   └── Crowded                 ... so that it has to be asked again in a moment
 └── Unavailable           503  the disk, the database or the queue does not take it now
 """
 
@@ -86,6 +87,10 @@ class WrongMedia(GrayQuillError):
 class Busy(GrayQuillError):
     status = 429
     code = "busy"
+
+
+class Crowded(Busy):
+    code = "crowded"
 
 
 class Unavailable(GrayQuillError):

@@ -8,7 +8,7 @@ import sqlite3
 from flask import Flask, Response, jsonify, request, send_from_directory
 from werkzeug.exceptions import HTTPException
 
-from gray_quill.core.errors import Busy, GrayQuillError, Unavailable
+from gray_quill.core.errors import Crowded, GrayQuillError, Unavailable
 from gray_quill.store.database import trouble
 from gray_quill.store.start import prepare
 from gray_quill.web import context
@@ -98,7 +98,7 @@ def _error(status: int, code: str, message: str, field: str | None = None) -> tu
 
 def _refuse(error: GrayQuillError) -> tuple[Response, int]:
     reply, status = _error(error.status, error.code, error.message, error.field)
-    if isinstance(error, (Busy, Unavailable)):
+    if isinstance(error, (Crowded, Unavailable)):
         reply.headers["Retry-After"] = str(RETRY_AFTER_S)
     return reply, status
 

@@ -60,11 +60,11 @@ class Front:
         client = (scope.get("client") or ("?", 0))[0]
         try:
             if self.at_once[client] >= MOST_AT_ONCE:
-                raise Refused(429, "busy", "Too much is asked for at once. Wait a moment and ask again.")
+                raise Refused(429, "crowded", "Too much is asked for at once. Wait a moment and ask again.")
             with counted(self.at_once, client):
                 status, headers, body, watch = await self._worked(scope, receive)
             if watch is not None and self.streams[client] >= MOST_STREAMS:
-                raise Refused(429, "busy", "Too many streams are open. Close some pages of Gray Quill.")
+                raise Refused(429, "crowded", "Too many streams are open. Close some pages of Gray Quill.")
         except Refused as refused:
             body = self.refusal(refused.code, refused.message)
             headers = [
@@ -110,7 +110,7 @@ class Front:
                     if len(parts) > MOST_BODY_BYTES:
                         raise too_large
                     if self.held_bytes > MOST_HELD_BYTES:
-                        raise Refused(503, "busy", "Too many large files are on their way. Send this again later.")
+                        raise Refused(503, "crowded", "Too many large files are on their way. Send this again later.")
                     if not message.get("more_body"):
                         break
         except TimeoutError:

@@ -1,9 +1,10 @@
 """Pens: revisions, the bin, JSON files, grains and swatches."""
 
 import base64
+import hashlib
 from typing import Annotated
 
-from flask import Blueprint, Response
+from flask import Blueprint, Response, request
 from pydantic import Field, StringConstraints
 
 from gray_quill.core.colour.srgb import to_grey8
@@ -107,6 +108,11 @@ def make_grain(body: bytes) -> Grain:
 )
 def read_swatch(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     """A stroke this pen really draws."""
-    reply = png(write_png(swatch_pixels(get_pen(db(), pen_id, revision).recipe, query.ground), compress=6))
-    reply.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    recipe = get_pen(db(), pen_id, revision).recipe
+    content = hashlib.sha256(write_pen(recipe) + query.ground.encode()).hexdigest()[:20]
+    reply = Response(status=304)
+    if not request.if_none_match.contains(content):
+        reply = png(write_png(swatch_pixels(recipe, query.ground), compress=6))
+    reply.set_etag(content)  # another database may hold another pen of this name and number
+    reply.headers["Cache-Control"] = "private, no-cache"
     return reply

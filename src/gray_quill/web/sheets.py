@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from flask import Blueprint, Response
-from pydantic import Field, SkipValidation, StringConstraints
+from pydantic import Field, StringConstraints, WrapValidator
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import fill_prompts, write_below
@@ -82,10 +82,13 @@ class NewStroke(StrokeColumns):
     revision: int = Field(ge=1, le=1_000_000_000)
 
 
+EachStroke = Annotated[NewStroke, WrapValidator(lambda raw, _: raw)]  # looked at by the handler
+
+
 class NewStrokes(Model):
     """Each is looked at by itself: one that cannot be kept does not keep the others from it."""
 
-    strokes: Annotated[list[SkipValidation[NewStroke]], Field(min_length=1, max_length=500)]
+    strokes: Annotated[list[EachStroke], Field(min_length=1, max_length=500)]
 
 
 class StrokesKept(Model):

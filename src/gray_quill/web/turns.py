@@ -5,7 +5,7 @@ import os
 import threading
 from collections.abc import Iterator
 
-from gray_quill.core.errors import Busy
+from gray_quill.core.errors import Crowded
 
 AT_ONCE = max(2, os.cpu_count() or 2)
 MOST_WAITING = 8  # fewer than the front has threads, so that light questions always find one
@@ -20,13 +20,13 @@ class Turns:
 
     @contextlib.contextmanager
     def turn(self) -> Iterator[None]:
-        """Wait for one's turn. Raises Busy when too many wait already, or it does not come in time."""
+        """Wait for one's turn. Raises Crowded when too many wait already, or it does not come in time."""
         busy = "Too many pictures are asked for at once. Wait a moment and ask again."
         if not self._places.acquire(blocking=False):
-            raise Busy(busy)
+            raise Crowded(busy)
         try:
             if not self._turns.acquire(timeout=self._patience_s):
-                raise Busy(busy)
+                raise Crowded(busy)
             try:
                 yield
             finally:

@@ -9,12 +9,19 @@ export type HandItem = Schemas['HandItem']
 export type DeviceItem = Schemas['DeviceItem']
 export type Box = [number, number, number, number]
 
+const MOST_TIMES = 8
 let asking = 0
 /** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
 export async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
   document.documentElement.dataset.asking = String(++asking)
   try {
-    return await fetch(input, init)
+    // too much at once is asked again when the server says; a request's body can be sent once only, so of a copy
+    for (let times = 1; ; times++) {
+      const answer = await fetch(input instanceof Request ? input.clone() : input, init)
+      const later = Number(answer.headers.get('Retry-After'))
+      if (answer.status !== 429 || !later || times === MOST_TIMES) return answer
+      await new Promise((done) => setTimeout(done, later * 1000 * (0.5 + Math.random())))
+    }
   } finally {
     document.documentElement.dataset.asking = String(--asking)
   }
@@ -69,7 +76,9 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
 export async function takeFile(path: string): Promise<Blob> {
   return take(
     ask(path).then(async (response) =>
-      response.ok ? { data: await response.blob(), response } : { error: await response.json(), response },
+      response.ok
+        ? { data: await response.blob(), response }
+        : { error: await response.json().catch(() => undefined), response },
     ),
   )
 }

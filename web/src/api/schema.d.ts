@@ -2355,22 +2355,23 @@ export interface components {
             paper?: components["schemas"]["Paper"];
             pen_id: string;
         };
+        NewStroke: {
+            /** @default null */
+            altitude: number[] | null;
+            /** @default null */
+            azimuth: number[] | null;
+            /** @default null */
+            force: number[] | null;
+            id: string;
+            pen_id: string;
+            revision: number;
+            t_ms: number[];
+            x_mm: number[];
+            y_mm: number[];
+        };
         /** @description Each is looked at by itself: one that cannot be kept does not keep the others from it. */
         NewStrokes: {
-            strokes: {
-                /** @default null */
-                altitude: number[] | null;
-                /** @default null */
-                azimuth: number[] | null;
-                /** @default null */
-                force: number[] | null;
-                id: string;
-                pen_id: string;
-                revision: number;
-                t_ms: number[];
-                x_mm: number[];
-                y_mm: number[];
-            }[];
+            strokes: components["schemas"]["NewStroke"][];
         };
         /** @description One note as a screen shows it; `more` is a smaller second line, empty where there is nothing to add. */
         Note: {

@@ -24,8 +24,8 @@ async function write(prompts: boolean) {
       }),
     )
     seed.value += 1
-    ink.wrote(answer.kept)
-    ink.changed = { sheetId: id, box: answer.box_mm as Box }
+    ink.wrote(answer.answers.map((a) => a.id))
+    ink.changed = { sheetId: id, box: (answer.box_mm ?? undefined) as Box | undefined }
   })
   busy.value = false
 }

@@ -1,5 +1,6 @@
 export { drawStroke, type Ground } from './draw'
 export { LivePen, type Point, type Sample } from './live'
 export { lookUp, operationOf, type PenPlan } from './plan'
+export { inkmlOf, samplesOf } from './inkml'
 export { readEvent, type Capture } from './capture'
 export { PalmEngine, type PageView, type PalmEvent, type PalmPlan, type PalmTouch } from './palm'

@@ -1,13 +1,25 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { api, take, type DeviceItem, type HandItem, type PenItem, type Schemas, type SheetItem } from '@/api/client'
+import {
+  api,
+  Refusal,
+  take,
+  type DeviceItem,
+  type HandItem,
+  type PenItem,
+  type Schemas,
+  type SheetItem,
+} from '@/api/client'
 
+type SheetChange = Partial<Omit<Schemas['SheetChange'], 'saw'>>
 export type Surface = 'auto' | 'paper' | 'night' | 'e-ink'
 
 /** The desk: which sheet lies on it, who writes on what with which pen, and what there is to choose from. */
 export const useDesk = defineStore('desk', () => {
   const desk = ref<Schemas['Desk']>()
   const trouble = ref('')
+  /** A change of the sheet that another window has overtaken, until the writer says which of the two counts. */
+  const clash = ref<{ words: string; change: SheetChange; now: SheetItem }>()
 
   const sheet = computed<SheetItem | undefined>(() => desk.value?.sheets.find((s) => s.id === desk.value?.sheet_id))
   const hand = computed<HandItem | undefined>(() => desk.value?.hands.find((h) => h.id === sheet.value?.hand_id))
@@ -42,16 +54,41 @@ export const useDesk = defineStore('desk', () => {
       desk.value = await take(api.GET('/api/desk'))
     })
 
-  /** Change who, what or which paper the sheet is for. */
-  const changeSheet = (change: Partial<Schemas['SheetChange']>) =>
+  /**
+   * Change who, what or which paper the sheet is for. Where it was changed elsewhere meanwhile, the change is made on
+   * top if it is about something else; otherwise the writer is asked.
+   */
+  const changeSheet = (change: SheetChange) =>
     attempt(async () => {
-      if (!sheet.value) return
-      const body = change as Schemas['SheetChange']
-      const changed = await take(
-        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: sheet.value.id } }, body }),
-      )
-      replaceSheet(changed)
+      const seen = sheet.value
+      if (!seen) return
+      try {
+        await sendChange(seen, change)
+      } catch (error) {
+        if (!(error instanceof Refusal) || error.code !== 'stale') throw error
+        const { sheet: now } = await take(
+          api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: seen.id } } }),
+        )
+        replaceSheet(now)
+        const touched = Object.keys(change) as (keyof SheetChange & keyof SheetItem)[]
+        const same = touched.every((key) => JSON.stringify(now[key]) === JSON.stringify(seen[key]))
+        if (same) await sendChange(now, change)
+        else clash.value = { words: `${nameOf(now)} was changed in another window meanwhile.`, change, now }
+      }
     })
+
+  async function sendChange(from: SheetItem, change: SheetChange) {
+    const body = { ...change, saw: from.version } as Schemas['SheetChange']
+    replaceSheet(await take(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: from.id } }, body })))
+  }
+
+  const nameOf = (s: SheetItem) => `“${s.name}”`
+
+  function settleClash(mine: boolean) {
+    const { change, now } = clash.value!
+    clash.value = undefined
+    if (mine) void attempt(() => sendChange(now, change))
+  }
 
   function replaceSheet(changed: SheetItem) {
     if (!desk.value) return
@@ -117,6 +154,8 @@ export const useDesk = defineStore('desk', () => {
   return {
     desk,
     trouble,
+    clash,
+    settleClash,
     sheet,
     hand,
     device,

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import { api, take, type PenItem, type Recipe } from '@/api/client'
+import { api, Refusal, take, type PenItem, type Recipe } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from './desk'
 
@@ -100,12 +100,23 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
       const made = await take(
         api.POST('/api/pens/{pen_id}/revisions', {
           params: { path: { pen_id: now.id } },
-          body: { recipe: recipe.value, note },
+          body: { recipe: recipe.value, note, saw: now.newest },
         }),
-      )
+      ).catch(async (error) => {
+        // kept elsewhere meanwhile: theirs is shown as the newest, and the draft stays to be kept after it
+        if (error instanceof Refusal && error.code === 'stale') await overtaken(now)
+        throw error
+      })
       revisions.value = [made, ...revisions.value]
       desk.replacePen(made)
     })
+
+  async function overtaken(then: PenItem) {
+    const history = await take(api.GET('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: then.id } } }))
+    open()
+    revisions.value = history.pens
+    if (history.pens[0]) desk.replacePen({ ...history.pens[0], roll_place: then.roll_place })
+  }
 
   return {
     pen,

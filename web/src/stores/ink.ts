@@ -1,46 +1,98 @@
-import { createStore, del, entries, set } from 'idb-keyval'
+import { createStore, del, entries, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Refusal, take, type Box, type Schemas } from '@/api/client'
 
 export type NewStroke = Schemas['NewStroke']
-interface Waiting {
+/** A stroke that the server has not confirmed: on its way, or refused. */
+export interface Waiting {
   sheetId: string
+  sheetName: string
   stroke: NewStroke
+  refused?: { code: string; reason: string }
+  /** Its InkML was taken out, so that it may be let go. */
+  takenOut?: boolean
 }
 interface Step {
   ids: string[]
   binned: boolean
 }
+/** Refused strokes of one sheet that were refused for the same reason. */
+export interface Refused {
+  sheetId: string
+  sheetName: string
+  code: string
+  reason: string
+  strokes: NewStroke[]
+  takenOut: boolean
+}
 
 const RETRY_MS = 2500
-const kept = createStore('gray-quill', 'waiting-strokes')
+const BATCH = 50
+/** What is in the way of keeping, by the server's code for it. */
+const IN_THE_WAY: Record<string, string> = {
+  disk_full: 'the disk is full: writing goes on in this browser',
+  read_only: 'the data folder can only be read: writing goes on in this browser',
+  folder_gone: 'the data folder is gone: writing goes on in this browser',
+  disk_failed: 'the disk does not answer: writing goes on in this browser',
+  damaged: 'the database is damaged: writing goes on in this browser',
+}
+const store = createStore('gray-quill', 'waiting-strokes')
+const plain = (w: Waiting) => JSON.parse(JSON.stringify(w)) as Waiting
+const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
 
 /**
  * Ink on its way to the server. A stroke is put into this browser's own database before it is sent and leaves it only
- * when the server has confirmed it, so neither a lost connection nor a killed server loses ink. Also undo and redo.
+ * when the server has confirmed it, so neither a lost connection nor a killed server loses ink. One that is refused
+ * stays, with the reason, until the writer says where it goes. Also undo and redo.
  */
 export const useInk = defineStore('ink', () => {
   const waiting = ref(new Map<string, Waiting>())
-  const refused = ref(0)
   const undoable = ref<Step[]>([])
   const redoable = ref<Step[]>([])
   /** The part of a sheet whose settled ink changed last; box undefined means all of it. */
   const changed = shallowRef<{ sheetId: string; box?: Box }>()
+  /** What is in the way of sending. */
+  const inTheWay = ref('')
+  /** This browser keeps nothing: what waits lives in this window only. */
+  const fragile = ref(false)
   let sending = false
 
+  const unsent = computed(() => [...waiting.value.values()].filter((w) => !w.refused))
+  const refused = computed<Refused[]>(() => {
+    const groups = new Map<string, Refused>()
+    for (const w of waiting.value.values()) {
+      if (!w.refused) continue
+      const key = [w.sheetId, w.refused.code, w.refused.reason].join('\n')
+      const group = groups.get(key) ?? { ...w, ...w.refused, strokes: [], takenOut: true }
+      group.strokes.push(w.stroke)
+      group.takenOut &&= !!w.takenOut
+      groups.set(key, group)
+    }
+    return [...groups.values()]
+  })
   const words = computed(() => {
-    const n = waiting.value.size
-    if (refused.value)
-      return `${refused.value} ${refused.value === 1 ? 'stroke was' : 'strokes were'} refused, kept in this browser`
-    return n ? `${n} ${n === 1 ? 'stroke' : 'strokes'} waiting for the server` : 'all ink kept'
+    const n = unsent.value.length
+    const away = waiting.value.size - n
+    if (n && fragile.value) return `${counted(n)} waiting in this window only: do not close it`
+    if (n && inTheWay.value) return `${inTheWay.value}, ${counted(n)} ${n === 1 ? 'waits' : 'wait'}`
+    if (n) return `${counted(n)} waiting for the server`
+    return away ? `${counted(away)} refused, kept in this browser` : 'all ink kept'
   })
 
-  async function keep(sheetId: string, stroke: NewStroke): Promise<void> {
-    waiting.value.set(stroke.id, { sheetId, stroke })
+  async function put(w: Waiting) {
+    waiting.value.set(w.stroke.id, w)
+    try {
+      await set(w.stroke.id, plain(w), store)
+    } catch {
+      fragile.value = true
+    }
+  }
+
+  async function keep(sheetId: string, sheetName: string, stroke: NewStroke): Promise<void> {
     undoable.value.push({ ids: [stroke.id], binned: false })
     redoable.value = []
-    await set(stroke.id, { sheetId, stroke: JSON.parse(JSON.stringify(stroke)) }, kept).catch(() => undefined)
+    await put({ sheetId, sheetName, stroke })
     void send()
   }
 
@@ -49,46 +101,106 @@ export const useInk = defineStore('ink', () => {
     if (sending) return
     sending = true
     try {
-      for (let next = batch(); next.length; next = batch()) {
-        const sheetId = next[0]!.sheetId
-        try {
-          const answer = await take(
-            api.POST('/api/sheets/{sheet_id}/strokes', {
-              params: { path: { sheet_id: sheetId } },
-              body: { strokes: next.map((w) => w.stroke) },
-            }),
-          )
-          for (const id of answer.kept) await forget(id)
-          changed.value = { sheetId, box: answer.box_mm as Box }
-        } catch (error) {
-          if (error instanceof Refusal && error.status >= 400 && error.status < 500) {
-            refused.value += next.length
-            for (const w of next) waiting.value.delete(w.stroke.id)
-          } else {
-            setTimeout(() => void send(), RETRY_MS)
-            return
-          }
-        }
-      }
+      for (let next = batch(); next.length; next = batch()) if (!(await sent(next))) return
     } finally {
       sending = false
     }
   }
 
   function batch(): Waiting[] {
-    const all = [...waiting.value.values()]
-    return all.filter((w) => w.sheetId === all[0]?.sheetId).slice(0, 50)
+    const first = unsent.value[0]
+    return unsent.value.filter((w) => w.sheetId === first?.sheetId).slice(0, BATCH)
   }
+
+  /** Send some strokes of one sheet; false when they have to wait. */
+  async function sent(some: Waiting[]): Promise<boolean> {
+    const sheetId = some[0]!.sheetId
+    try {
+      const answer = await take(
+        api.POST('/api/sheets/{sheet_id}/strokes', {
+          params: { path: { sheet_id: sheetId } },
+          body: { strokes: some.map((w) => w.stroke) },
+        }),
+      )
+      inTheWay.value = ''
+      // answers come in the order sent
+      for (const [k, told] of answer.answers.entries()) {
+        if (told.state === 'refused') await refuse(some[k]!, told)
+        else await forget(some[k]!.stroke.id)
+      }
+      if (answer.box_mm) changed.value = { sheetId, box: answer.box_mm as Box }
+      return true
+    } catch (error) {
+      const refusal = error instanceof Refusal ? error : undefined
+      const final = refusal && refusal.status >= 400 && refusal.status < 500 && refusal.status !== 429
+      if (final && some.length > 1 && (refusal.status === 413 || refusal.status === 422)) {
+        for (const one of some) if (!(await sent([one]))) return false
+        return true
+      }
+      if (final) {
+        for (const w of some) await refuse(w, { code: refusal.code, reason: refusal.message })
+        return true
+      }
+      inTheWay.value = IN_THE_WAY[refusal?.code ?? ''] ?? ''
+      setTimeout(() => void send(), RETRY_MS)
+      return false
+    }
+  }
+
+  const refuse = (w: Waiting, { code, reason }: { code: string; reason: string }) =>
+    put({ ...w, refused: { code, reason } })
 
   async function forget(id: string) {
     waiting.value.delete(id)
-    await del(id, kept).catch(() => undefined)
+    await del(id, store).catch(() => undefined)
+  }
+
+  /** Those of a group that no other window has dealt with meanwhile. */
+  async function stillThere(group: Refused): Promise<Waiting[]> {
+    const found: Waiting[] = []
+    for (const { id } of group.strokes) {
+      const known = fragile.value ? waiting.value.get(id) : await get<Waiting>(id, store)
+      if (known) found.push(known)
+      else waiting.value.delete(id)
+    }
+    return found
+  }
+
+  /** Send refused strokes again as they are. */
+  async function retry(group: Refused) {
+    for (const w of await stillThere(group)) await put({ ...w, refused: undefined })
+    await send()
+  }
+
+  /** Put refused strokes on another sheet, under new ids, with `pen` where theirs is not there any more. */
+  async function place(group: Refused, sheet: { id: string; name: string }, pen?: { id: string; revision: number }) {
+    for (const w of await stillThere(group)) {
+      const stroke = { ...w.stroke, id: crypto.randomUUID() as string }
+      if (pen) Object.assign(stroke, { pen_id: pen.id, revision: pen.revision })
+      await put({ sheetId: sheet.id, sheetName: sheet.name, stroke })
+      await forget(w.stroke.id)
+    }
+    changed.value = { sheetId: group.sheetId }
+    await send()
+  }
+
+  /** Note that the InkML of refused strokes was taken out. */
+  async function tookOut(group: Refused) {
+    for (const w of await stillThere(group)) await put({ ...w, takenOut: true })
+  }
+
+  /** Let refused strokes go, once they were taken out. */
+  async function letGo(group: Refused) {
+    for (const w of await stillThere(group)) if (w.takenOut) await forget(w.stroke.id)
+    changed.value = { sheetId: group.sheetId }
   }
 
   /** Strokes a closed or reloaded page left behind are sent again; the server takes each id once. */
   async function resume(): Promise<void> {
-    for (const [id, w] of await entries<string, Waiting>(kept).catch(() => [])) waiting.value.set(id, w)
-    if (waiting.value.size) void send()
+    for (const [id, w] of await entries<string, Waiting>(store).catch(() => [])) {
+      waiting.value.set(id, { ...w, sheetName: w.sheetName ?? w.sheetId })
+    }
+    if (unsent.value.length) void send()
   }
 
   /**
@@ -97,12 +209,16 @@ export const useInk = defineStore('ink', () => {
    */
   async function withdraw(sheetId: string, id: string): Promise<void> {
     undoable.value = undoable.value.filter((s) => s.ids[0] !== id)
-    while (waiting.value.has(id)) await new Promise((done) => setTimeout(done, 50))
+    while (waiting.value.has(id)) {
+      if (waiting.value.get(id)!.refused) return forget(id)
+      await new Promise((done) => setTimeout(done, 50))
+    }
+    await bin(sheetId, [id], true)
+  }
+
+  async function bin(sheetId: string, ids: string[], binned: boolean) {
     const answer = await take(
-      api.PUT('/api/sheets/{sheet_id}/strokes/bin', {
-        params: { path: { sheet_id: sheetId } },
-        body: { ids: [id], binned: true },
-      }),
+      api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params: { path: { sheet_id: sheetId } }, body: { ids, binned } }),
     )
     changed.value = { sheetId, box: answer.box_mm as Box }
   }
@@ -116,16 +232,9 @@ export const useInk = defineStore('ink', () => {
   async function move(sheetId: string, from: Step[], to: Step[], back: boolean): Promise<void> {
     const step = from.at(-1)
     if (!step || step.ids.some((id) => waiting.value.has(id))) return
-    const binned = back ? !step.binned : step.binned
-    const answer = await take(
-      api.PUT('/api/sheets/{sheet_id}/strokes/bin', {
-        params: { path: { sheet_id: sheetId } },
-        body: { ids: step.ids, binned },
-      }),
-    )
+    await bin(sheetId, step.ids, back ? !step.binned : step.binned)
     from.pop()
     to.push(step)
-    changed.value = { sheetId, box: answer.box_mm as Box }
   }
 
   const undo = (sheetId: string) => move(sheetId, undoable.value, redoable.value, true)
@@ -136,5 +245,23 @@ export const useInk = defineStore('ink', () => {
     redoable.value = []
   }
 
-  return { waiting, undoable, redoable, changed, words, keep, send, resume, withdraw, wrote, undo, redo, startSheet }
+  return {
+    waiting,
+    refused,
+    undoable,
+    redoable,
+    changed,
+    words,
+    keep,
+    resume,
+    retry,
+    place,
+    tookOut,
+    letGo,
+    withdraw,
+    wrote,
+    undo,
+    redo,
+    startSheet,
+  }
 })

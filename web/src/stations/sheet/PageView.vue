@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onMounted, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
 import type { Box, PenItem, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
-import { drawStroke, operationOf, type PenPlan } from '@/ink'
+import { drawStroke, LivePen, operationOf, samplesOf, type PenPlan } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
@@ -25,8 +25,13 @@ const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
+const ASK_AGAIN_MS = 3000
 const page = usePage(sheet, frame)
 const plan = ref<PenPlan>()
+/** Why the picture of the sheet did not come. */
+const missing = ref('')
+let over = false
+onScopeDispose(() => (over = true))
 const wet = new Map<string, Wet>()
 const boxes = computed(() =>
   props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({
@@ -66,7 +71,7 @@ useWriting({
   lifted: (stroke: NewStroke, drawn: Wet) => {
     wet.set(stroke.id, drawn)
     dry(drawn)
-    if (sheet.value) void ink.keep(sheet.value.id, stroke)
+    if (sheet.value) void ink.keep(sheet.value.id, sheet.value.name, stroke)
   },
   withdrawn: (id) => {
     wet.delete(id)
@@ -89,16 +94,57 @@ function dry(stroke: Wet) {
 }
 
 async function settle(box?: Box) {
-  const part = await page.fetchPart(box)
-  const context = pageCanvas.value?.getContext('2d')
-  if (!part || !context) return
-  context.drawImage(part.picture, part.left, part.top)
-  for (const [id, stroke] of wet) {
-    if (ink.waiting.has(id)) dry(stroke)
-    else wet.delete(id)
+  const now = sheet.value?.id
+  try {
+    const part = await page.fetchPart(box)
+    missing.value = ''
+    const context = pageCanvas.value?.getContext('2d')
+    if (!part || !context) return
+    context.drawImage(part.picture, part.left, part.top)
+  } catch (error) {
+    if (now !== sheet.value?.id) return
+    missing.value = (error as Error).message
+    setTimeout(() => missing.value && now === sheet.value?.id && !over && void settle(), ASK_AGAIN_MS)
   }
-  emit('settled')
+  await showWaiting()
+  if (!missing.value) emit('settled')
 }
+
+/** Ink that is on its way or was refused is shown as it was written, also after a reload. */
+async function showWaiting() {
+  for (const id of wet.keys()) if (!ink.waiting.has(id)) wet.delete(id)
+  for (const [id, { sheetId, stroke }] of ink.waiting) {
+    if (sheetId !== sheet.value?.id) continue
+    const drawn = wet.get(id) ?? (await written(stroke).catch(() => undefined))
+    if (!drawn || sheetId !== sheet.value?.id) continue
+    wet.set(id, drawn)
+    dry(drawn)
+  }
+}
+
+async function written(stroke: NewStroke): Promise<Wet | undefined> {
+  const samples = samplesOf(stroke)
+  const pen = desk.desk?.pens.find((p) => p.id === stroke.pen_id) ?? desk.pen
+  if (!pen || !samples.length) return undefined
+  const live = new LivePen(await plans.planOf(pen, sheet.value!.paper))
+  for (const s of samples) live.add(s)
+  live.lift(samples.at(-1)!)
+  return { plan: live.plan, points: live.shown() }
+}
+
+/** Where refused ink lies on this sheet, mm. */
+const refusedBoxes = computed(() =>
+  ink.refused
+    .filter((group) => group.sheetId === sheet.value?.id)
+    .flatMap((group) => group.strokes)
+    .map((stroke) => samplesOf(stroke))
+    .filter((samples) => samples.length)
+    .map((samples) => {
+      const [x, y] = [samples.map((s) => s.x), samples.map((s) => s.y)]
+      const [left, top] = [Math.min(...x) - 1, Math.min(...y) - 1]
+      return { left, top, width: Math.max(...x) + 1 - left, height: Math.max(...y) + 1 - top }
+    }),
+)
 
 watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async () => {
   moves.startAnew()
@@ -147,6 +193,21 @@ defineExpose({ onScreen, frame })
             <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
           </g>
         </svg>
+        <svg
+          v-if="refusedBoxes.length"
+          class="prompts marked"
+          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
+          aria-hidden="true"
+        >
+          <rect
+            v-for="(box, k) in refusedBoxes"
+            :key="k"
+            :x="box.left"
+            :y="box.top"
+            :width="box.width"
+            :height="box.height"
+          />
+        </svg>
         <canvas
           ref="liveCanvas"
           class="live"
@@ -157,6 +218,9 @@ defineExpose({ onScreen, frame })
         />
       </div>
     </div>
+    <p v-if="missing" class="missing small" role="status">
+      The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
+    </p>
     <div class="tools small">
       <span class="zoom">
         <button type="button" class="plain-button" @click="zoomed(page.wholeZoom.value)">whole sheet</button>
@@ -191,7 +255,7 @@ defineExpose({ onScreen, frame })
 <style scoped>
 .holder {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
+  grid-template-rows: minmax(0, 1fr) auto auto;
   min-height: 0;
   height: 100%;
 }
@@ -244,6 +308,15 @@ canvas {
   fill: none;
   stroke: #000;
   stroke-width: 0.3;
+}
+.prompts.marked rect {
+  stroke: var(--harm);
+  stroke-width: 0.3;
+}
+.missing {
+  margin: 0;
+  padding: 6px 0;
+  color: var(--harm);
 }
 .tools {
   display: flex;

@@ -128,6 +128,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <p v-if="note.more" class="small">{{ note.more }}</p>
           <p v-if="was" class="small">{{ was }}</p>
         </ReadingNote>
+        <p v-if="read.bare" class="small harm">
+          {{ read.bare }} {{ read.bare === 1 ? 'stroke' : 'strokes' }} cannot be drawn by the pen that wrote: shown as
+          bare paths.
+        </p>
         <p class="small">from {{ read.strokes }} {{ read.strokes === 1 ? 'stroke' : 'strokes' }}: {{ reports }}</p>
       </div>
       <p v-else class="book first">
@@ -170,6 +174,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
+}
+.harm {
+  color: var(--harm);
 }
 .first {
   font-size: 16px;

@@ -1,6 +1,6 @@
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, ref, type Ref } from 'vue'
-import { ask, type Box, type SheetItem } from '@/api/client'
+import { takeFile, type Box, type SheetItem } from '@/api/client'
 
 const MOST_PIXELS = 24_000_000
 const GUTTER = 2
@@ -34,7 +34,7 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     height: Math.round((sheet.value?.paper.height_mm ?? 0) * scale.value),
   }))
 
-  /** The settled picture of a part of the page, and where it goes in canvas pixels. */
+  /** The settled picture of a part of the page, and where it goes in canvas pixels. Throws a Refusal. */
   async function fetchPart(box?: Box): Promise<{ picture: ImageBitmap; left: number; top: number } | undefined> {
     const now = sheet.value
     if (!now || !scale.value) return undefined
@@ -56,10 +56,10 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
       right: String(right),
       bottom: String(bottom),
     })
-    const answer = await ask(`/api/sheets/${now.id}/page.png?${query}`)
-    if (!answer.ok || at !== scale.value || now.id !== sheet.value?.id) return undefined
+    const answer = await takeFile(`/api/sheets/${now.id}/page.png?${query}`)
+    if (at !== scale.value || now.id !== sheet.value?.id) return undefined
     return {
-      picture: await createImageBitmap(await answer.blob()),
+      picture: await createImageBitmap(answer),
       left: Math.floor(left * at),
       top: Math.floor(top * at),
     }

@@ -50,7 +50,7 @@ const take_ = () =>
         await take(
           api.POST('/api/pens/{pen_id}/revisions', {
             params: { path: { pen_id: pen.id } },
-            body: { recipe, note: 'told apart from the other washes' },
+            body: { recipe, note: 'told apart from the other washes', saw: pen.newest },
           }),
         ),
       )
