@@ -59,10 +59,7 @@ class Front:
             return
         client = (scope.get("client") or ("?", 0))[0]
         try:
-            if self.at_once[client] >= MOST_AT_ONCE:
-                raise Refused(429, "crowded", "Too much is asked for at once. Wait a moment and ask again.")
-            with counted(self.at_once, client):
-                status, headers, body, watch = await self._worked(scope, receive)
+            status, headers, body, watch = await self._worked(client, scope, receive)
             if watch is not None and self.streams[client] >= MOST_STREAMS:
                 raise Refused(429, "crowded", "Too many streams are open. Close some pages of Gray Quill.")
         except Refused as refused:
@@ -82,11 +79,14 @@ class Front:
         with counted(self.streams, client):
             await self._carry(watch, status, headers, receive, send)
 
-    async def _worked(self, scope: Scope, receive: Receive) -> tuple[int, Headers, bytes, Watch | None]:
+    async def _worked(self, client: str, scope: Scope, receive: Receive) -> tuple[int, Headers, bytes, Watch | None]:
         body = await self._body(scope, receive)
         try:
-            loop = asyncio.get_running_loop()
-            return await loop.run_in_executor(self.pool, self._ask, _environ(scope, body))
+            if self.at_once[client] >= MOST_AT_ONCE:
+                raise Refused(429, "crowded", "Too much is asked for at once. Wait a moment and ask again.")
+            with counted(self.at_once, client):
+                loop = asyncio.get_running_loop()
+                return await loop.run_in_executor(self.pool, self._ask, _environ(scope, body))
         finally:
             self.held_bytes -= len(body)
 

@@ -72,6 +72,9 @@ async function takeOut(group: Refused) {
 }
 
 @media (max-width: 900px) {
+  .refused {
+    max-height: 104px;
+  }
   .group {
     padding: 6px 16px;
   }

@@ -79,6 +79,8 @@ p {
 
 @media (max-width: 900px) {
   header {
+    flex-wrap: wrap;
+    gap: 4px 24px;
     padding: 6px 16px;
   }
   h1 {

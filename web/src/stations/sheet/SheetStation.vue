@@ -187,7 +187,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 @media (max-width: 900px) {
   .station,
   .station.right {
-    grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+    grid-template: minmax(180px, 1fr) auto / minmax(0, 1fr);
+    overflow-y: auto;
     padding: 12px 16px 0;
     gap: 8px;
   }
