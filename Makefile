@@ -3,17 +3,20 @@ PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
 
-.PHONY: demo test test-core test-browser setup bench lint format shots types check-browser
+.PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
+	trial-kills trial-fuzz wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
 
 setup: .venv/.ready .venv/.kernels web/dist/index.html
 
-.venv/.ready: requirements.lock pyproject.toml
+# What was fetched is kept in .wheels, so that another environment can be made of it without a network.
+.venv/.ready: requirements.lock requirements-build.lock pyproject.toml
 	test -x $(PY) || python3 -m venv .venv
-	.venv/bin/pip install -q -r requirements.lock
-	.venv/bin/pip install -q --no-deps -e .
+	.venv/bin/pip download -q --require-hashes --only-binary=:all: -d .wheels -r requirements.lock -r requirements-build.lock
+	.venv/bin/pip install -q --no-index --find-links .wheels --require-hashes -r requirements.lock -r requirements-build.lock
+	.venv/bin/pip install -q --no-deps --no-build-isolation -e .
 	touch $@
 
 # A compiled kernel is kept beside its file and does not notice when one that it calls has changed.
@@ -23,7 +26,7 @@ setup: .venv/.ready .venv/.kernels web/dist/index.html
 	touch $@
 
 .venv/.dev: .venv/.ready requirements-dev.lock
-	.venv/bin/pip install -q -r requirements-dev.lock
+	.venv/bin/pip install -q --require-hashes -r requirements-dev.lock
 	touch $@
 
 web/node_modules/.ready: web/package-lock.json
@@ -58,7 +61,7 @@ format: .venv/.dev web/node_modules/.ready
 
 # Two halves beside each other, one for each core: tests in the browser, and all others.
 UNITTEST := $(PY) -W error::RuntimeWarning -m unittest -v
-test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js
+test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js build/.wheel
 	$(MAKE) --no-print-directory --keep-going --jobs=2 --output-sync=target test-core test-browser
 
 test-core: .venv/.dev
@@ -72,3 +75,40 @@ bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 
 shots: setup .venv/.dev check-browser
 	$(PY) tools/shots.py
+
+# Campaigns against ourselves; bounded, on this machine only, and they stop by themselves.
+N ?= 1000
+SEED ?= 1
+trial-kills: setup .venv/.dev
+	$(PY) -m tests.trials.kills $(N) --seed $(SEED)
+
+trial-fuzz: setup .venv/.dev
+	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)
+
+# A wheel that carries the built screens: what it is installed into needs no Node.
+WHEEL_SOURCES := $(shell find src -name '*.py' -o -name '*.sql') pyproject.toml requirements.in README.md THIRD-PARTY.md
+wheel: build/.wheel
+build/.wheel: .venv/.ready web/dist/index.html $(WHEEL_SOURCES)
+	rm -rf build/wheel build/*.whl
+	mkdir -p build/wheel
+	cp -r src pyproject.toml requirements.in README.md LICENSE build/wheel
+	find build/wheel -name __pycache__ -prune -exec rm -rf {} + -o -name '*.egg-info' -prune -exec rm -rf {} +
+	cp -r web/dist build/wheel/src/gray_quill/screens
+	cp THIRD-PARTY.md build/wheel/src/gray_quill
+	.venv/bin/pip wheel -q --no-deps --no-build-isolation --no-index -w build build/wheel
+	touch $@
+
+# What it stands on: versions and licences as installed; no network is asked.
+audit: .venv/.ready web/node_modules/.ready
+	$(PY) tools/third_party.py
+
+third-party: .venv/.ready web/node_modules/.ready
+	$(PY) tools/third_party.py > THIRD-PARTY.md
+
+# After a change of requirements*.in: versions pinned with the hashes of their files.
+LOCK := build/lock/bin/uv pip compile --python-version 3.11 --universal --generate-hashes --no-annotate --no-header -q
+lock:
+	test -x build/lock/bin/uv || (python3 -m venv build/lock && build/lock/bin/pip install -q uv==0.13.9)
+	$(LOCK) requirements.in -o requirements.lock
+	$(LOCK) requirements-build.in -o requirements-build.lock
+	$(LOCK) requirements-dev.in -c requirements.lock -o requirements-dev.lock

@@ -246,22 +246,24 @@ def _film_read(args: argparse.Namespace) -> None:
 
 def _serve(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import stock
+    from gray_quill.demo.warm import warm_kernels
     from gray_quill.store.owner import owned
     from gray_quill.web.server import serve
 
     with owned(args.data):
         stock(args.data)
-        serve(args.data, args.port)
+        serve(args.data, args.port, warm_kernels)
 
 
 def _demo(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import build_demo
+    from gray_quill.demo.warm import warm_kernels
     from gray_quill.store.owner import owned
     from gray_quill.web.server import serve
 
     with owned(args.data):
         build_demo(args.data, reset=args.reset)
-        serve(args.data, args.port)
+        serve(args.data, args.port, warm_kernels)
 
 
 def _bench(_: argparse.Namespace) -> None:

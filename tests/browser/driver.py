@@ -95,12 +95,17 @@ def demo_folder() -> pathlib.Path:
 class Server:
     """`gray-quill serve`, or another command that serves, as its own process, so that it can be killed."""
 
-    def __init__(self, folder: pathlib.Path, command: str = "serve") -> None:
-        self.folder, self.command, self.port = folder, command, free_port()
+    def __init__(self, folder: pathlib.Path, command: str = "serve", said: pathlib.Path | None = None) -> None:
+        self.folder, self.command, self.port, self.said = folder, command, free_port(), said
         self.url = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[bytes] | None = None
 
+    def words(self) -> str:
+        """What it wrote into `said` so far."""
+        return self.said.read_text(errors="replace") if self.said else ""
+
     def start(self) -> "Server":
+        errors = self.said.open("a") if self.said else None
         self.process = subprocess.Popen(
             [
                 sys.executable,
@@ -113,7 +118,10 @@ class Server:
                 str(self.folder),
             ],
             stdout=subprocess.DEVNULL,
+            stderr=errors,
         )
+        if errors:
+            errors.close()
         until = time.time() + 60
         while time.time() < until:
             with contextlib.suppress(OSError):

@@ -109,9 +109,9 @@ class Strangers(unittest.TestCase):
 
 class ForeignSites(ApiCase):
     def test_a_foreign_page_can_ask_nothing_not_even_for_a_picture(self) -> None:
-        page = "/api/sheets/trap-log/page.png?scale=3"
+        picture = "/api/sheets/trap-log/page.png?scale=3"
         for site, status in (("cross-site", 403), ("same-site", 403), ("same-origin", 200), ("none", 200)):
-            for path in (page, "/api/desk"):
+            for path in (picture, "/api/desk"):
                 reply = self.client.get(path, headers={"Sec-Fetch-Site": site})
                 self.assertEqual(reply.status_code, status, (site, path))
         with self.client.get("/", headers={"Sec-Fetch-Site": "cross-site"}) as page:

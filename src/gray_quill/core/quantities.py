@@ -15,6 +15,7 @@ from typing import Any, TypeVar, get_type_hints
 from gray_quill.core.errors import RecordError, unknown_choice
 
 R = TypeVar("R")
+NEGLIGIBLE = 1e-12  # in any unit a quantity is declared in
 COLOUR = re.compile(r"#[0-9a-fA-F]{6}")
 
 
@@ -144,7 +145,8 @@ def _number(q: Quantity, value: object, path: str) -> float:
         raise RecordError(
             f"{path} is {value:g}; it must lie from {q.low:g} to {q.high:g} {q.unit}.".replace(" .", "."), path
         )
-    return float(value)
+    # so near to nothing means nothing; arithmetic gives way where numbers lose their digits
+    return float(value) if abs(value) > NEGLIGIBLE else 0.0
 
 
 def _integer(q: Quantity, value: object, path: str) -> int:

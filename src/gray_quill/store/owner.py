@@ -9,6 +9,7 @@ import json
 import os
 import pathlib
 import sys
+import time
 from collections.abc import Iterator
 from typing import IO
 
@@ -16,6 +17,7 @@ from gray_quill.core.errors import Conflict, Unavailable
 from gray_quill.store.database import now
 
 LOCK = "gray-quill.lock"
+PATIENCE_S = 1.0  # one that was just killed may still be ending
 
 if sys.platform == "win32":
     import msvcrt
@@ -31,6 +33,14 @@ else:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
 
 
+def _taken(file: IO[str]) -> bool:
+    try:
+        _take(file)
+    except OSError:
+        return False
+    return True
+
+
 @contextlib.contextmanager
 def owned(folder: pathlib.Path) -> Iterator[None]:
     """Own the folder while inside; it is made if need be. Raises Conflict when another process owns it."""
@@ -40,12 +50,11 @@ def owned(folder: pathlib.Path) -> Iterator[None]:
     except OSError as error:
         raise Unavailable(f"{folder} cannot be written ({error.strerror}). Choose another with --data.") from None
     with file:
-        try:
-            _take(file)
-        except OSError:
-            raise Conflict(
-                f"{_owner(file)} uses {folder}. Stop it first, or choose another folder with --data."
-            ) from None
+        until = time.monotonic() + PATIENCE_S
+        while not _taken(file):
+            if time.monotonic() > until:
+                raise Conflict(f"{_owner(file)} uses {folder}. Stop it first, or choose another folder with --data.")
+            time.sleep(0.02)
         file.truncate(0)
         file.write(json.dumps({"pid": os.getpid(), "started_at": now()}))
         file.flush()

@@ -39,6 +39,7 @@ class Operation:
     query: type[Model] | None
     reply: Any
     status: int
+    costly: bool = False
 
 
 OPERATIONS: list[Operation] = []
@@ -61,7 +62,7 @@ def operation(
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
-        OPERATIONS.append(Operation(method, path, handler.__name__, summary, body, query, reply, status))
+        OPERATIONS.append(Operation(method, path, handler.__name__, summary, body, query, reply, status, costly))
         told = None if isinstance(reply, str) else TypeAdapter(reply)
 
         @functools.wraps(handler)

@@ -28,7 +28,8 @@ from gray_quill.web.sheets import sheets
 from gray_quill.web.turns import Turns
 from gray_quill.web.wash import wash
 
-DIST = pathlib.Path(__file__).parents[3] / "web" / "dist"
+SHIPPED = pathlib.Path(__file__).parents[1] / "screens"  # in a wheel
+DIST = SHIPPED if SHIPPED.is_dir() else pathlib.Path(__file__).parents[3] / "web" / "dist"
 RETRY_AFTER_S = 2
 OWN_SITES = ("same-origin", "none")  # Fetch Metadata: our own pages, and what the user does in the address bar
 POLICY = (

@@ -20,8 +20,14 @@ from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
-MOST_REMEMBERED = 20_000
+MOST_BYTES = 90_000_000  # of traces and ink remembered
 WRITING = ("ballpoint", "fountain", "flat nib")
+
+
+def _bytes(pair: tuple[Trace, Ink]) -> int:
+    """What a trace and its ink hold, about: their columns, and as much again for a small one's objects."""
+    trace, ink = pair
+    return 8 * (6 * len(trace) + 8 * len(ink.x_mm)) + 3000
 
 
 class InkMemory:
@@ -30,6 +36,7 @@ class InkMemory:
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._kept: OrderedDict[tuple[str, Paper], tuple[Trace, Ink]] = OrderedDict()
+        self._bytes = 0
 
     def strokes(
         self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]], paper: Paper
@@ -51,10 +58,12 @@ class InkMemory:
         with self._lock:
             found = [fresh.get(i) or self._kept[i, paper] for i, _, _ in index]
             for (stroke_id, _, _), pair in zip(index, found, strict=True):
+                if (stroke_id, paper) not in self._kept:
+                    self._bytes += _bytes(pair)
                 self._kept[stroke_id, paper] = pair
                 self._kept.move_to_end((stroke_id, paper))
-            while len(self._kept) > max(MOST_REMEMBERED, len(index)):
-                self._kept.popitem(last=False)
+            while self._bytes > MOST_BYTES and len(self._kept) > len(index):
+                self._bytes -= _bytes(self._kept.popitem(last=False)[1])
         return found
 
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:

@@ -9,6 +9,7 @@ import pathlib
 import socket
 import threading
 from collections import Counter
+from collections.abc import Callable
 from typing import Any, ClassVar
 
 import uvicorn
@@ -19,6 +20,7 @@ from gray_quill.store.database import connect
 from gray_quill.web.app import create_app, error_body
 from gray_quill.web.front import Front
 
+KERNELS = pathlib.Path(__file__).parents[1] / "core"
 READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its turn
 HOST = "127.0.0.1"
 MOST_CONNECTIONS = 400  # of one client
@@ -52,8 +54,8 @@ class Guarded(H11Protocol):
         super().connection_lost(exc)
 
 
-def serve(folder: pathlib.Path, port: int) -> None:
-    """Serve until stopped; prints the address once it answers."""
+def serve(folder: pathlib.Path, port: int, compile_kernels: Callable[[], None]) -> None:
+    """Serve until stopped; prints the address once it answers. `compile_kernels` is called where they never were."""
     if not 0 <= port <= 65535:
         raise InputError(f"There is no port {port}. Choose one from 1 to 65535, or 0 for any that is free.")
     _allow_many_connections()
@@ -73,10 +75,19 @@ def serve(folder: pathlib.Path, port: int) -> None:
             timeout_graceful_shutdown=3,
             h11_max_incomplete_event_size=32_768,
         )
-        threading.Timer(READY_AFTER_S, importlib.import_module, ("scipy.signal",)).start()
+        get_ready = threading.Timer(READY_AFTER_S, _get_ready, (compile_kernels,))
+        get_ready.daemon = True
+        get_ready.start()
         print(f"Gray Quill is at http://{HOST}:{listening.getsockname()[1]}/", flush=True)
         with contextlib.suppress(KeyboardInterrupt):
             uvicorn.Server(config).run(sockets=[listening])
+
+
+def _get_ready(compile_kernels: Callable[[], None]) -> None:
+    """Load what readings need, and compile the kernels where nobody has yet, so that no page has to wait for it."""
+    importlib.import_module("scipy.signal")
+    if not any(KERNELS.rglob("*.nbi")):
+        compile_kernels()
 
 
 def _listening(port: int) -> socket.socket:

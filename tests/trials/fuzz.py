@@ -1,0 +1,381 @@
+"""Odd input of every kind to every operation, upload and command.
+
+    make trial-fuzz N=10000 SEED=1
+
+Counts answers of 500 and more, tracebacks, answers over SLOW_S (those that take turns at drawing aside), how much
+memory stays taken, and changes made by requests that were refused or only read. No other machine is asked anything.
+"""
+
+import argparse
+import contextlib
+import http.client
+import io
+import json
+import pathlib
+import re
+import sys
+import tempfile
+import time
+import urllib.error
+import urllib.request
+from collections import Counter
+from typing import Any
+from urllib.parse import quote, urlencode
+
+from hypothesis import HealthCheck, Phase, given, seed, settings
+from hypothesis import strategies as st
+
+from gray_quill.cli import main as command
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.palm.drills import simulate
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import record_json
+from gray_quill.demo.build import build_demo
+from gray_quill.formats.contacts_csv import write_contacts
+from gray_quill.formats.film_zip import write_film
+from gray_quill.formats.inkml import write_inkml
+from gray_quill.formats.palm_json import truth_json
+from gray_quill.formats.pen_json import write_pen
+from gray_quill.formats.png import write_png
+from gray_quill.store.database import connect
+from gray_quill.web.api import OPERATIONS
+from tests.browser.driver import Server
+from tests.trials.strategies import ODD_BODIES, ODD_NUMBERS, ODD_WORDS, Schemas, json_bytes, odd, spoilt
+from tests.zoo import zoo
+
+SLOW_S = 5.0
+MOST_GROWTH_MB = 150.0
+WARM = 200
+SHARES = {"requests": 0.7, "uploads": 0.2, "commands": 0.1}
+
+
+def files() -> dict[str, bytes]:
+    """A right file of every kind that is read, by its media type."""
+    import numpy as np
+
+    hand, device = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"]
+    stream, truth = (
+        simulate(hand, device, "write", 3) if "write" in _drills() else simulate(hand, device, _drills()[0], 3)
+    )
+    grey = np.linspace(0, 255, 64 * 48).astype(np.uint8).reshape(48, 64)
+    return {
+        "application/inkml+xml": write_inkml(list(zoo().values())[:6]),
+        "image/png": write_png(grey),
+        "application/zip": write_film([np.roll(grey, k, axis=1) for k in range(14)]),
+        "application/json": write_pen(SHIPPED_PENS["fen-fountain"]),
+        "text/csv": write_contacts(stream.events),
+        "truth": json.dumps(truth_json(stream, truth)).encode(),
+    }
+
+
+def _drills() -> list[str]:
+    from gray_quill.core.palm.drills import DRILLS
+
+    return list(DRILLS)
+
+
+class Fuzz:
+    def __init__(self, folder: pathlib.Path) -> None:
+        self.folder = folder
+        build_demo(folder / "data")
+        self.server = Server(folder / "data", said=folder / "said.txt").start()
+        self.line = http.client.HTTPConnection("127.0.0.1", self.server.port, timeout=120)
+        self.document = json.load(urllib.request.urlopen(self.server.url + "/api/openapi.json"))
+        self.watch = connect(folder / "data")
+        self.files = files()
+        desk = json.load(urllib.request.urlopen(self.server.url + "/api/desk"))
+        self.pools = {
+            "sheet_id": [s["id"] for s in desk["sheets"]] + ["ghost"],
+            "pen_id": [p["id"] for p in desk["pens"]] + ["ghost"],
+            "hand_id": [h["id"] for h in desk["hands"]] + ["ghost"],
+            "device_id": [d["id"] for d in desk["devices"]] + ["ghost"],
+            "stand_in": [d["id"] for d in desk["devices"]],
+            "like": [d["id"] for d in desk["devices"]],
+            "job_id": ["film-1", "sweep-1", "ghost"],
+            "run_id": ["ghost"],
+            "stroke_id": ["trap-log-0", "trap-log-40", "ghost"],
+        }
+        self.schemas = Schemas(self.document, self.pools)
+        self.costly = {op.name for op in OPERATIONS if op.costly}
+        self.asked: Counter[str] = Counter()
+        self.statuses: Counter[int] = Counter()
+        self.faults: list[str] = []
+        self.slowest = (0.0, "")
+        self.jobs: set[str] = set()
+
+    def operations(self, uploads: bool) -> list[tuple[str, str, dict[str, Any]]]:
+        """Method, path template and description of those that take a file, or of the others."""
+        return [
+            (method.upper(), path, op)
+            for path, methods in self.document["paths"].items()
+            for method, op in methods.items()
+            if uploads == (self._media(op) is not None)
+        ]
+
+    def _media(self, op: dict[str, Any]) -> str | None:
+        content = op.get("requestBody", {}).get("content", {})
+        raw = [m for m, c in content.items() if c["schema"].get("format") == "binary"]
+        return raw[0] if raw else None
+
+    @contextlib.contextmanager
+    def judged(self, what: str, slow_allowed: bool = False) -> Any:
+        began = time.perf_counter()
+        yield
+        took = time.perf_counter() - began
+        if took > self.slowest[0]:
+            self.slowest = took, what
+        if took > SLOW_S and not slow_allowed:
+            self.faults.append(f"slow: {took:.1f} s for {what}")
+
+    def request(self, method: str, path: str, op: dict[str, Any], data: bytes | None, media: str) -> None:
+        what = f"{method} {path[:150]} {(data or b'')[:300]!r}"
+        before, said = self.version(), self.server.words()
+        with self.judged(what, op["operationId"] in self.costly):
+            self.line.request(method, path, data, {"Content-Type": media})
+            reply = self.line.getresponse()
+            body = reply.read()
+        self.asked[op["operationId"]] += 1
+        self.statuses[reply.status] += 1
+        is_json = reply.headers.get_content_type() == "application/json"
+        told = json.loads(body) if is_json and reply.status != 200 else {}
+        if reply.status >= 500:
+            self.faults.append(f"{reply.status}: {what}: {self.server.words()[len(said) :][-500:]}")
+        if self.version() != before and (reply.status >= 400 or method == "GET"):
+            self.faults.append(f"changed by {reply.status}: {what}")
+        if reply.status >= 400 and not told.get("error", {}).get("message"):
+            self.faults.append(f"no words: {what}")
+        if reply.status == 202:
+            self.jobs.add(told["id"])
+
+    def version(self) -> int:
+        """Another one whenever something was written to the database."""
+        return int(self.watch.execute("PRAGMA data_version").fetchone()[0])
+
+    def path_of(self, draw: st.DrawFn, template: str) -> str:
+        def part(match: re.Match[str]) -> str:
+            pool = self.pools.get(match[1], ["1", "0", "2"])
+            return quote(str(draw(st.one_of(*[st.sampled_from(pool)] * 6, st.sampled_from(ODD_WORDS)))), safe="") or "x"
+
+        return re.sub(r"{(\w+)}", part, template)
+
+    def query_of(self, draw: st.DrawFn, op: dict[str, Any]) -> str:
+        asked = {}
+        for p in op.get("parameters", []):
+            if p["in"] == "query" and (p["required"] or draw(st.booleans())):
+                asked[p["name"]] = draw(self.schemas.value(p["schema"], p["name"]))
+        return "?" + urlencode({k: str(v) for k, v in asked.items()}, errors="replace") if asked else ""
+
+    def requests(self) -> st.SearchStrategy[Any]:
+        operations = self.operations(uploads=False)
+
+        @st.composite
+        def case(draw: st.DrawFn) -> None:
+            method, template, op = draw(st.sampled_from(operations))
+            path = self.path_of(draw, template) + self.query_of(draw, op)
+            body = op.get("requestBody")
+            data = None
+            if body:
+                schema = body["content"]["application/json"]["schema"]
+                value = draw(st.one_of(*[self.schemas.fitting(schema, "")] * 8, odd))
+                data = draw(st.one_of(*[st.just(json_bytes(value))] * 8, st.sampled_from(ODD_BODIES)))
+            self.request(method, path, op, data, "application/json")
+
+        return case()
+
+    def uploads(self) -> st.SearchStrategy[Any]:
+        operations = self.operations(uploads=True)
+
+        @st.composite
+        def case(draw: st.DrawFn) -> None:
+            method, template, op = draw(st.sampled_from(operations))
+            path = self.path_of(draw, template) + self.query_of(draw, op)
+            media = self._media(op) or ""
+            kind = draw(st.sampled_from([media] * 8 + list(self.files)))
+            self.request(method, path, op, draw(spoilt(self.files.get(kind, b""))), media)
+
+        return case()
+
+    def commands(self) -> st.SearchStrategy[Any]:
+        place = self.folder / "files"
+        place.mkdir(exist_ok=True)
+        names = {"a.inkml": "application/inkml+xml", "a.png": "image/png", "f.zip": "application/zip"}
+        names |= {"pen.json": "application/json", "s.csv": "text/csv", "s.json": "truth"}
+        (place / "hand.json").write_text(json.dumps(record_json(SHIPPED_HANDS["left-steep"])))
+        (place / "folder").mkdir(exist_ok=True)
+        inputs = [str(place / n) for n in (*names, "hand.json", "folder", "ghost.inkml")] + ["/dev/null", *ODD_WORDS]
+        numbers = [str(n) for n in ODD_NUMBERS] + ["9" * 500, "nan", "inf", "-1", "7", *ODD_WORDS[:4]]
+        outputs = [
+            str(place / n) for n in ("out.svg", "out.png", "out.pdf", "out.inkml", "out.json", "out.zip", "folder")
+        ]
+        outputs += ["/proc/out.png", "/nowhere/out.png", "\x00", "a" * 300, ""]
+        shipped: dict[str, list[str]] = {
+            "--pen": list(SHIPPED_PENS),
+            "--device": list(SHIPPED_DEVICES),
+            "--hand": list(SHIPPED_HANDS),
+        }
+        choices = {
+            f: [next(iter(s)), str(place / "pen.json"), str(place / "hand.json"), "ghost"] for f, s in shipped.items()
+        }
+        flags = {
+            "write": ["TEXT", "--hand", "--device", "--seed", "-o"],
+            "read": ["INPUT", "--pen"],
+            "ink": ["INPUT", "--pen", "--dpi", "--paper", "-o"],
+            "proof": ["INPUT", "--device", "--pen", "--paper", "--dither", "-o"],
+            "lag": ["--device", "--pen", "--speed", "--lookahead"],
+            "film": ["--device", "--pen", "--fps", "--seed", "-o"],
+            "film-read": ["INPUT", "--fps", "--mm-per-px"],
+            "palm-sim": ["--hand", "--device", "--drill", "--seed", "-o"],
+            "palm": ["INPUT", "--hand", "--rules"],
+            "check": ["--data"],
+            "restore": ["BACKUP", "--data"],
+            "serve": ["--port", "--data"],
+            "demo": ["--port", "--data"],
+            "smell": [],
+        }
+
+        @st.composite
+        def case(draw: st.DrawFn) -> None:
+            for name, kind in names.items():
+                if draw(st.integers(0, 9)) == 0:
+                    (place / name).write_bytes(draw(spoilt(self.files[kind])))
+                else:
+                    (place / name).write_bytes(self.files[kind])
+            name = draw(st.sampled_from(list(flags)))
+            argv = [name]
+            for flag in flags[name]:
+                value = self._argument(draw, flag, inputs, outputs, numbers, choices, name)
+                if draw(st.integers(0, 15)):
+                    argv += [value] if flag.isupper() else [flag, value]
+            if name in ("serve", "demo"):  # never one that would go on serving
+                argv += ["--port", draw(st.sampled_from(["-1", "65536", "9" * 50, "x"]))]
+            self.told(argv)
+
+        return case()
+
+    def _argument(self, draw: Any, flag: str, inputs: Any, outputs: Any, numbers: Any, choices: Any, name: str) -> str:
+        if flag in choices:
+            return str(draw(st.sampled_from(choices[flag])))
+        if flag == "INPUT":
+            return str(draw(st.sampled_from(inputs)))
+        if flag == "-o":
+            return str(draw(st.sampled_from(outputs)))
+        if flag == "--fps" and name == "film":
+            return str(draw(st.sampled_from(["60", "-1", "9" * 30, "nan", "x"])))
+        if flag in ("--data", "--rules"):
+            return str(draw(st.sampled_from([*inputs, str(self.folder / "nothing")])))
+        if flag in ("TEXT", "--paper", "--dither", "--drill", "BACKUP"):
+            return str(draw(st.sampled_from(["moth", "ruled 7mm A5", "diffuse", *_drills()[:2], *ODD_WORDS])))
+        return str(draw(st.sampled_from(numbers)))
+
+    def told(self, argv: list[str]) -> None:
+        """One command, in this process."""
+        out, err, status = io.StringIO(), io.StringIO(), 99
+        what = repr(argv)[:400]
+        self.asked[argv[0]] += 1
+        with (
+            self.judged(what),
+            contextlib.chdir(self.folder / "files"),
+            contextlib.redirect_stdout(out),
+            contextlib.redirect_stderr(err),
+        ):
+            try:
+                status = command(argv)
+            except SystemExit as end:
+                status = end.code if isinstance(end.code, int) else 99
+            except BaseException as error:
+                self.faults.append(f"traceback: {what}: {type(error).__name__}: {error}"[:700])
+                return
+        self.statuses[-status] += 1
+        words = err.getvalue()
+        if status not in (0, 2) or "Traceback" in words or (status == 2 and len(words.strip().splitlines()) != 1):
+            self.faults.append(f"exit {status}: {what}: {words[-300:]!r}")
+
+    def run(self, cases: int, seed_number: int) -> dict[str, Any]:
+        for name in SHARES:  # what is loaded once is loaded, what is remembered is
+            self._some(getattr(self, name)(), min(WARM, cases // 4), seed_number + 1000)
+        self.rest()
+        before, began = self.memory_mb(), time.time()
+        for name, share in SHARES.items():
+            self._some(getattr(self, name)(), round(cases * share), seed_number)
+        self.rest()
+        if "Traceback" in (words := self.server.words()):
+            self.faults.append(f"traceback: {words[-600:]}")
+        return {
+            "cases": self.asked.total(),
+            "operations": len(self.asked),
+            "statuses": dict(sorted(self.statuses.items())),
+            "memory_mb": round(self.memory_mb() - before),
+            "slowest": f"{self.slowest[0]:.1f} s, {self.slowest[1][:100]}",
+            "seconds": round(time.time() - began),
+            "faults": self.faults,
+        }
+
+    def _some(self, cases: st.SearchStrategy[Any], count: int, seed_number: int) -> None:
+        @seed(seed_number)
+        @settings(
+            max_examples=max(1, count),
+            deadline=None,
+            database=None,
+            phases=[Phase.generate],
+            suppress_health_check=list(HealthCheck),
+        )
+        @given(cases)
+        def each(_: None) -> None:
+            pass
+
+        each()
+
+    def memory_mb(self) -> float:
+        assert self.server.process is not None
+        return memory_mb(self.server.process.pid)
+
+    def rest(self) -> None:
+        """Long tasks are cancelled and waited for."""
+        for job in self.jobs:
+            with contextlib.suppress(urllib.error.HTTPError):
+                asked = urllib.request.Request(f"{self.server.url}/api/jobs/{job}", method="DELETE")
+                until = time.time() + 60
+                while json.load(urllib.request.urlopen(asked))["state"] == "running" and time.time() < until:
+                    time.sleep(0.05)
+        self.jobs.clear()
+
+    def close(self) -> None:
+        self.line.close()
+        self.watch.close()
+        self.server.kill()
+
+
+def memory_mb(pid: int) -> float:
+    """Resident memory of a process."""
+    status = pathlib.Path(f"/proc/{pid}/status").read_text()
+    found = re.search(r"VmRSS:\s+(\d+) kB", status)
+    return int(found[1]) / 1024 if found else 0.0
+
+
+def trial(cases: int, seed_number: int) -> dict[str, Any]:
+    with tempfile.TemporaryDirectory() as name:
+        fuzz = Fuzz(pathlib.Path(name))
+        try:
+            return fuzz.run(cases, seed_number)
+        finally:
+            fuzz.close()
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("cases", type=int)
+    parser.add_argument("--seed", type=int, default=1)
+    args = parser.parse_args()
+    told = trial(args.cases, args.seed)
+    for name, value in told.items():
+        print(f"{name:>10}  {value if name != 'faults' else len(value)}")
+    kinds = Counter(f.split(":")[0] for f in told["faults"])
+    print(dict(kinds))
+    for fault in told["faults"][:60]:
+        print("  ", fault, file=sys.stderr)
+    return 1 if told["faults"] or told["memory_mb"] > MOST_GROWTH_MB else 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())
