@@ -22,13 +22,15 @@ from collections import Counter
 from typing import Any
 from urllib.parse import quote, urlencode
 
+import numpy as np
 from hypothesis import HealthCheck, Phase, given, seed, settings
 from hypothesis import strategies as st
 
+import gray_quill.web.app
 from gray_quill.cli import main as command
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.palm.drills import simulate
+from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
 from gray_quill.demo.build import build_demo
@@ -41,7 +43,7 @@ from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.web.api import OPERATIONS
 from tests.browser.driver import Server
-from tests.trials.strategies import ODD_BODIES, ODD_NUMBERS, ODD_WORDS, Schemas, json_bytes, odd, spoilt
+from tests.trials.strategies import ODD_BODIES, ODD_NUMBERS, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
 from tests.zoo import zoo
 
 SLOW_S = 5.0
@@ -52,12 +54,8 @@ SHARES = {"requests": 0.7, "uploads": 0.2, "commands": 0.1}
 
 def files() -> dict[str, bytes]:
     """A right file of every kind that is read, by its media type."""
-    import numpy as np
-
     hand, device = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"]
-    stream, truth = (
-        simulate(hand, device, "write", 3) if "write" in _drills() else simulate(hand, device, _drills()[0], 3)
-    )
+    stream, truth = simulate(hand, device, next(iter(DRILLS)), 3)
     grey = np.linspace(0, 255, 64 * 48).astype(np.uint8).reshape(48, 64)
     return {
         "application/inkml+xml": write_inkml(list(zoo().values())[:6]),
@@ -67,12 +65,6 @@ def files() -> dict[str, bytes]:
         "text/csv": write_contacts(stream.events),
         "truth": json.dumps(truth_json(stream, truth)).encode(),
     }
-
-
-def _drills() -> list[str]:
-    from gray_quill.core.palm.drills import DRILLS
-
-    return list(DRILLS)
 
 
 class Fuzz:
@@ -97,6 +89,8 @@ class Fuzz:
             "stroke_id": ["trap-log-0", "trap-log-40", "ghost"],
         }
         self.schemas = Schemas(self.document, self.pools)
+        self.sparse = Schemas(self.document, self.pools, sparse=True)
+        assert gray_quill.web.app, "registers the operations"
         self.costly = {op.name for op in OPERATIONS if op.costly}
         self.asked: Counter[str] = Counter()
         self.statuses: Counter[int] = Counter()
@@ -155,7 +149,8 @@ class Fuzz:
     def path_of(self, draw: st.DrawFn, template: str) -> str:
         def part(match: re.Match[str]) -> str:
             pool = self.pools.get(match[1], ["1", "0", "2"])
-            return quote(str(draw(st.one_of(*[st.sampled_from(pool)] * 6, st.sampled_from(ODD_WORDS)))), safe="") or "x"
+            value = draw(mostly(st.sampled_from(pool), st.sampled_from(ODD_WORDS), 12))
+            return quote(value, safe="", errors="replace") or "x"
 
         return re.sub(r"{(\w+)}", part, template)
 
@@ -177,8 +172,9 @@ class Fuzz:
             data = None
             if body:
                 schema = body["content"]["application/json"]["schema"]
-                value = draw(st.one_of(*[self.schemas.fitting(schema, "")] * 8, odd))
-                data = draw(st.one_of(*[st.just(json_bytes(value))] * 8, st.sampled_from(ODD_BODIES)))
+                schemas = draw(st.sampled_from([self.schemas, self.sparse]))
+                value = draw(mostly(schemas.fitting(schema, ""), odd, 20))
+                data = draw(mostly(st.just(json_bytes(value)), st.sampled_from(ODD_BODIES), 20))
             self.request(method, path, op, data, "application/json")
 
         return case()
@@ -265,7 +261,7 @@ class Fuzz:
         if flag in ("--data", "--rules"):
             return str(draw(st.sampled_from([*inputs, str(self.folder / "nothing")])))
         if flag in ("TEXT", "--paper", "--dither", "--drill", "BACKUP"):
-            return str(draw(st.sampled_from(["moth", "ruled 7mm A5", "diffuse", *_drills()[:2], *ODD_WORDS])))
+            return str(draw(st.sampled_from(["moth", "ruled 7mm A5", "diffuse", *list(DRILLS)[:2], *ODD_WORDS])))
         return str(draw(st.sampled_from(numbers)))
 
     def told(self, argv: list[str]) -> None:
@@ -322,7 +318,8 @@ class Fuzz:
         )
         @given(cases)
         def each(_: None) -> None:
-            pass
+            if self.asked.total() % 500 == 0:
+                print(f"{self.asked.total():>8} asked, {self.memory_mb():.0f} MB", file=sys.stderr)
 
         each()
 

@@ -45,10 +45,12 @@ def mostly(usual: Strategy, other: Strategy, one_in: int) -> Strategy:
 
 
 class Schemas:
-    """Strategies for the schemas of an OpenAPI document. pools: ids that are there, by the ending of a field's name."""
+    """Strategies for the schemas of an OpenAPI document. pools: ids that are there, by the ending of a field's name.
+    sparse: only what must be there, so that more of it is right.
+    """
 
-    def __init__(self, document: dict[str, Any], pools: dict[str, list[str]]) -> None:
-        self.document, self.pools = document, pools
+    def __init__(self, document: dict[str, Any], pools: dict[str, list[str]], sparse: bool = False) -> None:
+        self.document, self.pools, self.sparse = document, pools, sparse
         self.known: dict[str, Strategy] = {}
 
     def value(self, schema: dict[str, Any], name: str = "") -> Strategy:
@@ -107,7 +109,7 @@ class Schemas:
         if not properties:
             return st.dictionaries(st.text(max_size=5), odd, max_size=2)
         required = {k: self.value(s, k) for k, s in properties.items() if k in schema.get("required", [])}
-        optional = {k: self.value(s, k) for k, s in properties.items() if k not in required}
+        optional = {} if self.sparse else {k: self.value(s, k) for k, s in properties.items() if k not in required}
         # columns of one length, as strokes have them, in most cases
         return st.fixed_dictionaries(required, optional=optional).flatmap(_even_columns)
 

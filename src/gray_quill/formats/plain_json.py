@@ -26,7 +26,7 @@ def read_json(data: bytes) -> Any:
 
 
 def _whole(text: str) -> int:
-    if len(text) > MOST_DIGITS + 1:
+    if len(text.lstrip("-")) > MOST_DIGITS:
         raise ValueError(f"a whole number of more than {MOST_DIGITS} digits")
     return int(text)
 

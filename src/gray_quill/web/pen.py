@@ -48,6 +48,7 @@ from gray_quill.web.replies import data_url
 pen = Blueprint("pen", __name__)
 FORCE_BINS = 50
 MOST_STROKES_READ = 400
+MOST_SAMPLES_TRIED = 6000
 
 
 class PlanBody(Model):
@@ -216,6 +217,15 @@ def _traces(source: Source) -> list[Trace]:
     return memory().traces_of(db(), source)
 
 
+def _some(traces: list[Trace]) -> list[Trace]:
+    """The newest strokes, as many as every method can be tried on in the time of a request."""
+    kept, samples = 0, 0
+    while kept < len(traces) and samples < MOST_SAMPLES_TRIED:
+        kept += 1
+        samples += len(traces[-kept])
+    return traces[-kept:]
+
+
 def _box(view: View) -> Box:
     right, bottom = view.width_px / view.px_per_mm, view.height_px / view.px_per_mm
     return view.left_mm, view.top_mm, view.left_mm + right, view.top_mm + bottom
@@ -314,7 +324,7 @@ def read_fit(hand_id: str, device_id: str) -> KeptFit:
 @operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody, costly=True)
 def trade(body: TradeBody) -> TradeReply:
     """Wobble against drag for every method and amount, and the setting in use."""
-    traces = _traces(body.source)
+    traces = _some(_traces(body.source))
     check_shake(traces)
     methods = {m.name: {"symbol": m.symbol, "unit": m.unit, "help": m.help} for m in METHODS.values()}
     return TradeReply(points=trade_curves(traces, body.steady), now=trade_point(traces, body.steady), methods=methods)
@@ -323,7 +333,7 @@ def trade(body: TradeBody) -> TradeReply:
 @operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody, costly=True)
 def solve(body: SolveBody) -> SolveReply:
     """The calmest setting under a drag, or the one with least drag that brings wobble under a bound."""
-    traces = _traces(body.source)
+    traces = _some(_traces(body.source))
     check_shake(traces)
     if body.most_drag_ms is not None:
         return SolveReply(point=calmest_under(traces, body.steady, body.most_drag_ms))

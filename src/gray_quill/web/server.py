@@ -4,6 +4,7 @@ by Python's own ssl when it is asked for. What is asked is carried to Flask by `
 
 import asyncio
 import contextlib
+import ctypes
 import importlib
 import pathlib
 import socket
@@ -27,6 +28,7 @@ MOST_CONNECTIONS = 400  # of one client
 HEAD_S = 15.0  # a connection whose first request has not begun by then is closed
 IDLE_S = 75  # one that asks for nothing more is closed after this
 FILES_WANTED = 4096
+M_ARENA_MAX = -8  # malloc.h
 
 
 class Guarded(H11Protocol):
@@ -59,6 +61,7 @@ def serve(folder: pathlib.Path, port: int, compile_kernels: Callable[[], None]) 
     if not 0 <= port <= 65535:
         raise InputError(f"There is no port {port}. Choose one from 1 to 65535, or 0 for any that is free.")
     _allow_many_connections()
+    _share_memory()
     app = create_app(folder)
     with contextlib.closing(_listening(port)) as listening, contextlib.closing(connect(folder)) as held:
         held.execute("SELECT 1 FROM sqlite_master").fetchone()  # held open: the log is not folded in at each request
@@ -102,6 +105,12 @@ def _listening(port: int) -> socket.socket:
             f"Port {port} is taken or not allowed ({error.strerror}). Choose another with PORT= or --port."
         ) from None
     return listening
+
+
+def _share_memory() -> None:
+    """Let all threads take memory from two places: what one lets go another can use (glibc only)."""
+    with contextlib.suppress(OSError, AttributeError):
+        ctypes.CDLL(None).mallopt(M_ARENA_MAX, 2)
 
 
 def _allow_many_connections() -> None:
