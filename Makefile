@@ -4,7 +4,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
-	trial-kills trial-fuzz wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -81,6 +81,9 @@ N ?= 1000
 SEED ?= 1
 trial-kills: setup .venv/.dev
 	$(PY) -m tests.trials.kills $(N) --seed $(SEED)
+
+trial-recipes: setup .venv/.dev check-browser web/dist-parity/live-ink.js
+	$(PY) -m tests.trials.recipes $(N) --seed $(SEED)
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)

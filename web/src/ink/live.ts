@@ -56,9 +56,13 @@ export class LivePen {
     return this.mark(x, y, sample)
   }
 
-  /** The pen lifts: the tip catches up to where the hand is. */
+  /** The pen lifts: the tip catches up to where the hand is. A dot has no way along which it could taper. */
   lift(sample: Sample): Point | undefined {
-    if (!this.last || Math.abs(this.last.x - sample.x) + Math.abs(this.last.y - sample.y) < 1e-6) return undefined
+    if (!this.last || Math.abs(this.last.x - sample.x) + Math.abs(this.last.y - sample.y) < 1e-6) {
+      const tip = Math.exp(this.plan.start_mm > 0 && this.along < 1e-6 ? lookUp(this.plan.start, 0) : 0)
+      for (const p of tip < 1 ? this.points : []) Object.assign(p, { long: p.long / tip, short: p.short / tip })
+      return undefined
+    }
     this.along += Math.hypot(sample.x - this.last.x, sample.y - this.last.y)
     return this.mark(sample.x, sample.y, sample)
   }

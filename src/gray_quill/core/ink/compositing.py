@@ -119,12 +119,13 @@ def _lay(page, plane, inner, top, bottom, batch, k, opacity):  # type: ignore[no
             if value <= 0.0:
                 continue
             cov[j, i] = 0.0
+            share = min(inner[j, i] / value, 1.0) if hollow else 0.0  # of what is covered, the part inside the walls
             if dosed:
                 value = 1.0 - math.exp(-value)
             if toothed:
                 at_x, at_y = (batch.left + i) * step, (batch.above + j) * step
                 value = toothed_mark(tile, at_x, at_y, step, value, depth, soft)
-            inside = min(inner[j, i], value) if hollow else 0.0
+            inside = value * share
             if hollow:
                 inner[j, i] = 0.0
             wall = (value - inside * wet if wet > 0.0 else value - inside) * opacity
