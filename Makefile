@@ -4,7 +4,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
-	trial-kills trial-fuzz trial-recipes wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes trial-clients wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -87,6 +87,10 @@ trial-recipes: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)
+
+SECONDS ?= 30
+trial-clients: setup .venv/.dev
+	$(PY) -m tests.trials.clients $(N) --seconds $(SECONDS)
 
 # A wheel that carries the built screens: what it is installed into needs no Node.
 WHEEL_SOURCES := $(shell find src -name '*.py' -o -name '*.sql') pyproject.toml requirements.in README.md THIRD-PARTY.md

@@ -8,6 +8,7 @@ import sqlite3
 import tempfile
 import unittest
 from unittest import mock
+from xml.etree import ElementTree
 
 import numpy as np
 from PIL import Image
@@ -16,8 +17,10 @@ from gray_quill.core.errors import FormatError, TooLarge
 from gray_quill.core.ink import settle as settling
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare
 from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.paper import first_paper
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.plain_json import MOST_DEPTH, read_json
+from gray_quill.formats.svg import write_svg
 from gray_quill.store.database import FILE, connect, trouble
 from gray_quill.web import ink_source
 from tests.web.api_case import STROKE, ApiCase
@@ -176,3 +179,18 @@ class PlainJson(unittest.TestCase):
                 read_json(data)
         whole = {"a": [1, -2.5, 1e300, 10**17, None, True, "é"]}
         self.assertEqual(read_json(json.dumps(whole).encode()), whole)
+
+
+class Names(ApiCase):
+    def test_what_cannot_be_shown_is_refused_in_names_and_left_out_of_pictures(self) -> None:
+        for odd in ("a\x00b", "a\x1bb", "a\nb", "a\u202eb", "\ud800"):
+            for method, path, body in (
+                ("PATCH", "/api/sheets/trap-log", {"name": odd}),
+                ("POST", "/api/pens/fen-fountain/revisions", {"recipe": {}, "note": odd}),
+                ("POST", "/api/pens", {"id": "odd", "recipe": {"name": odd}}),
+                ("PATCH", "/api/desk", {"palette": [{"name": odd, "colour": "#000000"}]}),
+            ):
+                with self.subTest(name=odd, path=path):
+                    self.assertIn(self.ask(method, path, body).status_code, (400, 422))
+        svg = write_svg([], first_paper(), title="a\x00<b>\x1b")
+        self.assertEqual(ElementTree.fromstring(svg).findtext("{http://www.w3.org/2000/svg}title"), "a <b> ")

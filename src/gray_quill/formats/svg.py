@@ -20,7 +20,7 @@ def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     w, h = paper.width_mm, paper.height_mm
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{w:g}mm" height="{h:g}mm" viewBox="0 0 {w:g} {h:g}">',
-        f"<title>{escape(title)}</title>",
+        f"<title>{escape(''.join(c if c.isprintable() else ' ' for c in title))}</title>",
     ]
     if with_paper:
         parts += _paper(paper)

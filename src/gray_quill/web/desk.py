@@ -19,7 +19,7 @@ from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
-from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id
+from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id, Printable
 
 desk = Blueprint("desk", __name__)
 
@@ -27,7 +27,7 @@ desk = Blueprint("desk", __name__)
 class Swatch(Model):
     """A colour of the writer's own palette."""
 
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30)]
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30), Printable]
     colour: Colour
 
 

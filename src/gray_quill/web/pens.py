@@ -2,10 +2,9 @@
 
 import base64
 import hashlib
-from typing import Annotated
 
 from flask import Blueprint, Response, request
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from gray_quill.core.colour.srgb import to_grey8
 from gray_quill.core.ink.grain_tile import grain_tile
@@ -15,12 +14,11 @@ from gray_quill.formats.png import read_png, write_png
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
-from gray_quill.web.records import BinChange, Colour, Id, RecipeIn
+from gray_quill.web.records import BinChange, Colour, Id, Note, RecipeIn
 from gray_quill.web.replies import download, new_id, png
 
 pens = Blueprint("pens", __name__)
 MOST_GRAIN_PIXELS = 20_000_000
-Note = Annotated[str, StringConstraints(max_length=200)]
 
 
 class NewPen(Model):

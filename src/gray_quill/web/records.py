@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
-from pydantic import BeforeValidator, Field, StringConstraints, ValidationInfo, WithJsonSchema
+from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, ValidationInfo, WithJsonSchema
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
@@ -61,8 +61,17 @@ PostureIn = Annotated[Posture, _reader(Posture), _named(Posture)]
 LiveIn = Annotated[Live, _reader(Live), _named(Live)]
 FilmedIn = Annotated[Filmed, _reader(Filmed), _named(Filmed)]
 
+
+def _printable(text: str) -> str:
+    if not text.isprintable():
+        raise ValueError("has characters that cannot be shown")
+    return text
+
+
+Printable = AfterValidator(_printable)
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,63}$")]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), Printable]
+Note = Annotated[str, StringConstraints(max_length=200), Printable]
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
 Pixels = Annotated[int, Field(ge=50, le=4000)]
 Box = tuple[float, float, float, float]  # left, top, right, bottom in mm

@@ -81,6 +81,7 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
         <img
           :src="`/api/lag/films/${lag.film}/frames/${found.frame}`"
           alt="The last frame read, with nib and ink front marked"
+          @error="desk.trouble = 'The picture of this frame did not come. Choose the film again.'"
           @load="(e) => (wide = (e.target as HTMLImageElement).naturalWidth)"
         />
         <i :style="{ left: `${(found.front_px / wide) * 100}%` }" class="small ink">ink</i

@@ -4,10 +4,12 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { roughly, say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
+import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 
 /** A film stepped through by hand: first press marks the nib, the next the end of the ink. */
 type Place = [number, number]
+const desk = useDesk()
 const lag = useLag()
 const frames = shallowRef<Schemas['FilmFrames']>()
 const at = ref(0)
@@ -75,7 +77,13 @@ watch(whole, () => void read())
     <p v-if="!frames" class="book empty">Film the pen or bring a film in first; its frames can then be marked here.</p>
     <template v-else>
       <div class="frame" @click="mark">
-        <img :src="`/api/lag/films/${lag.film}/frames/${at}`" :alt="`Frame ${at + 1}`" draggable="false" data-frame />
+        <img
+          :src="`/api/lag/films/${lag.film}/frames/${at}`"
+          :alt="`Frame ${at + 1}`"
+          draggable="false"
+          data-frame
+          @error="desk.trouble = 'The picture of this frame did not come. Choose another frame, or the film again.'"
+        />
         <svg :viewBox="`0 0 ${frames.width_px} ${frames.height_px}`">
           <g v-if="now.nib">
             <circle :cx="now.nib[0]" :cy="now.nib[1]" r="5" />
