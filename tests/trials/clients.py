@@ -80,7 +80,7 @@ class Clients:
 
     def ask(self, line: http.client.HTTPConnection, method: str, path: str, body: object) -> tuple[int, bytes]:
         try:
-            line.request(method, path, body and json.dumps(body), {"Content-Type": "application/json"})
+            line.request(method, path, None if body is None else json.dumps(body), {"Content-Type": "application/json"})
             reply = line.getresponse()
             return reply.status, reply.read()
         except (OSError, http.client.HTTPException) as error:

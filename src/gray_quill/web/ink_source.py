@@ -20,7 +20,7 @@ from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
-MOST_BYTES = 90_000_000  # of traces and ink remembered
+MOST_BYTES = 60_000_000  # of traces and ink remembered
 WRITING = ("ballpoint", "fountain", "flat nib")
 
 
