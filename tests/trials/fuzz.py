@@ -32,7 +32,6 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.quantities import record_json
 from gray_quill.demo.build import build_demo
 from gray_quill.formats.contacts_csv import write_contacts
 from gray_quill.formats.film_zip import write_film
@@ -43,7 +42,8 @@ from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.web.api import OPERATIONS
 from tests.browser.driver import Server
-from tests.trials.strategies import ODD_BODIES, ODD_NUMBERS, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
+from tests.trials.command_lines import command_lines
+from tests.trials.strategies import ODD_BODIES, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
 from tests.zoo import zoo
 
 SLOW_S = 5.0
@@ -193,76 +193,8 @@ class Fuzz:
         return case()
 
     def commands(self) -> st.SearchStrategy[Any]:
-        place = self.folder / "files"
-        place.mkdir(exist_ok=True)
-        names = {"a.inkml": "application/inkml+xml", "a.png": "image/png", "f.zip": "application/zip"}
-        names |= {"pen.json": "application/json", "s.csv": "text/csv", "s.json": "truth"}
-        (place / "hand.json").write_text(json.dumps(record_json(SHIPPED_HANDS["left-steep"])))
-        (place / "folder").mkdir(exist_ok=True)
-        inputs = [str(place / n) for n in (*names, "hand.json", "folder", "ghost.inkml")] + ["/dev/null", *ODD_WORDS]
-        numbers = [str(n) for n in ODD_NUMBERS] + ["9" * 500, "nan", "inf", "-1", "7", *ODD_WORDS[:4]]
-        outputs = [
-            str(place / n) for n in ("out.svg", "out.png", "out.pdf", "out.inkml", "out.json", "out.zip", "folder")
-        ]
-        outputs += ["/proc/out.png", "/nowhere/out.png", "\x00", "a" * 300, ""]
-        shipped: dict[str, list[str]] = {
-            "--pen": list(SHIPPED_PENS),
-            "--device": list(SHIPPED_DEVICES),
-            "--hand": list(SHIPPED_HANDS),
-        }
-        choices = {
-            f: [next(iter(s)), str(place / "pen.json"), str(place / "hand.json"), "ghost"] for f, s in shipped.items()
-        }
-        flags = {
-            "write": ["TEXT", "--hand", "--device", "--seed", "-o"],
-            "read": ["INPUT", "--pen"],
-            "ink": ["INPUT", "--pen", "--dpi", "--paper", "-o"],
-            "proof": ["INPUT", "--device", "--pen", "--paper", "--dither", "-o"],
-            "lag": ["--device", "--pen", "--speed", "--lookahead"],
-            "film": ["--device", "--pen", "--fps", "--seed", "-o"],
-            "film-read": ["INPUT", "--fps", "--mm-per-px"],
-            "palm-sim": ["--hand", "--device", "--drill", "--seed", "-o"],
-            "palm": ["INPUT", "--hand", "--rules"],
-            "check": ["--data"],
-            "restore": ["BACKUP", "--data"],
-            "serve": ["--port", "--data"],
-            "demo": ["--port", "--data"],
-            "smell": [],
-        }
-
-        @st.composite
-        def case(draw: st.DrawFn) -> None:
-            for name, kind in names.items():
-                if draw(st.integers(0, 9)) == 0:
-                    (place / name).write_bytes(draw(spoilt(self.files[kind])))
-                else:
-                    (place / name).write_bytes(self.files[kind])
-            name = draw(st.sampled_from(list(flags)))
-            argv = [name]
-            for flag in flags[name]:
-                value = self._argument(draw, flag, inputs, outputs, numbers, choices, name)
-                if draw(st.integers(0, 15)):
-                    argv += [value] if flag.isupper() else [flag, value]
-            if name in ("serve", "demo"):  # never one that would go on serving
-                argv += ["--port", draw(st.sampled_from(["-1", "65536", "9" * 50, "x"]))]
-            self.told(argv)
-
-        return case()
-
-    def _argument(self, draw: Any, flag: str, inputs: Any, outputs: Any, numbers: Any, choices: Any, name: str) -> str:
-        if flag in choices:
-            return str(draw(st.sampled_from(choices[flag])))
-        if flag == "INPUT":
-            return str(draw(st.sampled_from(inputs)))
-        if flag == "-o":
-            return str(draw(st.sampled_from(outputs)))
-        if flag == "--fps" and name == "film":
-            return str(draw(st.sampled_from(["60", "-1", "9" * 30, "nan", "x"])))
-        if flag in ("--data", "--rules"):
-            return str(draw(st.sampled_from([*inputs, str(self.folder / "nothing")])))
-        if flag in ("TEXT", "--paper", "--dither", "--drill", "BACKUP"):
-            return str(draw(st.sampled_from(["moth", "ruled 7mm A5", "diffuse", *list(DRILLS)[:2], *ODD_WORDS])))
-        return str(draw(st.sampled_from(numbers)))
+        lines = command_lines(self.folder / "files", self.files)
+        return lines.map(self.told)
 
     def told(self, argv: list[str]) -> None:
         """One command, in this process."""

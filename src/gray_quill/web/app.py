@@ -22,6 +22,7 @@ from gray_quill.web.lag_films import lag_films
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
+from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
@@ -54,7 +55,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(sqlite3.Error, _refuse_store)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, pen, panels, shading, wash, lag, lag_films, palm, tasks):
+    for blueprint in (desk, pens, sheets, pen, pen_pictures, panels, shading, wash, lag, lag_films, palm, tasks):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

@@ -1,8 +1,5 @@
 """The Pen station: re-inking the writer's own line, fitting, trading off, judging, comparing and advising."""
 
-import base64
-from typing import Literal
-
 import numpy as np
 from flask import Blueprint
 from pydantic import Field
@@ -10,14 +7,8 @@ from pydantic import Field
 from gray_quill.core.advice.effects import Effect, control_effects
 from gray_quill.core.advice.kinds import Verdict, judge_kind
 from gray_quill.core.advice.proposals import Advice, advise
-from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.errors import InputError
-from gray_quill.core.ink.heat import heat_view
-from gray_quill.core.ink.ladder import ladder
-from gray_quill.core.ink.page import opacity_plane
-from gray_quill.core.ink.plan import PenPlan, compile_plan
 from gray_quill.core.ink.settle import settle
-from gray_quill.core.ink.view import View, fitted_view, inked_part
 from gray_quill.core.pen.fit import CubicForm, cubic_form, fit_press
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.steady import METHODS, amount_of, parameter_of
@@ -35,47 +26,18 @@ from gray_quill.core.readings.trade_off import (
     trade_curves,
     trade_point,
 )
-from gray_quill.core.trace import Trace, bounds_mm
-from gray_quill.formats.png import write_png, write_tinted_png
+from gray_quill.core.trace import Trace
 from gray_quill.store.fits import keep_fit, kept_fit
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import Box, Colour, Done, Id, PaperIn, PenOn, Pixels, PressIn, RecipeIn, Source, SteadyIn
-from gray_quill.web.replies import data_url
+from gray_quill.web.records import Done, Id, PenOn, PressIn, RecipeIn, Source, SteadyIn
 
 pen = Blueprint("pen", __name__)
 FORCE_BINS = 50
 MOST_STROKES_READ = 400
 MOST_SAMPLES_TRIED = 6000
-
-
-class PlanBody(Model):
-    recipe: RecipeIn
-    paper_colour: Colour = "#ffffff"
-    paper: PaperIn | None = None
-
-
-class Preview(PenOn):
-    width_px: Pixels = 1200
-    height_px: Pixels = 360
-
-
-class PreviewReply(Model):
-    """image: a data URL, see-through, of the inked part of the picture, whose corner lies at left_px, top_px; it is
-    width_px wide.
-
-    box_mm: the part of the page the whole picture shows; scale: its pixels a millimetre.
-    """
-
-    image: str
-    left_px: int
-    top_px: int
-    width_px: int
-    height_px: int
-    box_mm: Box
-    scale: float
 
 
 class ReadReply(Model):
@@ -161,19 +123,6 @@ class SpotBody(PenOn):
     y_mm: float
 
 
-class HeatBody(Preview):
-    quantity: Literal["width", "force", "speed"] = "width"
-
-
-class HeatReply(Model):
-    image: str
-    low: float
-    high: float
-    unit: str
-    colours: list[str]
-    box_mm: Box
-
-
 class JudgeBody(Model):
     recipe: RecipeIn
 
@@ -200,19 +149,6 @@ class DifferReply(Model):
     differences: list[Difference]
 
 
-class LadderBody(Model):
-    recipe: RecipeIn
-    over: Literal["width", "opacity", "range"] = "width"
-    paper_colour: Colour = "#ffffff"
-    width_px: Pixels = 1200
-    height_px: Pixels = 360
-
-
-class LadderReply(Model):
-    image: str
-    values: list[float]
-
-
 def _traces(source: Source) -> list[Trace]:
     return memory().traces_of(db(), source)
 
@@ -224,37 +160,6 @@ def _some(traces: list[Trace]) -> list[Trace]:
         kept += 1
         samples += len(traces[-kept])
     return traces[-kept:]
-
-
-def _box(view: View) -> Box:
-    right, bottom = view.width_px / view.px_per_mm, view.height_px / view.px_per_mm
-    return view.left_mm, view.top_mm, view.left_mm + right, view.top_mm + bottom
-
-
-@operation(pen, "POST", "/pen/plan", PenPlan, body=PlanBody)
-def make_plan(body: PlanBody) -> PenPlan:
-    """Compile a recipe into the tables live ink draws from."""
-    return compile_plan(body.recipe, body.paper_colour, body.paper)
-
-
-@operation(pen, "POST", "/pen/preview", PreviewReply, body=Preview, costly=True)
-def make_preview(body: Preview) -> PreviewReply:
-    """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
-    traces = _traces(body.source)
-    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
-    paper = get_sheet(db(), body.source.sheet_id).paper
-    inks = [settle(t, body.recipe, paper) for t in traces]
-    part, x, y = inked_part(inks, view)
-    image = base64.b64encode(write_tinted_png(opacity_plane(inks, part), rgb(body.recipe.body.colour))).decode()
-    return PreviewReply(
-        image=f"data:image/png;base64,{image}",
-        left_px=x,
-        top_px=y,
-        width_px=part.width_px,
-        height_px=part.height_px,
-        box_mm=_box(view),
-        scale=view.px_per_mm,
-    )
 
 
 @operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn, costly=True)
@@ -358,22 +263,6 @@ def read_spot(body: SpotBody) -> Spot:
     return find_spot(traces, [settle(t, body.recipe) for t in traces], body.x_mm, body.y_mm)
 
 
-@operation(pen, "POST", "/pen/heat", HeatReply, body=HeatBody, costly=True)
-def read_heat(body: HeatBody) -> HeatReply:
-    """The ink coloured by its width, force or speed."""
-    traces = _traces(body.source)
-    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
-    heat = heat_view(traces, [settle(t, body.recipe) for t in traces], body.quantity, view)
-    return HeatReply(
-        image=data_url(write_png(heat.pixels, compress=1)),
-        low=heat.low,
-        high=heat.high,
-        unit=heat.unit,
-        colours=heat.colours,
-        box_mm=_box(view),
-    )
-
-
 @operation(pen, "POST", "/pen/judge", Verdict, body=JudgeBody)
 def judge(body: JudgeBody) -> Verdict:
     """Whether a pen does what its kind says, by numbers."""
@@ -400,10 +289,3 @@ def read_differences(body: DifferBody) -> DifferReply:
     """Readings of two pens on the same ink that differ, largest first."""
     traces = _traces(body.source)
     return DifferReply(differences=differences(read_ink(traces, body.one), read_ink(traces, body.other)))
-
-
-@operation(pen, "POST", "/pen/ladder", LadderReply, body=LadderBody, costly=True)
-def read_ladder(body: LadderBody) -> LadderReply:
-    """One pen at rising widths, opacities or ranges over an older dark line."""
-    pixels, values = ladder(body.recipe, body.over, body.width_px, body.height_px, body.paper_colour)
-    return LadderReply(image=data_url(write_png(pixels, compress=1)), values=values)
