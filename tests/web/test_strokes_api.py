@@ -3,10 +3,12 @@
 import io
 import uuid
 from typing import Any
+from unittest import mock
 
 import numpy as np
 from PIL import Image
 
+from gray_quill.core.errors import TooLarge
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from tests.web.api_case import STROKE, ApiCase
@@ -152,6 +154,19 @@ class OneByOne(ApiCase):
         self.assertEqual(answer["code"], "too_large")
         self.assertIn("marks of a dot line", answer["reason"])
         self.assertEqual(self.strokes(sheet), [])
+
+    def test_what_is_kept_is_never_told_to_be_refused(self) -> None:
+        """Whatever goes wrong after the strokes are on the disk."""
+        sheet = self.sheet()
+        for trouble in (TooLarge("too long"), ZeroDivisionError()):
+            with (
+                mock.patch("gray_quill.web.sheets._box", side_effect=trouble),
+                self.assertLogs("gray_quill", "ERROR"),
+            ):
+                reply = self.send([STROKE | {"id": f"k-{uuid.uuid4().hex[:8]}"}], sheet)
+            self.assertEqual((reply.status_code, reply.json["box_mm"]), (200, None))
+            self.assertEqual([a["state"] for a in reply.json["answers"]], ["kept"])
+        self.assertEqual(len(self.strokes(sheet)), 2)
 
     def test_a_sheet_in_the_bin_takes_none(self) -> None:
         sheet = self.sheet()

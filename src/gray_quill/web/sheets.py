@@ -1,6 +1,7 @@
 """Sheets: putting one down, keeping strokes, the simulated hand, pictures of parts of the page, files in and out."""
 
 import contextlib
+import logging
 from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
@@ -93,7 +94,7 @@ class NewStrokes(Model):
 
 class StrokesKept(Model):
     """answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
-    where nothing did.
+    where that is nothing or not known.
     """
 
     answers: list[StrokeAnswer]
@@ -199,7 +200,12 @@ def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKep
     answers = [next(told) if isinstance(s, Stroke) else s for s in strokes]
     pens = {s.id: (s.pen_id, s.revision) for s in good}
     there = [a.id for a in answers if a.state != "refused"]
-    box = _box(sheet_id, there, [pens[i] for i in there]) if there else None
+    box = None
+    if there:
+        try:
+            box = _box(sheet_id, there, [pens[i] for i in there])
+        except Exception:  # they are kept, and that is what counts: the sender must not take them for refused
+            logging.getLogger("gray_quill").exception("where strokes of %s lie is not known", sheet_id)
     return StrokesKept(answers=answers, box_mm=box)
 
 

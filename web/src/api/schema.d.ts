@@ -3428,7 +3428,7 @@ export interface components {
         };
         /**
          * @description answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
-         *     where nothing did.
+         *     where that is nothing or not known.
          */
         StrokesKept: {
             answers: components["schemas"]["StrokeAnswer"][];

@@ -24,7 +24,7 @@ async function write(prompts: boolean) {
       }),
     )
     seed.value += 1
-    ink.wrote(answer.answers.map((a) => a.id))
+    ink.wrote(answer.answers.filter((a) => a.state !== 'refused').map((a) => a.id))
     ink.changed = { sheetId: id, box: (answer.box_mm ?? undefined) as Box | undefined }
   })
   busy.value = false

@@ -128,7 +128,8 @@ export const useInk = defineStore('ink', () => {
         if (told.state === 'refused') await refuse(some[k]!, told)
         else await forget(some[k]!.stroke.id)
       }
-      if (answer.box_mm) changed.value = { sheetId, box: answer.box_mm as Box }
+      const kept = answer.answers.some((told) => told.state !== 'refused')
+      if (kept) changed.value = { sheetId, box: (answer.box_mm ?? undefined) as Box | undefined }
       return true
     } catch (error) {
       const refusal = error instanceof Refusal ? error : undefined
@@ -147,8 +148,10 @@ export const useInk = defineStore('ink', () => {
     }
   }
 
-  const refuse = (w: Waiting, { code, reason }: { code: string; reason: string }) =>
-    put({ ...w, refused: { code, reason } })
+  function refuse(w: Waiting, { code, reason }: { code: string; reason: string }) {
+    undoable.value = undoable.value.filter((s) => s.ids[0] !== w.stroke.id) // it is nowhere it could be taken from
+    return put({ ...w, refused: { code, reason } })
+  }
 
   async function forget(id: string) {
     waiting.value.delete(id)
@@ -179,6 +182,7 @@ export const useInk = defineStore('ink', () => {
       if (pen) Object.assign(stroke, { pen_id: pen.id, revision: pen.revision })
       await put({ sheetId: sheet.id, sheetName: sheet.name, stroke })
       await forget(w.stroke.id)
+      undoable.value.push({ ids: [stroke.id], binned: false })
     }
     changed.value = { sheetId: group.sheetId }
     await send()
