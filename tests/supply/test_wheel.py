@@ -36,19 +36,10 @@ class Wheel(unittest.TestCase):
         home, python = self.place / "home", self.place / "env" / "bin" / "python"
         home.mkdir()
         clean = {"PATH": str(self.place / "env" / "bin"), "HOME": str(home), "PYTHONUNBUFFERED": "1"}
-        subprocess.run([sys.executable, "-m", "venv", self.place / "env"], check=True)
-        install: list[str | pathlib.Path] = [
-            python,
-            "-m",
-            "pip",
-            "install",
-            "-q",
-            "--no-index",
-            "--find-links",
-            ROOT / ".wheels",
-            self.wheel,
-        ]
-        subprocess.run(install, check=True, env=clean | {"PIP_CONFIG_FILE": os.devnull}, timeout=300)
+        subprocess.run([sys.executable, "-m", "venv", "--without-pip", self.place / "env"], check=True)
+        pip = [sys.executable, "-m", "pip", "--python", str(python), "install", "-q", "--no-compile", "--no-index"]
+        outside = {"PIP_CONFIG_FILE": os.devnull, "PATH": clean["PATH"], "HOME": str(home)}
+        subprocess.run([*pip, "--find-links", ROOT / ".wheels", self.wheel], check=True, env=outside, timeout=300)
         with subprocess.Popen(
             [self.place / "env" / "bin" / "gray-quill", "demo", "--port", "0"],
             env=clean,

@@ -13,6 +13,7 @@ import io
 import json
 import pathlib
 import re
+import shutil
 import sys
 import tempfile
 import time
@@ -32,7 +33,6 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.demo.build import build_demo
 from gray_quill.formats.contacts_csv import write_contacts
 from gray_quill.formats.film_zip import write_film
 from gray_quill.formats.inkml import write_inkml
@@ -41,7 +41,7 @@ from gray_quill.formats.pen_json import write_pen
 from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.web.api import OPERATIONS
-from tests.browser.driver import Server
+from tests.browser.driver import Server, demo_folder
 from tests.trials.command_lines import command_lines
 from tests.trials.strategies import ODD_BODIES, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
 from tests.zoo import zoo
@@ -70,7 +70,7 @@ def files() -> dict[str, bytes]:
 class Fuzz:
     def __init__(self, folder: pathlib.Path) -> None:
         self.folder = folder
-        build_demo(folder / "data")
+        shutil.copytree(demo_folder(), folder / "data")
         self.server = Server(folder / "data", said=folder / "said.txt").start()
         self.line = http.client.HTTPConnection("127.0.0.1", self.server.port, timeout=120)
         self.document = json.load(urllib.request.urlopen(self.server.url + "/api/openapi.json"))
@@ -221,7 +221,7 @@ class Fuzz:
 
     def run(self, cases: int, seed_number: int) -> dict[str, Any]:
         for name in SHARES:  # what is loaded once is loaded, what is remembered is
-            self._some(getattr(self, name)(), min(WARM, cases // 4), seed_number + 1000)
+            self._some(getattr(self, name)(), min(WARM, cases // 8), seed_number + 1000)
         self.rest()
         before, began = self.memory_mb(), time.time()
         for name, share in SHARES.items():

@@ -1,6 +1,7 @@
 """What tests of the API share: a demo database, and replies checked against the OpenAPI document."""
 
 import pathlib
+import shutil
 import tempfile
 import unittest
 from typing import Any
@@ -10,10 +11,10 @@ from jsonschema import Draft202012Validator
 from referencing import Registry, Resource
 from referencing.jsonschema import DRAFT202012
 
-from gray_quill.demo.build import build_demo
 from gray_quill.store.database import connect
 from gray_quill.store.sheets import Stroke, list_strokes
 from gray_quill.web.app import create_app
+from tests.browser.driver import demo_folder
 
 STROKE = {
     "id": "one",
@@ -36,7 +37,7 @@ class ApiCase(unittest.TestCase):
         temporary = tempfile.TemporaryDirectory()
         cls.addClassCleanup(temporary.cleanup)
         cls.folder = pathlib.Path(temporary.name)
-        build_demo(cls.folder)
+        shutil.copytree(demo_folder(), cls.folder, dirs_exist_ok=True)
         cls.app = create_app(cls.folder)
         cls.document = cls.app.test_client().get("/api/openapi.json").get_json()
 

@@ -1,19 +1,15 @@
 """The command line: every command, and exit status 2 with a message for what it cannot do."""
 
-import contextlib
-import io
 import json
 import pathlib
-import tempfile
-import unittest
 
 import numpy as np
 from PIL import Image
 
-from gray_quill.cli import main
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.inkml import write_inkml
+from tests.web.cli_case import CliCase
 from tests.zoo import zoo
 
 KEYS = [
@@ -43,22 +39,7 @@ KEYS = [
 ]
 
 
-class Cli(unittest.TestCase):
-    def setUp(self) -> None:
-        temporary = tempfile.TemporaryDirectory()
-        self.addCleanup(temporary.cleanup)
-        self.folder = pathlib.Path(temporary.name)
-        self.ink = str(self.folder / "in.inkml")
-
-    def run_cli(self, *args: str) -> tuple[int, str, str]:
-        out, err = io.StringIO(), io.StringIO()
-        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
-            try:
-                status = main(args)
-            except SystemExit as stop:
-                status = int(stop.code or 0)
-        return status, out.getvalue(), err.getvalue()
-
+class Cli(CliCase):
     def test_write_read_ink_and_proof(self) -> None:
         self.assertEqual(
             self.run_cli(

@@ -14,13 +14,13 @@ from gray_quill.store.backups import list_backups
 from gray_quill.store.database import FILE
 from gray_quill.store.health import examine
 from gray_quill.store.owner import owned
-from tests.web.test_cli import Cli
+from tests.web.cli_case import CliCase
 from tests.zoo import wave
 
 ODD = ("", "\x00", "x" * 5000, "two\nlines", "-1", "9" * 400, "nan", "1e999")
 
 
-class Keeping(Cli):
+class Keeping(CliCase):
     def setUp(self) -> None:
         super().setUp()
         self.data = self.folder / "data"
@@ -66,7 +66,7 @@ class Keeping(Cli):
         self.assertRegex(told, r"http://127\.0\.0\.1:[1-9]\d+/")
 
 
-class Output(Cli):
+class Output(CliCase):
     def setUp(self) -> None:
         super().setUp()
         pathlib.Path(self.ink).write_bytes(write_inkml([wave(0.3)]))
