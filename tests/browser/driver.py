@@ -10,8 +10,6 @@ import functools
 import pathlib
 import shutil
 import socket
-import subprocess
-import sys
 import tempfile
 import time
 import urllib.request
@@ -22,6 +20,7 @@ from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 
 from gray_quill.demo.build import build_demo
+from tests.zygote import Child, Zygote
 
 FLAGS = (
     "headless=new",
@@ -92,48 +91,41 @@ def demo_folder() -> pathlib.Path:
     return folder
 
 
+@functools.cache
+def zygote() -> Zygote:
+    """The process all servers of these tests are forked from."""
+    place = pathlib.Path(tempfile.mkdtemp())
+    made = Zygote(place)
+    atexit.register(shutil.rmtree, place, ignore_errors=True)
+    atexit.register(made.close)
+    return made
+
+
 class Server:
     """`gray-quill serve`, or another command that serves, as its own process, so that it can be killed."""
 
-    def __init__(self, folder: pathlib.Path, command: str = "serve", said: pathlib.Path | None = None) -> None:
-        self.folder, self.command, self.port, self.said = folder, command, free_port(), said
+    def __init__(self, folder: pathlib.Path, command: str = "serve") -> None:
+        self.folder, self.command, self.port = folder, command, free_port()
         self.url = f"http://127.0.0.1:{self.port}"
-        self.process: subprocess.Popen[bytes] | None = None
+        self.process: Child | None = None
 
     def words(self) -> str:
-        """What it wrote into `said` so far."""
-        return self.said.read_text(errors="replace") if self.said else ""
+        """What it wrote so far."""
+        return self.process.words() if self.process else ""
 
     def start(self) -> "Server":
-        errors = self.said.open("a") if self.said else None
-        self.process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "gray_quill.cli",
-                self.command,
-                "--port",
-                str(self.port),
-                "--data",
-                str(self.folder),
-            ],
-            stdout=subprocess.DEVNULL,
-            stderr=errors,
-        )
-        if errors:
-            errors.close()
+        self.process = zygote().start(self.command, "--port", str(self.port), "--data", str(self.folder))
         until = time.time() + 60
-        while time.time() < until:
+        while time.time() < until and self.process.alive():
             with contextlib.suppress(OSError):
                 urllib.request.urlopen(self.url + "/api/desk", timeout=5).read()
                 return self
             time.sleep(0.05)
-        raise RuntimeError("the server did not start")
+        raise RuntimeError(f"the server did not start: {self.words()[-500:]}")
 
     def kill(self) -> None:
         if self.process:
             self.process.kill()
-            self.process.wait()
             self.process = None
 
 

@@ -95,6 +95,7 @@ class Trust(DeskCase):
             until_true(lambda: desk.inked("page") > 500, "the page to be shown")
             desk.press("Panels", "nav")
             desk.press("Sheet", "nav")
+            desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page to be laid out")
         desk.all_kept()
         self.assertEqual(self.strokes(), before + 4)
 
@@ -102,6 +103,7 @@ class Trust(DeskCase):
 
     def a_folder_goes_and_comes_back(self) -> None:
         desk, before = self.desk, self.strokes()
+        desk.rests()
         folder = desk.server.folder
         aside = folder.with_name(folder.name + "-aside")
         folder.rename(aside)

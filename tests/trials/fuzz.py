@@ -71,7 +71,7 @@ class Fuzz:
     def __init__(self, folder: pathlib.Path) -> None:
         self.folder = folder
         shutil.copytree(demo_folder(), folder / "data")
-        self.server = Server(folder / "data", said=folder / "said.txt").start()
+        self.server = Server(folder / "data").start()
         self.line = http.client.HTTPConnection("127.0.0.1", self.server.port, timeout=120)
         self.document = json.load(urllib.request.urlopen(self.server.url + "/api/openapi.json"))
         self.watch = connect(folder / "data")

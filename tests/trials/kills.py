@@ -31,7 +31,7 @@ from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets
 from gray_quill.store.trace_blob import pack_trace
 from tests.browser.driver import free_port
-from tests.trials.zygote import Child, Zygote
+from tests.zygote import Child, Zygote
 
 GOLDEN = pathlib.Path(__file__).parents[1] / "store" / "golden"
 SHEETS = ("one", "two")

@@ -18,7 +18,7 @@ class Zygote:
     def __init__(self, folder: pathlib.Path) -> None:
         self.folder, self.started = folder, 0
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "tests.trials.zygote"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+            [sys.executable, "-m", "tests.zygote"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
         )
         assert self.process.stdout is not None
         self.process.stdout.readline()  # ready
