@@ -23,8 +23,8 @@ from gray_quill.store.database import connect
 from tests.browser.driver import Server, demo_folder
 
 MOST_P95_S = 0.5
-READERS = 4  # of them ask for readings and pictures
-STROKE_EVERY_S = 0.2
+READERS = 1  # of them asks for readings and pictures without a pause
+STROKE_EVERY_S = 0.5  # of each of the others: quick writing
 LARGE_SHEET = 3  # times the demo's largest
 
 

@@ -4,6 +4,7 @@ import contextlib
 import datetime
 import pathlib
 import sqlite3
+import threading
 from collections.abc import Iterator
 
 from gray_quill.core.errors import Unavailable
@@ -12,6 +13,9 @@ FILE = "gray-quill.db"
 WAIT_S = 10  # for another writer
 # SQLite's extended result codes, by their names, and what they mean for the writer
 DISK_FULL = ("SQLITE_FULL", "SQLITE_IOERR_WRITE", "SQLITE_IOERR_FSYNC", "SQLITE_IOERR_SHMSIZE", "SQLITE_IOERR_TRUNCATE")
+# One writer at a time is all SQLite has; threads that wait here go on at once, where SQLite would look again only after
+# ever longer rests.
+_writing = threading.RLock()
 
 
 def connect(folder: pathlib.Path) -> sqlite3.Connection:
@@ -38,14 +42,15 @@ def connect(folder: pathlib.Path) -> sqlite3.Connection:
 def transaction(db: sqlite3.Connection) -> Iterator[None]:
     """All writes inside happen, or none. One inside another is a part of it."""
     inner = db.in_transaction
-    db.execute("SAVEPOINT part" if inner else "BEGIN IMMEDIATE")
-    try:
-        yield
-        db.execute("RELEASE part" if inner else "COMMIT")
-    except BaseException:
-        if db.in_transaction:  # a full disk may have ended it already
-            db.execute("ROLLBACK TO part" if inner else "ROLLBACK")
-        raise
+    with contextlib.nullcontext() if inner else _writing:
+        db.execute("SAVEPOINT part" if inner else "BEGIN IMMEDIATE")
+        try:
+            yield
+            db.execute("RELEASE part" if inner else "COMMIT")
+        except BaseException:
+            if db.in_transaction:  # a full disk may have ended it already
+                db.execute("ROLLBACK TO part" if inner else "ROLLBACK")
+            raise
 
 
 def trouble(error: sqlite3.Error, folder: pathlib.Path) -> Unavailable | None:

@@ -6,16 +6,18 @@ elsewhere (core/quantities.py); this is for rows that were right when they were 
 """
 
 import dataclasses
+import functools
 import json
 import types
-from collections.abc import Mapping
-from typing import Any, TypeVar, Union, get_args, get_origin, get_type_hints
+from collections.abc import Hashable, Mapping
+from typing import Any, TypeVar, Union, cast, get_args, get_origin, get_type_hints
 
 from gray_quill.core.errors import RecordError
 from gray_quill.core.quantities import REQUIRED, Quantity, check, record_json
 
 R = TypeVar("R")
 VERSION = 1  # of kept records; rows of earlier versions of Gray Quill carry none and count as 0
+MOST_REMEMBERED = 40_000  # letters of a text
 _BLANK: dict[Any, Any] = {float: 0.0, int: 0, str: "", bool: False, list: [], dict: {}, tuple: ()}
 
 
@@ -34,12 +36,24 @@ def version_of(text: str) -> int:
 
 def read_kept(record: type[R], text_or_data: Any) -> R:
     """The record a kept text or its data holds."""
+    if isinstance(text_or_data, str) and len(text_or_data) <= MOST_REMEMBERED:
+        return cast(R, _remembered(cast(Hashable, record), text_or_data))
     return _record(record, json.loads(text_or_data) if isinstance(text_or_data, str) else text_or_data)
+
+
+@functools.lru_cache(maxsize=512)  # records are frozen, and every stroke asks for its pen and its sheet
+def _remembered(record: Hashable, text: str) -> Any:
+    return _record(cast(type, record), json.loads(text))
+
+
+@functools.cache
+def _hints(record: Hashable) -> dict[str, Any]:
+    return get_type_hints(record)
 
 
 def _record(record: type[R], data: Any) -> R:
     given = data if isinstance(data, Mapping) else {}
-    hints = get_type_hints(record)
+    hints = _hints(cast(Hashable, record))
     values = {}
     for f in dataclasses.fields(record):  # type: ignore[arg-type]
         quantity = f.metadata.get("quantity")

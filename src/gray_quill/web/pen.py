@@ -37,7 +37,7 @@ from gray_quill.web.records import Done, Id, PenOn, PressIn, RecipeIn, Source, S
 pen = Blueprint("pen", __name__)
 FORCE_BINS = 50
 MOST_STROKES_READ = 400
-MOST_SAMPLES_TRIED = 6000
+MOST_SAMPLES_TRIED = 4000
 
 
 class ReadReply(Model):

@@ -8,6 +8,7 @@ import ctypes
 import importlib
 import pathlib
 import socket
+import sys
 import threading
 from collections import Counter
 from collections.abc import Callable
@@ -28,6 +29,7 @@ MOST_CONNECTIONS = 400  # of one client
 HEAD_S = 15.0  # a connection whose first request has not begun by then is closed
 IDLE_S = 75  # one that asks for nothing more is closed after this
 FILES_WANTED = 4096
+SWITCH_S = 0.0005  # threads that compute let others have a turn so often: keeping a stroke takes some twenty turns
 M_ARENA_MAX = -8  # malloc.h
 
 
@@ -62,6 +64,7 @@ def serve(folder: pathlib.Path, port: int, compile_kernels: Callable[[], None]) 
         raise InputError(f"There is no port {port}. Choose one from 1 to 65535, or 0 for any that is free.")
     _allow_many_connections()
     _share_memory()
+    sys.setswitchinterval(SWITCH_S)
     app = create_app(folder)
     with contextlib.closing(_listening(port)) as listening, contextlib.closing(connect(folder)) as held:
         held.execute("SELECT 1 FROM sqlite_master").fetchone()  # held open: the log is not folded in at each request
