@@ -47,7 +47,7 @@ def reduce_greys(grey: Grey, greys: int, method: str = "none") -> Grey:
     return np.asarray(np.round(index * 255 / (greys - 1)), np.uint8)
 
 
-@numba.njit(cache=True, fastmath=True)
+@numba.njit(cache=True, nogil=True, fastmath=True)
 def _diffuse(grey, greys):  # type: ignore[no-untyped-def]
     """Textbook error diffusion: left to right on every row, 7 3 5 1 sixteenths, errors kept whole, lost
     at the edges.

@@ -61,7 +61,7 @@ def trail_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
     return float(np.concatenate(gaps).mean()) if gaps else 0.0
 
 
-@numba.njit(cache=True)
+@numba.njit(cache=True, nogil=True)
 def discrete_frechet_mm(ax, ay, bx, by):  # type: ignore[no-untyped-def]
     """Discrete Frechet distance of two polylines (Eiter and Mannila, TR 1994), by the dynamic programme over all
     pairs.

@@ -64,7 +64,7 @@ def _lowpass(path: Floats) -> Floats:
     return np.asarray(sosfiltfilt(sections, path, padtype="odd", padlen=min(path.shape[1] - 1, 120)))
 
 
-@numba.njit(cache=True)
+@numba.njit(cache=True, nogil=True)
 def distance_to_path(x, y, px, py):  # type: ignore[no-untyped-def]
     """Distance of each point (x, y) to the nearest piece of the path (px, py) close to it in order.
 
