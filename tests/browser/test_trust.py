@@ -91,7 +91,7 @@ class Trust(DeskCase):
             desk.says("the disk is full: writing goes on in this browser, 4 strokes wait", "header p")
             self.assertEqual(self.strokes(), before)
             desk.open(rests=False)  # reading goes on
-            desk.wait("document.querySelector('.margin .notes')", "readings")
+            desk.wait("document.querySelector('aside .notes')", "readings")
             until_true(lambda: desk.inked("page") > 500, "the page to be shown")
             desk.press("Panels", "nav")
             desk.press("Sheet", "nav")
