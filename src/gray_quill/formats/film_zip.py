@@ -131,19 +131,7 @@ def _opened(data: bytes) -> Iterator[tuple[zipfile.ZipFile, list[zipfile.ZipInfo
                     f"This zip holds {len(names)} frames; at most {MOST_FRAMES} are read. Cut the film to one stroke."
                 )
             yield film, names
-    except (
-        zipfile.BadZipFile,
-        zlib.error,
-        lzma.LZMAError,
-        RuntimeError,
-        NotImplementedError,
-        EOFError,
-        OSError,
-        ValueError,
-        OverflowError,
-        struct.error,
-        UnicodeError,
-    ):
+    except NO_ZIP:
         raise FormatError(
             "This file is not a zip that can be opened. Zip the frames again, without a password."
         ) from None
