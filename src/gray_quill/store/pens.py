@@ -1,4 +1,7 @@
-"""Pens and their revisions. A revision is never changed; strokes point at the one that drew them."""
+"""Pens and their revisions. A revision is never changed; strokes point at the one that drew them.
+
+A pen also writes with changes that are not kept. What it was then is a draft: a row like a revision, numbered -1,
+-2 ... It is no part of the history. When the same recipe is kept, the ink of its draft is ink of that revision."""
 
 import dataclasses
 import json
@@ -59,9 +62,10 @@ def get_pen(db: sqlite3.Connection, pen_id: str, revision: int | None = None) ->
 
 
 def pen_history(db: sqlite3.Connection, pen_id: str) -> list[Pen]:
-    """All revisions, newest first."""
+    """All revisions, newest first, without drafts."""
     get_pen(db, pen_id)
-    return [_pen(row) for row in db.execute(_SELECT + "WHERE p.id = ? ORDER BY r.revision DESC", (pen_id,))]
+    condition = "WHERE p.id = ? AND r.revision > 0 ORDER BY r.revision DESC"
+    return [_pen(row) for row in db.execute(_SELECT + condition, (pen_id,))]
 
 
 def list_pens(db: sqlite3.Connection, binned: bool = False) -> list[Pen]:
@@ -96,8 +100,33 @@ def add_revision(db: sqlite3.Connection, pen_id: str, recipe: Recipe, note: str 
                 f"Revision {pen.newest} of {pen.recipe.name} was kept elsewhere meanwhile. Yours is not kept yet: keep "
                 f"it as revision {pen.newest + 1}, or go back to theirs."
             )
-        _insert_revision(db, pen_id, pen.newest + 1, recipe, note)
+        made = pen.newest + 1
+        _insert_revision(db, pen_id, made, recipe, note)
+        drafts = [r for r, written_with in _recipes(db, pen_id) if r < 0 and written_with == recipe]
+        db.executemany(
+            "UPDATE strokes SET revision = ? WHERE pen_id = ? AND revision = ?", [(made, pen_id, r) for r in drafts]
+        )
         return get_pen(db, pen_id)
+
+
+def written_revision(db: sqlite3.Connection, pen_id: str, recipe: Recipe) -> int:
+    """Where a stroke written with this recipe points: the pen's newest revision that is the same, or else its draft,
+    which is made when there is none. Raises NotFound when there is no such pen."""
+    with transaction(db):
+        get_pen(db, pen_id)
+        there = _recipes(db, pen_id)
+        for revision, known in there:
+            if known == recipe:
+                return revision
+        draft = min(0, *(revision for revision, _ in there)) - 1
+        _insert_revision(db, pen_id, draft, recipe, "")
+        return draft
+
+
+def _recipes(db: sqlite3.Connection, pen_id: str) -> list[tuple[int, Recipe]]:
+    """Everything a pen is or was, revisions first, the newest first, then drafts."""
+    rows = db.execute("SELECT revision, recipe FROM pen_revisions WHERE pen_id = ? ORDER BY revision DESC", (pen_id,))
+    return [(r["revision"], read_kept(Recipe, r["recipe"])) for r in rows]
 
 
 def _insert_revision(db: sqlite3.Connection, pen_id: str, revision: int, recipe: Recipe, note: str) -> None:

@@ -7,9 +7,11 @@ from collections.abc import Collection, Iterable, Sequence
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
 from gray_quill.core.paper import Paper, describe_paper
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import Trace
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written
+from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 
@@ -36,12 +38,14 @@ class Sheet:
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Stroke:
-    """A kept trace and the pen revision that drew it."""
+    """A kept trace and the pen revision that drew it. draft: as a stroke comes in, what the pen was where it wrote with
+    changes that were not kept."""
 
     id: str
     pen_id: str
     revision: int
     trace: Trace
+    draft: Recipe | None = None
 
 
 _SELECT = """
@@ -186,9 +190,10 @@ def _add_stroke(
     if (stroke.pen_id, stroke.revision) not in pens:
         reason = f"There is no revision {stroke.revision} of a pen {stroke.pen_id!r}. Keep it with another pen."
         return StrokeAnswer(stroke.id, "refused", "no_pen", reason)
+    revision = written_revision(db, stroke.pen_id, stroke.draft) if stroke.draft else stroke.revision
     db.execute(
         "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
-        (stroke.id, sheet_id, place, stroke.pen_id, stroke.revision, blob, now()),
+        (stroke.id, sheet_id, place, stroke.pen_id, revision, blob, now()),
     )
     return StrokeAnswer(stroke.id, "kept")
 
@@ -200,6 +205,16 @@ def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, 
         "SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place", (sheet_id,)
     )
     return [(r["id"], r["pen_id"], r["revision"]) for r in rows]
+
+
+def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[tuple[str, str, int]]:
+    """The same of these strokes of a sheet, in the bin or not. Raises NotFound when one of them is not on the sheet."""
+    rows = db.execute("SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ?", (sheet_id,))
+    there = {r["id"]: (r["id"], r["pen_id"], r["revision"]) for r in rows}
+    missing = next((i for i in ids if i not in there), None)
+    if missing is not None:
+        raise NotFound(f"There is no stroke {missing!r} on this sheet.", "ids")
+    return [there[i] for i in dict.fromkeys(ids)]
 
 
 def load_traces(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Trace]:
@@ -219,13 +234,39 @@ def list_strokes(db: sqlite3.Connection, sheet_id: str) -> list[Stroke]:
     return [Stroke(i, pen_id, revision, traces[i]) for i, pen_id, revision in index]
 
 
+@dataclasses.dataclass(frozen=True)
+class InkOf:
+    """Strokes of a sheet and the pen revision that draws them. ids: None for all of that pen's on the sheet."""
+
+    pen_id: str
+    revision: int
+    ids: list[str] | None = None
+
+
+def ink_again(db: sqlite3.Connection, sheet_id: str, inks: Sequence[InkOf]) -> list[InkOf]:
+    """Draw strokes with other pen revisions; their traces stay as they are. Returns what drew those that change before,
+    which puts them back. Raises NotFound for a revision or a stroke that is not there; then nothing changes.
+    """
+    with transaction(db):
+        was: dict[tuple[str, int], list[str]] = {}
+        for ink in inks:
+            get_pen(db, ink.pen_id, ink.revision)
+            there = stroke_index(db, sheet_id)
+            chosen = index_of(db, sheet_id, ink.ids) if ink.ids else [e for e in there if e[1] == ink.pen_id]
+            changing = [e for e in chosen if e[1:] != (ink.pen_id, ink.revision)]
+            for stroke_id, pen_id, revision in changing:
+                was.setdefault((pen_id, revision), []).append(stroke_id)
+            db.executemany(
+                "UPDATE strokes SET pen_id = ?, revision = ? WHERE id = ?",
+                [(ink.pen_id, ink.revision, e[0]) for e in changing],
+            )
+        return [InkOf(pen_id, revision, ids) for (pen_id, revision), ids in was.items()]
+
+
 def bin_strokes(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binned: bool) -> None:
     """Move strokes to the bin or back. Unknown ids are refused and nothing moves."""
-    wanted = list(dict.fromkeys(ids))
     with transaction(db):
-        for stroke_id in wanted:
-            if not db.execute("SELECT 1 FROM strokes WHERE id = ? AND sheet_id = ?", (stroke_id, sheet_id)).fetchone():
-                raise NotFound(f"There is no stroke {stroke_id!r} on this sheet.", "ids")
+        wanted = index_of(db, sheet_id, list(ids))
         db.executemany(
-            "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, i) for i in wanted]
+            "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, e[0]) for e in wanted]
         )

@@ -21,6 +21,7 @@ from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
 MOST_BYTES = 60_000_000  # of traces and ink remembered
+Entry = tuple[str, str, int]  # stroke id, pen id, revision
 WRITING = ("ballpoint", "fountain", "flat nib")
 
 
@@ -31,37 +32,35 @@ def _bytes(pair: tuple[Trace, Ink]) -> int:
 
 
 class InkMemory:
-    """Traces and settled ink by stroke id and paper. Neither ever changes for these, so remembering them is safe."""
+    """Traces and settled ink by stroke, the pen revision that draws it and paper: none ever changes for these."""
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
-        self._kept: OrderedDict[tuple[str, Paper], tuple[Trace, Ink]] = OrderedDict()
+        self._kept: OrderedDict[tuple[Entry, Paper], tuple[Trace, Ink]] = OrderedDict()
         self._bytes = 0
 
-    def strokes(
-        self, db: sqlite3.Connection, index: Sequence[tuple[str, str, int]], paper: Paper
-    ) -> list[tuple[Trace, Ink]]:
+    def strokes(self, db: sqlite3.Connection, index: Sequence[Entry], paper: Paper) -> list[tuple[Trace, Ink]]:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper."""
         with self._lock:
-            missing = [entry for entry in index if (entry[0], paper) not in self._kept]
+            missing = [entry for entry in index if (entry, paper) not in self._kept]
         traces = load_traces(db, [i for i, _, _ in missing])
         recipes: dict[tuple[str, int], Recipe] = {}
         fresh = {}
-        for stroke_id, pen_id, revision in missing:
-            key = (pen_id, revision)
+        for entry in missing:
+            stroke_id, key = entry[0], entry[1:]
             if key not in recipes:
-                recipes[key] = get_pen(db, pen_id, revision).recipe
+                recipes[key] = get_pen(db, *key).recipe
             in_time()
-            fresh[stroke_id] = (traces[stroke_id], settle_or_bare(traces[stroke_id], recipes[key], paper))
-            if is_bare(fresh[stroke_id][1]):
-                logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", stroke_id, *key)
+            fresh[entry] = (traces[stroke_id], settle_or_bare(traces[stroke_id], recipes[key], paper))
+            if is_bare(fresh[entry][1]):
+                logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
         with self._lock:
-            found = [fresh.get(i) or self._kept[i, paper] for i, _, _ in index]
-            for (stroke_id, _, _), pair in zip(index, found, strict=True):
-                if (stroke_id, paper) not in self._kept:
+            found = [fresh.get(entry) or self._kept[entry, paper] for entry in index]
+            for entry, pair in zip(index, found, strict=True):
+                if (entry, paper) not in self._kept:
                     self._bytes += _bytes(pair)
-                self._kept[stroke_id, paper] = pair
-                self._kept.move_to_end((stroke_id, paper))
+                self._kept[entry, paper] = pair
+                self._kept.move_to_end((entry, paper))
             while self._bytes > MOST_BYTES and len(self._kept) > len(index):
                 self._bytes -= _bytes(self._kept.popitem(last=False)[1])
         return found
@@ -84,7 +83,7 @@ class InkMemory:
                 raise
             with self._lock:
                 for k in spoilt:
-                    self._kept[index[k][0], paper] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
+                    self._kept[index[k], paper] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
             return page_pixels([ink for _, ink in pairs], paper, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:

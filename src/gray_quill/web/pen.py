@@ -1,5 +1,9 @@
 """The Pen station: re-inking the writer's own line, fitting, trading off, judging, comparing and advising."""
 
+import hashlib
+from collections import Counter
+from typing import Literal
+
 import numpy as np
 from flask import Blueprint
 from pydantic import Field
@@ -15,6 +19,7 @@ from gray_quill.core.pen.steady import METHODS, amount_of, parameter_of
 from gray_quill.core.readings.anchors import find_anchors
 from gray_quill.core.readings.differences import Difference, differences
 from gray_quill.core.readings.ink_readings import Readings, read_ink
+from gray_quill.core.readings.lines import last_line
 from gray_quill.core.readings.notes import Note, notes_of
 from gray_quill.core.readings.press_use import PressUse, press_use
 from gray_quill.core.readings.spot import Spot, find_spot
@@ -40,16 +45,34 @@ MOST_STROKES_READ = 400
 MOST_SAMPLES_TRIED = 4000
 
 
+class InkShare(Model):
+    """How much of the ink that was read a pen drew; revision: 0 or less where it drew with changes not kept."""
+
+    pen_id: str
+    name: str
+    revision: int
+    strokes: int
+
+
 class ReadReply(Model):
     """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
-    bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+    of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
+    compared. bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
     """
 
     readings: Readings | None
     notes: list[Note]
     anchors: dict[str, list[tuple[float, float]]]
     strokes: int
+    of: list[InkShare] = Field(default_factory=list)
+    traces: str = ""
     bare: int = 0
+
+
+class ReadQuery(Model):
+    """of: the line written last, the ink of the pen in use (or else of the last one) in all its revisions, or all."""
+
+    of: Literal["line", "pen", "all"] = "pen"
 
 
 class ForceReply(Model):
@@ -169,24 +192,38 @@ def read_with(body: PenOn) -> ReadReply:
     paper = get_sheet(db(), body.source.sheet_id).paper
     inks = [settle(t, body.recipe, paper) for t in traces]
     readings = read_ink(traces, body.recipe, inks)
-    anchors = find_anchors(traces, body.recipe, inks)
+    anchors = find_anchors(traces, inks)
     return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
 
 
-@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, costly=True)
-def read_sheet_ink(sheet_id: str) -> ReadReply:
-    """Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one."""
+@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, query=ReadQuery, costly=True)
+def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
+    """Readings of the sheet's ink as it lies there, each stroke in the pen that drew it."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
     if not index:
         return ReadReply(readings=None, notes=[], anchors={}, strokes=0)
-    _, pen_id, revision = next((e for e in reversed(index) if e[1] == sheet.pen_id), index[-1])
-    pairs = memory().strokes(db(), [e for e in index if e[1:] == (pen_id, revision)][-MOST_STROKES_READ:], sheet.paper)
+    if query.of == "pen":
+        pen_id = sheet.pen_id if any(e[1] == sheet.pen_id for e in index) else index[-1][1]
+        index = [e for e in index if e[1] == pen_id]
+    index = index[-MOST_STROKES_READ:]
+    pairs = memory().strokes(db(), index, sheet.paper)
+    if query.of == "line":
+        chosen = last_line([t for t, _ in pairs])
+        index, pairs = [index[i] for i in chosen], [pairs[i] for i in chosen]
     traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
-    recipe = get_pen(db(), pen_id, revision).recipe
-    readings = read_ink(traces, recipe, inks)
-    anchors = find_anchors(traces, recipe, inks)
-    bare = memory().bare(db(), sheet_id)
-    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces), bare=bare)
+    readings = read_ink(traces, [i.recipe for i in inks], inks)
+    return ReadReply(
+        readings=readings,
+        notes=notes_of(readings),
+        anchors=find_anchors(traces, inks),
+        strokes=len(traces),
+        of=[
+            InkShare(pen_id=p, name=get_pen(db(), p, revision).recipe.name, revision=revision, strokes=count)
+            for (p, revision), count in Counter(e[1:] for e in index).items()
+        ],
+        traces=hashlib.sha256("\n".join(sorted(e[0] for e in index)).encode()).hexdigest()[:16],
+        bare=memory().bare(db(), sheet_id),
+    )
 
 
 @operation(pen, "POST", "/pen/force", ForceReply, body=Source)

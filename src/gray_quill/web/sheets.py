@@ -23,6 +23,7 @@ from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
+    InkOf,
     Sheet,
     Stroke,
     StrokeAnswer,
@@ -32,12 +33,14 @@ from gray_quill.store.sheets import (
     bin_strokes,
     change_sheet,
     get_sheet,
+    index_of,
+    ink_again,
     stroke_index,
 )
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Box, Id, Name, PaperIn, StrokeColumns, bounded
+from gray_quill.web.records import BinChange, Box, Id, Name, PaperIn, RecipeIn, StrokeColumns, bounded
 from gray_quill.web.replies import download, new_id, png
 from gray_quill.web.time_budget import in_time
 
@@ -78,9 +81,12 @@ class SheetDetail(Model):
 
 
 class NewStroke(StrokeColumns):
+    """revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept."""
+
     id: Id
     pen_id: Id
     revision: int = Field(ge=1, le=1_000_000_000)
+    draft: RecipeIn | None = None
 
 
 EachStroke = Annotated[NewStroke, WrapValidator(lambda raw, _: raw)]  # looked at by the handler
@@ -105,6 +111,28 @@ class InkChanged(Model):
     """box_mm: the part of the page whose picture changed."""
 
     box_mm: Box
+
+
+class PenOfInk(Model):
+    """Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. ids: all
+    strokes of this pen where none are named.
+    """
+
+    pen_id: Id
+    revision: int = Field(ge=-1_000_000_000, le=1_000_000_000)
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
+
+
+class InkAgain(Model):
+    inks: Annotated[list[PenOfInk], Field(min_length=1, max_length=200)]
+
+
+class InkedAgain(Model):
+    """was: what drew the strokes that changed, to be sent to put them back; strokes: how many changed."""
+
+    was: list[InkOf]
+    strokes: int
+    box_mm: Box | None
 
 
 class StrokesBin(BinChange):
@@ -185,9 +213,9 @@ def _stroke(raw: Any) -> Stroke | StrokeAnswer:
     """A stroke that was sent, or why it cannot be kept. What would cost too much to draw is refused here."""
     try:
         sent: NewStroke = parsed(NewStroke, raw, "stroke")
-        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace())
+        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace(), sent.draft)
         with contextlib.suppress(NotFound):  # the store says so
-            check_cost(stroke.trace, get_pen(db(), stroke.pen_id, stroke.revision).recipe)
+            check_cost(stroke.trace, sent.draft or get_pen(db(), stroke.pen_id, stroke.revision).recipe)
         return stroke
     except GrayQuillError as error:
         stroke_id = raw.get("id") if isinstance(raw, dict) else None
@@ -198,19 +226,17 @@ def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKep
     good = [s for s in strokes if isinstance(s, Stroke)]
     told = iter(add_strokes(db(), sheet_id, good))
     answers = [next(told) if isinstance(s, Stroke) else s for s in strokes]
-    pens = {s.id: (s.pen_id, s.revision) for s in good}
     there = [a.id for a in answers if a.state != "refused"]
     box = None
     if there:
         try:
-            box = _box(sheet_id, there, [pens[i] for i in there])
+            box = _box(sheet_id, index_of(db(), sheet_id, there))
         except Exception:  # they are kept, and that is what counts: the sender must not take them for refused
             logging.getLogger("gray_quill").exception("where strokes of %s lie is not known", sheet_id)
     return StrokesKept(answers=answers, box_mm=box)
 
 
-def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> Box:
-    index = [(i, *p) for i, p in zip(ids, pens, strict=True)]
+def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
     boxes = [ink.box_mm for _, ink in memory().strokes(db(), index, get_sheet(db(), sheet_id).paper)]
     left, top = (min(b[k] for b in boxes) for k in (0, 1))
     right, bottom = (max(b[k] for b in boxes) for k in (2, 3))
@@ -220,13 +246,25 @@ def _box(sheet_id: str, ids: Sequence[str], pens: Sequence[tuple[str, int]]) -> 
 @operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", InkChanged, body=StrokesBin)
 def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
     """Move strokes to the bin or back, for undo and redo."""
-    before = {i: (p, r) for i, p, r in stroke_index(db(), sheet_id)}
     bin_strokes(db(), sheet_id, body.ids, body.binned)
-    after = before | {i: (p, r) for i, p, r in stroke_index(db(), sheet_id)}
-    known = [i for i in body.ids if i in after]
-    if not known:
-        raise InputError("Those strokes are in the bin already.", "ids")
-    return InkChanged(box_mm=_box(sheet_id, known, [after[i] for i in known]))
+    return InkChanged(box_mm=_box(sheet_id, index_of(db(), sheet_id, body.ids)))
+
+
+@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/pens", InkedAgain, body=InkAgain, costly=True)
+def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
+    """Ink strokes of the sheet again with other revisions of their pen or other pens; traces stay as they are."""
+    with transaction(db()):
+        was = ink_again(db(), sheet_id, [InkOf(i.pen_id, i.revision, i.ids) for i in body.inks])
+        ids = [i for ink in was for i in ink.ids or []]
+        if not ids:
+            return InkedAgain(was=[], strokes=0, box_mm=None)
+        now, paper = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id).paper
+        before = [(i, ink.pen_id, ink.revision) for ink in was for i in ink.ids or []]
+        pens = {e[1:]: get_pen(db(), *e[1:]).recipe for e in now}
+        for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, paper), strict=True):
+            check_cost(trace, pens[pen_id, revision])
+            in_time()
+        return InkedAgain(was=was, strokes=len(ids), box_mm=_box(sheet_id, [*before, *now]))
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText, costly=True)

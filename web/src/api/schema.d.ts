@@ -1057,7 +1057,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Readings of the sheet's ink in the pen now in use, at its newest revision there, or else in the last one. */
+        /** Readings of the sheet's ink as it lies there, each stroke in the pen that drew it. */
         get: operations["read_sheet_ink"];
         put?: never;
         post?: never;
@@ -1094,6 +1094,23 @@ export interface paths {
         get?: never;
         /** Move strokes to the bin or back, for undo and redo. */
         put: operations["change_stroke_bin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/strokes/pens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Ink strokes of the sheet again with other revisions of their pen or other pens; traces stay as they are. */
+        put: operations["ink_strokes_again"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1925,6 +1942,9 @@ export interface components {
             fill_opacity: number;
             wall_mm: number;
         };
+        InkAgain: {
+            inks: components["schemas"]["PenOfInk"][];
+        };
         /** @description box_mm: the part of the page whose picture changed. */
         InkChanged: {
             box_mm: [
@@ -1933,6 +1953,31 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /** @description Strokes of a sheet and the pen revision that draws them. ids: None for all of that pen's on the sheet. */
+        InkOf: {
+            /** @default null */
+            ids: string[] | null;
+            pen_id: string;
+            revision: number;
+        };
+        /** @description How much of the ink that was read a pen drew; revision: 0 or less where it drew with changes not kept. */
+        InkShare: {
+            name: string;
+            pen_id: string;
+            revision: number;
+            strokes: number;
+        };
+        /** @description was: what drew the strokes that changed, to be sent to put them back; strokes: how many changed. */
+        InkedAgain: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            strokes: number;
+            was: components["schemas"]["InkOf"][];
         };
         /** @description Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here. */
         InspectBody: {
@@ -2355,11 +2400,14 @@ export interface components {
             paper?: components["schemas"]["Paper"];
             pen_id: string;
         };
+        /** @description revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept. */
         NewStroke: {
             /** @default null */
             altitude: number[] | null;
             /** @default null */
             azimuth: number[] | null;
+            /** @default null */
+            draft: components["schemas"]["Recipe"] | null;
             /** @default null */
             force: number[] | null;
             id: string;
@@ -2603,6 +2651,16 @@ export interface components {
         PenList: {
             pens: components["schemas"]["Pen"][];
         };
+        /**
+         * @description Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. ids: all
+         *     strokes of this pen where none are named.
+         */
+        PenOfInk: {
+            /** @default null */
+            ids: string[] | null;
+            pen_id: string;
+            revision: number;
+        };
         /** @description A recipe on some ink. */
         PenOn: {
             recipe: components["schemas"]["Recipe"];
@@ -2831,7 +2889,8 @@ export interface components {
         };
         /**
          * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
-         *     bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+         *     of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
+         *     compared. bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
          */
         ReadReply: {
             anchors: {
@@ -2843,8 +2902,12 @@ export interface components {
             /** @default 0 */
             bare: number;
             notes: components["schemas"]["Note"][];
+            /** @default [] */
+            of: components["schemas"]["InkShare"][];
             readings: components["schemas"]["Readings"] | null;
             strokes: number;
+            /** @default  */
+            traces: string;
         };
         /**
          * @description digits: decimals said, None for as many as the size deserves. attention: the bound from which the reading
@@ -6071,7 +6134,9 @@ export interface operations {
     };
     read_sheet_ink: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "line" | "pen" | "all";
+            };
             header?: never;
             path: {
                 sheet_id: string;
@@ -6157,6 +6222,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ink_strokes_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InkAgain"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InkedAgain"];
                 };
             };
             /** @description Refused, with what to do */

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.drag import corner_losses_mm
 from gray_quill.core.readings.ink_readings import path_pairs
 from gray_quill.core.trace import Trace
@@ -15,7 +14,7 @@ MOST_SPOTS = 24
 NEAR_BEST = 0.8  # spots that show the reading at least this share as strongly as the best one
 
 
-def find_anchors(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink]) -> dict[str, list[Spot]]:
+def find_anchors(traces: Sequence[Trace], inks: Sequence[Ink]) -> dict[str, list[Spot]]:
     """Page positions (mm), best first, one a stroke: width (a thick mark), tips (a stroke's end), trail (the tip far
     behind), corner (much of one lost). Several each, so that a screen can choose one in sight.
     """
@@ -24,7 +23,7 @@ def find_anchors(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink]) -
         k = int(ink.short_mm.argmax())
         found["width"].append((float(ink.short_mm[k]), (float(ink.x_mm[k]), float(ink.y_mm[k]))))
         found["tips"].append((min(float(len(ink.x_mm)), 20.0), (float(ink.x_mm[-1]), float(ink.y_mm[-1]))))
-    raw, steadied, caught_up = path_pairs(traces, recipe)
+    raw, steadied, caught_up = path_pairs(traces, [ink.recipe for ink in inks])
     for r, s, c in zip(raw, steadied, caught_up, strict=True):
         gap = np.hypot(r[1] - s[1], r[2] - s[2])
         i = int(gap.argmax())

@@ -4,6 +4,7 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import TraceError
@@ -118,20 +119,23 @@ class Readings:
     )
 
 
-def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None = None) -> Readings:
-    """Readings of this pen on these strokes. `inks` may be given when they are settled already."""
+def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Sequence[Ink] | None = None) -> Readings:
+    """Readings of these strokes in this pen, or each in a pen of its own. `inks` may be given when they are settled
+    already.
+    """
     if not traces:
         raise TraceError("There is no ink to read. Write something first.")
-    inks = inks or [settle(t, recipe) for t in traces]
+    recipes = [pens] * len(traces) if isinstance(pens, Recipe) else list(pens)
+    inks = inks or [settle(t, r) for t, r in zip(traces, recipes, strict=True)]
     widths, weights = ink_widths(inks)
     p05, p50, p95 = weighted_percentiles(widths, weights, (5, 50, 95))
     force = np.concatenate([t.force for t in traces])
-    raw, steadied, caught_up = path_pairs(traces, recipe)
+    raw, steadied, caught_up = path_pairs(traces, recipes)
     intervals = [np.diff(t.t_s) for t in traces if len(t) > 1]
     median = float(np.median(np.concatenate(intervals))) if intervals else 0.0
     start, end = tips(inks)
-    drag = 0.0 if recipe.steady.method == "none" or recipe.steady.amount == 0 else drag_ms(raw, steadied)
-    same = recipe.steady.method == "none" or recipe.steady.amount == 0
+    same = all(r.steady.method == "none" or r.steady.amount == 0 for r in recipes)
+    drag = 0.0 if same else drag_ms(raw, steadied)
     before = shake(raw)
     after = before if same else shake(steadied)
     return Readings(
@@ -146,8 +150,8 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
         force_p05=float(np.percentile(force, 5)),
         force_p50=float(np.percentile(force, 50)),
         force_p95=float(np.percentile(force, 95)),
-        floor_share=float((force <= recipe.press.floor).mean()),
-        ceiling_share=float((force >= recipe.press.ceiling).mean()),
+        floor_share=_share([t.force <= r.press.floor for t, r in zip(traces, recipes, strict=True)]),
+        ceiling_share=_share([t.force >= r.press.ceiling for t, r in zip(traces, recipes, strict=True)]),
         start_tip=start,
         end_tip=end,
         wobble_in_mm=before.wobble_mm,
@@ -163,20 +167,24 @@ def read_ink(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None
             default=0.0,
         ),
         gaps=sum(_gaps(t, GAP_INTERVALS * median) for t in traces),
-        **_tapers(inks, recipe),
+        **_tapers(inks, recipes),
         press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)),
         effort=drag / 1000 * _median_speed(traces),
     )
 
 
-def _tapers(inks: Sequence[Ink], recipe: Recipe) -> dict[str, float]:
+def _share(marked: Sequence[NDArray[np.bool_]]) -> float:
+    return float(np.concatenate(marked).mean())
+
+
+def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
     """Lengths of both tapers and the steepest change of width within them."""
-    zones = [
-        recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0,
-        recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0,
-    ]
     lengths, slope = [], 0.0
-    for ink in inks:
+    for ink, recipe in zip(inks, recipes, strict=True):
+        zones = [
+            recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0,
+            recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0,
+        ]
         along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
         if along[-1] <= max(sum(zones), 0.5):
             continue  # a stroke that is all taper has no body to taper from
@@ -230,10 +238,10 @@ def tips(inks: Sequence[Ink]) -> tuple[float, float]:
     return float(start), float(end)
 
 
-def path_pairs(traces: Sequence[Trace], recipe: Recipe) -> tuple[list[Timed], list[Timed], list[Timed]]:
-    """Raw paths, steadied paths at the same samples, and steadied paths with the lift's catch-up."""
+def path_pairs(traces: Sequence[Trace], recipes: Sequence[Recipe]) -> tuple[list[Timed], list[Timed], list[Timed]]:
+    """Raw paths, steadied paths at the same samples, and steadied paths with the lift's catch-up; a pen a stroke."""
     raw, steadied, caught_up = [], [], []
-    for trace in traces:
+    for trace, recipe in zip(traces, recipes, strict=True):
         samples = pen_samples(trace, recipe)
         n = len(trace)
         raw.append((trace.t_s, trace.x_mm, trace.y_mm))

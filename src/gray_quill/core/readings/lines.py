@@ -21,8 +21,7 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
     if not traces:
         return []
     boxes = np.array([bounds_mm([t]) for t in traces])
-    height = boxes[:, 3] - boxes[:, 1]
-    band = float(np.clip(2 * np.median(height), 4, 14))
+    band = _band(boxes)
     middle = (boxes[:, 1] + boxes[:, 3]) / 2
     best = max(range(len(traces)), key=lambda i: (_covered(boxes[_near(middle, middle[i], band)]), -i))
     line: list[int] = []
@@ -33,6 +32,24 @@ def longest_line(traces: Sequence[Trace], most_samples: int = MOST_SAMPLES) -> l
         line.append(i)
         total += len(traces[i])
     return line
+
+
+def last_line(traces: Sequence[Trace]) -> list[int]:
+    """Indices of the strokes of the line written last: backwards from the last stroke, those whose middles lie in its
+    band of height (twice the median stroke's), until one lies elsewhere.
+    """
+    if not traces:
+        return []
+    boxes = np.array([bounds_mm([t]) for t in traces])
+    band = _band(boxes)
+    middle = (boxes[:, 1] + boxes[:, 3]) / 2
+    elsewhere = np.flatnonzero(np.abs(middle - middle[-1]) > band)
+    first = int(elsewhere[-1]) + 1 if len(elsewhere) else 0
+    return list(range(first, len(traces)))
+
+
+def _band(boxes: Floats) -> float:
+    return float(np.clip(2 * np.median(boxes[:, 3] - boxes[:, 1]), 4, 14))
 
 
 def _covered(boxes: Floats) -> float:

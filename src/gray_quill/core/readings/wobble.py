@@ -1,6 +1,7 @@
 """Wobble: how shaky a path is, and how much of the shake steadying takes away."""
 
 import dataclasses
+import functools
 from collections.abc import Sequence
 
 import numba
@@ -55,13 +56,17 @@ def calmed_db(before: Shake, after: Shake) -> float:
 
 def _lowpass(path: Floats) -> Floats:
     """Zero-phase low-pass of the rows of `path`, shape (2, n)."""
-    from scipy.signal import (
-        butter,
-        sosfiltfilt,
-    )  # late: scipy.signal takes most of a second to import, which the first page need not wait for
+    # late: scipy.signal takes most of a second to import, which the first page need not wait for
+    from scipy.signal import sosfiltfilt
 
-    sections = butter(8, LOWPASS_HZ, fs=EVEN_HZ, output="sos")
-    return np.asarray(sosfiltfilt(sections, path, padtype="odd", padlen=min(path.shape[1] - 1, 120)))
+    return np.asarray(sosfiltfilt(_sections(), path, padtype="odd", padlen=min(path.shape[1] - 1, 120)))
+
+
+@functools.cache
+def _sections() -> Floats:
+    from scipy.signal import butter
+
+    return np.asarray(butter(8, LOWPASS_HZ, fs=EVEN_HZ, output="sos"))
 
 
 @numba.njit(cache=True, nogil=True)
