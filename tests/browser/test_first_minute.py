@@ -100,7 +100,7 @@ class FirstMinute(DeskCase):
         desk.drag((x, y), (x - wide * 0.32, y))
         desk.wait(f"{PICTURE}.src !== {json.dumps(old)}", "the picture to follow the curve")
         desk.says("→", ".margin")
-        desk.says("revision 2 not kept yet", "header p")
+        desk.says("changes not kept", "header p")
         kept, now = (desk.js(f"return document.querySelector('[data-ink={k}]').src") for k in ("kept", "now"))
         self.assertNotEqual(kept, now)
         desk.press("Keep as revision 2")

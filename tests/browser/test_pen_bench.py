@@ -170,7 +170,7 @@ class PenBench(DeskCase):
         left, top = desk.corner(".plot")
         high = desk.js("return document.querySelector('.plot').getBoundingClientRect().height")
         desk.drag((left + 60, top + high * 0.4), (left + 210, top + high * 0.7), 5)
-        desk.says("revision 3 not kept yet", "header p")
+        desk.says("changes not kept", "header p")
         desk.says("The pen is heavy", ".margin")
 
     def try_the_advice(self) -> None:

@@ -27,9 +27,12 @@ onMounted(async () => {
 function pickByKey(digit: string) {
   const pen = desk.roll[digit === '0' ? 9 : Number(digit) - 1]
   if (!pen) return
-  if (pen.id === desk.sheet?.pen_id) void router.push('/pen')
-  else void desk.changeSheet({ pen_id: pen.id })
+  // keys only pick: the key of the pen in hand takes the one before again
+  const wanted = pen.id === desk.sheet?.pen_id ? desk.penBefore : pen.id
+  if (wanted && desk.desk?.pens.some((p) => p.id === wanted)) void desk.takePen(wanted)
 }
+
+useEventListener(window, 'focus', () => desk.desk && void desk.lookAgain().catch(() => undefined))
 
 useEventListener('keydown', (event: KeyboardEvent) => {
   const typing =
@@ -53,6 +56,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <p v-if="desk.trouble" class="trouble" role="alert">
         <span>{{ desk.trouble }}</span>
         <button type="button" class="word-button" @click="desk.trouble = ''">Understood</button>
+      </p>
+      <p v-if="desk.news" class="trouble told" role="status">
+        <span>{{ desk.news }}</span>
+        <button type="button" class="word-button" @click="desk.news = ''">Understood</button>
       </p>
       <p v-if="desk.clash" class="trouble" role="alert">
         <span>{{ desk.clash.words }}</span>
@@ -122,6 +129,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   padding: 8px 28px;
   color: var(--harm);
   border-bottom: var(--line) solid var(--harm);
+}
+.told {
+  color: var(--ink);
+  border-bottom-color: var(--edge);
 }
 
 .empty {

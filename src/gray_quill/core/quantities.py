@@ -15,13 +15,20 @@ from typing import Any, TypeVar, get_type_hints
 from gray_quill.core.errors import RecordError, unknown_choice
 
 R = TypeVar("R")
+NOTICED_SHARE = 0.08  # a difference of line widths seen side by side; from memory, about 1/12
 NEGLIGIBLE = 1e-12  # in any unit a quantity is declared in
 COLOUR = re.compile(r"#[0-9a-fA-F]{6}")
 
 
 @dataclasses.dataclass(frozen=True)
 class Quantity:
-    """What is known of one field. `kind` is number, integer, choice, flag, colour, text, points or heights."""
+    """What is known of one field. `kind` is number, integer, choice, flag, colour, text, points or heights.
+
+    knee: from so far above `low` on its scale is logarithmic, because it spans decades; None where it is even.
+    notice: the smallest change a hand or an eye would notice, by which arrow keys step: a share of the distance from
+    `low - knee` where there is a knee, in the quantity's unit otherwise. needs: the field of the same record without
+    which this one does nothing, or "field=value,value" where it must have one of these.
+    """
 
     kind: str
     label: str
@@ -30,6 +37,9 @@ class Quantity:
     low: float = -math.inf
     high: float = math.inf
     step: float = 0.01
+    knee: float | None = None
+    notice: float = 0.0
+    needs: str = ""
     options: tuple[str, ...] = ()
     optional: bool = False
 
@@ -39,8 +49,8 @@ REQUIRED = dataclasses.MISSING  # the default of a field that must be given
 
 @dataclasses.dataclass(frozen=True)
 class Control:
-    """What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high and step are
-    None where the kind has no range.
+    """What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high, step, knee and
+    notice are None where the kind has no range or the scale is even. needs: by dotted name too.
     """
 
     name: str
@@ -52,30 +62,44 @@ class Control:
     low: float | None
     high: float | None
     step: float | None
+    knee: float | None
+    notice: float | None
+    needs: str
     default: Any
 
 
 def number(
-    default: Any, low: float, high: float, step: float, unit: str, label: str, help: str, optional: bool = False
+    default: Any,
+    low: float,
+    high: float,
+    step: float,
+    unit: str,
+    label: str,
+    help: str,
+    optional: bool = False,
+    knee: float | None = None,
+    notice: float | None = None,
+    needs: str = "",
 ) -> Any:
     """`optional`: None where it could not be told."""
-    return _field(default, Quantity("number", label, help, unit, low, high, step, optional=optional))
+    seen = notice or (NOTICED_SHARE if knee else max(step, (high - low) / 50))
+    return _field(default, Quantity("number", label, help, unit, low, high, step, knee, seen, needs, optional=optional))
 
 
 def integer(default: Any, low: int, high: int, unit: str, label: str, help: str) -> Any:
-    return _field(default, Quantity("integer", label, help, unit, low, high, 1))
+    return _field(default, Quantity("integer", label, help, unit, low, high, 1, notice=1))
 
 
-def choice(default: Any, options: Sequence[str], label: str, help: str) -> Any:
-    return _field(default, Quantity("choice", label, help, options=tuple(options)))
+def choice(default: Any, options: Sequence[str], label: str, help: str, needs: str = "") -> Any:
+    return _field(default, Quantity("choice", label, help, needs=needs, options=tuple(options)))
 
 
-def flag(default: Any, label: str, help: str) -> Any:
-    return _field(default, Quantity("flag", label, help))
+def flag(default: Any, label: str, help: str, needs: str = "") -> Any:
+    return _field(default, Quantity("flag", label, help, needs=needs))
 
 
-def tint(default: str, label: str, help: str) -> Any:
-    return _field(default, Quantity("colour", label, help))
+def tint(default: str, label: str, help: str, needs: str = "") -> Any:
+    return _field(default, Quantity("colour", label, help, needs=needs))
 
 
 def text(default: Any, label: str, help: str, longest: int = 80) -> Any:
@@ -99,6 +123,14 @@ def quantities(record: type) -> dict[str, Quantity]:
     """The declared quantities of a record class, by field name (sub-records are left out)."""
     found = {f.name: f.metadata.get("quantity") for f in dataclasses.fields(record)}
     return {name: q for name, q in found.items() if q is not None}
+
+
+def value_at(quantity: Quantity, share: float) -> float:
+    """The value at a share 0..1 of a quantity's scale: logarithmic above its knee, even where it has none."""
+    low, high, knee = quantity.low, quantity.high, quantity.knee
+    if knee is None:
+        return low + share * (high - low)
+    return low + knee * math.expm1(share * math.log1p((high - low) / knee))
 
 
 def read_record(record: type[R], data: object, where: str = "") -> R:
@@ -285,9 +317,14 @@ def describe_record(record: type) -> list[Control]:
         q: Quantity | None = f.metadata.get("quantity")
         if q is None:
             inner = describe_record(get_type_hints(record)[f.name])
-            rows += [dataclasses.replace(c, name=f"{f.name}.{c.name}") for c in inner]
+            rows += [
+                dataclasses.replace(c, name=f"{f.name}.{c.name}", needs=c.needs and f"{f.name}.{c.needs}")
+                for c in inner
+            ]
             continue
-        low, high, step = (q.low, q.high, q.step) if q.kind in ("number", "integer") else (None, None, None)
+        ranged = q.kind in ("number", "integer")
+        low, high, step, notice = (q.low, q.high, q.step, q.notice) if ranged else (None, None, None, None)
         default = None if f.default is REQUIRED else _plain(f.default)
-        rows.append(Control(f.name, q.kind, q.label, q.help, q.unit, list(q.options), low, high, step, default))
+        scale = (low, high, step, q.knee, notice)
+        rows.append(Control(f.name, q.kind, q.label, q.help, q.unit, list(q.options), *scale, q.needs, default))
     return rows

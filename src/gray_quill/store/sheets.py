@@ -18,7 +18,7 @@ from gray_quill.store.trace_blob import pack_trace, unpack_trace
 @dataclasses.dataclass(frozen=True)
 class Sheet:
     """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-    paper_is_dark: light ink reads better on it; version: counts its changes."""
+    paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink."""
 
     id: str
     name: str
@@ -34,6 +34,7 @@ class Sheet:
     paper_words: str = ""
     paper_is_dark: bool = False
     version: int = 1
+    ink: int = 1
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -70,6 +71,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         describe_paper(paper),
         is_dark(paper.colour),
         row["version"],
+        row["ink"],
     )
 
 
@@ -173,7 +175,14 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
             "SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)
         ).fetchone()[0]
         pens = {(r["pen_id"], r["revision"]) for r in db.execute("SELECT pen_id, revision FROM pen_revisions")}
-        return [_add_stroke(db, sheet_id, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
+        answers = [_add_stroke(db, sheet_id, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
+        if any(a.state == "kept" for a in answers):
+            _count_change(db, sheet_id)
+        return answers
+
+
+def _count_change(db: sqlite3.Connection, sheet_id: str) -> None:
+    db.execute("UPDATE sheets SET ink = ink + 1 WHERE id = ?", (sheet_id,))
 
 
 def _add_stroke(
@@ -260,6 +269,8 @@ def ink_again(db: sqlite3.Connection, sheet_id: str, inks: Sequence[InkOf]) -> l
                 "UPDATE strokes SET pen_id = ?, revision = ? WHERE id = ?",
                 [(ink.pen_id, ink.revision, e[0]) for e in changing],
             )
+        if was:
+            _count_change(db, sheet_id)
         return [InkOf(pen_id, revision, ids) for (pen_id, revision), ids in was.items()]
 
 
@@ -270,3 +281,4 @@ def bin_strokes(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binne
         db.executemany(
             "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, e[0]) for e in wanted]
         )
+        _count_change(db, sheet_id)

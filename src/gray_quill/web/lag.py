@@ -74,10 +74,11 @@ class LagReply(Model):
 
 
 class NewRun(Asked):
-    """A run to keep: which pen, for whose hand."""
+    """A run to keep: which pen, for whose hand; draft: what the pen is, where it has changes not kept."""
 
     pen_id: Id
     revision: int = Field(ge=1)
+    draft: RecipeIn | None = None
     hand_id: Id
 
 
@@ -166,9 +167,10 @@ def keep_lag_run(body: NewRun) -> LagRun:
     """Keep a run with everything it was made from, to lay it beside another later."""
     pen, device = get_pen(db(), body.pen_id, body.revision), get_thing(db(), Device, body.device_id)
     hand = get_thing(db(), Hand, body.hand_id)
-    now = model_lag(device, pen.recipe, body.speed_mm_s, body.look_ahead_ms)
+    recipe = body.draft or pen.recipe
+    now = model_lag(device, recipe, body.speed_mm_s, body.look_ahead_ms)
     inputs = {
-        "recipe": record_json(pen.recipe),
+        "recipe": record_json(recipe),
         "device": record_json(device),
         "hand": hand.name,
         "speed_mm_s": body.speed_mm_s,

@@ -100,17 +100,19 @@ class NewStrokes(Model):
 
 class StrokesKept(Model):
     """answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
-    where that is nothing or not known.
+    where that is nothing or not known; sheet: as it is now.
     """
 
     answers: list[StrokeAnswer]
     box_mm: Box | None
+    sheet: Sheet
 
 
 class InkChanged(Model):
-    """box_mm: the part of the page whose picture changed."""
+    """box_mm: the part of the page whose picture changed; sheet: as it is now."""
 
     box_mm: Box
+    sheet: Sheet
 
 
 class PenOfInk(Model):
@@ -133,6 +135,7 @@ class InkedAgain(Model):
     was: list[InkOf]
     strokes: int
     box_mm: Box | None
+    sheet: Sheet
 
 
 class StrokesBin(BinChange):
@@ -140,9 +143,12 @@ class StrokesBin(BinChange):
 
 
 class WriteText(Model):
+    """draft: what the sheet's pen is, where it writes with changes not kept."""
+
     text: Annotated[str, StringConstraints(max_length=4000)] = ""
     prompts: bool = False
     seed: int = Field(1, ge=0, le=2**31)
+    draft: RecipeIn | None = None
 
 
 class PageQuery(Model):
@@ -233,7 +239,7 @@ def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKep
             box = _box(sheet_id, index_of(db(), sheet_id, there))
         except Exception:  # they are kept, and that is what counts: the sender must not take them for refused
             logging.getLogger("gray_quill").exception("where strokes of %s lie is not known", sheet_id)
-    return StrokesKept(answers=answers, box_mm=box)
+    return StrokesKept(answers=answers, box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
 def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
@@ -247,7 +253,8 @@ def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
 def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
     """Move strokes to the bin or back, for undo and redo."""
     bin_strokes(db(), sheet_id, body.ids, body.binned)
-    return InkChanged(box_mm=_box(sheet_id, index_of(db(), sheet_id, body.ids)))
+    box = _box(sheet_id, index_of(db(), sheet_id, body.ids))
+    return InkChanged(box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
 @operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/pens", InkedAgain, body=InkAgain, costly=True)
@@ -257,14 +264,14 @@ def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
         was = ink_again(db(), sheet_id, [InkOf(i.pen_id, i.revision, i.ids) for i in body.inks])
         ids = [i for ink in was for i in ink.ids or []]
         if not ids:
-            return InkedAgain(was=[], strokes=0, box_mm=None)
-        now, paper = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id).paper
+            return InkedAgain(was=[], strokes=0, box_mm=None, sheet=get_sheet(db(), sheet_id))
+        now, sheet = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id)
         before = [(i, ink.pen_id, ink.revision) for ink in was for i in ink.ids or []]
         pens = {e[1:]: get_pen(db(), *e[1:]).recipe for e in now}
-        for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, paper), strict=True):
+        for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, sheet.paper), strict=True):
             check_cost(trace, pens[pen_id, revision])
             in_time()
-        return InkedAgain(was=was, strokes=len(ids), box_mm=_box(sheet_id, [*before, *now]))
+        return InkedAgain(was=was, strokes=len(ids), box_mm=_box(sheet_id, [*before, *now]), sheet=sheet)
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText, costly=True)
@@ -279,7 +286,8 @@ def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
         there = [trace for trace, _ in memory().strokes(db(), index, sheet.paper)]
         traces = write_below(body.text, hand, device, body.seed, sheet.paper, there)
     stem = new_id("hand")
-    return _keep(sheet_id, [Stroke(f"{stem}-{k}", pen.id, pen.revision, t) for k, t in enumerate(traces)])
+    strokes = [Stroke(f"{stem}-{k}", pen.id, pen.revision, t, body.draft) for k, t in enumerate(traces)]
+    return _keep(sheet_id, strokes)
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery, costly=True)

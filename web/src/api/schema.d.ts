@@ -1315,17 +1315,20 @@ export interface components {
             smallest: number;
         };
         /**
-         * @description What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high and step are
-         *     None where the kind has no range.
+         * @description What a screen needs to draw one control: a field by its dotted name, and its quantity. low, high, step, knee and
+         *     notice are None where the kind has no range or the scale is even. needs: by dotted name too.
          */
         Control: {
             default: unknown;
             help: string;
             high: number | null;
             kind: string;
+            knee: number | null;
             label: string;
             low: number | null;
             name: string;
+            needs: string;
+            notice: number | null;
             options: string[];
             step: number | null;
             unit: string;
@@ -1566,10 +1569,15 @@ export interface components {
         };
         /**
          * @description field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why
-         *     it is 0.
+         *     it is 0. matters: where in its range a number changes this ink, to a quarter of its scale; None of other kinds.
          */
         Effect: {
             field: string;
+            /** @default null */
+            matters: [
+                number,
+                number
+            ] | null;
             reason: string;
             share: number;
         };
@@ -1602,6 +1610,12 @@ export interface components {
              */
             end_tip: number;
             /**
+             * End, in widths
+             * @description Added to the end taper: grows with the pen's width (widths)
+             * @default 0
+             */
+            end_widths: number;
+            /**
              * Start taper
              * @description Length over which the stroke swells to its width (mm)
              * @default 0
@@ -1613,6 +1627,12 @@ export interface components {
              * @default 1
              */
             start_tip: number;
+            /**
+             * Start, in widths
+             * @description Added to the start taper: grows with the pen's width (widths)
+             * @default 0
+             */
+            start_widths: number;
         };
         /** @description code: what kind of refusal it is, the same whatever the words. */
         ErrorDetail: {
@@ -1945,7 +1965,7 @@ export interface components {
         InkAgain: {
             inks: components["schemas"]["PenOfInk"][];
         };
-        /** @description box_mm: the part of the page whose picture changed. */
+        /** @description box_mm: the part of the page whose picture changed; sheet: as it is now. */
         InkChanged: {
             box_mm: [
                 number,
@@ -1953,6 +1973,7 @@ export interface components {
                 number,
                 number
             ];
+            sheet: components["schemas"]["Sheet"];
         };
         /** @description Strokes of a sheet and the pen revision that draws them. ids: None for all of that pen's on the sheet. */
         InkOf: {
@@ -1976,6 +1997,7 @@ export interface components {
                 number,
                 number
             ] | null;
+            sheet: components["schemas"]["Sheet"];
             strokes: number;
             was: components["schemas"]["InkOf"][];
         };
@@ -2358,9 +2380,11 @@ export interface components {
             /** @default null */
             saw: number | null;
         };
-        /** @description A run to keep: which pen, for whose hand. */
+        /** @description A run to keep: which pen, for whose hand; draft: what the pen is, where it has changes not kept. */
         NewRun: {
             device_id: string;
+            /** @default null */
+            draft: components["schemas"]["Recipe"] | null;
             /** @default null */
             filmed: components["schemas"]["Filmed"] | null;
             hand_id: string;
@@ -2799,6 +2823,12 @@ export interface components {
              */
             floor: number;
             /**
+             * Press acts
+             * @description Off, force changes nothing and the other settings wait
+             * @default true
+             */
+            on: boolean;
+            /**
              * Faint to full
              * @description How many times more opaque full force writes than the lightest; 1 keeps the opacity (x)
              * @default 1
@@ -2902,8 +2932,7 @@ export interface components {
             /** @default 0 */
             bare: number;
             notes: components["schemas"]["Note"][];
-            /** @default [] */
-            of: components["schemas"]["InkShare"][];
+            of?: components["schemas"]["InkShare"][];
             readings: components["schemas"]["Readings"] | null;
             strokes: number;
             /** @default  */
@@ -2993,8 +3022,10 @@ export interface components {
              *       "ease": 0.6,
              *       "end_mm": 0,
              *       "end_tip": 1,
+             *       "end_widths": 0,
              *       "start_mm": 0,
-             *       "start_tip": 1
+             *       "start_tip": 1,
+             *       "start_widths": 0
              *     }
              */
             ends: components["schemas"]["Ends"];
@@ -3032,6 +3063,7 @@ export interface components {
              * @default {
              *       "ceiling": 0.95,
              *       "floor": 0.02,
+             *       "on": true,
              *       "opacity_range": 1,
              *       "points": [
              *         [
@@ -3284,7 +3316,7 @@ export interface components {
         };
         /**
          * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-         *     paper_is_dark: light ink reads better on it; version: counts its changes.
+         *     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink.
          */
         Sheet: {
             binned: boolean;
@@ -3292,6 +3324,8 @@ export interface components {
             device_id: string;
             hand_id: string;
             id: string;
+            /** @default 1 */
+            ink: number;
             kind: string;
             name: string;
             paper: components["schemas"]["Paper"];
@@ -3491,7 +3525,7 @@ export interface components {
         };
         /**
          * @description answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
-         *     where that is nothing or not known.
+         *     where that is nothing or not known; sheet: as it is now.
          */
         StrokesKept: {
             answers: components["schemas"]["StrokeAnswer"][];
@@ -3501,6 +3535,7 @@ export interface components {
                 number,
                 number
             ] | null;
+            sheet: components["schemas"]["Sheet"];
         };
         /** @description The percentiles that are left when only `factor` is taken from the other setting. */
         Swap: {
@@ -3790,7 +3825,10 @@ export interface components {
             loss: number;
             wall_mm: number;
         };
+        /** @description draft: what the sheet's pen is, where it writes with changes not kept. */
         WriteText: {
+            /** @default null */
+            draft: components["schemas"]["Recipe"] | null;
             /** @default false */
             prompts: boolean;
             /** @default 1 */

@@ -3,11 +3,15 @@ import { ElInput } from 'element-plus'
 import { ref } from 'vue'
 import { api, take, type Box } from '@/api/client'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
+import { useSteps } from '@/stores/steps'
 
 /** Let the simulated hand of the sentence write, below what is there. */
 const desk = useDesk()
 const ink = useInk()
+const steps = useSteps()
+const draft = useDraft()
 const text = ref('hollow sedge, trap three')
 const seed = ref(1)
 const busy = ref(false)
@@ -17,15 +21,17 @@ async function write(prompts: boolean) {
   if (!id) return
   busy.value = true
   await desk.attempt(async () => {
-    const answer = await take(
-      api.POST('/api/sheets/{sheet_id}/write', {
-        params: { path: { sheet_id: id } },
-        body: { text: prompts ? '' : text.value, prompts, seed: seed.value },
-      }),
+    const answer = await ink.inLine(() =>
+      take(
+        api.POST('/api/sheets/{sheet_id}/write', {
+          params: { path: { sheet_id: id } },
+          body: { text: prompts ? '' : text.value, prompts, seed: seed.value, draft: draft.unkept },
+        }),
+      ),
     )
     seed.value += 1
-    ink.wrote(answer.answers.filter((a) => a.state !== 'refused').map((a) => a.id))
-    ink.changed = { sheetId: id, box: (answer.box_mm ?? undefined) as Box | undefined }
+    steps.note(id, { ids: answer.answers.filter((a) => a.state !== 'refused').map((a) => a.id), binned: true })
+    ink.made({ sheet: answer.sheet, box: (answer.box_mm ?? undefined) as Box | undefined })
   })
   busy.value = false
 }

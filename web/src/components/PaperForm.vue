@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ElColorPicker, ElInputNumber, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
+import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
+import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 
 type Paper = SheetItem['paper']
@@ -59,41 +60,43 @@ const colour = (value: string) =>
     </label>
     <label
       >Width, mm
-      <ElInputNumber
+      <NumberField
+        label="Width, mm"
         :model-value="paper.width_mm"
         :min="30"
         :max="1000"
-        :precision="1"
-        @change="(v) => v && set({ width_mm: v })"
+        :decimals="1"
+        @update:model-value="(v) => set({ width_mm: v })"
     /></label>
     <label
       >Height, mm
-      <ElInputNumber
+      <NumberField
+        label="Height, mm"
         :model-value="paper.height_mm"
         :min="30"
         :max="1000"
-        :precision="1"
-        @change="(v) => v && set({ height_mm: v })"
+        :decimals="1"
+        @update:model-value="(v) => set({ height_mm: v })"
     /></label>
     <label
       >Spacing, mm
-      <ElInputNumber
+      <NumberField
+        label="Spacing, mm"
         :model-value="paper.spacing_mm"
         :min="1.5"
         :max="30"
-        :step="0.5"
-        :precision="2"
-        @change="(v) => v && set({ spacing_mm: v })"
+        :decimals="2"
+        @update:model-value="(v) => set({ spacing_mm: v })"
     /></label>
     <label
       >Line weight, mm
-      <ElInputNumber
+      <NumberField
+        label="Line weight, mm"
         :model-value="paper.weight_mm"
         :min="0.05"
         :max="1.5"
-        :step="0.05"
-        :precision="2"
-        @change="(v) => v && set({ weight_mm: v })"
+        :decimals="2"
+        @update:model-value="(v) => set({ weight_mm: v })"
     /></label>
     <label
       >Colour

@@ -25,7 +25,7 @@ function key(event: KeyboardEvent, id: string, place: number) {
 
 function press(id: string) {
   if (id === desk.sheet?.pen_id) void router.push('/pen')
-  else void desk.changeSheet({ pen_id: id })
+  else void desk.takePen(id)
 }
 </script>
 

@@ -21,14 +21,16 @@ const words = computed(() => {
   const device = desk.device?.device.name ?? ''
   return { hand, device, handArticle: article(hand), deviceArticle: article(device) }
 })
-const state = computed(() => (draft.changed ? `revision ${draft.next} not kept yet` : ink.words))
+const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`)
 </script>
 
 <template>
   <header ref="box">
     <h1 v-if="desk.sheet" class="book">
       <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>:
-      <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">{{ desk.pen?.recipe.name }}</button>
+      <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">
+        {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
+      </button>
       in {{ words.handArticle }}
       <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button> on
       {{ words.deviceArticle }}
@@ -37,7 +39,10 @@ const state = computed(() => (draft.changed ? `revision ${draft.next} not kept y
         {{ desk.sheet.paper_words }}
       </button>
     </h1>
-    <p class="small" role="status">{{ state }}</p>
+    <p class="small state" role="status">
+      <RouterLink v-if="draft.changed" to="/pen">writing with changes not kept</RouterLink>
+      <span>{{ ink.words }}</span>
+    </p>
     <SentenceChoices v-if="open && desk.sheet" :key="open" :part="open" @close="open = undefined" />
   </header>
 </template>
@@ -73,8 +78,16 @@ h1 button:hover,
 h1 button[aria-expanded='true'] {
   color: var(--accent);
 }
-p {
+h1 small {
+  font-size: 15px;
+}
+.state {
   flex: none;
+  display: grid;
+  justify-items: end;
+}
+.state a {
+  color: var(--attention);
 }
 
 @media (max-width: 900px) {

@@ -1,87 +1,166 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client'
-import { ElInputNumber, ElSlider } from 'element-plus'
+import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { trimmed } from '@/lib/numbers'
+import { noticed, onStep, placeOf, TRACK, valueAtPlace } from '@/lib/scale'
+import NumberField from './NumberField.vue'
 
-/** A declared number: slider, typed value, unit, and a way back to what is kept. */
-const props = defineProps<{ field: Schemas['Control']; value: number; kept?: number }>()
+/**
+ * A declared number on one line: name, slider, typed value with its unit, and a way back to what is kept. On the track:
+ * the kept value as a mark, and as a band where in its range the number matters. Beneath: how much it can change.
+ */
+const props = defineProps<{
+  field: Schemas['Control']
+  value: number
+  kept?: number
+  /** Share of the ink this control can change, 0..1. */
+  effect?: number
+  /** Below and above these values nothing changes any more. */
+  matters?: readonly number[]
+}>()
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
 const decimals = computed(() => Math.max(0, -Math.floor(Math.log10(props.field.step ?? 1) + 1e-9)))
 const differs = computed(() => props.kept !== undefined && Math.abs(props.kept - props.value) > 1e-9)
-const give = (v: unknown) => {
-  if (typeof v === 'number' && Number.isFinite(v)) emit('change', v)
-}
-const giveOnce = (v: unknown) => {
-  give(v)
+/** Where a value lies on the track, inside its two half knobs. */
+const at = (value: number) => `calc(11px + (100% - 22px) * ${(placeOf(props.field, value) / TRACK).toFixed(4)})`
+const said = (value: number) => `${trimmed(value, decimals.value)} ${props.field.unit}`.trim()
+const band = computed(() => {
+  const [low, high] = props.matters ?? []
+  if (low === undefined || high === undefined || (low <= props.field.low! && high >= props.field.high!))
+    return undefined
+  return { left: at(low), right: `calc(100% - (${at(high).slice(5, -1)}))` }
+})
+
+function giveOnce(value: number) {
+  emit('change', value)
   emit('done')
+}
+
+/** Arrow keys step by what can be told apart, Home and End go to the limits. */
+function step(event: KeyboardEvent) {
+  const { low, high } = props.field
+  const to = {
+    ArrowRight: noticed(props.field, props.value, true),
+    ArrowUp: noticed(props.field, props.value, true),
+    ArrowLeft: noticed(props.field, props.value, false),
+    ArrowDown: noticed(props.field, props.value, false),
+    Home: low ?? 0,
+    End: high ?? 1,
+  }[event.key]
+  if (to === undefined) return
+  event.preventDefault()
+  event.stopPropagation()
+  giveOnce(to)
 }
 </script>
 
 <template>
   <div class="value">
-    <div class="words">
-      <span :title="field.help"
-        >{{ field.label }}<span v-if="field.unit" class="small">, {{ field.unit }}</span></span
-      >
-      <button
-        v-if="differs"
-        type="button"
-        class="back small"
-        :aria-label="`${field.label}: back to ${kept}`"
-        @click="giveOnce(kept)"
-      >
-        back to {{ Number(kept!.toFixed(3)) }}
-      </button>
-    </div>
-    <div class="tools">
+    <span class="name" :title="field.help">{{ field.label }}</span>
+    <div class="track" @keydown.capture="step">
+      <i v-if="band" class="band" :style="band" aria-hidden="true" />
       <ElSlider
-        :model-value="value"
-        :min="field.low ?? 0"
-        :max="field.high ?? 1"
-        :step="field.step ?? 0.01"
+        :model-value="placeOf(field, value)"
+        :min="0"
+        :max="TRACK"
         :show-tooltip="false"
         :aria-label="field.label"
-        @input="give"
+        :format-value-text="() => said(value)"
+        @input="(place) => typeof place === 'number' && emit('change', valueAtPlace(field, place))"
         @change="emit('done')"
       />
-      <ElInputNumber
-        :model-value="value"
-        :min="field.low ?? undefined"
-        :max="field.high ?? undefined"
-        :step="field.step ?? 0.01"
-        :precision="decimals"
-        :controls="false"
-        :aria-label="`${field.label}, ${field.unit}`"
-        @change="giveOnce"
-      />
+      <i v-if="differs" class="kept" :style="{ left: at(kept!) }" :title="`kept ${said(kept!)}`" aria-hidden="true" />
+      <span class="limits small" aria-hidden="true"
+        ><span>{{ trimmed(field.low ?? 0) }}</span
+        ><span>{{ trimmed(field.high ?? 1) }}</span></span
+      >
+      <span v-if="effect !== undefined" class="effect" aria-hidden="true"
+        ><i :style="{ width: `${Math.round(effect * 100)}%` }"
+      /></span>
     </div>
+    <NumberField
+      :model-value="value"
+      :label="field.label"
+      :unit="field.unit"
+      :min="field.low ?? undefined"
+      :max="field.high ?? undefined"
+      :decimals="decimals"
+      @update:model-value="(v) => giveOnce(onStep(field, v))"
+    />
+    <button
+      v-if="kept !== undefined"
+      type="button"
+      class="back small"
+      :disabled="!differs"
+      :aria-label="`${field.label}: back to ${said(kept)}`"
+      @click="giveOnce(kept)"
+    >
+      {{ differs ? 'back' : '' }}
+    </button>
   </div>
 </template>
 
 <style scoped>
-.words {
+.value {
+  display: grid;
+  grid-template-columns: 104px minmax(72px, 1fr) 84px 34px;
+  align-items: center;
+  column-gap: 10px;
+  min-height: var(--target);
+}
+.name {
+  font-size: var(--small);
+  line-height: 1.2;
+}
+.track {
+  position: relative;
+  height: var(--target);
+  padding: 0 11px;
+}
+.limits {
+  position: absolute;
+  inset: auto 0 -1px;
   display: flex;
   justify-content: space-between;
-  align-items: baseline;
-  font-size: var(--small);
-  min-height: 20px;
+  line-height: 1;
+  pointer-events: none;
+}
+.kept,
+.band,
+.effect {
+  position: absolute;
+  pointer-events: none;
+}
+.kept {
+  top: 10px;
+  height: 24px;
+  width: 0;
+  border-left: 2px dashed var(--graphite);
+}
+.band {
+  top: 16px;
+  height: 12px;
+  background: var(--accent-soft);
+  border-inline: 1px solid var(--accent);
+}
+.effect {
+  left: 36px;
+  right: 36px;
+  bottom: 2px;
+}
+.effect i {
+  display: block;
+  height: 3px;
+  background: var(--accent);
+}
+.value :deep(.field) {
+  width: 84px;
 }
 .back {
+  width: 34px;
+  min-height: var(--target);
   color: var(--accent);
   text-decoration: underline;
-  padding: 0 4px;
-}
-.tools {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 72px;
-  gap: 18px;
-  align-items: center;
-  padding-left: 11px;
-}
-.tools :deep(.el-input-number) {
-  width: 72px;
-}
-.tools :deep(.el-input-number .el-input__wrapper) {
-  padding: 0 8px;
 }
 </style>

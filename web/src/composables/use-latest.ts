@@ -13,7 +13,7 @@ import { useDesk } from '@/stores/desk'
 export function useLatest<Wish, Answer>(
   ask: (wish: Wish) => Promise<Answer>,
   done: (answer: Answer, wish: Wish) => void,
-  failed: (error: Error) => void = (error) => (useDesk().trouble = error.message),
+  failed: (error: Error) => void = (error) => useDesk().tell(error),
   options: { follow?: boolean } = {},
 ) {
   const busy = ref(false)

@@ -18,3 +18,6 @@ export const article = (words: string) => (/^([aeiou]|8|11(?!\d)|18(?!\d))/i.tes
 
 /** A kept moment, to the minute. */
 export const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`
+
+/** A number as short as it can be said, for limits and fields. */
+export const trimmed = (value: number, decimals = 3) => String(Number(value.toFixed(decimals)))

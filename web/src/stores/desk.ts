@@ -10,8 +10,10 @@ import {
   type Schemas,
   type SheetItem,
 } from '@/api/client'
+import { takeUpDrafts } from './draft'
 
 type SheetChange = Partial<Omit<Schemas['SheetChange'], 'saw'>>
+const ASK_AGAIN_MS = 2500
 export type Surface = 'auto' | 'paper' | 'night' | 'e-ink'
 
 /** The desk: which sheet lies on it, who writes on what with which pen, and what there is to choose from. */
@@ -20,6 +22,12 @@ export const useDesk = defineStore('desk', () => {
   const trouble = ref('')
   /** A change of the sheet that another window has overtaken, until the writer says which of the two counts. */
   const clash = ref<{ words: string; change: SheetChange; now: SheetItem }>()
+
+  /** What another window did meanwhile, in words. */
+  const news = ref('')
+  /** Counts how often everything was looked at again: what is shown may be older. */
+  const looked = ref(0)
+  const penBefore = ref<string>()
 
   const sheet = computed<SheetItem | undefined>(() => desk.value?.sheets.find((s) => s.id === desk.value?.sheet_id))
   const hand = computed<HandItem | undefined>(() => desk.value?.hands.find((h) => h.id === sheet.value?.hand_id))
@@ -44,15 +52,60 @@ export const useDesk = defineStore('desk', () => {
     try {
       return await work()
     } catch (error) {
-      trouble.value = error instanceof Error ? error.message : String(error)
+      tell(error)
       return undefined
+    }
+  }
+
+  /** Say a refusal in the frame. A server that does not answer is asked until it does; then all is looked at again. */
+  function tell(error: unknown) {
+    trouble.value = error instanceof Error ? error.message : String(error)
+    if (error instanceof Refusal && error.code === 'away') setTimeout(() => void isBack(trouble.value), ASK_AGAIN_MS)
+  }
+
+  async function isBack(said: string) {
+    if (said !== trouble.value) return
+    try {
+      await lookAgain()
+      if (said === trouble.value) trouble.value = ''
+      looked.value += 1
+    } catch {
+      setTimeout(() => void isBack(said), ASK_AGAIN_MS)
     }
   }
 
   const load = () =>
     attempt(async () => {
       desk.value = await take(api.GET('/api/desk'))
+      await takeUpDrafts(desk.value.pens)
     })
+
+  /** Look again at what is kept, and say what another window has changed. */
+  async function lookAgain() {
+    const before = desk.value
+    const now = await take(api.GET('/api/desk'))
+    if (!before || before !== desk.value) return
+    const mine = now.sheets.some((s) => s.id === before.sheet_id) ? before.sheet_id : now.sheet_id
+    desk.value = { ...now, sheet_id: mine }
+    await takeUpDrafts(now.pens)
+    const pens = now.pens.filter((p) => (before.pens.find((b) => b.id === p.id)?.newest ?? p.newest) < p.newest)
+    const told = pens.map((p) => `${p.recipe.name} is kept as revision ${p.newest} now`)
+    const [was, is] = [before, now].map((d) => d.sheets.find((s) => s.id === mine))
+    if (was && is && was.ink < is.ink) {
+      told.unshift(`“${is.name}” was written on`)
+      looked.value += 1
+    }
+    if (told.length) news.value = `In another window ${told.join(', and ')}. You see it as it is now.`
+  }
+
+  /** A sheet as an answer to `mine` own changes tells it. Says and returns whether another window changed its ink. */
+  function inkMoved(now: SheetItem, mine: number): boolean {
+    const before = desk.value?.sheets.find((s) => s.id === now.id)
+    replaceSheet(now)
+    if (!before || now.ink <= before.ink + mine) return false
+    news.value = `“${now.name}” was written on in another window too. You see it as it is now.`
+    return true
+  }
 
   /**
    * Change who, what or which paper the sheet is for. Where it was changed elsewhere meanwhile, the change is made on
@@ -96,6 +149,12 @@ export const useDesk = defineStore('desk', () => {
     const at = desk.value.sheets.findIndex((s) => s.id === changed.id)
     rest.splice(at < 0 ? 0 : at, 0, changed)
     desk.value.sheets = rest
+  }
+
+  /** Take another pen; the one before can be gone back to. */
+  function takePen(id: string) {
+    penBefore.value = sheet.value?.pen_id
+    return changeSheet({ pen_id: id })
   }
 
   const openSheet = (id: string) =>
@@ -154,6 +213,13 @@ export const useDesk = defineStore('desk', () => {
   return {
     desk,
     trouble,
+    tell,
+    news,
+    looked,
+    lookAgain,
+    inkMoved,
+    penBefore,
+    takePen,
     clash,
     settleClash,
     sheet,

@@ -1,3 +1,5 @@
+import { useDebounceFn } from '@vueuse/core'
+import { createStore, del, entries, set as put } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, Refusal, take, type PenItem, type Recipe } from '@/api/client'
@@ -8,10 +10,41 @@ interface Draft {
   recipe: Recipe
   past: Recipe[]
   future: Recipe[]
+  /** The revision it was made from, and when that was kept: pens of another data folder may have the same id. */
+  from: { revision: number; created_at: string }
 }
 
-/** Drafts by pen, whichever station tunes them. */
+const MOST_STEPS = 40
+/** Drafts by pen, whichever station tunes them; this browser keeps them over a reload. */
 const drafts = ref(new Map<string, Draft>())
+const shelf = createStore('gray-quill-drafts', 'drafts')
+const dirty = new Set<string>()
+
+async function save() {
+  for (const id of [...dirty]) {
+    dirty.delete(id)
+    const now = drafts.value.get(id)
+    await (now ? put(id, JSON.parse(JSON.stringify(now)), shelf) : del(id, shelf)).catch(() => undefined)
+  }
+}
+const saveSoon = useDebounceFn(save, 150)
+
+/** Take up the drafts this browser has kept for these pens. */
+export async function takeUpDrafts(pens: readonly PenItem[]) {
+  for (const [id, kept] of await entries<string, Draft>(shelf).catch(() => [])) {
+    const pen = pens.find((p) => p.id === id)
+    const other = !pen || (pen.revision === kept.from.revision && pen.created_at !== kept.from.created_at)
+    if (!other && !dirty.has(id)) drafts.value.set(id, kept)
+  }
+}
+
+/** A pen's recipe as it is set now, kept or not. */
+export const asSet = (pen: PenItem): Recipe => drafts.value.get(pen.id)?.recipe ?? pen.recipe
+/** The same where it differs from what is kept. */
+export function notKept(pen: PenItem): Recipe | null {
+  const now = drafts.value.get(pen.id)?.recipe
+  return now && JSON.stringify(now) !== JSON.stringify(pen.recipe) ? now : null
+}
 
 /** The pen the sentence names, being tuned. */
 export const useDraft = defineStore('draft', () => draftOf(computed(() => useDesk().pen)))
@@ -26,7 +59,8 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
   const kept = computed<Recipe | undefined>(() => pen.value?.recipe)
   const draft = computed(() => (pen.value ? drafts.value.get(pen.value.id) : undefined))
   const recipe = computed<Recipe | undefined>(() => draft.value?.recipe ?? kept.value)
-  const changed = computed(() => !!draft.value && JSON.stringify(draft.value.recipe) !== JSON.stringify(kept.value))
+  const unkept = computed(() => (pen.value ? notKept(pen.value) : null))
+  const changed = computed(() => !!unkept.value)
   const next = computed(() => (pen.value?.newest ?? 0) + 1)
   const undoable = computed(() => !!draft.value?.past.length)
   const redoable = computed(() => !!draft.value?.future.length)
@@ -48,7 +82,8 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     if (!pen.value) return undefined
     let now = drafts.value.get(pen.value.id)
     if (!now) {
-      drafts.value.set(pen.value.id, { recipe: pen.value.recipe, past: [], future: [] })
+      const { revision, created_at, recipe: start } = pen.value
+      drafts.value.set(pen.value.id, { recipe: start, past: [], future: [], from: { revision, created_at } })
       now = drafts.value.get(pen.value.id)
     }
     return now
@@ -72,11 +107,17 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     const now = open()
     if (!now) return
     if (dragged !== path) {
-      now.past.push(now.recipe)
+      now.past = [...now.past, now.recipe].slice(-MOST_STEPS)
       now.future = []
       dragged = path
     }
     now.recipe = whole
+    mark()
+  }
+
+  function mark() {
+    if (pen.value) dirty.add(pen.value.id)
+    void saveSoon()
   }
 
   function done() {
@@ -91,6 +132,7 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     to.push(now.recipe)
     now.recipe = recipeThen
     dragged = undefined
+    mark()
   }
 
   const keep = (note = '') =>
@@ -109,6 +151,9 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
       })
       revisions.value = [made, ...revisions.value]
       desk.replacePen(made)
+      const { revision, created_at } = made
+      Object.assign(drafts.value.get(made.id) ?? {}, { from: { revision, created_at } })
+      mark()
     })
 
   async function overtaken(then: PenItem) {
@@ -124,6 +169,7 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     recipe,
     revisions,
     changed,
+    unkept,
     next,
     undoable,
     redoable,

@@ -1,7 +1,9 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, Refusal, take, type Box, type Schemas } from '@/api/client'
+import { api, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import { useDesk } from './desk'
+import { useSteps } from './steps'
 
 export type NewStroke = Schemas['NewStroke']
 /** A stroke that the server has not confirmed: on its way, or refused. */
@@ -12,10 +14,6 @@ export interface Waiting {
   refused?: { code: string; reason: string }
   /** Its InkML was taken out, so that it may be let go. */
   takenOut?: boolean
-}
-interface Step {
-  ids: string[]
-  binned: boolean
 }
 /** Refused strokes of one sheet that were refused for the same reason. */
 export interface Refused {
@@ -44,12 +42,12 @@ const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
 /**
  * Ink on its way to the server. A stroke is put into this browser's own database before it is sent and leaves it only
  * when the server has confirmed it, so neither a lost connection nor a killed server loses ink. One that is refused
- * stays, with the reason, until the writer says where it goes. Also undo and redo.
+ * stays, with the reason, until the writer says where it goes.
  */
 export const useInk = defineStore('ink', () => {
   const waiting = ref(new Map<string, Waiting>())
-  const undoable = ref<Step[]>([])
-  const redoable = ref<Step[]>([])
+  const steps = useSteps()
+  const desk = useDesk()
   /** The part of a sheet whose settled ink changed last; box undefined means all of it. */
   const changed = shallowRef<{ sheetId: string; box?: Box }>()
   /** What is in the way of sending. */
@@ -57,6 +55,13 @@ export const useInk = defineStore('ink', () => {
   /** This browser keeps nothing: what waits lives in this window only. */
   const fragile = ref(false)
   let sending = false
+  let line: Promise<unknown> = Promise.resolve()
+  /** Changes of ink go to the server one after another, so that each answer tells whether another window was there. */
+  function inLine<T>(change: () => Promise<T>): Promise<T> {
+    const mine = line.then(change, change)
+    line = mine
+    return mine
+  }
 
   const unsent = computed(() => [...waiting.value.values()].filter((w) => !w.refused))
   const refused = computed<Refused[]>(() => {
@@ -90,8 +95,7 @@ export const useInk = defineStore('ink', () => {
   }
 
   async function keep(sheetId: string, sheetName: string, stroke: NewStroke): Promise<void> {
-    undoable.value.push({ ids: [stroke.id], binned: false })
-    redoable.value = []
+    steps.note(sheetId, { ids: [stroke.id], binned: true })
     await put({ sheetId, sheetName, stroke })
     void send()
   }
@@ -116,20 +120,23 @@ export const useInk = defineStore('ink', () => {
   async function sent(some: Waiting[]): Promise<boolean> {
     const sheetId = some[0]!.sheetId
     try {
-      const answer = await take(
-        api.POST('/api/sheets/{sheet_id}/strokes', {
-          params: { path: { sheet_id: sheetId } },
-          body: { strokes: some.map((w) => w.stroke) },
-        }),
+      const answer = await inLine(() =>
+        take(
+          api.POST('/api/sheets/{sheet_id}/strokes', {
+            params: { path: { sheet_id: sheetId } },
+            body: { strokes: some.map((w) => w.stroke) },
+          }),
+        ),
       )
       inTheWay.value = ''
+      const others = desk.inkMoved(answer.sheet, answer.answers.some((told) => told.state === 'kept') ? 1 : 0)
       // answers come in the order sent
       for (const [k, told] of answer.answers.entries()) {
         if (told.state === 'refused') await refuse(some[k]!, told)
         else await forget(some[k]!.stroke.id)
       }
       const kept = answer.answers.some((told) => told.state !== 'refused')
-      if (kept) changed.value = { sheetId, box: (answer.box_mm ?? undefined) as Box | undefined }
+      if (kept || others) changed.value = { sheetId, box: others ? undefined : ((answer.box_mm ?? undefined) as Box) }
       return true
     } catch (error) {
       const refusal = error instanceof Refusal ? error : undefined
@@ -149,7 +156,7 @@ export const useInk = defineStore('ink', () => {
   }
 
   function refuse(w: Waiting, { code, reason }: { code: string; reason: string }) {
-    undoable.value = undoable.value.filter((s) => s.ids[0] !== w.stroke.id) // it is nowhere it could be taken from
+    steps.strike(w.sheetId, w.stroke.id)
     return put({ ...w, refused: { code, reason } })
   }
 
@@ -179,10 +186,10 @@ export const useInk = defineStore('ink', () => {
   async function place(group: Refused, sheet: { id: string; name: string }, pen?: { id: string; revision: number }) {
     for (const w of await stillThere(group)) {
       const stroke = { ...w.stroke, id: crypto.randomUUID() as string }
-      if (pen) Object.assign(stroke, { pen_id: pen.id, revision: pen.revision })
+      if (pen) Object.assign(stroke, { pen_id: pen.id, revision: pen.revision, draft: null })
       await put({ sheetId: sheet.id, sheetName: sheet.name, stroke })
       await forget(w.stroke.id)
-      undoable.value.push({ ids: [stroke.id], binned: false })
+      steps.note(sheet.id, { ids: [stroke.id], binned: true })
     }
     changed.value = { sheetId: group.sheetId }
     await send()
@@ -212,48 +219,37 @@ export const useInk = defineStore('ink', () => {
    * binned once it arrived.
    */
   async function withdraw(sheetId: string, id: string): Promise<void> {
-    undoable.value = undoable.value.filter((s) => s.ids[0] !== id)
+    steps.strike(sheetId, id)
     while (waiting.value.has(id)) {
       if (waiting.value.get(id)!.refused) return forget(id)
       await new Promise((done) => setTimeout(done, 50))
     }
-    await bin(sheetId, [id], true)
+    made(await inLine(() => steps.make(sheetId, { ids: [id], binned: true })))
   }
 
-  async function bin(sheetId: string, ids: string[], binned: boolean) {
-    const answer = await take(
-      api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params: { path: { sheet_id: sheetId } }, body: { ids, binned } }),
-    )
-    changed.value = { sheetId, box: answer.box_mm as Box }
+  /** Ink strokes of a sheet again with other revisions or pens; one step of undo. Tells how many changed. */
+  async function inkAgain(sheetId: string, inks: Schemas['PenOfInk'][]): Promise<number> {
+    const done = await inLine(() => steps.make(sheetId, { inks }))
+    const was = 'inks' in done.back ? done.back.inks : []
+    if (was.length) {
+      steps.note(sheetId, done.back)
+      made(done)
+    }
+    return was.reduce((sum, ink) => sum + (ink.ids?.length ?? 0), 0)
   }
 
-  /** Note strokes that the server made itself, so that they can be undone. */
-  function wrote(ids: string[]) {
-    undoable.value.push({ ids, binned: false })
-    redoable.value = []
+  async function step(sheetId: string, back: boolean): Promise<void> {
+    const done = await inLine(() => steps.move(sheetId, back, (id) => waiting.value.has(id)))
+    if (done) made(done)
   }
 
-  async function move(sheetId: string, from: Step[], to: Step[], back: boolean): Promise<void> {
-    const step = from.at(-1)
-    if (!step || step.ids.some((id) => waiting.value.has(id))) return
-    await bin(sheetId, step.ids, back ? !step.binned : step.binned)
-    from.pop()
-    to.push(step)
-  }
-
-  const undo = (sheetId: string) => move(sheetId, undoable.value, redoable.value, true)
-  const redo = (sheetId: string) => move(sheetId, redoable.value, undoable.value, false)
-
-  function startSheet() {
-    undoable.value = []
-    redoable.value = []
+  function made({ sheet, box }: { sheet: SheetItem; box?: Box }) {
+    changed.value = { sheetId: sheet.id, box: desk.inkMoved(sheet, 1) ? undefined : box }
   }
 
   return {
     waiting,
     refused,
-    undoable,
-    redoable,
     changed,
     words,
     keep,
@@ -263,9 +259,10 @@ export const useInk = defineStore('ink', () => {
     tookOut,
     letGo,
     withdraw,
-    wrote,
-    undo,
-    redo,
-    startSheet,
+    inLine,
+    made,
+    inkAgain,
+    undo: (sheetId: string) => step(sheetId, true),
+    redo: (sheetId: string) => step(sheetId, false),
   }
 })

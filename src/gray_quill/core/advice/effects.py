@@ -14,7 +14,7 @@ from gray_quill.core.ink.page import Pixels, ink_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import GROUPS, Recipe
-from gray_quill.core.quantities import Quantity, changed, quantities
+from gray_quill.core.quantities import Quantity, changed, quantities, value_at
 from gray_quill.core.trace import Trace, bounds_mm
 
 PX_PER_MM = 5.0
@@ -26,12 +26,13 @@ SMALLEST = 0.002  # a share below this is a stray pixel, not an effect
 @dataclasses.dataclass(frozen=True)
 class Effect:
     """field: dotted name in the recipe. share: 0..1 of pixels inked at either end of its range that differ. reason: why
-    it is 0.
+    it is 0. matters: where in its range a number changes this ink, to a quarter of its scale; None of other kinds.
     """
 
     field: str
     share: float
     reason: str
+    matters: tuple[float, float] | None = None
 
 
 def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_colour: str) -> list[Effect]:
@@ -56,8 +57,28 @@ def control_effects(traces: Sequence[Trace], recipe: Recipe, group: str, paper_c
         ]
         share = max((_differing(pictures[0], other) for other in pictures[1:]), default=0.0)
         share = share if share >= SMALLEST else 0.0
-        out.append(Effect(path, share, "" if share > 0 else _reason(path, traces, recipe)))
+        matters = None
+        if share > 0 and quantity.kind in ("number", "integer"):
+            between = _between(quantity, recipe, path)
+            seen = [_picture(traces, changed(recipe, path, value), view, paper_colour) for value in between[1:-1]]
+            matters = _where_it_matters(between, [pictures[0], *seen, pictures[-1]])
+        out.append(Effect(path, share, "" if share > 0 else _reason(path, traces, recipe), matters))
     return out
+
+
+def _between(quantity: Quantity, recipe: Recipe, path: str) -> list[float]:
+    """The ends of a number's range and three values between them, at quarters of its scale."""
+    low, high = _extremes(quantity, recipe, path)
+    inner = [value_at(quantity, k / 4) for k in (1, 2, 3)]
+    return [low, *(v for v in inner if low < v < high), high]
+
+
+def _where_it_matters(values: Sequence[float], pictures: Sequence[Pixels]) -> tuple[float, float]:
+    """The first value from which on, and the last up to which, the picture is not that of the end before or after."""
+    last = len(values) - 1
+    low = next(k for k in range(last) if k + 1 == last or _differing(pictures[0], pictures[k + 1]) >= SMALLEST)
+    high = next(k for k in range(last, 0, -1) if k == 1 or _differing(pictures[last], pictures[k - 1]) >= SMALLEST)
+    return values[low], values[high]
 
 
 def _controls(record: type, prefix: str) -> list[tuple[str, Quantity]]:
@@ -115,8 +136,10 @@ def _reason(path: str, traces: Sequence[Trace], recipe: Recipe) -> str:
         if "force" in absent:
             return "This trace carries no force."
         return (
-            "Thin to thick is 1, so force changes nothing."
-            if recipe.press.range == 1 and recipe.press.opacity_range == 1
+            "Press is off."
+            if not recipe.press.on
+            else "Thin to thick is 1, so force changes nothing."
+            if recipe.press.widening == 1 and recipe.press.deepening == 1
             else "The force here never gets there."
         )
     if path.startswith("pace."):

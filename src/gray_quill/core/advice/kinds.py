@@ -126,7 +126,7 @@ def nature_of(recipe: Recipe) -> Nature:
     p = press_term(press, force)
     tone = opacity_factor(press, force)
     pace = pace_term(recipe.pace, np.array([20.0, 150.0]))
-    ends = recipe.ends
+    ends = recipe.ends.for_width(recipe.body.width_mm)
     tips = [
         tip if length > 0 else 1.0 for tip, length in ((ends.start_tip, ends.start_mm), (ends.end_tip, ends.end_mm))
     ]

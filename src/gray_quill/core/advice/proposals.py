@@ -15,7 +15,7 @@ from gray_quill.core.pen.steady import NONE
 from gray_quill.core.quantities import changed
 from gray_quill.core.readings.ink_readings import ABRUPT_MM_A_MM, HEAVY_MS, LOST_CORNER_MM, SHAKY_MM, Readings, read_ink
 from gray_quill.core.readings.press_use import CLIPPED, PressUse, press_use
-from gray_quill.core.readings.reading import SHARE, Reading, readings_of
+from gray_quill.core.readings.reading import SHARE, Reading, in_words, readings_of
 from gray_quill.core.readings.trade_off import calmest_under
 from gray_quill.core.trace import Trace, path_length_mm
 
@@ -60,7 +60,7 @@ def clipped(look: Look) -> Advice | None:
     r = look.readings
     share = r.floor_share + r.ceiling_share
     if (
-        look.recipe.press.range == 1
+        look.recipe.press.widening == 1
         or max(r.floor_share, r.ceiling_share) <= CLIPPED
         or r.samples < FEWEST_SAMPLES
         or "force" in look.traces[0].absent
@@ -87,7 +87,7 @@ def clipped(look: Look) -> Advice | None:
 def unused_range(look: Look) -> Advice | None:
     """A pen that could vary more than this hand makes it vary."""
     press = look.recipe.press
-    if press.range < 1.5 or look.readings.samples < FEWEST_SAMPLES or "force" in look.traces[0].absent:
+    if press.widening < 1.5 or look.readings.samples < FEWEST_SAMPLES or "force" in look.traces[0].absent:
         return None
     use = press_use(_force(look), press)
     fitted = fit_press(_force(look), press, 0.6)
@@ -178,7 +178,7 @@ def lost_corners(look: Look) -> Advice | None:
 
 def abrupt_tips(look: Look) -> Advice | None:
     """Tapers so steep that they look cut."""
-    r, ends = look.readings, look.recipe.ends
+    r, ends = look.readings, look.recipe.ends.for_width(look.recipe.body.width_mm)
     if r.max_taper_slope <= ABRUPT_MM_A_MM or (ends.start_mm == 0 and ends.end_mm == 0):
         return None
     both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
@@ -210,7 +210,7 @@ def abrupt_tips(look: Look) -> Advice | None:
 
 def long_tapers(look: Look) -> Advice | None:
     """Tapers longer than the strokes they end."""
-    ends = look.recipe.ends
+    ends = look.recipe.ends.for_width(look.recipe.body.width_mm)
     both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
     lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
     if both == 0 or not len(lengths):
@@ -256,7 +256,7 @@ def coarse_levels(look: Look) -> Advice | None:
     """Force levels so coarse that the width jumps."""
     force = np.unique(np.round(_force(look), 6))
     press = look.recipe.press
-    if press.range == 1 or len(force) < 3 or "force" in look.traces[0].absent:
+    if press.widening == 1 or len(force) < 3 or "force" in look.traces[0].absent:
         return None
     step = float(np.median(np.diff(force)))
     slope = np.log(press.range) / max(press.ceiling - press.floor, 0.01)
@@ -283,6 +283,7 @@ ADVICE_READINGS: dict[str, Reading] = {
     "strokes_all_taper": Reading("strokes all taper", SHARE, "Strokes shorter than their two tapers together."),
     "width_step": Reading("step of width", SHARE, "Change of width from one level of force to the next."),
 }
+_DECLARED = readings_of(Readings) | ADVICE_READINGS
 RULES: tuple[Callable[[Look], Advice | None], ...] = (
     clipped,
     unused_range,
@@ -297,6 +298,13 @@ RULES: tuple[Callable[[Look], Advice | None], ...] = (
 
 
 def advise(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink], readings: Readings) -> list[Advice]:
-    """All that the rules have to say about this pen on these traces."""
+    """All that the rules have to say about this pen on these traces, but what no reading would show."""
     look = Look(traces, recipe, inks, readings)
-    return [advice for rule in RULES if (advice := rule(look)) is not None]
+    found = [advice for rule in RULES if (advice := rule(look)) is not None]
+    return [a for a in found if a.recipe is None or _shows(a)]
+
+
+def _shows(advice: Advice) -> bool:
+    """Whether the reading says anything else afterwards than before."""
+    known = _DECLARED[advice.reading]
+    return in_words(known, advice.before) != in_words(known, advice.after)

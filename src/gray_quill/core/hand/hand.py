@@ -13,7 +13,7 @@ class Hand:
     x_height_mm: float = number(2.6, 0.8, 20, 0.1, "mm", "Letter height", "Height of a small x")
     slant_deg: float = number(6, -30, 45, 1, "deg", "Slant", "How far upright strokes lean to the right")
     wander_mm: float = number(0.25, 0, 3, 0.05, "mm", "Baseline wander", "How far the line strays up and down")
-    speed_mm_s: float = number(60, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page")
+    speed_mm_s: float = number(60, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page", knee=5)
     tremor_mm: float = number(0.02, 0, 1, 0.005, "mm", "Tremor", "RMS amplitude of the 8 to 12 Hz tremor, each way")
     force: float = number(0.45, 0.05, 0.95, 0.01, "of full force", "Everyday force", "Mean force on the glass")
     force_swing: float = number(

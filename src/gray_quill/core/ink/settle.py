@@ -74,7 +74,7 @@ def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
     wash = recipe.wash
     rules = rules_of(paper) if wash.straight_to == "the ruling" else None
     x, y = straightened(samples.x_mm, samples.y_mm, strength_for(trace, wash), rules)
-    ends = recipe.ends
+    ends = recipe.ends.for_width(recipe.body.width_mm)
     x, y, at, along = smooth_path(
         x,
         y,
@@ -90,7 +90,7 @@ def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
     def between(column: Floats) -> Floats:
         return column[low] * (1 - share) + column[high] * share
 
-    width = recipe.body.width_mm * np.exp(between(samples.press + samples.pace) + taper_term(recipe.ends, along))
+    width = recipe.body.width_mm * np.exp(between(samples.press + samples.pace) + taper_term(ends, along))
     aspect = between(samples.aspect)
     if wash.tip.shape in ("round", "spray"):
         long, short = width * aspect, width

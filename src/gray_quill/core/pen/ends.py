@@ -12,11 +12,29 @@ THINNEST = 0.02  # a needle tip still leaves a trace; ln 0 would not
 
 @dataclasses.dataclass(frozen=True)
 class Ends:
-    start_mm: float = number(0, 0, 40, 0.1, "mm", "Start taper", "Length over which the stroke swells to its width")
+    start_mm: float = number(
+        0, 0, 40, 0.1, "mm", "Start taper", "Length over which the stroke swells to its width", knee=0.5
+    )
     start_tip: float = number(1, 0, 1, 0.01, "", "Start tip", "1 is blunt, 0 a needle")
-    end_mm: float = number(0, 0, 40, 0.1, "mm", "End taper", "Length over which the stroke thins out")
+    end_mm: float = number(0, 0, 40, 0.1, "mm", "End taper", "Length over which the stroke thins out", knee=0.5)
     end_tip: float = number(1, 0, 1, 0.01, "", "End tip", "1 is blunt, 0 a needle")
     ease: float = number(0.6, 0, 1, 0.01, "", "Gentleness", "0 tapers abruptly, 1 gently")
+    start_widths: float = number(
+        0, 0, 20, 0.1, "widths", "Start, in widths", "Added to the start taper: grows with the pen's width", knee=0.5
+    )
+    end_widths: float = number(
+        0, 0, 20, 0.1, "widths", "End, in widths", "Added to the end taper: grows with the pen's width", knee=0.5
+    )
+
+    def for_width(self, width_mm: float) -> "Ends":
+        """The same on a pen of this width, with both tapers wholly in mm."""
+        return dataclasses.replace(
+            self,
+            start_mm=self.start_mm + self.start_widths * width_mm,
+            end_mm=self.end_mm + self.end_widths * width_mm,
+            start_widths=0.0,
+            end_widths=0.0,
+        )
 
 
 def ease_curve(u: Floats, ease: float) -> Floats:

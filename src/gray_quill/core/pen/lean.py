@@ -11,10 +11,19 @@ from gray_quill.core.quantities import number
 @dataclasses.dataclass(frozen=True)
 class Lean:
     side_mm: float = number(
-        0, 0, 20, 0.1, "mm", "Side of the lead", "Length of the mark when the pen lies on its side; 0 ignores tilt"
+        0,
+        0,
+        20,
+        0.1,
+        "mm",
+        "Side of the lead",
+        "Length of the mark when the pen lies on its side; 0 ignores tilt",
+        knee=0.5,
     )
-    from_deg: float = number(60, 1, 90, 1, "deg", "Leaning from", "Altitude at which the side begins to touch")
-    to_deg: float = number(25, 0, 89, 1, "deg", "Flat at", "Altitude at which the whole side touches")
+    from_deg: float = number(
+        60, 1, 90, 1, "deg", "Leaning from", "Altitude at which the side begins to touch", needs="side_mm"
+    )
+    to_deg: float = number(25, 0, 89, 1, "deg", "Flat at", "Altitude at which the whole side touches", needs="side_mm")
 
 
 def lean_share(lean: Lean, altitude: Floats) -> Floats:

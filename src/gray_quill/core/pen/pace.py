@@ -24,7 +24,15 @@ class Pace:
         "0 ignores speed; above 0 fast strokes are thinner, below 0 thicker",
     )
     reference_mm_s: float = number(
-        60, 5, 500, 1, "mm/s", "Everyday speed", "Speed at which the width is the body's width"
+        60,
+        5,
+        500,
+        1,
+        "mm/s",
+        "Everyday speed",
+        "Speed at which the width is the body's width",
+        knee=5,
+        needs="exponent",
     )
 
 

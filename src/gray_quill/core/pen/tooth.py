@@ -26,11 +26,17 @@ PACE_SHARE = 0.5  # how strongly Pace acts on load, relative to width
 @dataclasses.dataclass(frozen=True)
 class Tooth:
     grain: str = choice("none", GRAINS, "Grain", "The paper surface the pen catches on")
-    depth: float = number(0.85, 0, 1, 0.01, "", "Depth", "How much the surface rules the mark; 0 ignores it")
-    scale_mm: float = number(0.4, 0.1, 3, 0.05, "mm", "Grain size", "Distance from peak to peak of the surface")
-    grade: str = choice("HB", GRADES, "Grade", "Hardness of the lead, from 4H, hard and light, to 8B, soft and black")
+    depth: float = number(
+        0.85, 0, 1, 0.01, "", "Depth", "How much the surface rules the mark; 0 ignores it", needs="grain"
+    )
+    scale_mm: float = number(
+        0.4, 0.1, 3, 0.05, "mm", "Grain size", "Distance from peak to peak of the surface", knee=0.1, needs="grain"
+    )
+    grade: str = choice(
+        "HB", GRADES, "Grade", "Hardness of the lead, from 4H, hard and light, to 8B, soft and black", needs="grain"
+    )
     own: str = heights(TILE * TILE, "Own grain", "A surface made from a picture; `grain` must be own")
-    crisp: bool = flag(True, "Crisp", "Gritty marks, kept gritty in every export; off gives soft edges")
+    crisp: bool = flag(True, "Crisp", "Gritty marks, kept gritty in every export; off gives soft edges", needs="grain")
 
     @property
     def toothed(self) -> bool:

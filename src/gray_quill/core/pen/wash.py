@@ -20,7 +20,15 @@ class Tip:
         "round", TIPS, "Tip", "Outline of the tip where it touches the paper; a spray does not touch it"
     )
     aspect: float = number(
-        5, 1, 20, 0.1, "x", "Tip length", "Length of the tip over its thickness, for ellipse and chisel"
+        5,
+        1,
+        20,
+        0.1,
+        "x",
+        "Tip length",
+        "Length of the tip over its thickness, for ellipse and chisel",
+        knee=1,
+        needs="shape=ellipse,chisel",
     )
     angle_deg: float = number(
         40,
@@ -30,6 +38,8 @@ class Tip:
         "deg",
         "Tip angle",
         "Direction of the tip's long side on the page, from the writing line, rising to the right",
+        notice=5,
+        needs="shape=ellipse,chisel",
     )
 
 
@@ -43,13 +53,24 @@ class Wash:
     wet_edge: float = number(
         0, 0, 1, 0.01, "", "Wet edge", "How much of the tone gathers along the rim as the mark dries"
     )
-    flow: float = number(2.5, 0.1, 20, 0.1, "per s", "Flow", "Spray: how fast it lays tone where the pen rests")
+    flow: float = number(
+        2.5,
+        0.1,
+        20,
+        0.1,
+        "per s",
+        "Flow",
+        "Spray: how fast it lays tone where the pen rests",
+        knee=0.1,
+        needs="tip.shape=spray",
+    )
     straighten: float = number(0, 0, 1, 0.01, "", "Straighten", "How strongly a stroke is drawn to a straight line")
     straight_to: str = choice(
         "its own line",
         LINES,
         "Straight along",
         "The line that fits the stroke best, or the ruling where the stroke follows it",
+        needs="straighten",
     )
     hold_straight: bool = flag(
         False, "Hold to straighten", "Holding still at the end of a stroke draws that stroke straight"

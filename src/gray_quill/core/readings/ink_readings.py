@@ -181,10 +181,8 @@ def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
     """Lengths of both tapers and the steepest change of width within them."""
     lengths, slope = [], 0.0
     for ink, recipe in zip(inks, recipes, strict=True):
-        zones = [
-            recipe.ends.start_mm if recipe.ends.start_tip < 1 else 0.0,
-            recipe.ends.end_mm if recipe.ends.end_tip < 1 else 0.0,
-        ]
+        ends = recipe.ends.for_width(recipe.body.width_mm)
+        zones = [ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0]
         along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
         if along[-1] <= max(sum(zones), 0.5):
             continue  # a stroke that is all taper has no body to taper from

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElInputNumber, ElOption, ElSelect } from 'element-plus'
+import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
@@ -7,12 +7,15 @@ import ReadingNote from '@/components/ReadingNote.vue'
 import { roughly, say } from '@/lib/numbers'
 import { useBringIn } from '@/composables/use-files'
 import { useJob } from '@/composables/use-job'
+import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 
 /** Filmed in slow motion: the simulated camera, or frames of your own, read as a task of the server. */
 const emit = defineEmits<{ step: [] }>()
 const desk = useDesk()
+const draft = useDraft()
 const lag = useLag()
 const { job, follow, cancel } = useJob()
 const fps = ref(240)
@@ -39,7 +42,7 @@ async function run(start: () => Promise<Schemas['JobItem']>) {
 }
 const shoot = () =>
   run(() => {
-    const body = { recipe: desk.pen!.recipe, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
+    const body = { recipe: draft.recipe!, device_id: desk.device!.id, fps: fps.value, seed: seed.value++ }
     return take(api.POST('/api/lag/films/simulated', { body }))
   })
 const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (file) =>
@@ -93,14 +96,7 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
         /></ElSelect>
         <button type="button" class="word-button" :disabled="busy" @click="shoot">Film it</button>
         <label class="small scale"
-          >mm a pixel
-          <ElInputNumber
-            v-model="scale"
-            :min="0.005"
-            :max="1"
-            :step="0.005"
-            :controls="false"
-            aria-label="Millimetres a pixel"
+          >mm a pixel <NumberField v-model="scale" :min="0.005" :max="1" label="Millimetres a pixel"
         /></label>
         <button type="button" class="word-button" :disabled="busy" @click="bringIn">Your own</button>
       </div>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { ElInput, ElInputNumber, ElRadioButton, ElRadioGroup } from 'element-plus'
+import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import CardSizer from '@/components/CardSizer.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
+import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useLag } from '@/stores/lag'
@@ -97,8 +98,7 @@ const keep = () =>
       >
       <div v-if="found" class="own">
         <label class="small"
-          >stated delay, ms
-          <ElInputNumber v-model="stated" :min="0" :max="1000" :controls="false" aria-label="Stated delay, ms" /></label
+          >stated delay, ms <NumberField v-model="stated" :min="0" :max="1000" label="Stated delay, ms" /></label
         ><span /> <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button
           type="button"
           class="word-button"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { ElInputNumber, ElRadioButton, ElRadioGroup, ElSlider } from 'element-plus'
+import { ElRadioButton, ElRadioGroup } from 'element-plus'
 import { storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -8,7 +8,9 @@ import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, roughly, say } from '@/lib/numbers'
 import { callsForAttention } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
+import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 import DevicesTable from './DevicesTable.vue'
 import FiguresTable from './FiguresTable.vue'
@@ -23,6 +25,7 @@ import { useControls } from './use-controls'
 
 /** How far the ink trails the nib, where the time goes, and what to change. */
 const desk = useDesk()
+const draft = useDraft()
 const { speed, lookAhead, live, filmed } = storeToRefs(useLag())
 const VIEWS = { figures: 'four figures', devices: 'devices', speeds: 'speeds', beside: 'side by side', film: 'by hand' }
 const view = ref<keyof typeof VIEWS>('figures')
@@ -50,7 +53,7 @@ const beside = computed(() =>
 const askSoon = useDebounceFn(() => {
   if (!desk.pen || !desk.device) return
   void asked.want({
-    recipe: desk.pen.recipe,
+    recipe: draft.recipe!,
     device_id: desk.device.id,
     beside: beside.value,
     speed_mm_s: speed.value,
@@ -59,7 +62,7 @@ const askSoon = useDebounceFn(() => {
     filmed: filmed.value ?? null,
   })
 }, 60)
-watch([() => desk.pen, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), {
+watch([() => draft.recipe, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), {
   immediate: true,
 })
 
@@ -70,6 +73,22 @@ const passed = computed(() => reply.value?.thresholds.filter((t) => now.value &&
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))
 const known = (key: string) => desk.reading('lag', key)!
 const titled = (key: string) => known(key).label.replace(/^./, (c) => c.toUpperCase())
+const control = { kind: 'number', options: [], needs: '', default: 0 }
+const SPEED = {
+  ...control,
+  ...{ name: 'speed', label: 'Nib speed', help: 'How fast the nib moves', unit: 'mm/s' },
+  ...{ low: 1, high: 1000, step: 1, knee: 5, notice: 0.08 },
+}
+const LOOK_AHEAD = {
+  ...control,
+  ...{
+    name: 'look-ahead',
+    label: 'Look-ahead',
+    help: 'How far the ink is drawn ahead of what was reported',
+    unit: 'ms',
+  },
+  ...{ low: 0, high: 100, step: 1, knee: 10, notice: 0.08 },
+}
 const PATTERNS = ['plain', 'lines', 'dots']
 </script>
 
@@ -117,34 +136,14 @@ const PATTERNS = ['plain', 'lines', 'dots']
 
     <div class="bench">
       <div class="ask">
-        <label class="inline small"
-          >nib speed
-          <ElSlider v-model="speed" :min="5" :max="300" :show-tooltip="false" aria-label="Nib speed" /><ElInputNumber
-            v-model="speed"
-            :min="1"
-            :max="1000"
-            :controls="false"
-            aria-label="Nib speed, mm/s"
-          />
-          mm/s</label
-        >
-        <label class="inline small"
-          >look-ahead
-          <ElSlider
-            v-model="lookAhead"
-            :min="0"
-            :max="40"
-            :show-tooltip="false"
-            aria-label="Look-ahead"
-          /><ElInputNumber v-model="lookAhead" :min="0" :max="100" :controls="false" aria-label="Look-ahead, ms" />
-          ms</label
-        >
+        <ValueSlider :field="SPEED" :value="speed" @change="(v) => (speed = v)" />
+        <ValueSlider :field="LOOK_AHEAD" :value="lookAhead" @change="(v) => (lookAhead = v)" />
       </div>
       <NibTrail
         :delay-ms="Math.max(0, now.p50_ms - lookAhead)"
         :update-ms="reply.update_ms"
         :speed="speed"
-        :colour="desk.pen!.recipe.body.colour"
+        :colour="draft.recipe!.body!.colour!"
       />
       <section class="stages" aria-label="Stages from nib to light">
         <h2>From nib to light <em class="book">mean of each stage, end to end</em></h2>

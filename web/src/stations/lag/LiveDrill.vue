@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import type { PenItem, SheetItem } from '@/api/client'
+import type { Recipe, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { roughly } from '@/lib/numbers'
 import { drawStroke, LivePen, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
@@ -15,6 +16,7 @@ import { useDeviceSeen } from './use-device-seen'
 /** Measured in this browser: from the event's own time to its handler, and to the frame after the one that draws it. */
 const props = defineProps<{ controls: readonly number[] }>()
 const desk = useDesk()
+const draft = useDraft()
 const lag = useLag()
 const plans = usePlans()
 const screen = useScreen()
@@ -30,14 +32,14 @@ let longTasks = 0
 const found = computed(() => lag.live)
 
 const compiled = useLatest(
-  (of: { pen: PenItem; paper: SheetItem['paper'] }) => plans.planOf(of.pen, of.paper),
+  (of: { recipe: Recipe; paper: SheetItem['paper'] }) => plans.planOf(of.recipe, of.paper),
   (made) => (plan.value = made),
 )
 watch(
-  [() => desk.pen, () => desk.sheet?.paper],
+  [() => draft.recipe, () => desk.sheet?.paper],
   () => {
     clear()
-    if (desk.pen && desk.sheet) void compiled.want({ pen: desk.pen, paper: desk.sheet.paper })
+    if (draft.recipe && desk.sheet) void compiled.want({ recipe: draft.recipe, paper: desk.sheet.paper })
   },
   { immediate: true },
 )

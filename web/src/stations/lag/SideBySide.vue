@@ -6,6 +6,7 @@ import { roughly, say, when } from '@/lib/numbers'
 import { inWords, type Reading } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 
 /** Two runs side by side, and the way from one to the other with one factor swapped at a time. */
@@ -13,6 +14,7 @@ type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures' | 'look
 const NOW = 'now'
 const props = defineProps<{ now: Schemas['Lag']; figures: Schemas['Figure'][] }>()
 const desk = useDesk()
+const draft = useDraft()
 const lag = useLag()
 const runs = ref<Schemas['LagRun'][]>([])
 const one = ref(NOW)
@@ -36,6 +38,7 @@ const keep = () =>
   desk.attempt(async () => {
     const body = {
       pen_id: desk.pen!.id,
+      draft: draft.unkept,
       revision: desk.pen!.revision,
       hand_id: desk.sheet!.hand_id,
       device_id: desk.device!.id,
@@ -85,7 +88,7 @@ const rows = computed(() =>
 
 const setting = (id: string): Schemas['LagSetting'] =>
   id === NOW
-    ? { run_id: null, recipe: desk.pen!.recipe, device_id: desk.device!.id }
+    ? { run_id: null, recipe: draft.recipe!, device_id: desk.device!.id }
     : { run_id: id, recipe: null, device_id: null }
 const asked = useLatest(
   (body: Schemas['SwapBody']) => take(api.POST('/api/lag/swaps', { body })),

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ElInputNumber, ElRadioButton, ElRadioGroup } from 'element-plus'
+import { ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, say } from '@/lib/numbers'
+import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 import { usePalm } from '@/stores/palm'
 import { usePalmTrial } from '@/stores/palm-trial'
@@ -114,7 +115,7 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
           Let the hand do them
         </button>
         <label v-else class="small seed"
-          >seed <ElInputNumber v-model="trial.seed" :min="0" :max="999999" :controls="false" aria-label="Seed"
+          >seed <NumberField v-model="trial.seed" :min="0" :max="999999" label="Seed"
         /></label>
       </div>
       <div v-if="view === 'drills' || view === 'rules'" class="look">

@@ -48,7 +48,7 @@ const proofs = useLatest(
     reply.value = answer.readings
     draw()
   },
-  (error) => (desk.trouble = error.message),
+  desk.tell,
 )
 
 watch(

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { useDebounceFn } from '@vueuse/core'
-import { computed, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { percent } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
@@ -19,20 +19,39 @@ const value = (f: Schemas['Control']) => valueAt(draft.recipe, `${props.group}.$
 const kept = (f: Schemas['Control']) => valueAt(draft.kept, `${props.group}.${f.name}`)
 
 const effects = shallowRef<Record<string, Schemas['Effect']>>({})
-const asked = useLatest(
+const { want } = useLatest(
   (body: Schemas['EffectsBody']) => take(api.POST('/api/pen/effects', { body })),
   (answer) => (effects.value = Object.fromEntries(answer.effects.map((e) => [e.field, e]))),
   () => (effects.value = {}),
 )
 const askSoon = useDebounceFn(
-  () => draft.recipe && void asked.want({ recipe: draft.recipe, source: props.source, group: props.group }),
+  () => draft.recipe && void want({ recipe: draft.recipe, source: props.source, group: props.group }),
   700,
 )
 watch([() => props.group, () => props.source, () => draft.recipe], () => void askSoon(), { immediate: true })
-const effect = (f: Schemas['Control']) => {
-  const e = effects.value[`${props.group}.${f.name}`]
-  return e && (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
+const effect = (f: Schemas['Control']) => effects.value[`${props.group}.${f.name}`]
+const said = (e: Schemas['Effect']) => (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
+
+/** Controls that wait for another one: the hollow's wall while the stroke is whole. */
+const waits = (f: Schemas['Control']) => {
+  if (!f.needs) return false
+  const [name, of] = f.needs.split('=')
+  const on = valueAt(draft.recipe, `${props.group}.${name}`)
+  const first = fields.value.find((other) => other.name === name)
+  if (of) return !of.split(',').includes(String(on))
+  return on === false || on === 0 || (first?.kind === 'choice' && on === first.options[0])
 }
+const idle = computed(() => fields.value.filter(waits))
+const showIdle = ref(false)
+const long = (f: Schemas['Control']) => ['number', 'integer', 'heights'].includes(f.kind)
+/** Numbers take a line each, the others stand two on a line below them. */
+const shown = computed(() => {
+  const some = fields.value.filter((f) => showIdle.value || !waits(f))
+  return [...some.filter(long), ...some.filter((f) => !long(f))]
+})
+
+const without = computed(() => fields.value.filter((f) => effect(f) && !effect(f)!.share && !waits(f)))
+const showReasons = ref(false)
 
 /** An own grain can be chosen once there is one. */
 const usable = (f: Schemas['Control']) => f.options.filter((o) => o !== 'own' || valueAt(draft.recipe, 'tooth.own'))
@@ -49,13 +68,16 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
 <template>
   <div class="controls">
     <slot />
-    <template v-for="f in fields" :key="f.name">
-      <div class="one">
+    <template v-for="f in shown" :key="f.name">
+      <div :class="{ wide: long(f) }">
         <ValueSlider
           v-if="f.kind === 'number' || f.kind === 'integer'"
           :field="f"
           :value="value(f) as number"
           :kept="kept(f) as number"
+          :effect="effect(f)?.share"
+          :matters="effect(f)?.matters ?? undefined"
+          :title="effect(f) ? said(effect(f)!) : ''"
           @change="(v) => change(f, v)"
           @done="draft.done"
         />
@@ -90,34 +112,62 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
             :aria-label="f.label"
             @change="(v) => v && changeOnce(f, v.toLowerCase())"
           />
+          <span class="share" :title="effect(f) ? said(effect(f)!) : ''" aria-hidden="true"
+            ><i :style="{ width: `${Math.round((effect(f)?.share ?? 0) * 100)}%` }"
+          /></span>
         </label>
-        <p class="small effect">{{ effect(f) }}</p>
       </div>
     </template>
+    <button
+      v-if="without.length"
+      type="button"
+      class="plain-button small wide"
+      :aria-expanded="showReasons"
+      @click="showReasons = !showReasons"
+    >
+      no effect on this ink: {{ without.map((f) => f.label.toLowerCase()).join(', ') }}
+    </button>
+    <ul v-if="without.length && showReasons" class="small wide none">
+      <li v-for="f in without" :key="f.name">{{ f.label }}: {{ effect(f)!.reason }}</li>
+    </ul>
+    <button v-if="idle.length" type="button" class="plain-button small wide" @click="showIdle = !showIdle">
+      {{
+        showIdle ? 'Hide what waits' : `${idle.length} more wait: ${idle.map((f) => f.label.toLowerCase()).join(', ')}`
+      }}
+    </button>
   </div>
 </template>
 
 <style scoped>
 .controls {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
-  gap: 4px 24px;
-  align-items: start;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 20px;
 }
-.effect {
-  max-width: calc(100% - 84px);
-  min-height: 19px;
-  font-style: italic;
-  margin-top: -4px;
-}
-.row + .effect {
-  margin-top: 2px;
+.wide {
+  grid-column: 1 / -1;
 }
 .row {
+  position: relative;
   display: grid;
-  gap: 2px;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-items: center;
+  column-gap: 12px;
   font-size: var(--small);
-  min-height: 64px;
-  align-content: end;
+  line-height: 1.2;
+  min-height: var(--target);
+}
+.share {
+  position: absolute;
+  inset: auto 0 0;
+}
+.share i {
+  display: block;
+  height: 3px;
+  background: var(--accent);
+}
+.none {
+  list-style: none;
+  line-height: 1.3;
 }
 </style>

@@ -37,7 +37,7 @@ const pictures = useLatest(
     ),
   (answer) => (picture.value = answer),
   (error) => {
-    if (!isNoInk(error)) desk.trouble = error.message
+    if (!isNoInk(error)) desk.tell(error)
   },
   { follow: true },
 )

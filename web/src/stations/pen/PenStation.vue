@@ -10,6 +10,7 @@ import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
+import InkAgain from '@/components/InkAgain.vue'
 import HandWriter from '@/components/HandWriter.vue'
 import AdviceNotes from './AdviceNotes.vue'
 import FitTools from './FitTools.vue'
@@ -62,6 +63,13 @@ const notes = computed(() =>
   }),
 )
 const press = computed(() => draft.recipe?.press)
+/** A revision was kept just now: ink of an earlier one may be inked again. */
+const justKept = computed(() => !draft.changed && keptHere.value === `${desk.pen?.id} ${desk.pen?.revision}`)
+const keptHere = ref('')
+async function keep() {
+  await draft.keep()
+  if (!draft.changed) keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
+}
 
 const forces = useLatest(
   (of: Schemas['Source']) => take(api.POST('/api/pen/force', { body: of })),
@@ -116,7 +124,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   const key = event.key.toLowerCase()
   if (key === 'z' && event.shiftKey) draft.redo()
   else if (key === 'z') draft.undo()
-  else if (key === 's') void draft.keep()
+  else if (key === 's') void keep()
   else return
   event.preventDefault()
 })
@@ -216,9 +224,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
 
       <div class="keep">
-        <button type="button" class="word-button strong" :disabled="!draft.changed" @click="draft.keep()">
+        <button type="button" class="word-button strong" :disabled="!draft.changed" @click="keep">
           Keep as revision {{ draft.next }}
         </button>
+        <InkAgain v-if="justKept && desk.sheet?.strokes" />
         <button type="button" class="word-button" :disabled="!draft.undoable" @click="draft.undo">Undo</button>
         <button type="button" class="word-button" :disabled="!draft.redoable" @click="draft.redo">Redo</button>
         <ElSelect
@@ -274,7 +283,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   display: grid;
   grid-template-columns: minmax(0, 400px) minmax(270px, 1fr);
   gap: 12px;
-  height: 326px;
+  height: 368px;
 }
 .tools .card {
   padding: 8px 16px;
@@ -295,6 +304,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   margin-left: 8px;
 }
 .tabs {
+  position: sticky;
+  z-index: 4;
+  top: -8px;
+  margin-top: -8px;
+  background: var(--card);
   display: flex;
   flex-wrap: wrap;
   margin-bottom: 4px;

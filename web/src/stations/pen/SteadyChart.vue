@@ -3,12 +3,13 @@ import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { ElInputNumber } from 'element-plus'
+
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import VChart from 'vue-echarts'
 import { api, take, type Schemas } from '@/api/client'
 import { percent, roughly, say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
+import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { nearestSetting, tradeOption, type TradePoint } from './trade-chart'
@@ -127,19 +128,12 @@ const parameter = computed(() => {
       </p>
       <div class="ask">
         <button type="button" class="word-button" @click="solve({ most_drag_ms: mostDrag })">Calmest in</button>
-        <ElInputNumber v-model="mostDrag" :min="1" :max="200" :controls="false" aria-label="Most drag, ms" /><span
-          class="small"
-          >ms</span
-        >
+        <NumberField v-model="mostDrag" :min="1" :max="200" label="Most drag, ms" /><span class="small">ms</span>
         <button type="button" class="word-button" @click="solve({ most_wobble_mm: mostWobble })">Calm to</button>
-        <ElInputNumber
-          v-model="mostWobble"
-          :min="0.01"
-          :max="2"
-          :precision="2"
-          :controls="false"
-          aria-label="Most wobble, mm"
-        /><span class="small">mm</span>
+        <NumberField v-model="mostWobble" :min="0.01" :max="2" :decimals="2" label="Most wobble, mm" /><span
+          class="small"
+          >mm</span
+        >
       </div>
       <p class="small" role="status">{{ said }}</p>
     </template>

@@ -24,7 +24,7 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
   const empty = ref(false)
   const failed = (error: Error) => {
     if (isNoInk(error)) empty.value = true
-    else desk.trouble = error.message
+    else desk.tell(error)
   }
   const reads = useLatest(
     (now: Recipe) => take(api.POST('/api/pen/readings', { body: { recipe: now, source: source.value } })),

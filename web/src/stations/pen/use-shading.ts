@@ -19,7 +19,7 @@ export const useShading = createSharedComposable(() => {
     (body: Schemas['ShadingBody']) => take(api.POST('/api/pen/shading', { body })),
     (a) => (reply.value = a),
     (error) => {
-      desk.trouble = error.message
+      desk.tell(error)
       ownSheet.value = undefined
     },
   )

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onMounted, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
-import type { Box, PenItem, Schemas, SheetItem } from '@/api/client'
+import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import type { Box, PenItem, Recipe, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
-import { drawStroke, LivePen, operationOf, samplesOf, type PenPlan } from '@/ink'
+import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
+import { asSet, notKept } from '@/stores/draft'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
-import { useWriting, type Wet } from './use-writing'
+import { useWriting, type Wet, type WrittenWith } from './use-writing'
 
 const props = defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
@@ -27,7 +28,8 @@ const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
 const page = usePage(sheet, frame)
-const plan = ref<PenPlan>()
+/** The pen that writes, as it is set now. */
+const writes = shallowRef<WrittenWith>()
 /** Why the picture of the sheet did not come. */
 const missing = ref('')
 let over = false
@@ -44,13 +46,18 @@ const boxes = computed(() =>
 )
 
 const compiled = useLatest(
-  (of: { pen: PenItem; paper: SheetItem['paper'] }) => plans.planOf(of.pen, of.paper),
-  (made) => (plan.value = made),
+  async (of: { pen: PenItem; paper: SheetItem['paper'] }) => ({
+    plan: await plans.planOf(asSet(of.pen), of.paper),
+    id: of.pen.id,
+    revision: of.pen.revision,
+    draft: notKept(of.pen),
+  }),
+  (made) => (writes.value = made),
 )
 watch(
-  [() => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
+  [() => desk.pen && asSet(desk.pen), () => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
   () => {
-    plan.value = undefined
+    writes.value = undefined
     compiled.forget()
     if (desk.pen && sheet.value) void compiled.want({ pen: desk.pen, paper: sheet.value.paper })
   },
@@ -67,7 +74,7 @@ useWriting({
   moved: (view, held) => void moves.moved(view, held),
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
-  pen: () => (plan.value && desk.pen ? { plan: plan.value, id: desk.pen.id, revision: desk.pen.revision } : undefined),
+  pen: () => writes.value,
   lifted: (stroke: NewStroke, drawn: Wet) => {
     wet.set(stroke.id, drawn)
     dry(drawn)
@@ -126,7 +133,7 @@ async function written(stroke: NewStroke): Promise<Wet | undefined> {
   const samples = samplesOf(stroke)
   const pen = desk.desk?.pens.find((p) => p.id === stroke.pen_id) ?? desk.pen
   if (!pen || !samples.length) return undefined
-  const live = new LivePen(await plans.planOf(pen, sheet.value!.paper))
+  const live = new LivePen(await plans.planOf((stroke.draft as Recipe | null) ?? pen.recipe, sheet.value!.paper))
   for (const s of samples) live.add(s)
   live.lift(samples.at(-1)!)
   return { plan: live.plan, points: live.shown() }
@@ -157,6 +164,10 @@ watch(
   (now) => {
     if (now && now.sheetId === sheet.value?.id) void settle(now.box)
   },
+)
+watch(
+  () => desk.looked,
+  () => void settle(),
 )
 onMounted(() => void settle())
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })

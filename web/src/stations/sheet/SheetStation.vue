@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { useDebounceFn, useEventListener, useResizeObserver } from '@vueuse/core'
+import { useDebounceFn, useEventListener, useLocalStorage, useResizeObserver } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import InkAgain from '@/components/InkAgain.vue'
 import HandWriter from '@/components/HandWriter.vue'
 import LeaderLines from '@/components/LeaderLines.vue'
 import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
+import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
+import { useSteps } from '@/stores/steps'
 import PageView from './PageView.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
@@ -21,9 +24,14 @@ const NOTES: [key: string, anchor?: string][] = [
 ]
 const desk = useDesk()
 const ink = useInk()
+const steps = useSteps()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
 const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
+/** Which ink the readings speak of. */
+type Scope = 'pen' | 'line' | 'all'
+const SCOPES: Record<Scope, string> = { pen: 'this pen', line: 'last line', all: 'all ink' }
+const scope = useLocalStorage<Scope>('gray-quill-readings-of', 'pen')
 const prompts = ref<Schemas['Prompt'][]>([])
 const read = shallowRef<Schemas['ReadReply']>()
 const before = shallowRef<Schemas['Note'][]>([])
@@ -37,13 +45,20 @@ const sheets = useLatest(
   },
 )
 const reads = useLatest(
-  (id: string) => take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path: { sheet_id: id } } })),
+  (query: { id: string; of: Scope }) =>
+    take(
+      api.GET('/api/sheets/{sheet_id}/readings', {
+        params: { path: { sheet_id: query.id }, query: { of: query.of } },
+      }),
+    ),
   (answer) => {
-    if (read.value?.strokes) before.value = read.value.notes
+    // numbers of before and after are laid side by side for the same strokes only
+    before.value = read.value?.traces === answer.traces ? read.value.notes : []
     read.value = answer
     setTimeout(drawLines)
   },
 )
+const want = () => desk.sheet && void reads.want({ id: desk.sheet.id, of: scope.value })
 watch(
   () => desk.sheet?.id,
   (id) => {
@@ -51,16 +66,22 @@ watch(
     before.value = []
     lines.value = []
     prompts.value = []
-    ink.startSheet()
     sheets.forget()
     reads.forget()
     if (!id) return
     void sheets.want(id)
-    void reads.want(id)
+    want()
   },
   { immediate: true },
 )
-const readSoon = useDebounceFn(() => desk.sheet && void reads.want(desk.sheet.id), 350)
+const readSoon = useDebounceFn(want, 350)
+watch([scope, () => desk.pen?.id], () => {
+  if (read.value) want()
+})
+watch(
+  () => desk.looked,
+  () => desk.sheet && void sheets.want(desk.sheet.id),
+)
 
 const notes = computed(() =>
   NOTES.flatMap(([key, anchor]) => {
@@ -69,6 +90,18 @@ const notes = computed(() =>
     const old = before.value.find((n) => n.key === key)
     return [{ note, anchor, was: old && old.words !== note.words ? `was ${old.words}` : '' }]
   }),
+)
+const revisionOf = (revision: number) => (revision > 0 ? `revision ${revision}` : 'changes not kept')
+/** Which ink was read, by pen and revision. */
+const inks = computed(() =>
+  (read.value?.of ?? []).map((o) => {
+    const strokes = `${o.strokes} ${o.strokes === 1 ? 'stroke' : 'strokes'}`
+    return { key: `${o.pen_id} ${o.revision}`, words: `${strokes} in ${o.name}, ${revisionOf(o.revision)}` }
+  }),
+)
+/** Ink of the pen in hand that an earlier revision drew. */
+const older = computed(() =>
+  (read.value?.of ?? []).some((o) => o.pen_id === desk.pen?.id && o.revision !== desk.pen.revision),
 )
 const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
@@ -112,8 +145,24 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <PageView ref="view" :prompts="prompts" @settled="readSoon" @moved="drawLines" />
     <aside ref="margin" class="margin" aria-label="Readings" @scroll="drawLines" @click="drawLinesSoon">
       <div class="steps">
-        <button type="button" class="word-button" :disabled="!ink.undoable.length" @click="undo">Undo</button>
-        <button type="button" class="word-button" :disabled="!ink.redoable.length" @click="redo">Redo</button>
+        <button type="button" class="word-button" :disabled="!steps.undoable(desk.sheet?.id)" @click="undo">
+          Undo
+        </button>
+        <button type="button" class="word-button" :disabled="!steps.redoable(desk.sheet?.id)" @click="redo">
+          Redo
+        </button>
+      </div>
+      <div v-if="read?.strokes" class="scopes" role="tablist" aria-label="Which ink is read" @keydown="walkTabs">
+        <button
+          v-for="(word, key) in SCOPES"
+          :key="key"
+          type="button"
+          role="tab"
+          :aria-selected="scope === key"
+          @click="scope = key"
+        >
+          {{ word }}
+        </button>
       </div>
       <div v-if="read?.strokes" class="notes" :class="{ stale: reads.busy.value }">
         <ReadingNote
@@ -132,7 +181,12 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           {{ read.bare }} {{ read.bare === 1 ? 'stroke' : 'strokes' }} cannot be drawn by the pen that wrote: shown as
           bare paths.
         </p>
-        <p class="small">from {{ read.strokes }} {{ read.strokes === 1 ? 'stroke' : 'strokes' }}: {{ reports }}</p>
+        <div class="small">
+          <p v-for="i in inks.slice(0, 4)" :key="i.key">{{ i.words }}</p>
+          <p v-if="inks.length > 4">and {{ inks.length - 4 }} more pens</p>
+          <p>{{ reports }}</p>
+        </div>
+        <InkAgain v-if="older" />
       </div>
       <p v-else class="book first">
         Write on the sheet with your pen, a finger or the mouse. Your readings appear here. Or:
@@ -174,6 +228,24 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
+}
+.scopes {
+  display: flex;
+  gap: 4px 14px;
+  flex-wrap: wrap;
+}
+.scopes button {
+  min-height: var(--target);
+  font-size: var(--small);
+  color: var(--graphite);
+}
+.scopes button[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  text-decoration: underline;
+  text-decoration-color: var(--accent);
+  text-decoration-thickness: 3px;
+  text-underline-offset: 6px;
 }
 .harm {
   color: var(--harm);

@@ -1,5 +1,6 @@
 import { useEventListener } from '@vueuse/core'
-import { ref, watch, type Ref } from 'vue'
+import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
+import type { Recipe } from '@/api/client'
 import {
   drawStroke,
   LivePen,
@@ -20,13 +21,21 @@ export interface Wet {
   points: readonly Point[]
 }
 
+/** A pen as it writes: its plan, the revision that is kept, and what it is where that differs. */
+export interface WrittenWith {
+  plan: PenPlan
+  id: string
+  revision: number
+  draft: Recipe | null
+}
+
 export interface WritingOptions {
   canvas: Ref<HTMLCanvasElement | null>
   /** Width of the page the canvas shows, mm. */
   pageWidthMm: () => number
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
-  pen: () => { plan: PenPlan; id: string; revision: number } | undefined
+  pen: () => WrittenWith | undefined
   /** The palm rules as they are now. */
   palm: Ref<PalmPlan | undefined>
   /** A pen was seen. */
@@ -52,9 +61,17 @@ const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
  */
 export function useWriting(options: WritingOptions) {
   const writing = ref(false)
-  type Pen = NonNullable<ReturnType<WritingOptions['pen']>>
   let down:
-    | { pointer: number; touch: boolean; live: LivePen; samples: Sample[]; capture: Capture; pen: Pen; drawn: number }
+    | {
+        pointer: number
+        pointerType: string
+        touch: boolean
+        live: LivePen
+        samples: Sample[]
+        capture: Capture
+        pen: WrittenWith
+        drawn: number
+      }
     | undefined
   /** What touches did since they landed, until they are decided; and the strokes fingers have written. */
   const early = new Map<number, PointerEvent[]>()
@@ -109,6 +126,7 @@ export function useWriting(options: WritingOptions) {
     }
     down = {
       pointer: event.pointerId,
+      pointerType: event.pointerType,
       touch: event.pointerType === 'touch',
       live: new LivePen(pen.plan),
       samples: [],
@@ -239,13 +257,14 @@ export function useWriting(options: WritingOptions) {
     context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
   }
 
-  function strokeOf(samples: Sample[], pointerType: string, pen: { id: string; revision: number }): NewStroke {
+  function strokeOf(samples: Sample[], pointerType: string, pen: WrittenWith): NewStroke {
     const column = (k: keyof Sample) => samples.map((s) => s[k])
     const sensed = pointerType === 'pen'
     return {
       id: crypto.randomUUID(),
       pen_id: pen.id,
       revision: pen.revision,
+      draft: pen.draft,
       t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
       x_mm: column('x'),
       y_mm: column('y'),
@@ -274,6 +293,9 @@ export function useWriting(options: WritingOptions) {
     },
     { capture: true },
   )
+
+  // a stroke that is being written when its page goes away ends there, and is kept
+  onBeforeUnmount(() => down && finish(down.touch ? 'touch' : down.pointerType))
 
   return { writing }
 }

@@ -29,7 +29,7 @@ const grids = useLatest(
   },
   (error) => {
     if (isNoInk(error)) empty.value = error.message
-    else desk.trouble = error.message
+    else desk.tell(error)
   },
   { follow: true },
 )

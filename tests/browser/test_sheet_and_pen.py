@@ -1,0 +1,115 @@
+"""The sheet and the pen agree: what writes is the pen as it is set, the sheet says what drew its ink, and nothing that was
+written or undone is lost on the way between stations and windows.
+"""
+
+import json
+from typing import Any
+
+from gray_quill.store.database import connect
+from tests.browser.desk import DeskCase, until_true
+
+
+class SheetAndPen(DeskCase):
+    shared = False
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.db = connect(self.desk.server.folder)
+        self.addCleanup(self.db.close)
+        self.desk.open()
+
+    def revisions(self) -> list[int]:
+        """Revisions of the sheet's fountain pen ink, in the order written."""
+        row = (
+            "SELECT revision FROM strokes WHERE sheet_id = 'trap-log' AND pen_id = 'fen-fountain' AND binned_at IS NULL"
+        )
+        return [r[0] for r in self.db.execute(f"{row} ORDER BY place")]
+
+    def width(self, revision: int) -> Any:
+        row = "SELECT recipe FROM pen_revisions WHERE pen_id = 'fen-fountain' AND revision = ?"
+        return json.loads(self.db.execute(row, (revision,)).fetchone()[0])["body"]["width_mm"]
+
+    def write(self, x: float = 60) -> None:
+        left, top = self.desk.corner("[data-layer=live]")
+        self.desk.write([(left + x + 4 * i, top + 40 + 2 * i, 0.5) for i in range(12)])
+        self.desk.all_kept()
+
+    def widen(self, width_mm: float) -> None:
+        desk = self.desk
+        desk.press("Pen", "nav")
+        desk.press("body", ".tabs")
+        desk.wait("[...document.querySelectorAll('input')].some(i => i.ariaLabel === 'Width, mm')", "the width")
+        desk.type_number("Width, mm", width_mm)
+        desk.says("changes not kept", "header")
+
+    def test_the_pen_writes_as_it_is_set_and_ink_follows_it_when_asked(self) -> None:
+        desk = self.desk
+        old = self.revisions()
+        self.assertEqual(set(old), {1})
+        self.widen(0.9)
+        desk.press("Sheet", "nav")
+        desk.rests()
+        self.write()
+        self.assertEqual((self.revisions()[-1], self.width(-1)), (-1, 0.9))
+        desk.says("1 stroke in Fen fountain 0.5, changes not kept", ".margin")
+        desk.driver.refresh()
+        desk.says("changes not kept", "header")
+        desk.rests()
+        self.write(150)
+        self.assertEqual(self.revisions()[-2:], [-1, -1], "the draft is there after a reload")
+
+        desk.press("Pen", "nav")
+        desk.press("Keep as revision 2")
+        desk.press("Ink this sheet again in revision 2")
+        desk.says(f"{len(old)} strokes inked again")
+        self.assertEqual((set(self.revisions()), self.width(2)), ({2}, 0.9), "what the draft wrote is the revision's")
+        desk.press("Sheet", "nav")
+        desk.says(f"{len(old) + 2} strokes in Fen fountain 0.5, revision 2", ".margin")
+        desk.press("Undo")
+        desk.says(f"{len(old)} strokes in Fen fountain 0.5, revision 1", ".margin")
+        self.assertEqual(self.revisions(), [*old, 2, 2])
+        desk.press("Ink this sheet again", ".margin")
+        desk.says("was", ".margin")  # the same strokes in other ink can be compared
+        desk.press("last line", ".margin")
+        desk.says("2 strokes in Fen fountain 0.5", ".margin")
+        self.assertNotIn("was", desk.text(".notes").split(), "other strokes cannot")
+
+    def test_undo_outlives_a_visit_and_a_stroke_a_change_of_station(self) -> None:
+        desk = self.desk
+        start = len(self.revisions())
+        self.write()
+        desk.press("Pen", "nav")
+        desk.press("Sheet", "nav")
+        desk.rests()
+        desk.press("Undo")
+        until_true(lambda: len(self.revisions()) == start, "the stroke to go")
+        left, top = desk.corner("[data-layer=live]")
+        desk.hold([(left + 60 + 4 * i, top + 60, 0.5) for i in range(10)])
+        until_true(lambda: desk.inked("live") > 20, "live ink")
+        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: ']', bubbles: true}))")
+        desk.wait("document.querySelector('.strips')", "the Pen station")
+        until_true(lambda: len(self.revisions()) == start + 1, "the stroke to be kept")
+        desk.lift(left + 100, top + 60)
+
+    def test_keys_only_pick_and_go_back(self) -> None:
+        desk = self.desk
+        for key, pen in (("2", "Reed ballpoint"), ("3", "Heron brush"), ("3", "Reed ballpoint"), ("2", "Heron brush")):
+            desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0], bubbles: true}))", key)
+            desk.says(pen, "h1")
+        self.assertTrue(desk.js("return location.pathname + location.hash").endswith("sheet"))
+
+    def test_what_another_window_did_is_shown_and_said_and_a_server_that_comes_back_is_seen(self) -> None:
+        desk = self.desk
+        dark = desk.inked("page")
+        stroke = {"id": "theirs", "pen_id": "fen-fountain", "revision": 1, "t_ms": [0, 9, 20], "force": [0.9, 0.9, 0.9]}
+        stroke |= {"x_mm": [20.0, 60.0, 90.0], "y_mm": [180.0, 184.0, 180.0]}
+        desk.ask("sheets/trap-log/strokes", {"strokes": [stroke]})
+        desk.js("window.dispatchEvent(new Event('focus'))")
+        desk.says("was written on", ".news")
+        until_true(lambda: desk.inked("page") > dark, "their stroke")
+        desk.press("Understood", ".news")
+        desk.server.kill()
+        desk.press("all ink", ".margin")
+        desk.says("The server does not answer", ".news")
+        desk.server.start()
+        desk.wait("!document.querySelector('.news').textContent.trim()", "the words to go by themselves")

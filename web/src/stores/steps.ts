@@ -1,0 +1,71 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+
+type InkOf = Schemas['PenOfInk']
+/** What takes a change of a sheet's ink back: strokes into the bin or out of it, or the pens that drew them before. */
+export type Step = { ids: string[]; binned: boolean } | { inks: InkOf[] }
+interface Steps {
+  past: Step[]
+  future: Step[]
+}
+
+interface Made {
+  /** What takes it back. */
+  back: Step
+  /** Where the page changed; nothing where all of it may have. */
+  box?: Box
+  sheet: SheetItem
+}
+
+/** Undo and redo of each sheet, as long as this window is open. Taking a step back gives the step that redoes it. */
+export const useSteps = defineStore('steps', () => {
+  const sheets = ref(new Map<string, Steps>())
+  const of = (sheetId: string | undefined): Steps => {
+    if (sheetId && !sheets.value.has(sheetId)) sheets.value.set(sheetId, { past: [], future: [] })
+    return sheets.value.get(sheetId ?? '') ?? { past: [], future: [] }
+  }
+  const undoable = computed(() => (sheetId?: string) => !!of(sheetId).past.length)
+  const redoable = computed(() => (sheetId?: string) => !!of(sheetId).future.length)
+
+  /** Note what takes back a change that was just made. */
+  function note(sheetId: string, step: Step) {
+    of(sheetId).past.push(step)
+    of(sheetId).future = []
+  }
+
+  /** A stroke that is nowhere it could be taken from is no step. */
+  function strike(sheetId: string, strokeId: string) {
+    const here = of(sheetId)
+    here.past = here.past.filter((s) => 'inks' in s || s.ids[0] !== strokeId)
+  }
+
+  /** Make the change a step stands for. */
+  async function make(sheetId: string, step: Step): Promise<Made> {
+    const params = { path: { sheet_id: sheetId } }
+    if ('inks' in step) {
+      const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/pens', { params, body: { inks: step.inks } }))
+      return {
+        back: { inks: done.was as InkOf[] },
+        box: (done.box_mm ?? undefined) as Box | undefined,
+        sheet: done.sheet,
+      }
+    }
+    const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params, body: step }))
+    return { back: { ids: step.ids, binned: !step.binned }, box: done.box_mm as Box, sheet: done.sheet }
+  }
+
+  /** Take the last step back, or make the one taken back again, unless its ink is still on its way. */
+  async function move(sheetId: string, back: boolean, onItsWay: (id: string) => boolean) {
+    const { past, future } = of(sheetId)
+    const [from, to] = back ? [past, future] : [future, past]
+    const step = from.at(-1)
+    if (!step || ('ids' in step && step.ids.some(onItsWay))) return undefined
+    const done = await make(sheetId, step)
+    from.splice(from.indexOf(step), 1)
+    to.push(done.back)
+    return done
+  }
+
+  return { undoable, redoable, note, strike, make, move }
+})
