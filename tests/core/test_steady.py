@@ -99,8 +99,8 @@ class Readings(unittest.TestCase):
         holed = make_trace(trace.t_s[keep], trace.x_mm[keep], trace.y_mm[keep], np.linspace(0, 1, keep.sum()))
         readings = read_ink([holed], read_recipe({"press": {"floor": 0.1, "ceiling": 0.8, "range": 4}}))
         self.assertEqual(readings.gaps, 1)
-        self.assertAlmostEqual(readings.floor_share, 0.1, delta=0.01)
-        self.assertAlmostEqual(readings.ceiling_share, 0.2, delta=0.01)
+        self.assertAlmostEqual(readings.floor_share or 0, 0.1, delta=0.01)
+        self.assertAlmostEqual(readings.ceiling_share or 0, 0.2, delta=0.01)
         self.assertAlmostEqual(readings.report_hz, 240, delta=1)
         np.testing.assert_allclose(
             weighted_percentiles(np.array([1.0, 9.0]), np.array([3.0, 1.0]), (12.5, 37.5, 87.5)), [1.0, 1.0, 9.0]

@@ -30,7 +30,7 @@ KEYS = [
     "end_tip",
     "wobble_in_mm",
     "wobble_out_mm",
-    "wobble_db",
+    "shake_left",
     "drag_ms",
     "trail_mm",
     "frechet_mm",

@@ -322,9 +322,13 @@ def describe_record(record: type) -> list[Control]:
                 for c in inner
             ]
             continue
-        ranged = q.kind in ("number", "integer")
-        low, high, step, notice = (q.low, q.high, q.step, q.notice) if ranged else (None, None, None, None)
-        default = None if f.default is REQUIRED else _plain(f.default)
-        scale = (low, high, step, q.knee, notice)
-        rows.append(Control(f.name, q.kind, q.label, q.help, q.unit, list(q.options), *scale, q.needs, default))
+        rows.append(control(f.name, q, None if f.default is REQUIRED else f.default))
     return rows
+
+
+def control(name: str, q: Quantity, default: Any = None) -> Control:
+    """The control of a quantity by this name."""
+    head = (name, q.kind, q.label, q.help, q.unit, list(q.options))
+    if q.kind in ("number", "integer"):
+        return Control(*head, q.low, q.high, q.step, q.knee, q.notice, q.needs, _plain(default))
+    return Control(*head, None, None, None, None, None, q.needs, _plain(default))

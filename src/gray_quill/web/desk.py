@@ -9,9 +9,10 @@ from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.srgb import contrast, luminance, rgb
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, recipe_fields
-from gray_quill.core.quantities import Control, describe_record
+from gray_quill.core.quantities import Control, control, describe_record
 from gray_quill.core.readings.reading import Reading
 from gray_quill.store.pens import Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
@@ -68,6 +69,7 @@ class Desk(Model):
     pen_kinds: list[str]
     recipe_fields: dict[str, list[Control]]
     hand_fields: list[Control]
+    lag_fields: list[Control]
     readings: dict[str, dict[str, Reading]]
 
 
@@ -124,6 +126,7 @@ def read_desk() -> Desk:
         pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
+        lag_fields=[control("speed_mm_s", NIB_SPEED), control("look_ahead_ms", LOOK_AHEAD)],
         readings=READINGS,
     )
 

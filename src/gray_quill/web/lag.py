@@ -141,10 +141,16 @@ def read_lag(body: LagBody) -> LagReply:
         now=now,
         table=compare(list_things(db(), Device), [body.recipe, *body.beside], body.speed_mm_s),
         speeds=[at_speed(device, body.recipe, s) for s in dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))],
-        figures=figures(now, device.stated_ms, body.live, body.filmed),
+        figures=figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, body.recipe, body)),
         thresholds=list(THRESHOLDS),
         update_ms=1000 * update_period_s(device.panel),
     )
+
+
+def _at_film(device: Device, recipe: Recipe, body: Asked) -> Lag | None:
+    """The model at the speed of a film that was read."""
+    speed = body.filmed.speed_mm_s if body.filmed else None
+    return None if speed is None else model_lag(device, recipe, speed, body.look_ahead_ms)
 
 
 @operation(lag, "POST", "/lag/swaps", SwapReply, body=SwapBody)
@@ -178,7 +184,7 @@ def keep_lag_run(body: NewRun) -> LagRun:
         "live": body.live and record_json(body.live),
         "filmed": body.filmed and record_json(body.filmed),
     }
-    found = figures(now, device.stated_ms, body.live, body.filmed)
+    found = figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, recipe, body))
     results = {"now": record_json(now), "figures": [record_json(f) for f in found]}
     trial = Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)
     return lag_run(keep_trial(db(), trial))

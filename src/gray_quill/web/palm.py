@@ -241,7 +241,7 @@ def keep_palm_run(body: RunBody) -> PalmRun:
         "total": record_json(found.total),
         "parts": {p.drill: record_json(p.outcome) for p in found.parts},
     }
-    trial = Trial("palm", body.hand_id, body.device_id, inputs, results, found.grade.word)
+    trial = Trial("palm", body.hand_id, body.device_id, inputs, results, found.verdict)
     return palm_run(keep_trial(db(), trial))
 
 

@@ -1276,10 +1276,17 @@ export interface components {
              */
             width_mm: number;
         };
-        /** @description A single change and the 95th percentile it would leave. */
+        /**
+         * @description A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it,
+         *     or AHEAD_FIELD; empty where only another device would.
+         */
         Buy: {
             change: string;
             p95_ms: number;
+            /** @default  */
+            path: string;
+            /** @default null */
+            value: number | string | null;
         };
         /** @description Colours of ink beside a colour of paper. */
         Colours: {
@@ -1367,6 +1374,7 @@ export interface components {
             first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
             hands: components["schemas"]["HandItem"][];
+            lag_fields: components["schemas"]["Control"][];
             palette: components["schemas"]["Swatch"][];
             paper_colours: {
                 [key: string]: string;
@@ -1707,6 +1715,12 @@ export interface components {
              * @description From nib to light (ms)
              */
             delay_ms: number;
+            /**
+             * Speed in the film
+             * @description How fast the filmed nib moved (mm/s)
+             * @default null
+             */
+            speed_mm_s: number | null;
         };
         FitBody: {
             /** @default 0.6 */
@@ -2091,16 +2105,21 @@ export interface components {
                 number
             ][];
         };
-        /** @description Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. */
+        /**
+         * @description Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. missing:
+         *     drills that were not done. verdict: the grade, or that it cannot be told yet: a good one not before all are done.
+         */
         JudgedRun: {
             fault: string;
             grade: components["schemas"]["Grade"];
+            missing: string[];
             parts: components["schemas"]["JudgedDrill"][];
             screen_mm: [
                 number,
                 number
             ];
             total: components["schemas"]["Outcome"];
+            verdict: string;
             zone: components["schemas"]["Zone"];
         };
         KeepFit: {
@@ -2959,19 +2978,20 @@ export interface components {
          * @description A pen on some strokes; what each reading means stands beside it.
          *
          *     Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
-         *     medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out.
+         *     medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out. What is said of
+         *     force is None where no stroke carries any.
          */
         Readings: {
-            ceiling_share: number;
+            ceiling_share: number | null;
             corner_loss_mm: number;
             drag_ms: number;
             duration_s: number;
             effort: number;
             end_tip: number;
-            floor_share: number;
-            force_p05: number;
-            force_p50: number;
-            force_p95: number;
+            floor_share: number | null;
+            force_p05: number | null;
+            force_p50: number | null;
+            force_p95: number | null;
             frechet_mm: number;
             gaps: number;
             length_mm: number;
@@ -2980,6 +3000,7 @@ export interface components {
             range_ratio: number;
             report_hz: number;
             samples: number;
+            shake_left: number;
             start_tip: number;
             taper_end_mm: number;
             taper_start_mm: number;
@@ -2987,7 +3008,6 @@ export interface components {
             width_p05_mm: number;
             width_p50_mm: number;
             width_p95_mm: number;
-            wobble_db: number;
             wobble_in_mm: number;
             wobble_out_mm: number;
         };

@@ -1,20 +1,37 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, triggerRef } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useDesk } from './desk'
+
+interface Measured {
+  live?: Schemas['Live']
+  filmed?: Schemas['Filmed']
+  reading?: Schemas['FilmReading']
+  /** The film that can be stepped through. */
+  film?: string
+}
 
 /**
- * What the Lag station was asked, and what was measured here and filmed; it stays while other stations are looked at.
+ * What the Lag station was asked, and what was measured here and filmed. It stays while other stations are looked at;
+ * each pen on each device has its own.
  */
 export const useLag = defineStore('lag', () => {
+  const desk = useDesk()
   const speed = ref(60)
   const lookAhead = ref(0)
-  const live = shallowRef<Schemas['Live']>()
-  const filmed = shallowRef<Schemas['Filmed']>()
-  const reading = shallowRef<Schemas['FilmReading']>()
-  /** The film that can be stepped through. */
-  const film = ref<string>()
+  const about = computed(() => `${desk.pen?.id}/${desk.pen?.revision}/${desk.device?.id}`)
+  const measured = shallowRef(new Map<string, Measured>())
+  const of = <K extends keyof Measured>(key: K) =>
+    computed<Measured[K]>({
+      get: () => measured.value.get(about.value)?.[key],
+      set: (value) => {
+        measured.value.set(about.value, { ...measured.value.get(about.value), [key]: value })
+        triggerRef(measured)
+      },
+    })
   /** What was written in the drill, and what this browser leaves out. */
   const seen = shallowRef<Schemas['Seen']>()
   const seenWords = ref<string[]>([])
-  return { speed, lookAhead, live, filmed, reading, film, seen, seenWords }
+  const [live, filmed, reading, film] = [of('live'), of('filmed'), of('reading'), of('film')]
+  return { speed, lookAhead, about, live, filmed, reading, film, seen, seenWords }
 })

@@ -80,6 +80,12 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     },
   )
 
+  /** Take a drill that a real hand did; done again it takes the place of the one before. */
+  function did(part: Schemas['OwnPart'], azimuths: number[]) {
+    own.value = [...own.value.filter((p) => p.drill !== part.drill), part]
+    azimuthsDeg.value = [...azimuthsDeg.value, ...azimuths]
+  }
+
   async function load() {
     info.value ??= await desk.attempt(() => take(api.GET('/api/palm')))
   }
@@ -110,6 +116,7 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     changed,
     busy: asked.busy,
     load,
+    did,
     set,
   }
 })

@@ -58,10 +58,11 @@ def _force(look: Look) -> np.ndarray:
 def clipped(look: Look) -> Advice | None:
     """Force that is stuck at the floor or the ceiling."""
     r = look.readings
-    share = r.floor_share + r.ceiling_share
+    low_share, high_share = r.floor_share or 0.0, r.ceiling_share or 0.0
+    share = low_share + high_share
     if (
         look.recipe.press.widening == 1
-        or max(r.floor_share, r.ceiling_share) <= CLIPPED
+        or max(low_share, high_share) <= CLIPPED
         or r.samples < FEWEST_SAMPLES
         or "force" in look.traces[0].absent
     ):
@@ -70,7 +71,7 @@ def clipped(look: Look) -> Advice | None:
     press = dataclasses.replace(
         look.recipe.press, floor=round(float(min(low, 0.9)), 3), ceiling=round(float(np.clip(high, low + 0.05, 1)), 3)
     )
-    where = "light strokes are lost" if r.floor_share > r.ceiling_share else "firm strokes are clipped"
+    where = "light strokes are lost" if low_share > high_share else "firm strokes are clipped"
     recipe = dataclasses.replace(look.recipe, press=press)
     after = press_use(_force(look), press)
     return Advice(

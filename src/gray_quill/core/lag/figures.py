@@ -40,6 +40,9 @@ class Filmed:
 
     delay_ms: float = _ms("Filmed delay", "From nib to light")
     ci95_ms: float = _ms("Uncertainty", "Half the 95 % interval")
+    speed_mm_s: float | None = number(
+        None, 0.1, 10_000, 0.1, "mm/s", "Speed in the film", "How fast the filmed nib moved", optional=True
+    )
 
 
 @dataclasses.dataclass(frozen=True)
@@ -53,8 +56,16 @@ class Figure:
     words: str
 
 
-def figures(lag: Lag, stated_ms: float = 0.0, live: Live | None = None, filmed: Filmed | None = None) -> list[Figure]:
-    """All figures there are for one pen on one device, the modelled one first."""
+def figures(
+    lag: Lag,
+    stated_ms: float = 0.0,
+    live: Live | None = None,
+    filmed: Filmed | None = None,
+    at_film: Lag | None = None,
+) -> list[Figure]:
+    """All figures there are for one pen on one device, the modelled one first. at_film: the model at the speed of the
+    film, where that is known: a film is compared with nothing else.
+    """
     out = [
         Figure(
             "modelled",
@@ -69,7 +80,7 @@ def figures(lag: Lag, stated_ms: float = 0.0, live: Live | None = None, filmed: 
     if live is not None:
         out.append(Figure("live", live.frame_p50_ms, None, "event to frame, in this browser", _live(lag, live)))
     if filmed is not None:
-        out.append(Figure("filmed", filmed.delay_ms, filmed.ci95_ms, "nib to light", _filmed(lag, filmed)))
+        out.append(Figure("filmed", filmed.delay_ms, filmed.ci95_ms, "nib to light", _filmed(at_film or lag, filmed)))
     return out
 
 
@@ -111,10 +122,11 @@ def _live(lag: Lag, live: Live) -> str:
 
 def _filmed(lag: Lag, filmed: Filmed) -> str:
     diff = filmed.delay_ms - lag.mean_ms
+    at = "" if filmed.speed_mm_s is None else f" at its {filmed.speed_mm_s:.0f} mm/s ({lag.mean_ms:.1f} ms)"
     if abs(diff) <= max(filmed.ci95_ms, AGREES * lag.mean_ms):
-        return "agrees with the model"
+        return f"agrees with the model{at}"
     return (
-        f"{abs(diff):.1f} ms {'more' if diff > 0 else 'less'} than the model, "
+        f"{abs(diff):.1f} ms {'more' if diff > 0 else 'less'} than the model{at}, "
         f"{'which leaves something out' if diff > 0 else 'which counts too much'}"
     )
 

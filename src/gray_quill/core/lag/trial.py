@@ -18,12 +18,12 @@ from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.verdict import FELT_MS, verdict
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady, is_raw, steady_path
-from gray_quill.core.quantities import Quantity, changed
+from gray_quill.core.quantities import NOTICED_SHARE, Quantity, changed
 from gray_quill.core.readings.drag import drag_ms
 from gray_quill.core.readings.reading import reading
 
-NIB_SPEED = Quantity("number", "Nib speed", "How fast the nib goes", "mm/s", 1, 1000, 1)
-LOOK_AHEAD = Quantity("number", "Look-ahead", "How far ahead ink is drawn", "ms", 0, 100, 1)
+NIB_SPEED = Quantity("number", "Nib speed", "How fast the nib goes", "mm/s", 1, 1000, 1, 5, NOTICED_SHARE)
+LOOK_AHEAD = Quantity("number", "Look-ahead", "How far ahead ink is drawn", "ms", 0, 100, 1, 10, NOTICED_SHARE)
 DRAWS, FEW_DRAWS, SEED = 200_000, 20_000, 1
 SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
@@ -47,12 +47,19 @@ class Share:
     share: float
 
 
+AHEAD_FIELD = "look_ahead_ms"
+
+
 @dataclasses.dataclass(frozen=True)
 class Buy:
-    """A single change and the 95th percentile it would leave."""
+    """A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it,
+    or AHEAD_FIELD; empty where only another device would.
+    """
 
     change: str
     p95_ms: float
+    path: str = ""
+    value: float | str | None = None
 
 
 @dataclasses.dataclass(frozen=True)
@@ -193,17 +200,20 @@ def compare(devices: Mapping[str, Device], pens: Sequence[Recipe], speed_mm_s: f
 def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float) -> list[Buy]:
     """Every single change that can be made to this pen or device, by the 95th percentile it leaves."""
     steady, panel = recipe.steady, device.panel
-    buys = [Buy(f"look-ahead of {LOOK_AHEAD_MS:g} ms", max(0.0, p95_ms - LOOK_AHEAD_MS))]
+    ahead = max(0.0, p95_ms - LOOK_AHEAD_MS)
+    buys = [Buy(f"look-ahead of {LOOK_AHEAD_MS:g} ms", ahead, AHEAD_FIELD, LOOK_AHEAD_MS)]
 
-    def tried(words: str, on: Device = device, pen: Recipe = recipe) -> None:
-        buys.append(Buy(words, float(np.percentile(draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS), 95))))
+    def tried(words: str, on: Device = device, path: str = "", value: float | str | None = None) -> None:
+        pen = changed(recipe, path, value) if path else recipe
+        left = float(np.percentile(draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS), 95))
+        buys.append(Buy(words, left, path, value))
 
     tried("twice the report rate", changed(device, "digitiser.report_hz", 2 * device.digitiser.report_hz))
     if not is_raw(steady):
-        tried("half the steadying", pen=changed(recipe, "steady.amount", steady.amount / 2))
-        tried("no steadying", pen=changed(recipe, "steady.amount", 0.0))
+        tried("half the steadying", path="steady.amount", value=steady.amount / 2)
+        tried("no steadying", path="steady.amount", value=0.0)
     if recipe.tooth.toothed:
-        tried("no grain", pen=changed(recipe, "tooth.grain", "none"))
+        tried("no grain", path="tooth.grain", value="none")
     if panel.fast_pen:
         tried("twice the fast path's rate", changed(device, "panel.fast_pen_hz", 2 * panel.fast_pen_hz))
     else:

@@ -4,6 +4,7 @@ import dataclasses
 from collections.abc import Sequence
 
 from gray_quill.core.palm.contacts import Stream, Truth
+from gray_quill.core.palm.drills import DRILLS
 from gray_quill.core.palm.outcome import Grade, Outcome, grade, measure, total
 from gray_quill.core.palm.replay import fault_words, replay
 from gray_quill.core.palm.rules import Rules
@@ -47,7 +48,9 @@ class JudgedDrill:
 
 @dataclasses.dataclass(frozen=True)
 class JudgedRun:
-    """Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left."""
+    """Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. missing:
+    drills that were not done. verdict: the grade, or that it cannot be told yet: a good one not before all are done.
+    """
 
     screen_mm: tuple[float, float]
     zone: Zone
@@ -55,21 +58,34 @@ class JudgedRun:
     total: Outcome
     grade: Grade
     fault: str
+    missing: list[str]
+    verdict: str
 
 
 def judge_run(parts: Sequence[Part], rules: Rules, zone: Zone) -> JudgedRun:
     """All drills of a run under some rules."""
     judged = [judge_drill(*part, rules, zone) for part in parts]
     outcomes = [d.outcome for d in judged]
+    graded = grade(outcomes, sum(d.lasts_ms for d in judged))
+    missing = [name for name in DRILLS if name not in {d.drill for d in judged}]
     first = parts[0][1]
     return JudgedRun(
         (first.width_mm, first.height_mm),
         zone,
         judged,
         total(outcomes),
-        grade(outcomes, sum(d.lasts_ms for d in judged)),
+        graded,
         fault_words([(stream, truth) for _, stream, truth in parts], rules, zone),
+        missing,
+        _verdict(graded, len(judged), len(missing)),
     )
+
+
+def _verdict(graded: Grade, done: int, missing: int) -> str:
+    if not missing:
+        return graded.word
+    drills = f"{done} of {done + missing} drills"
+    return f"{graded.word}, in {drills}" if graded.attention else f"not told yet: {drills} done"
 
 
 def judge_drill(drill: str, stream: Stream, truth: Truth, rules: Rules, zone: Zone) -> JudgedDrill:

@@ -21,7 +21,10 @@ def differences(one: Readings, other: Readings) -> list[Difference]:
     """Every reading a pen can change that differs, by relative size."""
     rows = []
     for name, known in readings_of(Readings).items():
-        a, b = float(getattr(one, name)), float(getattr(other, name))
+        pair = getattr(one, name), getattr(other, name)
+        if None in pair:
+            continue
+        a, b = map(float, pair)
         size = abs(a - b) / max(abs(a), abs(b), 1e-9)
         if not known.of_the_hand and size > SAME and abs(a - b) > 1e-4:
             rows.append((size, Difference(name, a, b)))

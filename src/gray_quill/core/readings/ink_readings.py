@@ -15,7 +15,7 @@ from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.readings.drag import corner_losses_mm, drag_ms, faithfulness_mm, trail_mm
 from gray_quill.core.readings.press_use import CEILING_SHARE, FLOOR_SHARE
 from gray_quill.core.readings.reading import SHARE, declared, reading
-from gray_quill.core.readings.wobble import Timed, calmed_db, shake
+from gray_quill.core.readings.wobble import Timed, shake, shake_left
 from gray_quill.core.trace import Trace, path_length_mm
 
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
@@ -35,7 +35,8 @@ class Readings:
     """A pen on some strokes; what each reading means stands beside it.
 
     Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
-    medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out.
+    medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out. What is said of
+    force is None where no stroke carries any.
     """
 
     samples: int = reading("reports", "", "How many reports of your pen were read.", digits=0, of_the_hand=True)
@@ -56,16 +57,20 @@ class Readings:
         "×",
         "How many times wider the thickest marks are than the thinnest, without the outermost 5 % on either side.",
     )
-    force_p05: float = reading("light force", SHARE, "A twentieth of your force is lighter.", of_the_hand=True)
-    force_p50: float = reading("middle force", SHARE, "Half of your force is lighter.", of_the_hand=True)
-    force_p95: float = reading("firm force", SHARE, "A twentieth of your force is firmer.", of_the_hand=True)
-    floor_share: float = declared(FLOOR_SHARE)
-    ceiling_share: float = declared(CEILING_SHARE)
+    force_p05: float | None = reading("light force", SHARE, "A twentieth of your force is lighter.", of_the_hand=True)
+    force_p50: float | None = reading("middle force", SHARE, "Half of your force is lighter.", of_the_hand=True)
+    force_p95: float | None = reading("firm force", SHARE, "A twentieth of your force is firmer.", of_the_hand=True)
+    floor_share: float | None = declared(FLOOR_SHARE)
+    ceiling_share: float | None = declared(CEILING_SHARE)
     start_tip: float = reading(
-        "start tip", "", "Width at the very start of strokes over their middle width; 1 is blunt, 0 a needle."
+        "start tip",
+        "of the middle width",
+        "Width at the very start of strokes over their middle width; 1 is blunt, 0 a needle.",
     )
     end_tip: float = reading(
-        "end tip", "", "Width at the very end of strokes over their middle width; 1 is blunt, 0 a needle."
+        "end tip",
+        "of the middle width",
+        "Width at the very end of strokes over their middle width; 1 is blunt, 0 a needle.",
     )
     wobble_in_mm: float = reading(
         "wobble of the hand",
@@ -78,8 +83,11 @@ class Readings:
     wobble_out_mm: float = reading(
         "wobble left", "mm", "What steadying leaves of the wobble.", better="less", attention=SHAKY_MM
     )
-    wobble_db: float = reading(
-        "tremor calmed", "dB", "How much of the shake between 8 and 12 Hz is calmed.", digits=1, better="more"
+    shake_left: float = reading(
+        "shake left",
+        SHARE,
+        "How large the shake of your hand, 8 to 12 times a second, still is in the ink; 100 % is all of it.",
+        better="less",
     )
     drag_ms: float = reading(
         "drag",
@@ -129,7 +137,8 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
     inks = inks or [settle(t, r) for t, r in zip(traces, recipes, strict=True)]
     widths, weights = ink_widths(inks)
     p05, p50, p95 = weighted_percentiles(widths, weights, (5, 50, 95))
-    force = np.concatenate([t.force for t in traces])
+    told = [(t, r) for t, r in zip(traces, recipes, strict=True) if "force" not in t.absent]
+    force = np.concatenate([t.force for t, _ in told]) if told else None
     raw, steadied, caught_up = path_pairs(traces, recipes)
     intervals = [np.diff(t.t_s) for t in traces if len(t) > 1]
     median = float(np.median(np.concatenate(intervals))) if intervals else 0.0
@@ -139,7 +148,7 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
     before = shake(raw)
     after = before if same else shake(steadied)
     return Readings(
-        samples=len(force),
+        samples=sum(len(t) for t in traces),
         length_mm=sum(path_length_mm(t.x_mm, t.y_mm) for t in traces),
         duration_s=float(sum(t.t_s[-1] for t in traces)),
         report_hz=1 / median if median else 0.0,
@@ -147,16 +156,16 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
         width_p50_mm=float(p50),
         width_p95_mm=float(p95),
         range_ratio=float(p95 / p05),
-        force_p05=float(np.percentile(force, 5)),
-        force_p50=float(np.percentile(force, 50)),
-        force_p95=float(np.percentile(force, 95)),
-        floor_share=_share([t.force <= r.press.floor for t, r in zip(traces, recipes, strict=True)]),
-        ceiling_share=_share([t.force >= r.press.ceiling for t, r in zip(traces, recipes, strict=True)]),
+        force_p05=None if force is None else float(np.percentile(force, 5)),
+        force_p50=None if force is None else float(np.percentile(force, 50)),
+        force_p95=None if force is None else float(np.percentile(force, 95)),
+        floor_share=_share([t.force <= r.press.floor for t, r in told]),
+        ceiling_share=_share([t.force >= r.press.ceiling for t, r in told]),
         start_tip=start,
         end_tip=end,
         wobble_in_mm=before.wobble_mm,
         wobble_out_mm=after.wobble_mm,
-        wobble_db=calmed_db(before, after),
+        shake_left=shake_left(before, after),
         drag_ms=drag,
         trail_mm=trail_mm(raw, steadied),
         frechet_mm=0.0 if same else faithfulness_mm(raw, steadied),
@@ -173,8 +182,8 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
     )
 
 
-def _share(marked: Sequence[NDArray[np.bool_]]) -> float:
-    return float(np.concatenate(marked).mean())
+def _share(marked: Sequence[NDArray[np.bool_]]) -> float | None:
+    return float(np.concatenate(marked).mean()) if marked else None
 
 
 def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:

@@ -69,13 +69,17 @@ NOTES: dict[str, NoteKind] = {
     "force": NoteKind(
         "Your force",
         ("force_p05", "force_p95", "floor_share", "ceiling_share"),
-        lambda r, w: _span(w["force_p05"], w["force_p95"]),
-        lambda r, w: f"{w['floor_share']} at the floor, {w['ceiling_share']} at the ceiling",
+        lambda r, w: "not told by this device" if r.force_p05 is None else _span(w["force_p05"], w["force_p95"]),
+        lambda r, w: (
+            "" if r.floor_share is None else f"{w['floor_share']} at the floor, {w['ceiling_share']} at the ceiling"
+        ),
     ),
     "lost force": NoteKind(
         "Force that is lost",
         ("floor_share", "ceiling_share"),
-        lambda r, w: f"{w['floor_share']} low, {w['ceiling_share']} high",
+        lambda r, w: (
+            "no force was told" if r.floor_share is None else f"{w['floor_share']} low, {w['ceiling_share']} high"
+        ),
     ),
     "steps": NoteKind("Widths told apart", ("press_steps",), lambda r, w: w["press_steps"]),
     "tapers": NoteKind(
@@ -83,7 +87,9 @@ NOTES: dict[str, NoteKind] = {
         ("taper_start_mm", "taper_end_mm", "max_taper_slope"),
         lambda r, w: f"{w['taper_start_mm']} and {w['taper_end_mm']}, {w['max_taper_slope']}",
     ),
-    "tips": NoteKind("Tips", ("start_tip", "end_tip"), lambda r, w: f"start {w['start_tip']}, end {w['end_tip']}"),
+    "tips": NoteKind(
+        "Tips", ("start_tip", "end_tip"), lambda r, w: f"start {w['start_tip'].split()[0]}, end {w['end_tip']}"
+    ),
     "drag": NoteKind("Drag", ("drag_ms", "effort"), _drag),
     "wobble": NoteKind("Wobble", ("wobble_in_mm",), _wobble),
     "corners": NoteKind(

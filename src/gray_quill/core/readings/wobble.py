@@ -45,13 +45,9 @@ def shake(strokes: Sequence[Timed]) -> Shake:
     return Shake(float(np.sqrt(squares / count)), power / count) if count else Shake(0.0, 0.0)
 
 
-def calmed_db(before: Shake, after: Shake) -> float:
-    """How much weaker the 8-12 Hz band is after steadying, dB; 0 when there is nothing to compare."""
-    return (
-        float(10 * np.log10(before.band_power / after.band_power))
-        if before.band_power > 0 and after.band_power > 0
-        else 0.0
-    )
+def shake_left(before: Shake, after: Shake) -> float:
+    """The size of the 8-12 Hz band after steadying over that before, in amplitude; 1 where there is none to compare."""
+    return float(np.sqrt(after.band_power / before.band_power)) if before.band_power > 0 else 1.0
 
 
 def _lowpass(path: Floats) -> Floats:

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
@@ -24,19 +24,18 @@ const seed = ref(1)
 const busy = ref(false)
 const wide = ref(512)
 const found = computed(() => lag.reading)
-const about = () => `${desk.pen?.id}/${desk.pen?.revision}/${desk.device?.id}`
-watch(about, () => (lag.reading = lag.filmed = lag.film = undefined))
 
 async function run(start: () => Promise<Schemas['JobItem']>) {
   busy.value = true
   await desk.attempt(async () => {
-    const asked = about()
+    const asked = lag.about
     const started = start()
     lag.film = (await started).id
     const done = await follow(started)
-    if (!done || asked !== about()) return
+    if (!done || asked !== lag.about) return
     lag.reading = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
-    lag.filmed = { delay_ms: lag.reading.delay_ms, ci95_ms: lag.reading.ci95_ms }
+    const { delay_ms, ci95_ms, speed_mm_s } = lag.reading
+    lag.filmed = { delay_ms, ci95_ms, speed_mm_s }
   })
   busy.value = false
 }

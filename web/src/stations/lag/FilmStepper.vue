@@ -58,7 +58,8 @@ const reads = useLatest(
   (body: Schemas['MarksBody']) => take(api.POST('/api/lag/films/marks', { body })),
   (answer) => {
     found.value = answer
-    lag.filmed = { delay_ms: answer.delay_ms, ci95_ms: answer.ci95_ms }
+    const { delay_ms, ci95_ms, speed_mm_s } = answer
+    lag.filmed = { delay_ms, ci95_ms, speed_mm_s }
     why.value = ''
   },
   (error) => (why.value = error.message),

@@ -69,26 +69,19 @@ watch([() => draft.recipe, () => desk.device, speed, lookAhead, beside, live, fi
 watch([() => desk.pen?.id, () => desk.device?.id], asked.forget)
 
 const now = computed(() => reply.value?.now)
+type Buy = Schemas['Buy']
+/** What a press can take over: it changes the pen, or the look-ahead. */
+const ours = computed(() => now.value?.buys.filter((b) => b.path) ?? [])
+function takeOver(b: Buy) {
+  if (b.path === 'look_ahead_ms') lookAhead.value = Number(b.value)
+  else draft.set(b.path, b.value)
+  draft.done()
+}
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))
 const known = (key: string) => desk.reading('lag', key)!
 const titled = (key: string) => known(key).label.replace(/^./, (c) => c.toUpperCase())
-const control = { kind: 'number', options: [], needs: '', default: 0 }
-const SPEED = {
-  ...control,
-  ...{ name: 'speed', label: 'Nib speed', help: 'How fast the nib moves', unit: 'mm/s' },
-  ...{ low: 1, high: 1000, step: 1, knee: 5, notice: 0.08 },
-}
-const LOOK_AHEAD = {
-  ...control,
-  ...{
-    name: 'look-ahead',
-    label: 'Look-ahead',
-    help: 'How far the ink is drawn ahead of what was reported',
-    unit: 'ms',
-  },
-  ...{ low: 0, high: 100, step: 1, knee: 10, notice: 0.08 },
-}
+const control = (name: string) => desk.desk!.lag_fields.find((f) => f.name === name)!
 const PATTERNS = ['plain', 'lines', 'dots']
 </script>
 
@@ -129,6 +122,13 @@ const PATTERNS = ['plain', 'lines', 'dots']
             {{ b.change }}: <span class="small">{{ roughly(now.p95_ms) }} →</span> <b>{{ roughly(b.p95_ms) }}</b> ms
           </li>
         </ol>
+        <template #more>
+          <div class="takes">
+            <button v-for="b in ours" :key="b.change" type="button" class="word-button" @click="takeOver(b)">
+              Take {{ b.change }}
+            </button>
+          </div>
+        </template>
       </ReadingNote>
       <FilmCard @step="view = 'film'" />
       <InspectCard />
@@ -136,8 +136,8 @@ const PATTERNS = ['plain', 'lines', 'dots']
 
     <div class="bench">
       <div class="ask">
-        <ValueSlider :field="SPEED" :value="speed" @change="(v) => (speed = v)" />
-        <ValueSlider :field="LOOK_AHEAD" :value="lookAhead" @change="(v) => (lookAhead = v)" />
+        <ValueSlider :field="control('speed_mm_s')" :value="speed" @change="(v) => (speed = v)" />
+        <ValueSlider :field="control('look_ahead_ms')" :value="lookAhead" @change="(v) => (lookAhead = v)" />
       </div>
       <NibTrail
         :delay-ms="Math.max(0, now.p50_ms - lookAhead)"
@@ -157,12 +157,17 @@ const PATTERNS = ['plain', 'lines', 'dots']
             :data-ms="s.mean_ms"
             :title="`${s.name}: ${roughly(s.mean_ms)} ± ${roughly(s.sd_ms)} ms`"
           >
-            <i v-if="s.share > 0.11">{{ s.name }}<br />{{ roughly(s.mean_ms) }}</i>
+            <i
+              ><b>{{ k + 1 }}</b
+              ><template v-if="s.share > 0.11">{{ ' ' }}{{ s.name }}<br />{{ roughly(s.mean_ms) }}</template></i
+            >
           </span>
         </div>
-        <p class="small">
-          {{ now.stages.map((s) => `${s.name} ${roughly(s.mean_ms)} ms, ${percent(s.share)}`).join(' · ') }}
-        </p>
+        <ol class="small names">
+          <li v-for="(s, k) in now.stages" :key="s.name">
+            <b>{{ k + 1 }}</b> {{ s.name }} {{ roughly(s.mean_ms) }} ms, {{ percent(s.share) }}
+          </li>
+        </ol>
       </section>
       <div class="lower">
         <section>
@@ -203,15 +208,6 @@ const PATTERNS = ['plain', 'lines', 'dots']
   grid-template-columns: 1fr 1fr;
   gap: 24px;
 }
-.inline {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr) 64px auto;
-  align-items: center;
-  gap: 14px;
-}
-.inline .el-input-number {
-  width: 64px;
-}
 h2 {
   font-size: var(--size);
   font-weight: 650;
@@ -231,10 +227,10 @@ h2 em {
 }
 .bar span {
   flex-basis: 0;
-  min-width: 3px;
+  min-width: 21px;
   border-right: var(--line) solid var(--ink);
   overflow: hidden;
-  padding: 3px 6px;
+  padding: 3px 5px;
 }
 .bar span:last-child {
   border-right: 0;
@@ -250,9 +246,26 @@ h2 em {
 .bar .dots {
   background: repeating-linear-gradient(45deg, transparent 0 6px, var(--rule) 6px 7px);
 }
+.names {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+}
+.names b,
+.bar b {
+  font-weight: 650;
+}
+.takes {
+  display: grid;
+  gap: 6px;
+  margin-top: 6px;
+}
 .lower {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 230px;
+  grid-template-columns: minmax(0, 1fr) clamp(230px, 38%, 720px);
   gap: 16px;
 }
 .view {

@@ -36,9 +36,9 @@ const compiled = useLatest(
   (made) => (plan.value = made),
 )
 watch(
-  [() => draft.recipe, () => desk.sheet?.paper],
+  [() => draft.recipe, () => desk.sheet?.paper, () => desk.device?.id],
   () => {
-    clear()
+    startOver()
     if (draft.recipe && desk.sheet) void compiled.want({ recipe: draft.recipe, paper: desk.sheet.paper })
   },
   { immediate: true },
@@ -123,12 +123,17 @@ function tell() {
   lag.seenWords = device.words()
 }
 
-function clear() {
+/** Another pen or paper is timed from nothing; what was measured with the one before stays with it. */
+function startOver() {
   timings.length = frames.length = longTasks = 0
   device.clear()
   strokes.value = 0
-  lag.live = lag.seen = undefined
   canvas.value?.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height)
+}
+
+function clear() {
+  startOver()
+  lag.live = lag.seen = undefined
 }
 
 useEventListener(canvas, 'pointerdown', start)
@@ -180,9 +185,9 @@ h2 em {
 .box {
   background: var(--swatch-ground);
   position: relative;
-  flex: none;
-  height: 160px;
-} /* fixed: a canvas that changes its size loses its ink */
+  flex: 1;
+  min-height: 160px;
+}
 canvas {
   position: absolute;
   inset: 0;

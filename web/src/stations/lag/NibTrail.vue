@@ -11,7 +11,8 @@ const screen = useScreen()
 const slow = ref(16)
 const box = useTemplateRef<HTMLElement>('box')
 const { width, height } = useElementSize(box)
-const still = useMediaQuery('(prefers-reduced-motion: reduce)')
+const quiet = useMediaQuery('(prefers-reduced-motion: reduce)')
+const still = computed(() => quiet.value || slow.value === 0)
 const eInk = () => document.documentElement.dataset.surface === 'e-ink'
 const passed = ref(0)
 const runMs = computed(() => (Math.max(60, width.value - 120) / screen.pxPerMm / props.speed) * 1000)
@@ -20,7 +21,7 @@ let shown = 0
 
 const { pause, resume } = useRafFn(
   ({ delta }) => {
-    clock = (clock + delta / slow.value) % (runMs.value + props.delayMs)
+    clock = (clock + delta / (slow.value || 1)) % (runMs.value + props.delayMs)
     if (eInk() && Math.abs(clock - shown) * slow.value < 1000) return
     shown = clock
     passed.value = clock
@@ -65,7 +66,11 @@ const gap = computed(() => Math.max(0, nibMm.value - inkMm.value))
     <label class="small slow"
       >slowed
       <ElSelect v-model="slow" aria-label="Slowed" style="width: 84px"
-        ><ElOption v-for="k in [1, 2, 4, 8, 16, 32, 64]" :key="k" :value="k" :label="`${k}×`" /></ElSelect
+        ><ElOption
+          v-for="k in [1, 2, 4, 8, 16, 32, 64, 0]"
+          :key="k"
+          :value="k"
+          :label="k ? `${k}×` : 'still'" /></ElSelect
     ></label>
   </div>
 </template>

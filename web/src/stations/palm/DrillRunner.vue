@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { PalmEngine, type PageView, type PalmEvent } from '@/ink'
 import { palmEvent } from '@/ink/palm-events'
@@ -18,7 +18,9 @@ const props = defineProps<{
   zone: Schemas['Zone']
   limits: Schemas['Limits']
 }>()
-const emit = defineEmits<{ done: [parts: Schemas['OwnPart'][], azimuthsDeg: number[]] }>()
+const emit = defineEmits<{ did: [part: Schemas['OwnPart'], azimuthsDeg: number[]]; done: [] }>()
+/** The drills as they were when this began: those done here leave the list outside. */
+const drills = props.drills
 const screen = useScreen()
 const glass = useTemplateRef<HTMLElement>('glass')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -27,14 +29,13 @@ const touched = ref(false)
 const view = ref<PageView>({ scale: 1, x: 0, y: 0 })
 const marks = ref<number[][]>([])
 const pressed = ref<number>()
-const parts: Schemas['OwnPart'][] = []
-const azimuthsDeg: number[] = []
+let azimuthsDeg: number[] = []
 let events: PalmEvent[] = []
 const landed = new Set<number>()
 let tapsSeen = 0
 let first = -1
 let last: { x: number; y: number } | undefined
-const drill = computed(() => props.drills[at.value]!)
+const drill = computed(() => drills[at.value]!)
 const mm = () => [window.innerWidth / screen.pxPerMm, window.innerHeight / screen.pxPerMm] as const
 let engine = begin()
 
@@ -49,8 +50,14 @@ function begin(): PalmEngine {
   })
 }
 
+/** A browser hands over several reports at once: each counts, so that no corner is cut. */
+const reports = (event: PointerEvent) => {
+  const all = event.type === 'pointermove' ? event.getCoalescedEvents() : []
+  return all.length ? all : [event]
+}
+
 function take(event: PointerEvent) {
-  for (const e of palmEvent(event, screen.pxPerMm)) {
+  for (const e of reports(event).flatMap((one) => palmEvent(one, screen.pxPerMm))) {
     if (first < 0) first = e.tMs
     // it landed before this recording began
     if (e.pointer === 'touch' && e.phase !== 'down' && !landed.has(e.id)) continue
@@ -109,31 +116,40 @@ function wipe() {
   canvas.value?.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height)
 }
 
-function next(keep: boolean) {
-  if (keep && events.length) {
-    const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
-    parts.push({
-      drill: drill.value.name,
-      stream: {
-        screen_mm: [...mm()],
-        t_ms: column('tMs'),
-        pointer: column('pointer'),
-        id: column('id'),
-        phase: column('phase'),
-        x_mm: column('x'),
-        y_mm: column('y'),
-        width_mm: column('width'),
-        height_mm: column('height'),
-        force: events.map(() => 0),
-      },
-    })
+/** Hand over what was done for this drill. */
+function keep() {
+  if (!touched.value || !events.length) return
+  const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
+  const stream = {
+    screen_mm: [...mm()] as [number, number],
+    t_ms: column('tMs'),
+    pointer: column('pointer'),
+    id: column('id'),
+    phase: column('phase'),
+    x_mm: column('x'),
+    y_mm: column('y'),
+    width_mm: column('width'),
+    height_mm: column('height'),
+    force: events.map(() => 0),
   }
-  wipe()
-  if (at.value + 1 < props.drills.length) at.value += 1
-  else stop()
+  emit('did', { drill: drill.value.name, stream }, azimuthsDeg)
 }
 
-const stop = () => emit('done', parts, azimuthsDeg)
+function next(kept: boolean) {
+  if (kept) keep()
+  wipe()
+  azimuthsDeg = []
+  if (at.value + 1 < drills.length) at.value += 1
+  else emit('done')
+}
+
+function stop() {
+  keep()
+  wipe()
+  emit('done')
+}
+// going back in the browser, or to another station, ends the drills as stopping does
+onBeforeUnmount(keep)
 
 useIntervalFn(() => {
   if (first < 0) return

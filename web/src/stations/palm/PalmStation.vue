@@ -37,23 +37,24 @@ const ask = computed(() => trial.info?.drills.find((d) => d.name === trial.drill
 const o = computed(() => trial.reply?.total)
 const palms = computed(() => (o.value?.palms_kept ?? 0) + (o.value?.confusion?.palm_refused ?? 0))
 const was = computed(() =>
-  trial.before && trial.before.grade.word !== trial.reply?.grade.word ? `was ${trial.before.grade.word}` : '',
+  trial.before && trial.before.verdict !== trial.reply?.verdict ? `was ${trial.before.verdict}` : '',
 )
 const ORDER: Verdict[] = ['palm-refused', 'palm-kept', 'finger-kept', 'finger-refused']
 const keep = () => desk.attempt(() => palm.keep(trial.rules!, trial.posture))
-const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
-  doing.value = false
-  if (!parts.length) return
-  trial.own = parts
-  trial.azimuthsDeg = azimuthsDeg
-}
+/** Drills a real hand has not done yet, or all of them once it has done them all. */
+const left = computed(() => {
+  const all = trial.info?.drills ?? []
+  const undone = all.filter((d) => !trial.own.some((p) => p.drill === d.name))
+  return undone.length ? undone : all
+})
+const goingOn = computed(() => trial.own.length > 0 && left.value.length < (trial.info?.drills.length ?? 0))
 </script>
 
 <template>
   <section v-if="trial.reply && trial.part && o" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="What it means">
       <ReadingNote
-        :title="trial.reply.grade.word"
+        :title="trial.reply.verdict"
         :tone="trial.reply.grade.attention ? 'attention' : 'plain'"
         help="From slips a minute (marks, taps, page shifts, lost ink), refused gestures and added delay; the table is
           common practice, without a source."
@@ -62,7 +63,10 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
           <span class="number">{{ o.palms_kept }}</span> of {{ palms }} palms let through,
           <span class="number">{{ o.refused_gestures }}</span> of {{ o.gestures }} gestures refused
         </p>
-        <p class="small">{{ was }}</p>
+        <p v-if="trial.reply.missing.length" class="small">
+          {{ trial.reply.grade.word }} so far; not done: {{ trial.reply.missing.join(', ') }}
+        </p>
+        <p v-if="was" class="small">{{ was }}</p>
       </ReadingNote>
       <ReadingNote
         title="Harm"
@@ -110,7 +114,9 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
         <ElRadioGroup v-model="view" aria-label="View"
           ><ElRadioButton v-for="(words, v) in VIEWS" :key="v" :value="v">{{ words }}</ElRadioButton></ElRadioGroup
         >
-        <button type="button" class="word-button" @click="doing = true">Do the drills yourself</button>
+        <button type="button" class="word-button" @click="doing = true">
+          {{ goingOn ? `Go on with the drills, ${left.length} left` : 'Do the drills yourself' }}
+        </button>
         <button v-if="trial.own.length" type="button" class="word-button" @click="trial.own = []">
           Let the hand do them
         </button>
@@ -145,11 +151,12 @@ const goOn = (parts: typeof trial.own, azimuthsDeg: number[]) => {
     </div>
     <DrillRunner
       v-if="doing && trial.info"
-      :drills="trial.info.drills"
+      :drills="left"
       :rules="trial.rules!"
       :zone="trial.zone!"
       :limits="palm.setting!.limits"
-      @done="goOn"
+      @did="trial.did"
+      @done="doing = false"
     />
   </section>
 </template>
