@@ -2,6 +2,7 @@
 import { onMounted, ref } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
+import FirstMinute from './components/FirstMinute.vue'
 import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
 import RefusedInk from './components/RefusedInk.vue'
@@ -73,10 +74,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <TheStations class="side" @keys="keys = !keys" />
     <main class="middle">
       <RouterView v-if="desk.sheet" />
-      <section v-else-if="desk.desk" class="empty">
-        <p class="book">There is no sheet on the desk yet.</p>
-        <button type="button" class="word-button strong" @click="desk.putDown('free')">Put down a sheet</button>
-      </section>
+      <FirstMinute v-else-if="desk.desk" />
     </main>
     <PenRoll class="foot" />
     <KeyList v-if="keys" @close="keys = false" />
@@ -133,14 +131,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .told {
   color: var(--ink);
   border-bottom-color: var(--edge);
-}
-
-.empty {
-  display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 16px;
-  height: 100%;
 }
 
 @media (max-width: 900px) {

@@ -14,6 +14,7 @@ from gray_quill.store.start import prepare
 from gray_quill.web import context
 from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
+from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
@@ -55,7 +56,21 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(sqlite3.Error, _refuse_store)
     app.register_error_handler(HTTPException, _refuse_http)
-    for blueprint in (desk, pens, sheets, pen, pen_pictures, panels, shading, wash, lag, lag_films, palm, tasks):
+    for blueprint in (
+        desk,
+        first_minute,
+        pens,
+        sheets,
+        pen,
+        pen_pictures,
+        panels,
+        shading,
+        wash,
+        lag,
+        lag_films,
+        palm,
+        tasks,
+    ):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     app.add_url_rule("/", "first_page", lambda: _page(dist))

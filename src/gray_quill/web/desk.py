@@ -6,23 +6,26 @@ from flask import Blueprint
 from pydantic import Field, StringConstraints
 
 from gray_quill.core.catalogue import READINGS
-from gray_quill.core.colour.srgb import contrast, luminance, rgb
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
-from gray_quill.core.pen.recipe import KINDS, recipe_fields
-from gray_quill.core.quantities import Control, control, describe_record
+from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
+from gray_quill.core.quantities import Control, changed, control, describe_record
 from gray_quill.core.readings.reading import Reading
+from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.store.pens import Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
-from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id, Printable
+from gray_quill.web.ink_source import WRITING
+from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id, Printable, RecipeIn
 
 desk = Blueprint("desk", __name__)
+STANDS_OUT = 3.0  # of large text and of lines that mean something, WCAG 2.2 SC 1.4.3 and 1.4.11
+MOST_SHOWN = 4
 
 
 class Swatch(Model):
@@ -90,17 +93,29 @@ class NewHand(Model):
 
 
 class Colours(Model):
-    """Colours of ink beside a colour of paper."""
+    """Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain."""
 
     paper_colour: Colour
     colours: Annotated[list[Colour], Field(max_length=64)]
+    pen: RecipeIn | None = None
+
+
+class Shown(Model):
+    """A kept pen and the contrast of its ink with a paper."""
+
+    pen_id: str
+    name: str
+    contrast: float
 
 
 class ColoursReply(Model):
-    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper."""
+    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. shows:
+    pens that write and whose ink stands out on it (3:1 and more), those on the roll first.
+    """
 
     contrasts: list[float]
     rule_colour: str
+    shows: list[Shown]
 
 
 @operation(desk, "GET", "/desk", Desk)
@@ -150,10 +165,13 @@ def change_roll(body: Roll) -> Done:
 @operation(desk, "POST", "/desk/colours", ColoursReply, body=Colours)
 def read_colours(body: Colours) -> ColoursReply:
     """Contrast of ink colours with a paper, and the ruling that suits it."""
-    paper, *inks = (float(luminance(rgb(c))) for c in (body.paper_colour, *body.colours))
+    pen = body.pen or Recipe()
+    pens = [(p, ink_contrast(p.recipe, body.paper_colour)) for p in list_pens(db()) if p.recipe.kind in WRITING]
+    shows = [Shown(pen_id=p.id, name=p.recipe.name, contrast=c) for p, c in pens if c >= STANDS_OUT]
     return ColoursReply(
-        contrasts=[float(contrast(ink, paper)) for ink in inks],
+        contrasts=[ink_contrast(changed(pen, "body.colour", c), body.paper_colour) for c in body.colours],
         rule_colour=rule_colour_for(body.paper_colour),
+        shows=shows[:MOST_SHOWN],
     )
 
 

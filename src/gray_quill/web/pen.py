@@ -20,7 +20,7 @@ from gray_quill.core.readings.anchors import find_anchors
 from gray_quill.core.readings.differences import Difference, differences
 from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.lines import last_line
-from gray_quill.core.readings.notes import Note, notes_of
+from gray_quill.core.readings.notes import Note, notes_of, plain_words
 from gray_quill.core.readings.press_use import PressUse, press_use
 from gray_quill.core.readings.spot import Spot, find_spot
 from gray_quill.core.readings.trade_off import (
@@ -57,7 +57,8 @@ class InkShare(Model):
 class ReadReply(Model):
     """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
     of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
-    compared. bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+    compared. absent: channels that none of them carries. bare: strokes of the sheet that their pens cannot draw, shown
+    as bare paths. plain: what the ink shows, in whole sentences.
     """
 
     readings: Readings | None
@@ -67,6 +68,8 @@ class ReadReply(Model):
     of: list[InkShare] = Field(default_factory=list)
     traces: str = ""
     bare: int = 0
+    absent: list[str] = Field(default_factory=list)
+    plain: list[str] = Field(default_factory=list)
 
 
 class ReadQuery(Model):
@@ -193,7 +196,12 @@ def read_with(body: PenOn) -> ReadReply:
     inks = [settle(t, body.recipe, paper) for t in traces]
     readings = read_ink(traces, body.recipe, inks)
     anchors = find_anchors(traces, inks)
-    return ReadReply(readings=readings, notes=notes_of(readings), anchors=anchors, strokes=len(traces))
+    notes = notes_of(readings)
+    return ReadReply(readings=readings, notes=notes, anchors=anchors, strokes=len(traces), absent=_absent(traces))
+
+
+def _absent(traces: list[Trace]) -> list[str]:
+    return sorted(set.intersection(*(set(t.absent) for t in traces)))
 
 
 @operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, query=ReadQuery, costly=True)
@@ -223,6 +231,8 @@ def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
         ],
         traces=hashlib.sha256("\n".join(sorted(e[0] for e in index)).encode()).hexdigest()[:16],
         bare=memory().bare(db(), sheet_id),
+        absent=_absent(traces),
+        plain=plain_words(readings),
     )
 
 

@@ -56,6 +56,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desk/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What one may mostly write. */
+        get: operations["first_choices"];
+        put?: never;
+        /** Put down a first sheet for this hand, device and use; its pens go on the roll. Every part can be changed later. */
+        post: operations["first_desk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk/roll": {
         parameters: {
             query?: never;
@@ -1288,15 +1306,21 @@ export interface components {
             /** @default null */
             value: number | string | null;
         };
-        /** @description Colours of ink beside a colour of paper. */
+        /** @description Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain. */
         Colours: {
             colours: string[];
             paper_colour: string;
+            /** @default null */
+            pen: components["schemas"]["Recipe"] | null;
         };
-        /** @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. */
+        /**
+         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. shows:
+         *     pens that write and whose ink stands out on it (3:1 and more), those on the roll first.
+         */
         ColoursReply: {
             contrasts: number[];
             rule_colour: string;
+            shows: components["schemas"]["Shown"][];
         };
         /** @description One pen on one device, and what its median is called. */
         Compared: {
@@ -1721,6 +1745,34 @@ export interface components {
              * @default null
              */
             speed_mm_s: number | null;
+        };
+        FirstChoices: {
+            uses: components["schemas"]["FirstUse"][];
+        };
+        /** @description device_id: a stand-in, or None for this screen, which is taken to be like its sort until it is measured. */
+        FirstDesk: {
+            /** @default null */
+            device_id: string | null;
+            /** @default false */
+            hooked: boolean;
+            /**
+             * @default touch
+             * @enum {string}
+             */
+            screen: "paper" | "touch" | "mouse";
+            /**
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** @default quick notes */
+            use: string;
+        };
+        /** @description What one may mostly write, and the paper it starts with. */
+        FirstUse: {
+            help: string;
+            name: string;
+            paper: components["schemas"]["Paper"];
         };
         FitBody: {
             /** @default 0.6 */
@@ -2939,9 +2991,11 @@ export interface components {
         /**
          * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
          *     of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
-         *     compared. bare: strokes of the sheet that their pens cannot draw, shown as bare paths.
+         *     compared. absent: channels that none of them carries. bare: strokes of the sheet that their pens cannot draw, shown
+         *     as bare paths. plain: what the ink shows, in whole sentences.
          */
         ReadReply: {
+            absent?: string[];
             anchors: {
                 [key: string]: [
                     number,
@@ -2952,6 +3006,7 @@ export interface components {
             bare: number;
             notes: components["schemas"]["Note"][];
             of?: components["schemas"]["InkShare"][];
+            plain?: string[];
             readings: components["schemas"]["Readings"] | null;
             strokes: number;
             /** @default  */
@@ -3381,6 +3436,12 @@ export interface components {
             prompts: components["schemas"]["Prompt"][];
             sheet: components["schemas"]["Sheet"];
             stroke_ids: string[];
+        };
+        /** @description A kept pen and the contrast of its ink with a paper. */
+        Shown: {
+            contrast: number;
+            name: string;
+            pen_id: string;
         };
         SolveBody: {
             /** @default null */
@@ -3999,6 +4060,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ColoursReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    first_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstChoices"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    first_desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstDesk"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Desk"];
                 };
             };
             /** @description Refused, with what to do */

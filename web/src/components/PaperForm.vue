@@ -34,7 +34,9 @@ function turn(way: string) {
 /** A new sheet colour brings the ruling that suits it. */
 const colour = (value: string) =>
   desk.attempt(async () => {
-    const { rule_colour } = await take(api.POST('/api/desk/colours', { body: { paper_colour: value, colours: [] } }))
+    const { rule_colour } = await take(
+      api.POST('/api/desk/colours', { body: { paper_colour: value, colours: [], pen: null } }),
+    )
     set({ colour: value, rule_colour })
   })
 </script>

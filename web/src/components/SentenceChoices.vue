@@ -76,6 +76,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
       <ElInput v-model="search" placeholder="Find by name" aria-label="Find by name" clearable style="width: 220px" />
     </div>
 
+    <p v-if="desk.trouble" class="harm" role="alert">{{ desk.trouble }}</p>
     <div v-if="part === 'sheet'" class="list">
       <button
         v-for="s in sheets"
@@ -88,7 +89,9 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
         <PaperSwatch :paper="s.paper" :width="34" :height="44" />
         <span
           ><b>{{ s.name }}</b
-          ><span class="small">{{ s.strokes }} strokes, {{ s.paper_words }}</span></span
+          ><span class="small"
+            >{{ s.strokes }} {{ s.strokes === 1 ? 'stroke' : 'strokes' }}, {{ s.paper_words }}</span
+          ></span
         >
       </button>
     </div>
@@ -246,5 +249,8 @@ b {
 }
 p {
   margin-top: 8px;
+}
+.harm {
+  color: var(--harm);
 }
 </style>

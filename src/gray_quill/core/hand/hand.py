@@ -69,3 +69,8 @@ SHIPPED_HANDS: dict[str, Hand] = {
         palm_mm=30,
     ),
 }
+
+
+def hooked(hand: Hand) -> Hand:
+    """The same hand writing from above its line, as many left hands do: the pen's top points away from the writer."""
+    return dataclasses.replace(hand, name=f"{hand.side} hand, hooked", rest="above", azimuth_deg=-abs(hand.azimuth_deg))

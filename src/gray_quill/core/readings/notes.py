@@ -121,6 +121,31 @@ def notes_of(readings: Readings) -> list[Note]:
     ]
 
 
+SHOWN_RANGE = 1.25  # thick over thin from which a line is seen to vary; three steps that can be told apart
+
+
+def plain_words(r: Readings) -> list[str]:
+    """What a line shows of the hand and the pen, in whole sentences: for who does not read numbers yet."""
+    words = {key: in_words(known, getattr(r, key)) for key, known in DECLARED.items()}
+    if r.force_p05 is None:
+        force = "This device tells no force, so your line keeps the width the pen gives it."
+    else:
+        force = f"Your light strokes are {words['force_p05']} of full force, your firm ones {words['force_p95']}: "
+        if DECLARED["floor_share"].calls_for_attention(r.floor_share):
+            force += f"this pen draws {words['floor_share']} of them all equally thin."
+        elif DECLARED["ceiling_share"].calls_for_attention(r.ceiling_share):
+            force += f"this pen draws {words['ceiling_share']} of them all equally thick."
+        elif r.range_ratio < SHOWN_RANGE:
+            force += "this pen draws them alike."
+        else:
+            force += "this pen shows them."
+    trail = {
+        "light": "The ink keeps right behind your nib.",
+        "easy": f"The ink trails your nib by {words['effort']}, which is hardly felt.",
+    }.get(effort_word(r.drag_ms), f"The ink trails your nib by {words['effort']}: calm, but it is felt.")
+    return [force, trail]
+
+
 def _span(low: str, high: str) -> str:
     """Two values of one unit: "0.21 to 0.65 mm"."""
     unit = high.partition(" ")[2]

@@ -97,6 +97,12 @@ def wash_layers(words: Words, wash: Recipe, paper_colour: str, passes: int) -> L
     )
 
 
+def ink_contrast(pen: Recipe, paper_colour: str) -> float:
+    """WCAG contrast of a pen's ink with the paper it lies on, by its opacity and blend too, 1..21."""
+    words = words_of(pen, paper_colour)
+    return float(layers(words, words.colour, np.float64(0), "normal", "over", paper_colour, 0).contrast())
+
+
 def passes_until(words: Words, wash: Recipe, paper_colour: str, ratio: float) -> int | None:
     """The first pass under which contrast falls below `ratio`, 0 when it is below before any; None where it stays above
     for MOST_PASSES.

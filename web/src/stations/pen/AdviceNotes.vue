@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { say } from '@/lib/numbers'
@@ -10,7 +10,7 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
 /** What this pen really is, and what to change about it on this writing. Every try is one step of undo. */
-const props = defineProps<{ source: Schemas['Source'] }>()
+const props = defineProps<{ source: Schemas['Source']; inked: boolean; absent: string[] }>()
 const desk = useDesk()
 const draft = useDraft()
 const advice = shallowRef<Schemas['Advice'][]>([])
@@ -20,7 +20,9 @@ const asked = useLatest(
   async (recipe: Recipe) =>
     Promise.all([
       take(api.POST('/api/pen/judge', { body: { recipe } })),
-      take(api.POST('/api/pen/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] })),
+      props.inked
+        ? take(api.POST('/api/pen/advice', { body: { recipe, source: props.source } })).catch(() => ({ advice: [] }))
+        : { advice: [] },
     ]),
   ([judged, told]) => {
     verdict.value = judged
@@ -28,14 +30,42 @@ const asked = useLatest(
   },
   () => undefined,
 )
-const askSoon = useDebounceFn(() => draft.recipe && void asked.want(draft.recipe), 350)
-watch([() => draft.recipe, () => props.source], () => void askSoon(), { immediate: true })
+const waits = ref(false)
+const askSoon = useDebounceFn(() => {
+  waits.value = false
+  if (draft.recipe) void asked.want(draft.recipe)
+}, 350)
+watch(
+  [() => draft.recipe, () => props.source, () => props.inked],
+  () => {
+    waits.value = true
+    void askSoon()
+  },
+  { immediate: true },
+)
+watch([() => draft.pen?.id, () => props.source.sheet_id], () => {
+  asked.forget()
+  advice.value = []
+  verdict.value = undefined
+})
+const old = computed(() => waits.value || asked.busy.value)
+/** What a kind says of force says nothing of ink that carries none. */
+const unfelt = computed(() => props.absent.includes('force'))
 
 const noun = (kind: string) => (kind === 'fountain' ? 'fountain pen' : kind)
 
 function words(item: Schemas['Advice'], value: number) {
   const known = desk.reading('ink', item.reading) ?? desk.reading('advice', item.reading)
   return known ? inWords(known, value) : say(value)
+}
+
+/** A kept pen of the kind this one sets out to be. */
+const another = computed(() =>
+  desk.desk?.pens.find((p) => p.recipe.kind === verdict.value?.kind && p.id !== draft.pen?.id),
+)
+function callIt(kind: string) {
+  draft.set('kind', kind)
+  draft.done()
 }
 
 function tryIt(recipe: Recipe) {
@@ -48,19 +78,38 @@ function tryIt(recipe: Recipe) {
 <template>
   <ReadingNote
     v-if="verdict"
+    :class="{ stale: old }"
     :title="`A ${noun(verdict.kind)}?`"
     :tone="verdict.met ? 'plain' : 'attention'"
     :help="`Measured on fixed probe strokes, not on your line. It ${verdict.demands.join(', ')}.`"
   >
     <p v-if="verdict.met">Yes: {{ verdict.demands.slice(0, 2).join(', ') }}.</p>
-    <p v-else>
+    <p v-if="unfelt" class="small">What is written here carries no force, so none of that shows on it.</p>
+    <p v-if="!verdict.met">
       It hardly {{ verdict.failed[0]!.words }} ({{ say(verdict.failed[0]!.value) }}).
       <template v-if="verdict.nearest !== verdict.kind">It is really a {{ noun(verdict.nearest) }}.</template>
     </p>
+    <template v-if="!verdict.met" #more>
+      <div class="ways">
+        <button
+          v-if="verdict.nearest !== verdict.kind"
+          type="button"
+          class="word-button"
+          :disabled="old"
+          @click="callIt(verdict.nearest)"
+        >
+          Call it a {{ noun(verdict.nearest) }}
+        </button>
+        <button v-if="another" type="button" class="word-button" @click="desk.takePen(another.id)">
+          Take {{ another.recipe.name }}
+        </button>
+      </div>
+    </template>
   </ReadingNote>
   <ReadingNote
     v-for="a in advice"
     :key="a.title"
+    :class="{ stale: old }"
     :title="a.title"
     tone="attention"
     :help="`${a.doing}. Predicted: ${words(a, a.before)} → ${words(a, a.after)}.`"
@@ -73,7 +122,7 @@ function tryIt(recipe: Recipe) {
           >: {{ words(a, a.before) }} → <b>{{ words(a, a.after) }}</b></template
         >
       </p>
-      <button v-if="a.recipe" type="button" class="word-button" @click="tryIt(a.recipe)">Try it</button>
+      <button v-if="a.recipe" type="button" class="word-button" :disabled="old" @click="tryIt(a.recipe)">Try it</button>
     </template>
   </ReadingNote>
 </template>
@@ -81,5 +130,9 @@ function tryIt(recipe: Recipe) {
 <style scoped>
 .word-button {
   margin-top: 4px;
+}
+.ways {
+  display: grid;
+  justify-items: start;
 }
 </style>

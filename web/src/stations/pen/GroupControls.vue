@@ -11,7 +11,7 @@ import { useDesk } from '@/stores/desk'
 import { useDraft, valueAt } from '@/stores/draft'
 
 /** One control for every declared field of a pen group, and how much it can change this ink. */
-const props = defineProps<{ group: string; source: Schemas['Source'] }>()
+const props = defineProps<{ group: string; source: Schemas['Source']; inked: boolean }>()
 const desk = useDesk()
 const draft = useDraft()
 const fields = computed(() => (desk.desk?.recipe_fields[props.group] ?? []).filter((f) => f.kind !== 'points'))
@@ -25,10 +25,13 @@ const { want } = useLatest(
   () => (effects.value = {}),
 )
 const askSoon = useDebounceFn(
-  () => draft.recipe && void want({ recipe: draft.recipe, source: props.source, group: props.group }),
+  () => draft.recipe && props.inked && void want({ recipe: draft.recipe, source: props.source, group: props.group }),
   700,
 )
-watch([() => props.group, () => props.source, () => draft.recipe], () => void askSoon(), { immediate: true })
+watch([() => props.group, () => props.source, () => props.inked, () => draft.recipe], () => void askSoon(), {
+  immediate: true,
+})
+watch([() => props.source.sheet_id, () => props.inked], () => (effects.value = {}))
 const effect = (f: Schemas['Control']) => effects.value[`${props.group}.${f.name}`]
 const said = (e: Schemas['Effect']) => (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
 

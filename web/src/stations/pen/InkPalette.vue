@@ -34,11 +34,12 @@ const asked = useLatest(
   (answer) => (contrasts.value = answer),
 )
 watch(
-  [colour, () => desk.desk?.palette, () => desk.sheet?.paper.colour],
+  [() => draft.recipe, () => desk.desk?.palette, () => desk.sheet?.paper.colour],
   () => {
     void asked.want({
       paper_colour: desk.sheet!.paper.colour,
       colours: [colour.value, ...desk.desk!.palette.map((p) => p.colour)],
+      pen: draft.recipe ?? null,
     })
   },
   { immediate: true },

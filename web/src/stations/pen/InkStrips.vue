@@ -13,7 +13,7 @@ import OneStrip from './OneStrip.vue'
 import ShadingPatches from './ShadingPatches.vue'
 
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
-const props = defineProps<{ source: Schemas['Source']; corners: number[][]; group: string }>()
+const props = defineProps<{ source: Schemas['Source']; inked: boolean; corners: number[][]; group: string }>()
 const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; against: [recipe: Recipe | undefined] }>()
 const VIEWS = {
   change: 'before and after',
@@ -102,7 +102,7 @@ const ladders = useLatest(
 )
 watch([view, quantity, over, () => draft.recipe, () => props.source, width, height, () => ink.changed], () => {
   if (!draft.recipe || width.value < 50 || height.value < 50) return
-  if (view.value === 'heat')
+  if (view.value === 'heat' && props.inked)
     void heats.want({ recipe: draft.recipe, source: props.source, quantity: quantity.value, ...size() })
   if (view.value === 'ladder')
     void ladders.want({ recipe: draft.recipe, over: over.value, paper_colour: desk.sheet!.paper.colour, ...size() })
@@ -166,7 +166,7 @@ const shown = (v: number) =>
           <li v-for="v in rungs.values" :key="v">{{ shown(v) }}</li>
         </ol>
       </template>
-      <template v-else>
+      <template v-else-if="inked">
         <OneStrip
           v-for="s in strips"
           :key="s.key"

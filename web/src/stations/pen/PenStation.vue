@@ -28,6 +28,8 @@ const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
 const group = ref('press')
+const force = shallowRef<Schemas['ForceReply']>()
+const spot = shallowRef<Schemas['Spot']>()
 const fromSheet = ref<string>()
 const part = ref<'line' | 'sheet'>('line')
 const source = computed<Schemas['Source']>(() => ({
@@ -35,16 +37,22 @@ const source = computed<Schemas['Source']>(() => ({
   part: part.value,
   stroke_ids: null,
 }))
+/** Whether there is ink to tune against, here or on the way. */
+const inked = computed(
+  () =>
+    !!desk.desk?.sheets.find((s) => s.id === source.value.sheet_id)?.strokes ||
+    [...ink.waiting.values()].some((w) => w.sheetId === source.value.sheet_id && !w.refused),
+)
 const kept = useReadings(
   computed(() => draft.kept),
   source,
+  inked,
 )
 const now = useReadings(
   computed(() => draft.recipe),
   source,
+  inked,
 )
-const force = shallowRef<Schemas['ForceReply']>()
-const spot = shallowRef<Schemas['Spot']>()
 const against = shallowRef<Recipe>()
 const differing = shallowRef<Schemas['Difference'][]>()
 const groups = computed(() => [
@@ -76,7 +84,15 @@ const forces = useLatest(
   (answer) => (force.value = answer),
   () => (force.value = undefined),
 )
-watch([source, () => ink.changed], () => desk.sheet && void forces.want(source.value), { immediate: true })
+watch(
+  [source, inked, () => ink.changed],
+  () => {
+    if (inked.value) return void forces.want(source.value)
+    forces.forget()
+    force.value = spot.value = undefined
+  },
+  { immediate: true },
+)
 watch(
   () => desk.sheet?.id,
   () => (fromSheet.value = undefined),
@@ -93,7 +109,6 @@ const spots = useLatest(
 async function pressSpot(at: { x_mm: number; y_mm: number }) {
   place = at
   await spots.want(at)
-  if (spot.value && ['press', 'steady', 'pen', 'body'].includes(group.value)) group.value = 'pace'
 }
 const spotSoon = useDebounceFn(() => place && draft.recipe && void spots.want(place), 250)
 const differs = useLatest(
@@ -144,11 +159,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <p v-if="!differing.length">None that a reading shows.</p>
       </template>
       <template v-else>
-        <AdviceNotes :source="source" />
+        <AdviceNotes :source="source" :inked="inked" :absent="now.absent.value" />
         <ReadingNote
           v-for="n in notes"
           :key="n.key"
-          :class="{ stale: now.busy.value }"
+          :class="{ stale: now.busy.value || kept.busy.value }"
           :title="n.title"
           :help="n.help"
           :tone="n.attention ? 'attention' : 'plain'"
@@ -164,6 +179,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <div class="bench">
       <InkStrips
         :source="source"
+        :inked="inked"
         :group="group"
         :corners="now.corners.value"
         @spot="pressSpot"
@@ -217,7 +233,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             </button>
           </div>
           <PenIdentity v-if="group === 'pen'" />
-          <GroupControls v-else :group="group" :source="source"
+          <GroupControls v-else :group="group" :source="source" :inked="inked"
             ><FitTools v-if="group === 'press'" :source="source" class="wide"
           /></GroupControls>
         </section>
@@ -236,7 +252,12 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           aria-label="Whose ink"
           @change="(id: string) => (fromSheet = id)"
         >
-          <ElOption v-for="s in desk.desk!.sheets.filter((x) => x.strokes)" :key="s.id" :value="s.id" :label="s.name" />
+          <ElOption
+            v-for="s in desk.desk!.sheets.filter((x) => x.strokes || x.id === source.sheet_id)"
+            :key="s.id"
+            :value="s.id"
+            :label="s.name"
+          />
         </ElSelect>
         <ElSelect v-model="part" class="part" aria-label="How much of it"
           ><ElOption value="line" label="its longest line" /><ElOption value="sheet" label="all of it"

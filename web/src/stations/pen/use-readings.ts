@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core'
-import { ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, isNoInk, take, type Recipe, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import type { PenPlan } from '@/ink'
@@ -13,7 +13,11 @@ const RINGED_MM = 0.05 // corners lost by less are not ringed on the ink
  * Plan and readings of a recipe on the writer's ink. The plan follows at once; numbers wait until the hand rests, so
  * that they never hold up a picture.
  */
-export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas['Source']>) {
+export function useReadings(
+  recipe: Ref<Recipe | undefined>,
+  source: Ref<Schemas['Source']>,
+  inked: Readonly<Ref<boolean>>,
+) {
   const desk = useDesk()
   const ink = useInk()
   const plans = usePlans()
@@ -21,10 +25,11 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
   /** Page positions of the corners most lost, to be shown on the ink. */
   const corners = shallowRef<number[][]>([])
   const plan = shallowRef<PenPlan>()
-  const empty = ref(false)
+  const empty = computed(() => !inked.value)
+  const absent = shallowRef<string[]>([])
+  const waits = ref(false)
   const failed = (error: Error) => {
-    if (isNoInk(error)) empty.value = true
-    else desk.tell(error)
+    if (!isNoInk(error)) desk.tell(error)
   }
   const reads = useLatest(
     (now: Recipe) => take(api.POST('/api/pen/readings', { body: { recipe: now, source: source.value } })),
@@ -32,7 +37,7 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
       notes.value = answer.notes
       corners.value =
         (answer.readings?.corner_loss_mm ?? 0) > RINGED_MM ? (answer.anchors.corner ?? []).slice(0, 6) : []
-      empty.value = false
+      absent.value = answer.absent ?? []
     },
     failed,
     { follow: true },
@@ -43,16 +48,24 @@ export function useReadings(recipe: Ref<Recipe | undefined>, source: Ref<Schemas
     failed,
     { follow: true },
   )
-  const readSoon = useDebounceFn((now: Recipe) => void reads.want(now), 120)
+  const readSoon = useDebounceFn((now: Recipe) => {
+    waits.value = false
+    if (inked.value) void reads.want(now)
+  }, 120)
 
   watch(
-    [recipe, source, () => ink.changed],
+    [recipe, source, inked, () => ink.changed],
     () => {
       if (!recipe.value || !desk.sheet) return
       void compiled.want(recipe.value)
-      void readSoon(recipe.value)
+      waits.value = inked.value
+      if (!inked.value) {
+        reads.forget()
+        notes.value = []
+        corners.value = []
+      } else void readSoon(recipe.value)
     },
     { immediate: true },
   )
-  return { notes, corners, plan, empty, busy: reads.busy }
+  return { notes, corners, plan, empty, absent, busy: computed(() => waits.value || reads.busy.value) }
 }

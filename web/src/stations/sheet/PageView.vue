@@ -196,6 +196,7 @@ defineExpose({ onScreen, frame })
         <svg
           v-if="prompts.length"
           class="prompts"
+          :class="{ dark: sheet?.paper_is_dark }"
           :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
           aria-hidden="true"
         >
@@ -207,6 +208,7 @@ defineExpose({ onScreen, frame })
         <svg
           v-if="refusedBoxes.length"
           class="prompts marked"
+          :class="{ dark: sheet?.paper_is_dark }"
           :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
           aria-hidden="true"
         >
@@ -299,29 +301,37 @@ canvas {
   height: 100%;
   pointer-events: none;
 }
+/* marks on the paper go by the paper's lightness, whatever surface the desk has */
+.prompts {
+  --mark: #2e5e5a;
+}
+.prompts.dark {
+  --mark: #a9d6ce;
+}
+.prompts.marked {
+  --mark: #a23b2a;
+}
+.prompts.marked.dark {
+  --mark: #ea9a8b;
+}
 .prompts rect {
   fill: none;
-  stroke: var(--accent);
+  stroke: var(--mark);
   stroke-width: 0.15;
   stroke-dasharray: 0.8 1.2;
 }
 .prompts text {
   font: italic 2.7px var(--book);
-  fill: #2e5e5a;
+  fill: var(--mark);
+}
+:root[data-surface='e-ink'] .prompts {
+  --mark: #000;
+}
+:root[data-surface='e-ink'] .prompts.dark {
+  --mark: #fff;
 }
 :root[data-surface='e-ink'] .prompts rect,
-:root[data-surface='e-ink'] .prompts text {
-  stroke: none;
-  fill: #000;
-  fill-opacity: 1;
-}
-:root[data-surface='e-ink'] .prompts rect {
-  fill: none;
-  stroke: #000;
-  stroke-width: 0.3;
-}
 .prompts.marked rect {
-  stroke: var(--harm);
   stroke-width: 0.3;
 }
 .missing {

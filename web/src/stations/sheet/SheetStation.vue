@@ -3,6 +3,7 @@ import { useDebounceFn, useEventListener, useLocalStorage, useResizeObserver } f
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
+import DoesNotShow from '@/components/DoesNotShow.vue'
 import HandWriter from '@/components/HandWriter.vue'
 import LeaderLines from '@/components/LeaderLines.vue'
 import NumberedWords from '@/components/NumberedWords.vue'
@@ -152,6 +153,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           Redo
         </button>
       </div>
+      <DoesNotShow />
       <div v-if="read?.strokes" class="scopes" role="tablist" aria-label="Which ink is read" @keydown="walkTabs">
         <button
           v-for="(word, key) in SCOPES"
@@ -177,6 +179,13 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <p v-if="note.more" class="small">{{ note.more }}</p>
           <p v-if="was" class="small">{{ was }}</p>
         </ReadingNote>
+        <ReadingNote
+          v-if="read.plain?.length"
+          title="In words"
+          help="What your ink shows, said without numbers of its own."
+        >
+          <p v-for="words in read.plain" :key="words">{{ words }}</p>
+        </ReadingNote>
         <p v-if="read.bare" class="small harm">
           {{ read.bare }} {{ read.bare === 1 ? 'stroke' : 'strokes' }} cannot be drawn by the pen that wrote: shown as
           bare paths.
@@ -189,7 +198,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <InkAgain v-if="older" />
       </div>
       <p v-else class="book first">
-        Write on the sheet with your pen, a finger or the mouse. Your readings appear here. Or:
+        Write a first line on the sheet, with your pen, a finger or the mouse: what it shows is said here. Or:
       </p>
       <HandWriter />
     </aside>

@@ -34,7 +34,13 @@ const grids = useLatest(
   { follow: true },
 )
 const askSoon = useDebounceFn(() => {
-  if (!wash.recipe || !wash.ink || !props.typed.trim()) return
+  if (!wash.recipe || !wash.ink) return
+  if (!props.typed.trim()) {
+    grids.forget()
+    grid.value = undefined
+    empty.value = 'There are no printed words. Type some above.'
+    return
+  }
   void grids.want({
     wash: wash.recipe,
     ink: wash.ink.recipe,

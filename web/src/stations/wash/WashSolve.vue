@@ -33,7 +33,12 @@ const asked = useLatest(
   { follow: true },
 )
 const askSoon = useDebounceFn(() => {
-  if (!wash.recipe || !wash.ink || !props.typed.trim()) return
+  if (!wash.recipe || !wash.ink) return
+  if (!props.typed.trim()) {
+    asked.forget()
+    reply.value = undefined
+    return
+  }
   void asked.want({
     wash: wash.recipe,
     ink: wash.ink.recipe,
