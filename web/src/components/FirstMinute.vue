@@ -7,7 +7,7 @@ import DeviceOutline from './DeviceOutline.vue'
 import HandPicture from './HandPicture.vue'
 import PaperSwatch from './PaperSwatch.vue'
 
-/** An empty desk: who writes on what and what mostly, answered with a few presses; each answer is part of the sentence. */
+/** An empty desk: who writes on what, and what mostly, in a few presses; each answer is a part of the sentence. */
 const desk = useDesk()
 const HANDS = [
   { side: 'left', hooked: false, words: 'left hand' },

@@ -14,8 +14,8 @@ defineProps<{ side: 'left' | 'right'; hooked: boolean }>()
       </template>
       <template v-else>
         <path class="ink" d="M8 40c5-9 9-9 9-2s5 5 9-2 9-6 9 0 6 4 12-2" />
-        <path class="hand" d="M118 82C112 60 92 48 70 52c-9 2-13 9-8 15 6 6 18 8 26 17z" />
-        <path class="pen" d="M50 40L92 30" transform="rotate(28 50 40)" />
+        <path class="hand" d="M118 80C114 54 96 34 74 32c-9 0-12 8-7 14 6 7 22 14 26 36z" />
+        <path class="pen" d="M52 41L88 8" />
       </template>
     </g>
   </svg>

@@ -39,6 +39,7 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
         {{ desk.sheet.paper_words }}
       </button>
     </h1>
+    <h1 v-else-if="desk.desk" class="book">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">
       <RouterLink v-if="draft.changed" to="/pen">writing with changes not kept</RouterLink>
       <span>{{ ink.words }}</span>

@@ -13,8 +13,9 @@ export const roughly = (value: number) => value.toFixed(1)
 
 export const percent = (share: number) => `${(share * 100).toFixed(share > 0 && share < 0.1 ? 1 : 0)} %`
 
-/** "a" or "an" before words that may start with a number. */
-export const article = (words: string) => (/^([aeiou]|8|11(?!\d)|18(?!\d))/i.test(words) ? 'an' : 'a')
+/** "a" or "an" before words that may start with a number; nothing before "this" or "my". */
+export const article = (words: string) =>
+  /^(this|my|our) /i.test(words) ? '' : /^([aeiou]|8|11(?!\d)|18(?!\d))/i.test(words) ? 'an' : 'a'
 
 /** A kept moment, to the minute. */
 export const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`

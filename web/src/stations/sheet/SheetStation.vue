@@ -168,6 +168,13 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
       <div v-if="read?.strokes" class="notes" :class="{ stale: reads.busy.value }">
         <ReadingNote
+          v-if="read.plain?.length"
+          title="In words"
+          help="What your ink shows, said without numbers of its own."
+        >
+          <p v-for="words in read.plain" :key="words">{{ words }}</p>
+        </ReadingNote>
+        <ReadingNote
           v-for="{ note, anchor, was } in notes"
           :key="note.key"
           :data-anchor="anchor"
@@ -178,13 +185,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <p><NumberedWords :words="note.words" /></p>
           <p v-if="note.more" class="small">{{ note.more }}</p>
           <p v-if="was" class="small">{{ was }}</p>
-        </ReadingNote>
-        <ReadingNote
-          v-if="read.plain?.length"
-          title="In words"
-          help="What your ink shows, said without numbers of its own."
-        >
-          <p v-for="words in read.plain" :key="words">{{ words }}</p>
         </ReadingNote>
         <p v-if="read.bare" class="small harm">
           {{ read.bare }} {{ read.bare === 1 ? 'stroke' : 'strokes' }} cannot be drawn by the pen that wrote: shown as
