@@ -1,5 +1,5 @@
-"""The sheet and the pen agree: what writes is the pen as it is set, the sheet says what drew its ink, and nothing that was
-written or undone is lost on the way between stations and windows.
+"""The sheet and the pen agree: what writes is the pen as it is set, the sheet says what drew its ink, and nothing that
+was written or undone is lost on the way between stations and windows.
 """
 
 import json

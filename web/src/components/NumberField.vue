@@ -58,7 +58,9 @@ function take() {
 .field :deep(.el-input__wrapper) {
   padding: 0 8px;
 }
-.field :deep(.el-input__suffix) {
+.field :deep(.el-input__suffix),
+.field :deep(.el-input__suffix-inner) {
+  transition: none;
   font-size: var(--small);
   color: var(--graphite);
 }

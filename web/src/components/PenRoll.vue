@@ -30,31 +30,37 @@ function press(id: string) {
 </script>
 
 <template>
-  <div class="roll" role="toolbar" aria-label="Pen roll">
-    <button
-      v-for="(pen, i) in desk.roll"
-      :key="pen.id"
-      type="button"
-      :class="{ picked: pen.id === desk.sheet?.pen_id }"
-      :aria-pressed="pen.id === desk.sheet?.pen_id"
-      :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
-      draggable="true"
-      @click="press(pen.id)"
-      @keydown="key($event, pen.id, i)"
-      @dragstart="dragged = pen.id"
-      @dragover.prevent
-      @drop.prevent="dragged && move(dragged, i)"
-    >
-      <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
-      <PenSwatch :pen="pen" />
-      <span class="name">{{ pen.recipe.name }}</span>
-    </button>
-  </div>
+  <section class="holder" aria-label="Pens at hand">
+    <div class="roll" role="toolbar" aria-label="Pen roll">
+      <button
+        v-for="(pen, i) in desk.roll"
+        :key="pen.id"
+        type="button"
+        :class="{ picked: pen.id === desk.sheet?.pen_id }"
+        :aria-pressed="pen.id === desk.sheet?.pen_id"
+        :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
+        draggable="true"
+        @click="press(pen.id)"
+        @keydown="key($event, pen.id, i)"
+        @dragstart="dragged = pen.id"
+        @dragover.prevent
+        @drop.prevent="dragged && move(dragged, i)"
+      >
+        <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
+        <PenSwatch :pen="pen" />
+        <span class="name">{{ pen.recipe.name }}</span>
+      </button>
+    </div>
+  </section>
 </template>
 
 <style scoped>
+.holder {
+  min-width: 0;
+}
 .roll {
   display: flex;
+  height: 100%;
   overflow-x: auto;
   border-top: var(--line) solid var(--rule);
   padding: 0 8px;

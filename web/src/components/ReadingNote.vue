@@ -9,7 +9,7 @@ const open = ref(false)
 <template>
   <article :class="['note', tone ?? 'plain']">
     <button type="button" :aria-expanded="open" @click="open = !open">
-      <h3 class="book">{{ title }}</h3>
+      <h2 class="book">{{ title }}</h2>
       <div class="what"><slot /></div>
     </button>
     <p v-if="open" class="small help">{{ help }}</p>
@@ -24,7 +24,7 @@ button {
   min-height: var(--target);
   text-align: left;
 }
-h3 {
+h2 {
   font-size: 16px;
   font-style: italic;
   font-weight: 450;
@@ -41,7 +41,7 @@ h3 {
   border-left: 3px solid var(--attention);
   padding-left: 12px;
 }
-.attention h3 {
+.attention h2 {
   color: var(--attention);
 }
 :root[data-surface='e-ink'] .attention {

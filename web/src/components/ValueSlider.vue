@@ -56,52 +56,57 @@ function step(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="value">
-    <span class="name" :title="field.help">{{ field.label }}</span>
-    <div class="track" @keydown.capture="step">
-      <i v-if="band" class="band" :style="band" aria-hidden="true" />
-      <ElSlider
-        :model-value="placeOf(field, value)"
-        :min="0"
-        :max="TRACK"
-        :show-tooltip="false"
-        :aria-label="field.label"
-        :format-value-text="() => said(value)"
-        @input="(place) => typeof place === 'number' && emit('change', valueAtPlace(field, place))"
-        @change="emit('done')"
+  <div class="holder">
+    <div class="value">
+      <span class="name" :title="field.help">{{ field.label }}</span>
+      <div class="track" @keydown.capture="step">
+        <i v-if="band" class="band" :style="band" aria-hidden="true" />
+        <ElSlider
+          :model-value="placeOf(field, value)"
+          :min="0"
+          :max="TRACK"
+          :show-tooltip="false"
+          :aria-label="field.label"
+          :format-value-text="() => said(value)"
+          @input="(place) => typeof place === 'number' && emit('change', valueAtPlace(field, place))"
+          @change="emit('done')"
+        />
+        <i v-if="differs" class="kept" :style="{ left: at(kept!) }" :title="`kept ${said(kept!)}`" aria-hidden="true" />
+        <span class="limits small" aria-hidden="true"
+          ><span>{{ trimmed(field.low ?? 0) }}</span
+          ><span>{{ trimmed(field.high ?? 1) }}</span></span
+        >
+        <span v-if="effect !== undefined" class="effect" aria-hidden="true"
+          ><i :style="{ width: `${Math.round(effect * 100)}%` }"
+        /></span>
+      </div>
+      <NumberField
+        :model-value="value"
+        :label="field.label"
+        :unit="field.unit"
+        :min="field.low ?? undefined"
+        :max="field.high ?? undefined"
+        :decimals="decimals"
+        @update:model-value="(v) => giveOnce(onStep(field, v))"
       />
-      <i v-if="differs" class="kept" :style="{ left: at(kept!) }" :title="`kept ${said(kept!)}`" aria-hidden="true" />
-      <span class="limits small" aria-hidden="true"
-        ><span>{{ trimmed(field.low ?? 0) }}</span
-        ><span>{{ trimmed(field.high ?? 1) }}</span></span
+      <button
+        v-if="kept !== undefined"
+        type="button"
+        class="back small"
+        :disabled="!differs"
+        :aria-label="`${field.label}: back to ${said(kept)}`"
+        @click="giveOnce(kept)"
       >
-      <span v-if="effect !== undefined" class="effect" aria-hidden="true"
-        ><i :style="{ width: `${Math.round(effect * 100)}%` }"
-      /></span>
+        {{ differs ? 'back' : '' }}
+      </button>
     </div>
-    <NumberField
-      :model-value="value"
-      :label="field.label"
-      :unit="field.unit"
-      :min="field.low ?? undefined"
-      :max="field.high ?? undefined"
-      :decimals="decimals"
-      @update:model-value="(v) => giveOnce(onStep(field, v))"
-    />
-    <button
-      v-if="kept !== undefined"
-      type="button"
-      class="back small"
-      :disabled="!differs"
-      :aria-label="`${field.label}: back to ${said(kept)}`"
-      @click="giveOnce(kept)"
-    >
-      {{ differs ? 'back' : '' }}
-    </button>
   </div>
 </template>
 
 <style scoped>
+.holder {
+  container-type: inline-size;
+}
 .value {
   display: grid;
   grid-template-columns: 104px minmax(72px, 1fr) 84px 34px;
@@ -162,5 +167,16 @@ function step(event: KeyboardEvent) {
   min-height: var(--target);
   color: var(--accent);
   text-decoration: underline;
+}
+
+/* in a narrow margin the name stands above */
+@container (max-width: 340px) {
+  .value {
+    grid-template-columns: minmax(56px, 1fr) 84px 34px;
+  }
+  .name {
+    grid-column: 1 / -1;
+    padding-top: 4px;
+  }
 }
 </style>

@@ -10,7 +10,7 @@ export function useBringIn(label: string, accept: string, bring: (file: File) =>
   const desk = useDesk()
   const input = document.createElement('input')
   Object.assign(input, { type: 'file', ariaLabel: label, className: 'visually-hidden', tabIndex: -1 })
-  document.body.append(input)
+  ;(document.querySelector('main') ?? document.body).append(input)
   onScopeDispose(() => input.remove())
   const { open, onChange, reset } = useFileDialog({ accept, multiple: false, input })
   onChange((files) => {

@@ -109,7 +109,7 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
 <style scoped>
 .film {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(124px, 1fr) auto;
   gap: 6px;
   margin-top: 6px;
   align-items: end;
@@ -117,8 +117,9 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
 .film .word-button {
   padding: 0 10px;
 }
-.scale .el-input-number {
-  width: 100%;
+.scale {
+  display: grid;
+  gap: 2px;
 }
 .frame {
   position: relative;

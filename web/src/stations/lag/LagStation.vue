@@ -159,7 +159,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
           >
             <i
               ><b>{{ k + 1 }}</b
-              ><template v-if="s.share > 0.11">{{ ' ' }}{{ s.name }}<br />{{ roughly(s.mean_ms) }}</template></i
+              ><span v-if="s.share > 0.11" class="named">{{ ' ' }}{{ s.name }}<br />{{ roughly(s.mean_ms) }}</span></i
             >
           </span>
         </div>
@@ -192,11 +192,12 @@ const PATTERNS = ['plain', 'lines', 'dots']
 .station {
   --margin: 240px;
 }
-.margin :deep(h3)::first-letter {
+.margin :deep(.note h2)::first-letter {
   text-transform: uppercase;
 }
 .bench {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto 140px auto minmax(230px, 1fr);
   gap: 8px;
   min-height: 0;
@@ -205,7 +206,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
 }
 .ask {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(auto-fit, minmax(min(260px, 100%), 1fr));
   gap: 24px;
 }
 h2 {
@@ -225,14 +226,14 @@ h2 em {
   border: var(--line) solid var(--ink);
   background: var(--card);
 }
-.bar span {
+.bar > span {
   flex-basis: 0;
   min-width: 21px;
   border-right: var(--line) solid var(--ink);
   overflow: hidden;
   padding: 3px 5px;
 }
-.bar span:last-child {
+.bar > span:last-child {
   border-right: 0;
 }
 .bar i {
@@ -265,7 +266,7 @@ h2 em {
 }
 .lower {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) clamp(230px, 38%, 720px);
+  grid-template-columns: minmax(0, 1fr) clamp(200px, 38%, 720px);
   gap: 16px;
 }
 .view {
@@ -301,10 +302,15 @@ h2 em {
   line-height: 1.35;
 }
 
+@media (max-width: 560px) {
+  .bar .named {
+    display: none;
+  }
+}
 @media (max-width: 900px) {
   .station .margin {
     display: grid;
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
     max-height: 330px;
   }
   .lower {

@@ -165,7 +165,7 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
 .station {
   --margin: 240px;
 }
-.margin :deep(h3)::first-letter {
+.margin :deep(.note h2)::first-letter {
   text-transform: uppercase;
 }
 .bench {

@@ -67,16 +67,20 @@ watch(
       <div class="row nib">
         <i v-for="[a, b] in spans" :key="a" :style="{ left: share(a), width: `calc(${share(b)} - ${share(a)})` }" />
       </div>
-      <div v-for="c in part.contacts" :key="c.id" class="row">
-        <button
-          type="button"
+      <button
+        v-for="c in part.contacts"
+        :key="c.id"
+        type="button"
+        class="row"
+        :aria-label="`Contact ${c.id}, ${VERDICT_WORDS[verdictOf(c)]}${c.rule ? ` by ${c.rule}` : ''}`"
+        @click="emit('choose', c.id)"
+      >
+        <span
           :class="['bar', verdictOf(c), { chosen: c.id === chosen }]"
           :style="{ left: share(c.born_ms), width: `max(6px, calc(${share(c.end_ms)} - ${share(c.born_ms)}))` }"
-          :aria-label="`Contact ${c.id}, ${VERDICT_WORDS[verdictOf(c)]}${c.rule ? ` by ${c.rule}` : ''}`"
-          @click="emit('choose', c.id)"
         />
         <i class="decided" :style="{ left: share(c.at_ms) }" />
-      </div>
+      </button>
       <i v-if="tMs !== null" class="now" :style="{ left: share(tMs) }" />
     </div>
     <div class="scrub">
@@ -100,8 +104,10 @@ watch(
 .rows {
   position: relative;
   display: grid;
-  grid-template-rows: repeat(var(--rows), 1fr);
-  height: 92px;
+  grid-template-rows: repeat(var(--rows), minmax(25px, 1fr));
+  height: 116px;
+  overflow: hidden auto;
+  scrollbar-width: thin;
   border: var(--line) solid var(--rule);
   background: var(--card);
   padding: 2px 0;

@@ -52,6 +52,7 @@ watch(
 @media (max-width: 900px) {
   .station {
     grid-template-columns: minmax(0, 1fr);
+    grid-auto-rows: minmax(560px, auto);
     overflow-y: auto;
     padding: 12px 16px;
   }

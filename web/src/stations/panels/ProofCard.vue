@@ -205,12 +205,12 @@ const verdict = computed(() => {
 }
 .close {
   display: grid;
-  grid-template-columns: 220px minmax(0, 1fr);
+  grid-template-columns: minmax(120px, 220px) minmax(0, 1fr);
   gap: 16px;
 }
 .lens {
-  width: 220px;
-  height: 220px;
+  width: 100%;
+  aspect-ratio: 1;
   border: var(--line) solid var(--edge);
   image-rendering: pixelated;
 }
@@ -232,5 +232,20 @@ dt {
 }
 .verdict.bad {
   color: var(--attention);
+}
+
+@media (max-width: 560px) {
+  .choose {
+    grid-template-columns: 1fr 1fr;
+  }
+  .choose > :first-child {
+    grid-column: 1 / -1;
+  }
+  .close {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .lens {
+    max-width: 220px;
+  }
 }
 </style>

@@ -69,79 +69,91 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
 </script>
 
 <template>
-  <div class="controls">
-    <slot />
-    <template v-for="f in shown" :key="f.name">
-      <div :class="{ wide: long(f) }">
-        <ValueSlider
-          v-if="f.kind === 'number' || f.kind === 'integer'"
-          :field="f"
-          :value="value(f) as number"
-          :kept="kept(f) as number"
-          :effect="effect(f)?.share"
-          :matters="effect(f)?.matters ?? undefined"
-          :title="effect(f) ? said(effect(f)!) : ''"
-          @change="(v) => change(f, v)"
-          @done="draft.done"
-        />
-        <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
-        <label v-else class="row"
-          ><span :title="f.help">{{ f.label }}</span>
-          <ElRadioGroup
-            v-if="f.kind === 'choice' && f.options.length <= 3"
-            :model-value="value(f) as string"
-            :aria-label="f.label"
-            @change="(v) => changeOnce(f, v)"
-          >
-            <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
-          </ElRadioGroup>
-          <ElSelect
-            v-else-if="f.kind === 'choice'"
-            :model-value="value(f) as string"
-            :aria-label="f.label"
-            @change="(v: string) => changeOnce(f, v)"
-          >
-            <ElOption v-for="o in usable(f)" :key="o" :value="o" />
-          </ElSelect>
-          <ElSwitch
-            v-else-if="f.kind === 'flag'"
-            :model-value="value(f) as boolean"
-            :aria-label="f.label"
-            @change="(v) => changeOnce(f, v)"
+  <div class="holder">
+    <div class="controls">
+      <slot />
+      <template v-for="f in shown" :key="f.name">
+        <div :class="{ wide: long(f) }">
+          <ValueSlider
+            v-if="f.kind === 'number' || f.kind === 'integer'"
+            :field="f"
+            :value="value(f) as number"
+            :kept="kept(f) as number"
+            :effect="effect(f)?.share"
+            :matters="effect(f)?.matters ?? undefined"
+            :title="effect(f) ? said(effect(f)!) : ''"
+            @change="(v) => change(f, v)"
+            @done="draft.done"
           />
-          <ElColorPicker
-            v-else
-            :model-value="value(f) as string"
-            :aria-label="f.label"
-            @change="(v) => v && changeOnce(f, v.toLowerCase())"
-          />
-          <span class="share" :title="effect(f) ? said(effect(f)!) : ''" aria-hidden="true"
-            ><i :style="{ width: `${Math.round((effect(f)?.share ?? 0) * 100)}%` }"
-          /></span>
-        </label>
-      </div>
-    </template>
-    <button
-      v-if="without.length"
-      type="button"
-      class="plain-button small wide"
-      :aria-expanded="showReasons"
-      @click="showReasons = !showReasons"
-    >
-      no effect on this ink: {{ without.map((f) => f.label.toLowerCase()).join(', ') }}
-    </button>
-    <ul v-if="without.length && showReasons" class="small wide none">
-      <li v-for="f in without" :key="f.name">{{ f.label }}: {{ effect(f)!.reason }}</li>
-    </ul>
-    <button v-if="idle.length" type="button" class="plain-button small wide" @click="showIdle = !showIdle">
-      {{
-        showIdle ? 'Hide what waits' : `${idle.length} more wait: ${idle.map((f) => f.label.toLowerCase()).join(', ')}`
-      }}
-    </button>
+          <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
+          <label v-else class="row"
+            ><span :title="f.help">{{ f.label }}</span>
+            <ElRadioGroup
+              v-if="f.kind === 'choice' && f.options.length <= 3"
+              :model-value="value(f) as string"
+              :aria-label="f.label"
+              @change="(v) => changeOnce(f, v)"
+            >
+              <ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton>
+            </ElRadioGroup>
+            <ElSelect
+              v-else-if="f.kind === 'choice'"
+              :model-value="value(f) as string"
+              :aria-label="f.label"
+              @change="(v: string) => changeOnce(f, v)"
+            >
+              <ElOption v-for="o in usable(f)" :key="o" :value="o" />
+            </ElSelect>
+            <ElSwitch
+              v-else-if="f.kind === 'flag'"
+              :model-value="value(f) as boolean"
+              :aria-label="f.label"
+              @change="(v) => changeOnce(f, v)"
+            />
+            <ElColorPicker
+              v-else
+              :model-value="value(f) as string"
+              :aria-label="f.label"
+              @change="(v) => v && changeOnce(f, v.toLowerCase())"
+            />
+            <span class="share" :title="effect(f) ? said(effect(f)!) : ''" aria-hidden="true"
+              ><i :style="{ width: `${Math.round((effect(f)?.share ?? 0) * 100)}%` }"
+            /></span>
+          </label>
+        </div>
+      </template>
+      <button
+        v-if="without.length"
+        type="button"
+        class="plain-button small wide"
+        :aria-expanded="showReasons"
+        @click="showReasons = !showReasons"
+      >
+        no effect on this ink: {{ without.map((f) => f.label.toLowerCase()).join(', ') }}
+      </button>
+      <ul v-if="without.length && showReasons" class="small wide none">
+        <li v-for="f in without" :key="f.name">{{ f.label }}: {{ effect(f)!.reason }}</li>
+      </ul>
+      <button v-if="idle.length" type="button" class="plain-button small wide" @click="showIdle = !showIdle">
+        {{
+          showIdle
+            ? 'Hide what waits'
+            : `${idle.length} more wait: ${idle.map((f) => f.label.toLowerCase()).join(', ')}`
+        }}
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
+.holder {
+  container-type: inline-size;
+}
+@container (max-width: 380px) {
+  .controls.controls {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 .controls {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -248,6 +248,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <button type="button" class="word-button" :disabled="!draft.redoable" @click="draft.redo">Redo</button>
         <ElSelect
           class="from"
+          :title="desk.desk!.sheets.find((x) => x.id === source.sheet_id)?.name"
           :model-value="source.sheet_id"
           aria-label="Whose ink"
           @change="(id: string) => (fromSheet = id)"
@@ -370,22 +371,28 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   width: 130px;
 }
 
+@media (max-width: 1240px) {
+  .tools {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  .tools .group {
+    order: -1;
+  }
+  .evidence {
+    max-height: 330px;
+  }
+  .bench {
+    grid-template-rows: minmax(220px, 1fr) auto auto;
+    overflow-y: auto;
+  }
+}
 @media (max-width: 900px) {
   .station .margin {
     display: grid;
     grid-template-columns: 1fr 1fr 1fr;
     align-content: start;
     max-height: 230px;
-  }
-  .tools {
-    grid-template-columns: minmax(0, 1fr);
-    height: auto;
-  }
-  .evidence {
-    max-height: 330px;
-  }
-  .bench {
-    overflow-y: auto;
   }
 }
 </style>

@@ -106,4 +106,10 @@ b.bad {
   object-fit: contain;
   object-position: left;
 }
+
+@media (max-width: 900px) {
+  .shading {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

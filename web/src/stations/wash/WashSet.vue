@@ -148,7 +148,7 @@ const take_ = () =>
 
 <style scoped>
 .set {
-  overflow: auto;
+  overflow: hidden auto;
   min-height: 0;
   display: flex;
   flex-direction: column;
@@ -165,8 +165,11 @@ const take_ = () =>
   align-items: center;
   gap: 8px;
 }
+.inline {
+  min-width: 0;
+}
 .inline .el-select {
-  width: 250px;
+  width: min(250px, 70vw);
 }
 .verdict {
   font-size: 17px;
@@ -180,6 +183,11 @@ b.bad {
 }
 table {
   border-collapse: collapse;
+  width: 100%;
+  table-layout: fixed;
+}
+thead th {
+  overflow-wrap: anywhere;
 }
 thead th {
   text-align: left;
@@ -191,8 +199,8 @@ thead th {
 tbody th {
   text-align: left;
   font-weight: 400;
-  padding: 4px 16px 4px 0;
-  width: 150px;
+  padding: 4px 12px 4px 0;
+  overflow-wrap: anywhere;
 }
 td {
   padding: 4px 8px 4px 0;
@@ -200,7 +208,7 @@ td {
 }
 .patch {
   display: block;
-  width: 84px;
+  width: min(84px, 100%);
   height: 24px;
   border: var(--line) solid var(--rule);
 }
@@ -210,7 +218,7 @@ td {
 }
 .reading {
   line-height: 1.3;
-  min-width: 130px;
+  overflow-wrap: anywhere;
 }
 .dot {
   display: inline-block;
@@ -221,6 +229,7 @@ td {
   margin-right: 4px;
 }
 .proposal {
+  flex-wrap: wrap;
   display: flex;
   gap: 16px;
   align-items: center;

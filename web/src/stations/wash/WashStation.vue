@@ -105,6 +105,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         /></label>
       </div>
       <div class="keep">
+        <p class="small" role="status">
+          {{ wash.changed ? 'washing with changes not kept' : `kept as revision ${wash.pen.revision}` }}
+        </p>
         <button type="button" class="word-button strong" :disabled="!wash.changed" @click="wash.keep()">
           Keep as revision {{ wash.next }}
         </button>
@@ -183,6 +186,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   grid-template-columns: minmax(0, 1fr) auto;
 }
 .keep {
+  position: sticky;
+  z-index: 6;
+  bottom: 0;
+  background: var(--paper);
+  padding: 6px 0;
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
@@ -210,8 +218,12 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     max-height: 420px;
   }
   .controls {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
     column-gap: 24px;
   }
+}
+.keep p {
+  flex: 1 0 100%;
+  grid-column: 1 / -1;
 }
 </style>
