@@ -12,8 +12,9 @@ GEOMETRY = (pathlib.Path(__file__).parent / "geometry.js").read_text()
 AXE = pathlib.Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 RUN_AXE = """
 const done = arguments[arguments.length - 1]
+// a surface changes colours only: what is not about colours is asked once
 const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-axe.run(document, { runOnly: tags, resultTypes: ['violations'] }).then((r) =>
+axe.run(document, { runOnly: arguments[0] ? tags : { type: 'rule', values: ['color-contrast'] }, resultTypes: ['violations'] }).then((r) =>
   done(r.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => [v.id, n.target.join(' ').slice(0, 90)]))))
 """
 SIZES = ((390, 844), (820, 1180), (1024, 768), (1112, 834), (1280, 800), (1366, 1024), (1920, 1080))
@@ -44,7 +45,6 @@ class Layout(DeskCase):
         for k, (width, height) in enumerate(SIZES):
             resize(desk.driver, width, height)
             desk.frames(6)
-            desk.rests(60)
             for surface in (SURFACES[0], SURFACES[1 + k % 2]):
                 surfaced(desk, surface)
                 found += [[where, f"{width}x{height}", surface, *f] for f in desk.js(GEOMETRY)]
@@ -56,7 +56,7 @@ class Layout(DeskCase):
         desk.js(AXE.read_text())
         for surface in SURFACES:
             surfaced(desk, surface)
-            found += [[where, surface, *f] for f in desk.driver.execute_async_script(RUN_AXE)]
+            found += [[where, surface, *f] for f in desk.driver.execute_async_script(RUN_AXE, surface == SURFACES[0])]
         return found
 
     def test_stations_hold_in_every_window_and_pass_axe(self) -> None:

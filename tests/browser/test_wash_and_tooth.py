@@ -195,10 +195,10 @@ class Tooth(BenchCase):
         desk = self.desk
         picture = f"{PATCH.format('upright-middle')}.querySelector('img').src"
         old = desk.js(f"return {picture}")
-        desk.bring("Grain picture, PNG", "flat.png", photograph(200, flat=True))
+        desk.bring("Grain picture", "flat.png", photograph(200, flat=True))
         desk.says("shows no grain", "[role=alert]")
         desk.press("Understood", "[role=alert]")
-        desk.bring("Grain picture, PNG", "bumps.png", photograph(300))
+        desk.bring("Grain picture", "bumps.png", photograph(300))
         desk.wait(f"{picture} !== {json.dumps(old)}", "the new grain")
 
     def charcoal_shades_well_and_writes_badly(self) -> None:

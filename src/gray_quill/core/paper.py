@@ -118,14 +118,16 @@ def rule_colour_for(hex_colour: str) -> str:
 
 
 def describe_paper(paper: Paper) -> str:
-    """The sheet in the sentence's words: "dotted A5", "ruled 7 mm A4 landscape"."""
+    """The sheet in the sentence's words: "dotted A5", "ruled 7 mm A4 landscape black"; the plain colour goes unsaid."""
     short, long = sorted((paper.width_mm, paper.height_mm))
     size = next(
         (n for n, mm in SIZES_MM.items() if abs(mm[0] - short) < 0.05 and abs(mm[1] - long) < 0.05),
         f"{paper.width_mm:g} x {paper.height_mm:g} mm",
     )
     spacing = f" {paper.spacing_mm:g} mm" if paper.ruling in ("ruled", "squared") else ""
-    return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "")
+    colour = next((name for name, hexed in COLOURS.items() if hexed == paper.colour.lower()), "of its own colour")
+    tail = "" if paper.colour.lower() == Paper().colour else f" {colour}"
+    return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "") + tail
 
 
 @dataclasses.dataclass(frozen=True)

@@ -35,6 +35,7 @@ class Sheet:
     paper_is_dark: bool = False
     version: int = 1
     ink: int = 1
+    note: str = ""
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -72,6 +73,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         is_dark(paper.colour),
         row["version"],
         row["ink"],
+        row["note"],
     )
 
 
@@ -82,9 +84,10 @@ def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
     return _sheet(row)
 
 
-def list_sheets(db: sqlite3.Connection) -> list[Sheet]:
-    """All sheets not in the bin, newest first."""
-    return [_sheet(row) for row in db.execute(_SELECT + "WHERE binned_at IS NULL ORDER BY created_at DESC, id")]
+def list_sheets(db: sqlite3.Connection, binned: bool = False) -> list[Sheet]:
+    """All sheets, newest first: those not in the bin, or those in it."""
+    condition = "WHERE (binned_at IS NOT NULL) = ? ORDER BY created_at DESC, id"
+    return [_sheet(row) for row in db.execute(_SELECT + condition, (binned,))]
 
 
 def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
@@ -119,6 +122,7 @@ def change_sheet(
     hand_id: str | None = None,
     device_id: str | None = None,
     pen_id: str | None = None,
+    note: str | None = None,
 ) -> Sheet:
     """Change what is given and leave the rest. Raises Stale when the sheet is no longer the version that was seen."""
     given = {
@@ -127,6 +131,7 @@ def change_sheet(
         "hand_id": hand_id,
         "device_id": device_id,
         "pen_id": pen_id,
+        "note": note,
     }
     changes = {column: value for column, value in given.items() if value is not None}
     with transaction(db):

@@ -35,12 +35,13 @@ from gray_quill.store.sheets import (
     get_sheet,
     index_of,
     ink_again,
+    list_sheets,
     stroke_index,
 )
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Box, Id, Name, PaperIn, RecipeIn, StrokeColumns, bounded
+from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, StrokeColumns, bounded
 from gray_quill.web.replies import download, new_id, png
 from gray_quill.web.time_budget import in_time
 
@@ -71,6 +72,11 @@ class SheetChange(Model):
     hand_id: Id | None = None
     device_id: Id | None = None
     pen_id: Id | None = None
+    note: Note | None = None
+
+
+class SheetsInBin(Model):
+    sheets: list[Sheet]
 
 
 class SheetDetail(Model):
@@ -200,6 +206,12 @@ def edit_sheet(sheet_id: str, body: SheetChange) -> Sheet:
     if body.pen_id:
         get_pen(db(), body.pen_id)
     return change_sheet(db(), sheet_id, **dict(body))
+
+
+@operation(sheets, "GET", "/bin/sheets", SheetsInBin)
+def read_binned_sheets() -> SheetsInBin:
+    """The sheets in the bin, newest first."""
+    return SheetsInBin(sheets=list_sheets(db(), binned=True))
 
 
 @operation(sheets, "PUT", "/sheets/<sheet_id>/bin", Sheet, body=BinChange)

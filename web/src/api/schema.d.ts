@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bin/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheets in the bin, newest first. */
+        get: operations["read_binned_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk": {
         parameters: {
             query?: never;
@@ -66,7 +83,7 @@ export interface paths {
         /** What one may mostly write. */
         get: operations["first_choices"];
         put?: never;
-        /** Put down a first sheet for this hand, device and use; its pens go on the roll. Every part can be changed later. */
+        /** Put down a first sheet for this hand, device and use; its pens go on the roll. All can be changed later. */
         post: operations["first_desk"];
         delete?: never;
         options?: never;
@@ -3403,6 +3420,8 @@ export interface components {
             ink: number;
             kind: string;
             name: string;
+            /** @default  */
+            note: string;
             paper: components["schemas"]["Paper"];
             /** @default false */
             paper_is_dark: boolean;
@@ -3425,6 +3444,8 @@ export interface components {
             /** @default null */
             name: string | null;
             /** @default null */
+            note: string | null;
+            /** @default null */
             paper: components["schemas"]["Paper"] | null;
             /** @default null */
             pen_id: string | null;
@@ -3436,6 +3457,9 @@ export interface components {
             prompts: components["schemas"]["Prompt"][];
             sheet: components["schemas"]["Sheet"];
             stroke_ids: string[];
+        };
+        SheetsInBin: {
+            sheets: components["schemas"]["Sheet"][];
         };
         /** @description A kept pen and the contrast of its ink with a paper. */
         Shown: {
@@ -3965,6 +3989,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PenList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_binned_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetsInBin"];
                 };
             };
             /** @description Refused, with what to do */

@@ -10,6 +10,7 @@ import HandForm from './HandForm.vue'
 import PaperForm from './PaperForm.vue'
 import PaperSwatch from './PaperSwatch.vue'
 import PenSwatch from './PenSwatch.vue'
+import SheetList from './SheetList.vue'
 import type { Part } from './TheSentence.vue'
 
 const props = defineProps<{ part: Part }>()
@@ -28,7 +29,6 @@ const TITLES: Record<Part, string> = {
 }
 
 const found = (words: string) => words.toLowerCase().includes(search.value.trim().toLowerCase())
-const sheets = computed(() => (desk.desk?.sheets ?? []).filter((s) => found(s.name)))
 const pens = computed(() => (desk.desk?.pens ?? []).filter((p) => found(`${p.recipe.name} ${p.recipe.kind}`)))
 const hands = computed(() => (desk.desk?.hands ?? []).filter((h) => found(h.hand.name)))
 const devices = computed(() => (desk.desk?.devices ?? []).filter((d) => found(d.device.name)))
@@ -37,6 +37,12 @@ const paperOf = (name: string): Schemas['Paper'] => {
   const now = desk.sheet!.paper
   const set = desk.desk!.stationery[name]!
   return { ...now, spacing_mm: 5, weight_mm: 0.2, margin_mm: 0, ...set } as Schemas['Paper']
+}
+
+/** Whether the sheet lies on this paper: the same ruling, spacing and margin line. */
+const isNow = (name: string) => {
+  const [now, set] = [desk.sheet!.paper, paperOf(name)]
+  return (['ruling', 'spacing_mm', 'margin_mm'] as const).every((k) => now[k] === set[k])
 }
 
 async function choose(change: Partial<Schemas['SheetChange']>) {
@@ -77,24 +83,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
     </div>
 
     <p v-if="desk.trouble" class="harm" role="alert">{{ desk.trouble }}</p>
-    <div v-if="part === 'sheet'" class="list">
-      <button
-        v-for="s in sheets"
-        :key="s.id"
-        type="button"
-        class="row"
-        :class="{ now: s.id === desk.sheet?.id }"
-        @click="open(s.id)"
-      >
-        <PaperSwatch :paper="s.paper" :width="34" :height="44" />
-        <span
-          ><b>{{ s.name }}</b
-          ><span class="small"
-            >{{ s.strokes }} {{ s.strokes === 1 ? 'stroke' : 'strokes' }}, {{ s.paper_words }}</span
-          ></span
-        >
-      </button>
-    </div>
+    <SheetList v-if="part === 'sheet'" :search="search" @open="open" />
     <div v-else-if="part === 'pen'" class="grid">
       <button
         v-for="p in pens"
@@ -140,7 +129,14 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
       </button>
     </div>
     <div v-else class="grid">
-      <button v-for="name in papers" :key="name" type="button" class="tile" @click="choose({ paper: paperOf(name) })">
+      <button
+        v-for="name in papers"
+        :key="name"
+        type="button"
+        class="tile"
+        :class="{ now: isNow(name) }"
+        @click="choose({ paper: paperOf(name) })"
+      >
         <PaperSwatch :paper="paperOf(name)" :width="62" :height="80" /><b>{{ name }}</b>
       </button>
     </div>
@@ -233,7 +229,12 @@ b {
   border: var(--line) solid var(--rule);
   text-align: center;
 }
+/* always in view, however many sheets there are */
 .foot {
+  position: sticky;
+  bottom: -16px;
+  padding: 8px 0 16px;
+  background: var(--card);
   display: flex;
   gap: 12px;
   flex-wrap: wrap;

@@ -111,9 +111,9 @@ export const useDesk = defineStore('desk', () => {
    * Change who, what or which paper the sheet is for. Where it was changed elsewhere meanwhile, the change is made on
    * top if it is about something else; otherwise the writer is asked.
    */
-  const changeSheet = (change: SheetChange) =>
+  const changeSheet = (change: SheetChange, which?: SheetItem) =>
     attempt(async () => {
-      const seen = sheet.value
+      const seen = which ?? sheet.value
       if (!seen) return
       try {
         await sendChange(seen, change)
@@ -155,6 +155,14 @@ export const useDesk = defineStore('desk', () => {
   function takePen(id: string) {
     penBefore.value = sheet.value?.pen_id
     return changeSheet({ pen_id: id })
+  }
+
+  /** A sheet went into the bin: another one lies on the desk, if there is one. */
+  async function dropSheet(id: string) {
+    if (!desk.value) return
+    desk.value.sheets = desk.value.sheets.filter((s) => s.id !== id)
+    const next = desk.value.sheets[0]
+    if (desk.value.sheet_id === id && next) await openSheet(next.id)
   }
 
   const openSheet = (id: string) =>
@@ -233,6 +241,7 @@ export const useDesk = defineStore('desk', () => {
     load,
     changeSheet,
     openSheet,
+    dropSheet,
     putDown,
     setSurface,
     setSide,

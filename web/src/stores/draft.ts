@@ -53,6 +53,8 @@ export const useDraft = defineStore('draft', () => draftOf(computed(() => useDes
 export function draftOf(pen: Ref<PenItem | undefined>) {
   const desk = useDesk()
   const revisions = shallowRef<PenItem[]>([])
+  /** A few words for the next revision. */
+  const note = ref('')
   /** The path being dragged: changes to it are one step of undo until `done`, or until another path is changed. */
   let dragged: string | undefined
 
@@ -135,14 +137,14 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     mark()
   }
 
-  const keep = (note = '') =>
+  const keep = (words = '') =>
     desk.attempt(async () => {
       const now = pen.value
       if (!now || !recipe.value) return
       const made = await take(
         api.POST('/api/pens/{pen_id}/revisions', {
           params: { path: { pen_id: now.id } },
-          body: { recipe: recipe.value, note, saw: now.newest },
+          body: { recipe: recipe.value, note: words, saw: now.newest },
         }),
       ).catch(async (error) => {
         // kept elsewhere meanwhile: theirs is shown as the newest, and the draft stays to be kept after it
@@ -150,6 +152,7 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
         throw error
       })
       revisions.value = [made, ...revisions.value]
+      note.value = ''
       desk.replacePen(made)
       const { revision, created_at } = made
       Object.assign(drafts.value.get(made.id) ?? {}, { from: { revision, created_at } })
@@ -168,6 +171,7 @@ export function draftOf(pen: Ref<PenItem | undefined>) {
     kept,
     recipe,
     revisions,
+    note,
     changed,
     unkept,
     next,

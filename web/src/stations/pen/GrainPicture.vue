@@ -7,12 +7,24 @@ import { useDraft } from '@/stores/draft'
 defineProps<{ field: Schemas['Control'] }>()
 const draft = useDraft()
 
-const bringIn = useBringIn('Grain picture, PNG', 'image/png', async (file) => {
+/** A photograph as PNG, whatever the browser can read it from. */
+async function asPng(file: File): Promise<Blob> {
+  if (file.type === 'image/png') return file
+  const picture = await createImageBitmap(file).catch(() => {
+    throw new Error('This picture cannot be read. Choose a PNG, JPEG or WebP.')
+  })
+  const canvas = new OffscreenCanvas(picture.width, picture.height)
+  canvas.getContext('2d')!.drawImage(picture, 0, 0)
+  return canvas.convertToBlob({ type: 'image/png' })
+}
+
+const bringIn = useBringIn('Grain picture', 'image/png,image/jpeg,image/webp', async (file) => {
   if (!draft.recipe) return
+  const picture = await asPng(file)
   const { own } = await take(
     api.POST('/api/pens/grains', {
       body: '',
-      bodySerializer: () => file,
+      bodySerializer: () => picture,
       headers: { 'Content-Type': 'image/png' },
     }),
   )
@@ -37,7 +49,6 @@ const bringIn = useBringIn('Grain picture, PNG', 'image/png', async (file) => {
 .grain {
   display: grid;
   gap: 2px;
-  min-height: 64px;
   align-content: end;
 }
 .grain .word-button {

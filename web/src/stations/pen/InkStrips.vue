@@ -10,17 +10,42 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 import OneStrip from './OneStrip.vue'
+import ScribbleField from './ScribbleField.vue'
 import ShadingPatches from './ShadingPatches.vue'
 
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
-const props = defineProps<{ source: Schemas['Source']; inked: boolean; corners: number[][]; group: string }>()
+const props = defineProps<{
+  source: Schemas['Source']
+  inked: boolean
+  corners: number[][]
+  group: string
+  spotAt?: { x_mm: number; y_mm: number }
+}>()
 const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; against: [recipe: Recipe | undefined] }>()
+/** What is shown can be taken over: one step of undo. */
+function takeOver(recipe: Recipe) {
+  draft.done()
+  draft.replace(recipe)
+  draft.done()
+}
+function set(path: string, value: number) {
+  draft.done()
+  draft.set(path, Number(value.toFixed(3)))
+  draft.done()
+}
+const RUNGS = { width: 'body.width_mm', opacity: 'body.opacity', range: 'press.range' } as const
+/** What the ends of a heat scale can become: the lightest and firmest force the ends of the press curve. */
+const ENDS = { force: ['press.floor', 'press.ceiling'] } as Partial<Record<string, [string, string]>>
+const ends = computed(() => ENDS[quantity.value])
+/** A strip that is not the pen as it is now. */
+const other = (key: string) => key !== 'now' && key !== 'x1'
 const VIEWS = {
   change: 'before and after',
   heat: 'heat',
   widths: 'thin, middle, thick',
   ladder: 'ladder',
   pens: 'beside others',
+  scribble: 'scribble',
   shading: 'shading',
 } as const
 const desk = useDesk()
@@ -147,11 +172,19 @@ const shown = (v: number) =>
     </div>
     <div ref="area" class="area card" :style="{ background: desk.sheet!.paper.colour }">
       <ShadingPatches v-if="view === 'shading'" />
+      <ScribbleField
+        v-else-if="view === 'scribble' && desk.sheet && draft.recipe"
+        :recipe="draft.recipe"
+        :paper="desk.sheet.paper"
+      />
       <template v-else-if="view === 'heat'">
         <img v-if="heat" :src="heat.image" class="whole" alt="Your line coloured by what made it" data-ink="heat" />
         <p v-if="heat" class="scale small" :style="label">
-          {{ say(heat.low) }}<i v-for="c in heat.colours" :key="c" :style="{ background: c }"></i>{{ say(heat.high) }}
-          {{ heat.unit }}
+          <button v-if="ends" type="button" @click="set(ends[0], heat.low)">{{ say(heat.low) }} as floor</button
+          ><template v-else>{{ say(heat.low) }}</template
+          ><i v-for="c in heat.colours" :key="c" :style="{ background: c }"></i
+          ><button v-if="ends" type="button" @click="set(ends[1], heat.high)">{{ say(heat.high) }} as ceiling</button
+          ><template v-else>{{ say(heat.high) }} {{ heat.unit }}</template>
         </p>
       </template>
       <template v-else-if="view === 'ladder'">
@@ -163,7 +196,9 @@ const shown = (v: number) =>
           data-ink="ladder"
         />
         <ol v-if="rungs" class="values small" :style="{ color: label.color }">
-          <li v-for="v in rungs.values" :key="v">{{ shown(v) }}</li>
+          <li v-for="v in rungs.values" :key="v">
+            <button type="button" :aria-label="`Take ${shown(v)}`" @click="set(RUNGS[over], v)">{{ shown(v) }}</button>
+          </li>
         </ol>
       </template>
       <template v-else-if="inked">
@@ -176,10 +211,13 @@ const shown = (v: number) =>
           :name="s.key"
           :label="label"
           :marks="s.key === 'now' && view === 'change' ? corners : []"
+          :spot="s.key === 'now' || view === 'change' ? spotAt : undefined"
+          :takable="view !== 'change' && other(s.key)"
+          @take="takeOver(s.recipe)"
           @spot="(p) => emit('spot', p)"
         />
       </template>
-      <slot />
+      <slot v-if="view !== 'scribble' && view !== 'ladder' && view !== 'shading'" />
     </div>
   </div>
 </template>
@@ -245,12 +283,27 @@ const shown = (v: number) =>
 .scale i:last-of-type {
   margin-right: 8px;
 }
+.scale button {
+  min-height: var(--target);
+  padding: 0 8px;
+  text-decoration: underline;
+}
+/* the whole rung is the target */
+.values button {
+  width: 100%;
+  height: 100%;
+  padding: 0 14px;
+  text-align: left;
+  text-decoration: underline;
+}
+.values button:hover {
+  background: color-mix(in srgb, var(--accent) 10%, transparent);
+}
 .values {
   position: absolute;
-  inset: 0 auto 0 12px;
+  inset: 0;
   display: grid;
-  grid-auto-rows: 1fr;
-  align-items: center;
+  grid-auto-rows: minmax(0, 1fr);
   list-style: none;
   margin: 0;
   padding: 0;

@@ -14,8 +14,12 @@ const props = defineProps<{
   name: string
   label: Record<string, string | undefined>
   marks: number[][]
+  /** The spot that was pressed, page mm. */
+  spot?: { x_mm: number; y_mm: number }
+  /** Whether a press takes this recipe over. */
+  takable?: boolean
 }>()
-const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }] }>()
+const emit = defineEmits<{ spot: [place: { x_mm: number; y_mm: number }]; take: [] }>()
 const desk = useDesk()
 const ink = useInk()
 const strip = useTemplateRef<HTMLElement>('strip')
@@ -62,15 +66,18 @@ const fit = computed(() => {
   )
 })
 
-/** Lost corners, in CSS pixels of the strip. */
-const onStrip = computed(() => {
+/** A place on the page in CSS pixels of the strip. */
+const onStrip = (p: Schemas['PreviewReply'], x: number, y: number) => ({
+  x: ((x - p.box_mm[0]!) * p.scale) / pixelRatio.value,
+  y: ((y - p.box_mm[1]!) * p.scale) / pixelRatio.value,
+})
+const lost = computed(() => {
   const p = picture.value
-  return p
-    ? props.marks.map(([x, y]) => ({
-        x: ((x! - p.box_mm[0]!) * p.scale) / pixelRatio.value,
-        y: ((y! - p.box_mm[1]!) * p.scale) / pixelRatio.value,
-      }))
-    : []
+  return p ? props.marks.map(([x, y]) => onStrip(p, x!, y!)) : []
+})
+const pressed = computed(() => {
+  const [p, at] = [picture.value, props.spot]
+  return p && at ? onStrip(p, at.x_mm, at.y_mm) : undefined
 })
 
 function press(event: PointerEvent) {
@@ -96,9 +103,17 @@ function press(event: PointerEvent) {
       draggable="false"
     />
     <svg v-if="picture" class="marks" aria-hidden="true">
-      <circle v-for="(m, i) in onStrip" :key="i" :cx="m.x" :cy="m.y" r="9" />
+      <circle v-for="(m, i) in lost" :key="i" :cx="m.x" :cy="m.y" r="9" />
+      <path
+        v-if="pressed"
+        class="pressed"
+        :d="`M${pressed.x - 11} ${pressed.y}h7m8 0h7M${pressed.x} ${pressed.y - 11}v7m0 8v7`"
+      />
     </svg>
-    <span class="small book" :style="label">{{ words }}</span>
+    <button v-if="takable" type="button" class="word-button take" @pointerdown.stop @click="emit('take')">
+      Take {{ words }}
+    </button>
+    <span v-else class="small book" :style="label">{{ words }}</span>
   </div>
 </template>
 
@@ -127,6 +142,16 @@ img {
   stroke: var(--attention);
   stroke-width: 1.5;
   stroke-dasharray: 3 3;
+}
+.pressed {
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.take {
+  position: absolute;
+  right: 8px;
+  top: 4px;
+  font-size: var(--small);
 }
 span {
   position: absolute;

@@ -93,6 +93,10 @@ const bringIn = useBringIn('Pen, JSON', '.json,application/json', async (file) =
         ><ElOption v-for="k in desk.desk!.pen_kinds" :key="k" :value="k"
       /></ElSelect>
     </label>
+    <label
+      >Note for revision {{ draft.next }}
+      <ElInput v-model="draft.note" maxlength="200" aria-label="Note for the next revision" placeholder="what changed"
+    /></label>
     <label class="roll"
       >On the pen roll
       <ElSwitch :model-value="onRoll" aria-label="On the pen roll" @change="(v) => setRoll(Boolean(v))"

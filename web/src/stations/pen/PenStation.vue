@@ -4,6 +4,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
+import { when } from '@/lib/numbers'
 import { inWords } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
 import { walkTabs } from '@/composables/use-tabs'
@@ -75,7 +76,7 @@ const press = computed(() => draft.recipe?.press)
 const justKept = computed(() => !draft.changed && keptHere.value === `${desk.pen?.id} ${desk.pen?.revision}`)
 const keptHere = ref('')
 async function keep() {
-  await draft.keep()
+  await draft.keep(draft.note.trim())
   if (!draft.changed) keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
 }
 
@@ -98,19 +99,24 @@ watch(
   () => (fromSheet.value = undefined),
 )
 
-let place: { x_mm: number; y_mm: number } | undefined
+const place = shallowRef<{ x_mm: number; y_mm: number }>()
+/** The pressed spot's card lies over the chart of the group until it is put away. */
+const showSpot = ref(false)
+watch([group, () => source.value.sheet_id, () => desk.pen?.id], () => (showSpot.value = false))
+watch([() => source.value.sheet_id, part], () => (place.value = spot.value = undefined))
 const spots = useLatest(
   (at: { x_mm: number; y_mm: number }) =>
     take(api.POST('/api/pen/spot', { body: { recipe: draft.recipe!, source: source.value, ...at } })),
   (answer) => (spot.value = answer),
   () => (spot.value = undefined),
 )
-/** Pressing the ink also brings its card into view. */
+/** Pressing the ink marks the spot and brings its card into view. */
 async function pressSpot(at: { x_mm: number; y_mm: number }) {
-  place = at
+  place.value = at
+  showSpot.value = true
   await spots.want(at)
 }
-const spotSoon = useDebounceFn(() => place && draft.recipe && void spots.want(place), 250)
+const spotSoon = useDebounceFn(() => place.value && draft.recipe && void spots.want(place.value), 250)
 const differs = useLatest(
   (body: Schemas['DifferBody']) => take(api.POST('/api/pen/differences', { body })),
   (answer) => (differing.value = answer.differences),
@@ -180,6 +186,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <InkStrips
         :source="source"
         :inked="inked"
+        :spot-at="place"
         :group="group"
         :corners="now.corners.value"
         @spot="pressSpot"
@@ -195,7 +202,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 
       <div class="tools">
         <section class="card evidence">
-          <template v-if="group === 'press'">
+          <template v-if="showSpot && spot">
+            <SpotCard :spot="spot" />
+            <button type="button" class="plain-button" @click="showSpot = false">back to {{ group }}</button>
+          </template>
+          <template v-else-if="group === 'press'">
             <h2>Press <em class="book">over your own force</em></h2>
             <PressChart
               :points="press.points"
@@ -274,7 +285,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             v-for="r in draft.revisions"
             :key="r.revision"
             :value="r.revision"
-            :label="`revision ${r.revision}, ${r.created_at.slice(0, 10)}${r.note ? ', ' + r.note : ''}`"
+            :label="`revision ${r.revision}, ${when(r.created_at)}${r.note ? ', ' + r.note : ''}`"
           />
         </ElSelect>
       </div>

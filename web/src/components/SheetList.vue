@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { computed, ref, shallowRef } from 'vue'
+import { api, take, type SheetItem } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+
+/** The sheets with their ink, to open, name, note, and put into the bin or back. */
+const props = defineProps<{ search: string }>()
+const emit = defineEmits<{ open: [id: string] }>()
+const desk = useDesk()
+const editing = ref<string>()
+const binned = shallowRef<SheetItem[]>()
+const found = computed(() =>
+  (desk.desk?.sheets ?? []).filter((s) =>
+    `${s.name} ${s.note}`.toLowerCase().includes(props.search.trim().toLowerCase()),
+  ),
+)
+const PREVIEW_PX = 96
+/** The whole sheet as it lies there, small. */
+const picture = (s: SheetItem) => {
+  const scale = Math.max(0.21, (PREVIEW_PX / Math.max(s.paper.width_mm, s.paper.height_mm)) * 1.5)
+  return `/api/sheets/${s.id}/page.png?scale=${scale.toFixed(3)}`
+}
+const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
+
+const bin = (s: SheetItem, binning: boolean) =>
+  desk.attempt(async () => {
+    const params = { path: { sheet_id: s.id } }
+    const moved = await take(api.PUT('/api/sheets/{sheet_id}/bin', { params, body: { binned: binning } }))
+    if (binning) await desk.dropSheet(s.id)
+    else desk.replaceSheet(moved)
+    if (binned.value || !binning) await showBin()
+  })
+async function showBin() {
+  binned.value = (await take(api.GET('/api/bin/sheets'))).sheets
+}
+</script>
+
+<template>
+  <div class="list">
+    <div v-for="s in found" :key="s.id" class="sheet" :class="{ now: s.id === desk.sheet?.id }">
+      <button type="button" class="open" @click="emit('open', s.id)">
+        <img :src="picture(s)" alt="" loading="lazy" :key="`${s.id} ${s.ink} ${s.version}`" />
+        <span
+          ><b>{{ s.name }}</b
+          ><span class="small">{{ counted(s.strokes) }}, {{ s.paper_words }}</span
+          ><span v-if="s.note" class="small book">{{ s.note }}</span></span
+        >
+      </button>
+      <button
+        type="button"
+        class="plain-button small"
+        :aria-expanded="editing === s.id"
+        :aria-label="`Name and note of ${s.name}`"
+        @click="editing = editing === s.id ? undefined : s.id"
+      >
+        name, note
+      </button>
+      <div v-if="editing === s.id" class="edit">
+        <label class="small"
+          >Name
+          <ElInput
+            :model-value="s.name"
+            maxlength="80"
+            aria-label="Name of the sheet"
+            @change="(name: string) => name.trim() && desk.changeSheet({ name }, s)"
+        /></label>
+        <label class="small"
+          >Note
+          <ElInput
+            :model-value="s.note"
+            maxlength="200"
+            aria-label="Note on the sheet"
+            @change="(note: string) => desk.changeSheet({ note }, s)"
+        /></label>
+        <button type="button" class="word-button" @click="bin(s, true)">Move to the bin</button>
+      </div>
+    </div>
+    <button type="button" class="plain-button small" @click="binned ? (binned = undefined) : showBin()">
+      {{ binned ? 'Close the bin' : 'Look in the bin' }}
+    </button>
+    <p v-if="binned && !binned.length" class="small">The bin is empty.</p>
+    <p v-for="s in binned" :key="s.id" class="binned">
+      {{ s.name }} <span class="small">{{ counted(s.strokes) }}</span>
+      <button type="button" class="plain-button" @click="bin(s, false)">put back</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.list {
+  display: grid;
+  margin-bottom: 12px;
+}
+.sheet {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  border-top: var(--line) solid var(--rule);
+}
+.sheet.now {
+  box-shadow: inset 4px 0 0 var(--accent);
+}
+:root[data-surface='e-ink'] .sheet.now {
+  border-left: 6px solid var(--ink);
+}
+.open {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-height: 72px;
+  padding: 6px 10px;
+  text-align: left;
+}
+.open:hover {
+  background: var(--accent-soft);
+}
+.open > span {
+  display: grid;
+}
+img {
+  width: 62px;
+  height: 62px;
+  object-fit: contain;
+  flex: none;
+}
+b {
+  font-weight: 650;
+}
+.edit {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  padding: 4px 10px 12px;
+}
+.edit label {
+  display: grid;
+  flex: 1 1 180px;
+}
+.binned {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+</style>
