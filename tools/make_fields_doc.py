@@ -1,10 +1,11 @@
-"""Writes docs/pen-fields.md, docs/readings.md and docs/palm-rules.md from the declarations in the core. Run as
+"""Writes docs/pen-fields.md, docs/readings.md, docs/palm-rules.md and docs/words.md from the declarations in the core. Run as
 `.venv/bin/python tools/make_fields_doc.py`.
 """
 
 import pathlib
 
 from gray_quill.core.catalogue import READINGS
+from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.contacts import COLUMNS, PHASES
 from gray_quill.core.palm.drills import DRILLS
 from gray_quill.core.palm.outcome import GRADES
@@ -12,6 +13,7 @@ from gray_quill.core.palm.rules import RULES, Rules
 from gray_quill.core.pen.recipe import FORMAT, recipe_fields
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.reading import in_words
+from gray_quill.core.units import UNIT_WORDS
 
 DOCS = pathlib.Path(__file__).parents[1] / "docs"
 
@@ -97,6 +99,30 @@ def readings_doc() -> str:
     return "\n".join(lines)
 
 
+def words_doc() -> str:
+    """Every name a screen shows, in one alphabet, as Markdown."""
+    controls = [(group, c) for group, rows in recipe_fields().items() for c in rows]
+    controls += [("hand", c) for c in describe_record(Hand)] + [("palm rule", c) for c in describe_record(Rules)]
+    entries = [(r.label, group, r.unit, r.help) for group, found in READINGS.items() for r in found.values()]
+    entries += [(c.label, group, c.unit, f"{c.help}.") for group, c in controls]
+    lines = [
+        "# Words",
+        "",
+        "Made by `tools/make_fields_doc.py` from the declarations in the core. Every name a screen shows, and what it",
+        "means; on the screens a press on the name opens the same line.",
+        "",
+        "## Units",
+        "",
+        *(f"- **{unit}**: {words}" for unit, words in UNIT_WORDS.items()),
+        "",
+        "## Names",
+        "",
+    ]
+    for label, where, unit, words in sorted(set(entries), key=lambda e: (e[0].lower(), e[1])):
+        lines.append(f"- **{label[0].upper()}{label[1:]}**{f', {unit}' if unit else ''} ({where}): {words}")
+    return "\n".join([*lines, ""])
+
+
 def _most(bound: float | None, unit: str = "") -> str:
     return "any" if bound is None else f"{bound:g}{unit}"
 
@@ -113,3 +139,4 @@ if __name__ == "__main__":
     (DOCS / "pen-fields.md").write_text(fields_doc())
     (DOCS / "readings.md").write_text(readings_doc())
     (DOCS / "palm-rules.md").write_text(palm_doc())
+    (DOCS / "words.md").write_text(words_doc())

@@ -14,7 +14,8 @@ RUN_AXE = """
 const done = arguments[arguments.length - 1]
 // a surface changes colours only: what is not about colours is asked once
 const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-axe.run(document, { runOnly: arguments[0] ? tags : { type: 'rule', values: ['color-contrast'] }, resultTypes: ['violations'] }).then((r) =>
+const runOnly = arguments[0] ? tags : { type: 'rule', values: ['color-contrast'] }
+axe.run(document, { runOnly, resultTypes: ['violations'] }).then((r) =>
   done(r.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => [v.id, n.target.join(' ').slice(0, 90)]))))
 """
 SIZES = ((390, 844), (820, 1180), (1024, 768), (1112, 834), (1280, 800), (1366, 1024), (1920, 1080))

@@ -43,7 +43,7 @@ class PalmOnTheSheet(DeskCase):
         desk.wait("document.querySelector('h1').textContent.startsWith('Sheet')", "a new sheet")
         desk.js("localStorage.setItem('gray-quill-pen-seen', 'true')")
         desk.open()
-        desk.says("a finger moves the page")
+        desk.says("Let a finger write")
         self.x, self.y = desk.corner(".scroll")
 
     def slide(self, *ways: tuple[tuple[float, float], tuple[float, float], float], first: int = 1) -> None:
@@ -122,7 +122,7 @@ class PalmOnTheSheet(DeskCase):
 
     def a_locked_page_holds_still(self) -> None:
         before = self.place()
-        self.desk.press("page free", ".tools")
+        self.desk.press("Lock the page", ".tools")
         self.desk.rests()
         self.assertEqual(self.place(), before, "locking moves nothing")
         self.slide(((260, 250), (220, 250), FINGER_PX), ((340, 250), (380, 200), FINGER_PX))
@@ -130,10 +130,10 @@ class PalmOnTheSheet(DeskCase):
         self.slide(((300, 400), (200, 300), FINGER_PX), first=3)
         self.lift()
         self.assertEqual(self.place(), before)
-        self.desk.press("page locked", ".tools")
+        self.desk.press("Let the page move", ".tools")
 
     def a_finger_writes(self) -> None:
-        self.desk.press("a finger moves the page", ".tools")
+        self.desk.press("Let a finger write", ".tools")
         self.desk.rests()
         self.slide(((100, 330), (200, 330), FINGER_PX))
         self.lift()

@@ -14,7 +14,7 @@ from gray_quill.core.pen.recipe import GROUPS, read_recipe, recipe_fields, write
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import quantities, read_record, record_json
 from gray_quill.core.trace import make_trace
-from tools.make_fields_doc import DOCS, fields_doc, palm_doc, readings_doc
+from tools.make_fields_doc import DOCS, fields_doc, palm_doc, readings_doc, words_doc
 
 
 class Recipes(unittest.TestCase):
@@ -60,8 +60,9 @@ class Recipes(unittest.TestCase):
         self.assertIn("hollow.wall_mm", {c.name for c in recipe_fields()["body"]})
 
     def test_the_table_in_the_docs_is_the_declaration(self) -> None:
-        for name, made in (("pen-fields.md", fields_doc), ("palm-rules.md", palm_doc), ("readings.md", readings_doc)):
-            self.assertEqual((DOCS / name).read_text(), made(), "run tools/make_fields_doc.py")
+        docs = {"pen-fields": fields_doc, "palm-rules": palm_doc, "readings": readings_doc, "words": words_doc}
+        for name, made in docs.items():
+            self.assertEqual((DOCS / f"{name}.md").read_text(), made(), "run tools/make_fields_doc.py")
 
 
 class Papers(unittest.TestCase):

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, watchEffect } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import FirstMinute from './components/FirstMinute.vue'
@@ -11,10 +11,13 @@ import TheStations from './components/TheStations.vue'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
 import { useDesk } from './stores/desk'
+import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
 
 const desk = useDesk()
 const ink = useInk()
+const frame = useFrame()
+watchEffect(() => document.documentElement.style.setProperty('--words', String(SIZES[frame.words] ?? 1)))
 const route = useRoute()
 const router = useRouter()
 const keys = ref(false)
@@ -51,7 +54,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <div class="frame" :class="[`stations-${desk.stationSide}`]">
+  <div class="frame" :class="[`stations-${desk.stationSide}`, `roll-${frame.rollPlace}`, { folded: frame.rollFolded }]">
     <TheSentence class="top" />
     <div class="news">
       <p v-if="desk.trouble" class="trouble" role="alert">
@@ -71,30 +74,66 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </p>
       <RefusedInk />
     </div>
-    <TheStations class="side" @keys="keys = !keys" />
-    <main class="middle">
-      <RouterView v-if="desk.sheet" />
-      <FirstMinute v-else-if="desk.desk" />
-    </main>
-    <PenRoll class="foot" />
+    <div class="body">
+      <TheStations class="side" @keys="keys = !keys" />
+      <main class="middle">
+        <RouterView v-if="desk.sheet" />
+        <FirstMinute v-else-if="desk.desk" />
+      </main>
+      <PenRoll class="pens" />
+    </div>
     <KeyList v-if="keys" @close="keys = false" />
   </div>
 </template>
 
 <style scoped>
 .frame {
+  --roll: 82px;
   display: grid;
   height: 100%;
-  grid-template: 'top top' 64px 'trouble trouble' auto 'side middle' minmax(0, 1fr) 'side foot' 76px / 124px minmax(
-      0,
-      1fr
-    );
+  grid-template: 'top' 64px 'news' auto 'body' minmax(0, 1fr) / minmax(0, 1fr);
 }
-
-.frame.stations-right {
-  grid-template:
-    'top top' 64px 'trouble trouble' auto 'middle side' minmax(0, 1fr) 'foot side' 76px / minmax(0, 1fr)
-    124px;
+.frame.folded {
+  --roll: 44px;
+}
+/* stations beside, the roll on the side that was chosen */
+.body {
+  grid-area: body;
+  display: grid;
+  min-height: 0;
+  grid-template: 'side head' auto 'side middle' minmax(0, 1fr) 'side foot' auto / 124px minmax(0, 1fr);
+}
+.stations-right .body {
+  grid-template: 'head side' auto 'middle side' minmax(0, 1fr) 'foot side' auto / minmax(0, 1fr) 124px;
+}
+.roll-left .body {
+  grid-template: 'side left middle' minmax(0, 1fr) / 124px calc(var(--roll) + 34px) minmax(0, 1fr);
+}
+.roll-right .body {
+  grid-template: 'side middle right' minmax(0, 1fr) / 124px minmax(0, 1fr) calc(var(--roll) + 34px);
+}
+.stations-right.roll-left .body {
+  grid-template: 'left middle side' minmax(0, 1fr) / calc(var(--roll) + 34px) minmax(0, 1fr) 124px;
+}
+.stations-right.roll-right .body {
+  grid-template: 'middle right side' minmax(0, 1fr) / minmax(0, 1fr) calc(var(--roll) + 34px) 124px;
+}
+.pens {
+  min-height: var(--roll);
+}
+.roll-foot .pens {
+  grid-area: foot;
+  height: var(--roll);
+}
+.roll-head .pens {
+  grid-area: head;
+  height: var(--roll);
+}
+.roll-left .pens {
+  grid-area: left;
+}
+.roll-right .pens {
+  grid-area: right;
 }
 
 .top {
@@ -108,12 +147,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   min-height: 0;
   position: relative;
 }
-.foot {
-  grid-area: foot;
-}
 
 .news {
-  grid-area: trouble;
+  grid-area: news;
 }
 .ways {
   display: flex;
@@ -134,12 +170,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 
 @media (max-width: 900px) {
-  .frame,
-  .frame.stations-right {
-    grid-template: 'top' auto 'trouble' auto 'middle' minmax(0, 1fr) 'foot' 76px 'side' minmax(52px, auto) / minmax(
-        0,
-        1fr
-      );
+  .frame {
+    grid-template-rows: auto auto minmax(0, 1fr);
+  }
+  .frame .body.body {
+    grid-template: 'head' auto 'middle' minmax(0, 1fr) 'foot' auto 'side' minmax(52px, auto) / minmax(0, 1fr);
   }
 }
 </style>

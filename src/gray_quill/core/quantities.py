@@ -133,6 +133,14 @@ def value_at(quantity: Quantity, share: float) -> float:
     return low + knee * math.expm1(share * math.log1p((high - low) / knee))
 
 
+def share_at(quantity: Quantity, value: float) -> float:
+    """Where a value stands on a quantity's scale, 0..1: the inverse of value_at."""
+    low, high, knee = quantity.low, quantity.high, quantity.knee
+    if knee is None:
+        return (value - low) / (high - low)
+    return math.log1p((value - low) / knee) / math.log1p((high - low) / knee)
+
+
 def read_record(record: type[R], data: object, where: str = "") -> R:
     """Build a record from JSON-like data. Missing fields take their defaults, unknown ones are refused by name.
 

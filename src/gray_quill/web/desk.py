@@ -11,10 +11,11 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
+from gray_quill.core.pen.uses import use_called
 from gray_quill.core.quantities import Control, changed, control, describe_record
 from gray_quill.core.readings.reading import Reading
 from gray_quill.core.wash.layers import ink_contrast
-from gray_quill.store.pens import Pen, list_pens, set_roll
+from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import add_thing, list_things
@@ -54,6 +55,23 @@ PALETTE = [
 ]
 
 
+class NamedRoll(Model):
+    """Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30), Printable]
+    pen_ids: Annotated[list[Id], Field(max_length=ROLL_PLACES)]
+    plain: bool = False
+
+
+def first_rolls(pens: list[Pen]) -> list[NamedRoll]:
+    """The rolls before any was arranged: what is on the roll, and two made from what one may mostly write."""
+    there = {p.id for p in pens}
+    on_roll = [p.id for p in pens if p.roll_place is not None]
+    uses = {"drawing": "sketch-notes", "marking up": "marking up"}
+    others = {name: [i for i in use_called(use).pens if i in there] for name, use in uses.items()}
+    return [NamedRoll(name=name, pen_ids=ids) for name, ids in {"notes": on_roll, **others}.items()]
+
+
 class Desk(Model):
     """Everything the frame needs at start: what is kept, how the screen was left, and all that is declared."""
 
@@ -65,6 +83,8 @@ class Desk(Model):
     surface: str
     side: str
     palette: list[Swatch]
+    rolls: list[NamedRoll]
+    roll: str
     stationery: dict[str, dict[str, Any]]
     paper_sizes_mm: dict[str, tuple[float, float]]
     paper_colours: dict[str, str]
@@ -81,6 +101,8 @@ class DeskChange(Model):
     surface: Literal["auto", "paper", "night", "e-ink"] | None = None
     side: Literal["hand", "left", "right"] | None = None
     palette: Annotated[list[Swatch], Field(max_length=24)] | None = None
+    rolls: Annotated[list[NamedRoll], Field(min_length=1, max_length=8)] | None = None
+    roll: str | None = None
 
 
 class Roll(Model):
@@ -125,15 +147,19 @@ def read_desk() -> Desk:
     sheet_id = settings.get("sheet_id")
     if sheet_id not in {s.id for s in sheets}:
         sheet_id = sheets[0].id if sheets else None
+    pens = list_pens(db())
+    rolls = [NamedRoll(**r) for r in settings.get("rolls", [])] or first_rolls(pens)
     return Desk(
         hands=[HandItem(id=i, hand=h) for i, h in list_things(db(), Hand).items()],
         devices=[DeviceItem(id=i, device=d) for i, d in list_things(db(), Device).items()],
-        pens=list_pens(db()),
+        pens=pens,
         sheets=sheets,
         sheet_id=sheet_id,
         surface=settings.get("surface", "auto"),
         side=settings.get("side", "hand"),
         palette=settings.get("palette", PALETTE),
+        rolls=rolls,
+        roll=settings.get("roll", rolls[0].name),
         stationery=STATIONERY,
         paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,

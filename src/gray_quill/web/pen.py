@@ -13,8 +13,10 @@ from gray_quill.core.advice.kinds import Verdict, judge_kind
 from gray_quill.core.advice.proposals import Advice, advise
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.dials import DialAt, dials_of, turned
 from gray_quill.core.pen.fit import CubicForm, cubic_form, fit_press
 from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, amount_of, parameter_of
 from gray_quill.core.readings.anchors import find_anchors
 from gray_quill.core.readings.differences import Difference, differences
@@ -163,6 +165,19 @@ class EffectsReply(Model):
 
 class AdviceReply(Model):
     advice: list[Advice]
+
+
+class DialBody(Model):
+    """A pen as it was when the dial was taken, and where the dial is turned to; without a dial nothing is turned."""
+
+    recipe: RecipeIn
+    dial: str | None = None
+    to: float = Field(0, ge=0, le=1)
+
+
+class DialReply(Model):
+    recipe: Recipe
+    dials: list[DialAt]
 
 
 class DifferBody(Model):
@@ -314,6 +329,13 @@ def read_spot(body: SpotBody) -> Spot:
 def judge(body: JudgeBody) -> Verdict:
     """Whether a pen does what its kind says, by numbers."""
     return judge_kind(body.recipe)
+
+
+@operation(pen, "POST", "/pen/dials", DialReply, body=DialBody)
+def turn_dial(body: DialBody) -> DialReply:
+    """A pen with a plain dial turned, and where every dial then stands."""
+    recipe = body.recipe if body.dial is None else turned(body.recipe, body.dial, body.to)
+    return DialReply(recipe=recipe, dials=dials_of(recipe))
 
 
 @operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody, costly=True)

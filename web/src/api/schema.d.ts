@@ -589,6 +589,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pen/dials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pen with a plain dial turned, and where every dial then stands. */
+        post: operations["turn_dial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pen/differences": {
         parameters: {
             query?: never;
@@ -1436,6 +1453,8 @@ export interface components {
             recipe_fields: {
                 [key: string]: components["schemas"]["Control"][];
             };
+            roll: string;
+            rolls: components["schemas"]["NamedRoll"][];
             sheet_id: string | null;
             sheets: components["schemas"]["Sheet"][];
             side: string;
@@ -1449,6 +1468,10 @@ export interface components {
         DeskChange: {
             /** @default null */
             palette: components["schemas"]["Swatch"][] | null;
+            /** @default null */
+            roll: string | null;
+            /** @default null */
+            rolls: components["schemas"]["NamedRoll"][] | null;
             /** @default null */
             sheet_id: string | null;
             /** @default null */
@@ -1533,6 +1556,26 @@ export interface components {
         DeviceItem: {
             device: components["schemas"]["Device"];
             id: string;
+        };
+        /** @description A dial and where it stands on a pen, 0..1; moves: the fields it moves there. */
+        DialAt: {
+            at: number;
+            high: string;
+            low: string;
+            moves: string[];
+            name: string;
+        };
+        /** @description A pen as it was when the dial was taken, and where the dial is turned to; without a dial nothing is turned. */
+        DialBody: {
+            /** @default null */
+            dial: string | null;
+            recipe: components["schemas"]["Recipe"];
+            /** @default 0 */
+            to: number;
+        };
+        DialReply: {
+            dials: components["schemas"]["DialAt"][];
+            recipe: components["schemas"]["Recipe"];
         };
         DifferBody: {
             one: components["schemas"]["Recipe"];
@@ -2420,6 +2463,13 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
+        };
+        /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
+        NamedRoll: {
+            name: string;
+            pen_ids: string[];
+            /** @default false */
+            plain: boolean;
         };
         /**
          * @description What a pen does on the probes. Ratios are larger over smaller width: force_range from 10 to 90 % of the pen's own
@@ -5286,6 +5336,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdviceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    turn_dial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialReply"];
                 };
             };
             /** @description Refused, with what to do */

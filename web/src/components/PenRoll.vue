@@ -1,13 +1,37 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { useResizeObserver, useScroll } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
+import type { PenItem } from '@/api/client'
+import { percent, say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
+import { asSet, notKept } from '@/stores/draft'
+import { useFrame } from '@/stores/frame'
 import PenSwatch from './PenSwatch.vue'
 
+/** Pens at hand as strokes they really draw. A press picks, a press on the picked one tunes; dragging arranges. */
 const desk = useDesk()
+const frame = useFrame()
 const router = useRouter()
+const strip = useTemplateRef<HTMLElement>('strip')
+const upright = computed(() => frame.rollPlace === 'left' || frame.rollPlace === 'right')
+const { arrivedState, measure } = useScroll(strip)
+useResizeObserver(strip, () => measure())
+const before = computed(() => !(upright.value ? arrivedState.top : arrivedState.left))
+const after = computed(() => !(upright.value ? arrivedState.bottom : arrivedState.right))
+const picked = computed(() => desk.roll.find((p) => p.id === desk.sheet?.pen_id))
 
-const dragged = ref<string>()
+function scroll(way: number) {
+  const box = strip.value!
+  const by = way * 0.7 * (upright.value ? box.clientHeight : box.clientWidth)
+  box.scrollBy(upright.value ? { top: by } : { left: by })
+}
+
+/** What a pen draws now: its width, and its opacity where that is not full. */
+function measures(pen: PenItem) {
+  const { width_mm, opacity } = asSet(pen).body!
+  return `${say(width_mm)} mm${opacity < 1 ? `, ${percent(opacity)}` : ''}${notKept(pen) ? ' *' : ''}`
+}
 
 /** Move a pen to another place on the roll. */
 function move(id: string, to: number) {
@@ -17,90 +41,203 @@ function move(id: string, to: number) {
 }
 
 function key(event: KeyboardEvent, id: string, place: number) {
-  const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key]
   if (!step || !event.shiftKey) return
   event.preventDefault()
   move(id, place + step)
 }
 
+const DRAG_PX = 14
+/** A pen being dragged along the roll by any pointer: where it came from and where it would land. */
+const drag = ref<{ id: string; pointer: number; x: number; y: number; moved: boolean; to: number }>()
+
+function take(event: PointerEvent, id: string, place: number) {
+  if (event.button) return
+  drag.value = { id, pointer: event.pointerId, x: event.clientX, y: event.clientY, moved: false, to: place }
+}
+
+function carry(event: PointerEvent) {
+  const now = drag.value
+  if (!now || event.pointerId !== now.pointer || !strip.value) return
+  if (!now.moved && Math.hypot(event.clientX - now.x, event.clientY - now.y) < DRAG_PX) return
+  if (!now.moved) (event.currentTarget as Element).setPointerCapture(event.pointerId)
+  now.moved = true
+  const pens = [...strip.value.querySelectorAll('[data-pen]')]
+  const past = pens.filter((p) => {
+    const r = p.getBoundingClientRect()
+    const isSelf = (p as HTMLElement).dataset.pen === now.id
+    return !isSelf && (upright.value ? event.clientY > r.y + r.height / 2 : event.clientX > r.x + r.width / 2)
+  })
+  now.to = past.length
+}
+
+function drop() {
+  const now = drag.value
+  if (now?.moved) move(now.id, now.to)
+  // the click that follows a drag picks nothing
+  setTimeout(() => (drag.value = undefined))
+}
+
 function press(id: string) {
+  if (drag.value?.moved) return
   if (id === desk.sheet?.pen_id) void router.push('/pen')
   else void desk.takePen(id)
 }
 </script>
 
 <template>
-  <section class="holder" aria-label="Pens at hand">
-    <div class="roll" role="toolbar" aria-label="Pen roll">
+  <section class="holder" :class="{ upright, folded: frame.rollFolded }" aria-label="Pens at hand">
+    <button v-if="frame.rollFolded" type="button" class="tab" @click="frame.unfold()">
+      <PenSwatch v-if="picked" :pen="picked" /><span>Pens</span>
+    </button>
+    <template v-else>
       <button
-        v-for="(pen, i) in desk.roll"
-        :key="pen.id"
+        v-if="desk.desk && desk.desk.rolls.length > 1"
         type="button"
-        :class="{ picked: pen.id === desk.sheet?.pen_id }"
-        :aria-pressed="pen.id === desk.sheet?.pen_id"
-        :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
-        draggable="true"
-        @click="press(pen.id)"
-        @keydown="key($event, pen.id, i)"
-        @dragstart="dragged = pen.id"
-        @dragover.prevent
-        @drop.prevent="dragged && move(dragged, i)"
+        class="which small"
+        :aria-label="`Roll: ${desk.desk.roll}. Press for the next`"
+        @click="desk.nextRoll()"
       >
-        <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
-        <PenSwatch :pen="pen" />
-        <span class="name">{{ pen.recipe.name }}</span>
+        {{ desk.desk.roll }}
       </button>
-    </div>
+      <button v-if="before" type="button" class="more" aria-label="Pens before" @click="scroll(-1)">‹</button>
+      <div ref="strip" class="roll" role="toolbar" aria-label="Pen roll">
+        <button
+          v-for="(pen, i) in desk.roll"
+          :key="pen.id"
+          type="button"
+          :class="{ picked: pen.id === desk.sheet?.pen_id, carried: drag?.moved && drag.id === pen.id }"
+          :aria-pressed="pen.id === desk.sheet?.pen_id"
+          :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
+          :data-pen="pen.id"
+          @click="press(pen.id)"
+          @keydown="key($event, pen.id, i)"
+          @pointerdown="take($event, pen.id, i)"
+          @pointermove="carry"
+          @pointerup="drop"
+          @pointercancel="drag = undefined"
+        >
+          <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
+          <PenSwatch :pen="pen" />
+          <span class="name">{{ pen.recipe.name }}</span>
+          <span class="measures">{{ measures(pen) }}</span>
+        </button>
+      </div>
+      <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
+    </template>
   </section>
 </template>
 
 <style scoped>
 .holder {
+  display: flex;
   min-width: 0;
+  min-height: 0;
+  border-top: var(--line) solid var(--rule);
+}
+.holder.upright {
+  flex-direction: column;
+  border-top: 0;
+  border-inline: var(--line) solid var(--rule);
 }
 .roll {
   display: flex;
-  height: 100%;
-  overflow-x: auto;
-  border-top: var(--line) solid var(--rule);
-  padding: 0 8px;
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+  overflow: auto hidden;
+  scrollbar-width: none;
+  padding: 0 4px;
+}
+.upright .roll {
+  flex-direction: column;
+  overflow: hidden auto;
 }
 
-button {
+.roll button {
   position: relative;
-  flex: 1 0 104px;
+  grid-template-columns: minmax(0, 1fr);
+  flex: 1 0 98px;
+  min-width: 0;
   max-width: 150px;
   display: grid;
-  grid-template-rows: 46px 20px;
+  grid-template-rows: 40px 18px 17px;
   justify-items: center;
   align-content: center;
   border-top: 4px solid transparent;
+  touch-action: none;
+  user-select: none;
 }
-
-button.picked {
+.roll button :deep(img) {
+  max-width: 100%;
+}
+.upright .roll button {
+  flex: 0 0 84px;
+  max-width: none;
+}
+.roll button.carried {
+  opacity: 0.5;
+}
+.roll button.picked {
   border-top-color: var(--accent);
 }
-button.picked .name {
+.picked .name {
   font-weight: 700;
 }
-button:hover .name {
+.roll button:hover .name {
   text-decoration: underline;
 }
 .place {
   position: absolute;
   left: 6px;
-  top: 2px;
+  top: 0;
   padding: 0 2px;
   font-size: var(--small);
   color: var(--on-swatch);
   background: var(--swatch-ground);
 }
-.name {
+.name,
+.measures {
   font-size: var(--small);
+  line-height: 17px;
   max-width: 100%;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
   padding: 0 4px;
+}
+.measures {
+  color: var(--graphite);
+}
+.more,
+.which {
+  flex: none;
+  min-width: var(--target);
+  min-height: var(--target);
+  font-size: 24px;
+}
+.which {
+  width: 58px;
+  font: italic var(--small) / 1.2 var(--book);
+  border-right: var(--line) solid var(--rule);
+}
+.upright .which {
+  width: auto;
+  border-right: 0;
+  border-bottom: var(--line) solid var(--rule);
+}
+.tab {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  gap: 12px;
+  flex: 1;
+  min-height: var(--target);
+}
+.upright .tab {
+  writing-mode: vertical-rl;
+}
+.upright .tab img {
+  display: none;
 }
 </style>

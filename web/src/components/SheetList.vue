@@ -40,7 +40,7 @@ async function showBin() {
   <div class="list">
     <div v-for="s in found" :key="s.id" class="sheet" :class="{ now: s.id === desk.sheet?.id }">
       <button type="button" class="open" @click="emit('open', s.id)">
-        <img :src="picture(s)" alt="" loading="lazy" :key="`${s.id} ${s.ink} ${s.version}`" />
+        <img :key="`${s.id} ${s.ink} ${s.version}`" :src="picture(s)" alt="" loading="lazy" />
         <span
           ><b>{{ s.name }}</b
           ><span class="small">{{ counted(s.strokes) }}, {{ s.paper_words }}</span

@@ -1,12 +1,17 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
+import { useFrame } from '@/stores/frame'
+import FrameSheet from './FrameSheet.vue'
 import TakeOut from './TakeOut.vue'
 
 defineEmits<{ keys: [] }>()
 const desk = useDesk()
 const taking = ref(false)
+const arranging = ref(false)
+const frame = useFrame()
+const shown = computed(() => STATIONS.filter((s) => !frame.hidden.includes(s.path)))
 const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
 const next = () =>
   desk.setSurface(SURFACES[(SURFACES.indexOf((desk.desk?.surface ?? 'auto') as Surface) + 1) % SURFACES.length]!)
@@ -15,16 +20,20 @@ const next = () =>
 <template>
   <nav aria-label="Stations" :class="desk.stationSide">
     <ul>
-      <li v-for="s in STATIONS" :key="s.path">
+      <li v-for="s in shown" :key="s.path">
         <RouterLink :to="`/${s.path}`" active-class="here">{{ s.word }}</RouterLink>
       </li>
     </ul>
     <div class="low">
       <button type="button" class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take out</button>
       <button type="button" class="plain-button" @click="next">Surface: {{ desk.desk?.surface ?? 'auto' }}</button>
+      <button type="button" class="plain-button" :aria-expanded="arranging" @click="arranging = !arranging">
+        Frame
+      </button>
       <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
     </div>
     <TakeOut v-if="taking" @close="taking = false" />
+    <FrameSheet v-if="arranging" @close="arranging = false" />
   </nav>
 </template>
 

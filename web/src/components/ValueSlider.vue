@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { trimmed } from '@/lib/numbers'
 import { noticed, onStep, placeOf, TRACK, valueAtPlace } from '@/lib/scale'
@@ -20,6 +20,8 @@ const props = defineProps<{
   matters?: readonly number[]
 }>()
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
+/** What the name means is told on its own line. */
+const told = ref(false)
 const decimals = computed(() => Math.max(0, -Math.floor(Math.log10(props.field.step ?? 1) + 1e-9)))
 const differs = computed(() => props.kept !== undefined && Math.abs(props.kept - props.value) > 1e-9)
 /** Where a value lies on the track, inside its two half knobs. */
@@ -58,7 +60,7 @@ function step(event: KeyboardEvent) {
 <template>
   <div class="holder">
     <div class="value">
-      <span class="name" :title="field.help">{{ field.label }}</span>
+      <button type="button" class="name" :aria-expanded="told" @click="told = !told">{{ field.label }}</button>
       <div class="track" @keydown.capture="step">
         <i v-if="band" class="band" :style="band" aria-hidden="true" />
         <ElSlider
@@ -100,6 +102,9 @@ function step(event: KeyboardEvent) {
         {{ differs ? 'back' : '' }}
       </button>
     </div>
+    <p v-if="told" class="small help">
+      {{ field.help }}. From {{ said(field.low ?? 0) }} to {{ said(field.high ?? 1) }}.
+    </p>
   </div>
 </template>
 
@@ -117,6 +122,16 @@ function step(event: KeyboardEvent) {
 .name {
   font-size: var(--small);
   line-height: 1.2;
+  min-height: 36px;
+  text-align: left;
+}
+.name:hover,
+.name[aria-expanded='true'] {
+  text-decoration: underline dotted;
+}
+.help {
+  line-height: 1.35;
+  padding-bottom: 4px;
 }
 .track {
   position: relative;

@@ -211,6 +211,28 @@ export const useDesk = defineStore('desk', () => {
     desk.value.pens.sort((a, b) => (a.roll_place ?? 99) - (b.roll_place ?? 99))
   }
 
+  /** Keep the pens now at hand as this roll, and take the next one. */
+  const nextRoll = () =>
+    attempt(async () => {
+      const now = desk.value
+      if (!now) return
+      const at = Math.max(
+        0,
+        now.rolls.findIndex((r) => r.name === now.roll),
+      )
+      const rolls = now.rolls.map((r, k) => (k === at ? { ...r, pen_ids: roll.value.map((p) => p.id) } : r))
+      const next = rolls[(at + 1) % rolls.length]!
+      const there = next.pen_ids.filter((id) => now.pens.some((p) => p.id === id))
+      await orderRoll(there.length ? there : roll.value.map((p) => p.id))
+      await keepDesk({ rolls, roll: next.name })
+    })
+
+  /** Remember something of the desk on the server. */
+  async function keepDesk(change: Partial<Schemas['DeskChange']>) {
+    await take(api.PATCH('/api/desk', { body: change as Schemas['DeskChange'] }))
+    if (desk.value) Object.assign(desk.value, change)
+  }
+
   function replacePen(changed: PenItem) {
     if (!desk.value) return
     const at = desk.value.pens.findIndex((p) => p.id === changed.id)
@@ -246,6 +268,8 @@ export const useDesk = defineStore('desk', () => {
     setSurface,
     setSide,
     orderRoll,
+    nextRoll,
+    keepDesk,
     replacePen,
     replaceSheet,
   }

@@ -45,6 +45,7 @@ const waits = (f: Schemas['Control']) => {
   return on === false || on === 0 || (first?.kind === 'choice' && on === first.options[0])
 }
 const idle = computed(() => fields.value.filter(waits))
+const told = ref('')
 const showIdle = ref(false)
 const long = (f: Schemas['Control']) => ['number', 'integer', 'heights'].includes(f.kind)
 /** Numbers take a line each, the others stand two on a line below them. */
@@ -87,7 +88,14 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
           />
           <GrainPicture v-else-if="f.kind === 'heights'" :field="f" />
           <label v-else class="row"
-            ><span :title="f.help">{{ f.label }}</span>
+            ><button
+              type="button"
+              class="name"
+              :aria-expanded="told === f.name"
+              @click.prevent="told = told === f.name ? '' : f.name"
+            >
+              {{ f.label }}
+            </button>
             <ElRadioGroup
               v-if="f.kind === 'choice' && f.options.length <= 3"
               :model-value="value(f) as string"
@@ -120,6 +128,7 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
               ><i :style="{ width: `${Math.round((effect(f)?.share ?? 0) * 100)}%` }"
             /></span>
           </label>
+          <p v-if="told === f.name" class="small none">{{ f.help }}.</p>
         </div>
       </template>
       <button
@@ -171,6 +180,14 @@ function changeOnce(f: Schemas['Control'], v: unknown) {
   font-size: var(--small);
   line-height: 1.2;
   min-height: var(--target);
+}
+.name {
+  min-height: var(--target);
+  text-align: left;
+}
+.name:hover,
+.name[aria-expanded='true'] {
+  text-decoration: underline dotted;
 }
 .share {
   position: absolute;

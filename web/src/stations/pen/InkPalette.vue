@@ -53,8 +53,7 @@ function choose(hex: string) {
 
 const save = (palette: { name: string; colour: string }[]) =>
   desk.attempt(async () => {
-    await take(api.PATCH('/api/desk', { body: { palette, sheet_id: null, surface: null, side: null } }))
-    desk.desk!.palette = palette
+    await desk.keepDesk({ palette })
   })
 const add = () =>
   save([

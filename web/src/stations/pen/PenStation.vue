@@ -19,6 +19,7 @@ import GroupControls from './GroupControls.vue'
 import InkPalette from './InkPalette.vue'
 import InkStrips from './InkStrips.vue'
 import PenIdentity from './PenIdentity.vue'
+import PlainDials from './PlainDials.vue'
 import PressChart from './PressChart.vue'
 import SpotCard from './SpotCard.vue'
 import ToothCard from './ToothCard.vue'
@@ -28,7 +29,24 @@ const SteadyChart = defineAsyncComponent(() => import('./SteadyChart.vue'))
 const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
-const group = ref('press')
+/** Plain dials or the groups: each roll remembers which. */
+const rollNow = computed(() => desk.desk?.rolls.find((r) => r.name === desk.desk?.roll))
+const group = ref(rollNow.value?.plain ? 'plain' : 'press')
+watch(
+  () => group.value === 'plain',
+  (plain) => {
+    if (!desk.desk || !rollNow.value || rollNow.value.plain === plain) return
+    const rolls = desk.desk.rolls.map((r) => (r.name === desk.desk!.roll ? { ...r, plain } : r))
+    void desk.attempt(() => desk.keepDesk({ rolls }))
+  },
+)
+watch(
+  () => rollNow.value?.name,
+  () => {
+    if (rollNow.value?.plain) group.value = 'plain'
+    else if (group.value === 'plain') group.value = 'press'
+  },
+)
 const force = shallowRef<Schemas['ForceReply']>()
 const spot = shallowRef<Schemas['Spot']>()
 const fromSheet = ref<string>()
@@ -57,6 +75,7 @@ const now = useReadings(
 const against = shallowRef<Recipe>()
 const differing = shallowRef<Schemas['Difference'][]>()
 const groups = computed(() => [
+  'plain',
   'pen',
   ...Object.entries(desk.desk?.recipe_fields ?? {})
     .filter(([, fields]) => fields.some((f) => f.options.length !== 1))
@@ -226,14 +245,14 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             <h2>Steady <em class="book">wobble against drag, on your line</em></h2>
             <SteadyChart :source="source" />
           </template>
-          <InkPalette v-else-if="group === 'body' || group === 'pen'" />
+          <InkPalette v-else-if="['body', 'pen', 'plain'].includes(group)" />
           <ToothCard v-else-if="group === 'tooth'" />
           <SpotCard v-else :spot="spot" />
         </section>
         <section class="card group" :aria-label="group">
           <div class="tabs" role="tablist" aria-label="Pen groups" @keydown="walkTabs">
             <button
-              v-for="g in groups"
+              v-for="g in group === 'plain' ? groups.slice(0, 1) : groups"
               :key="g"
               type="button"
               role="tab"
@@ -242,8 +261,12 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             >
               {{ g }}
             </button>
+            <button v-if="group === 'plain'" type="button" role="tab" aria-selected="false" @click="group = 'press'">
+              all nine groups
+            </button>
           </div>
-          <PenIdentity v-if="group === 'pen'" />
+          <PlainDials v-if="group === 'plain'" />
+          <PenIdentity v-else-if="group === 'pen'" />
           <GroupControls v-else :group="group" :source="source" :inked="inked"
             ><FitTools v-if="group === 'press'" :source="source" class="wide"
           /></GroupControls>
@@ -349,7 +372,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 .tabs button {
   min-height: var(--target);
-  padding: 0 5px;
+  padding: 0 4px;
+  font-size: var(--small);
   border-bottom: 4px solid transparent;
   text-transform: capitalize;
   color: var(--graphite);

@@ -6,6 +6,7 @@ import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
+import { useFrame } from '@/stores/frame'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
@@ -21,6 +22,7 @@ const ink = useInk()
 const plans = usePlans()
 const screen = useScreen()
 const palm = usePalm()
+const deskFrame = useFrame()
 const paperSheet = useTemplateRef<HTMLElement>('paperSheet')
 const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
@@ -65,7 +67,7 @@ watch(
 )
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
-useWriting({
+const { writing } = useWriting({
   canvas: liveCanvas,
   pageWidthMm: () => sheet.value?.paper.width_mm ?? 1,
   scale: page.scale,
@@ -84,6 +86,11 @@ useWriting({
     wet.delete(id)
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
+})
+
+// between two strokes, never under the nib: what folds may move the page
+watch(writing, (now) => {
+  if (!now) deskFrame.writing = true
 })
 
 /** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
@@ -249,16 +256,11 @@ defineExpose({ onScreen, frame })
         <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
       </span>
       <span class="zoom">
-        <button
-          type="button"
-          class="plain-button"
-          :aria-pressed="palm.pageLock"
-          @click="palm.pageLock = !palm.pageLock"
-        >
-          {{ palm.pageLock ? 'page locked' : 'page free' }}
+        <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">
+          {{ palm.pageLock ? 'Let the page move' : 'Lock the page' }}
         </button>
         <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
-          {{ palm.fingerWrites ? 'a finger writes' : 'a finger moves the page' }}
+          {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
         </button>
       </span>
     </div>

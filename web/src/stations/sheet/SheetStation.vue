@@ -11,6 +11,7 @@ import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
 import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
+import { useFrame } from '@/stores/frame'
 import { useInk } from '@/stores/ink'
 import { useSteps } from '@/stores/steps'
 import PageView from './PageView.vue'
@@ -24,6 +25,7 @@ const NOTES: [key: string, anchor?: string][] = [
   ['wobble'],
 ]
 const desk = useDesk()
+const frame = useFrame()
 const ink = useInk()
 const steps = useSteps()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
@@ -142,9 +144,17 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <section ref="root" class="station" :class="desk.stationSide">
+  <section ref="root" class="station" :class="[desk.stationSide, { folded: frame.marginFolded }]">
     <PageView ref="view" :prompts="prompts" @settled="readSoon" @moved="drawLines" />
     <aside ref="margin" class="margin" aria-label="Readings" @scroll="drawLines" @click="drawLinesSoon">
+      <button
+        type="button"
+        class="plain-button small fold"
+        :aria-expanded="!frame.marginFolded"
+        @click="frame.marginFolded = !frame.marginFolded"
+      >
+        {{ frame.marginFolded ? 'open' : 'fold' }}
+      </button>
       <div class="steps">
         <button type="button" class="word-button" :disabled="!steps.undoable(desk.sheet?.id)" @click="undo">
           Undo
@@ -229,6 +239,28 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   overflow-y: auto;
   padding: 0 4px 12px;
   scrollbar-width: thin;
+}
+.station.folded {
+  grid-template-columns: minmax(0, 1fr) 52px;
+}
+.station.folded.right {
+  grid-template-columns: 52px minmax(0, 1fr);
+}
+.folded .margin > :not(.fold, .steps) {
+  display: none;
+}
+.folded .steps {
+  grid-template-columns: minmax(0, 1fr);
+}
+.folded .steps .word-button {
+  padding: 0;
+  font-size: var(--small);
+}
+.fold {
+  align-self: flex-end;
+  flex: none;
+  min-width: var(--target);
+  margin: -8px 0;
 }
 .notes {
   display: contents;

@@ -26,4 +26,4 @@ def leash(t, x, y, slack_mm, _beta, _d_cutoff_hz):  # type: ignore[no-untyped-de
 
 
 _parameter, _amount = power_law(LARGEST_MM, 2.0)
-LEASH = Method("leash", "slack", "mm", "Swallows every movement shorter than the leash", _parameter, _amount, leash)
+LEASH = Method("leash", "length", "mm", "Swallows every movement shorter than the leash", _parameter, _amount, leash)

@@ -1,0 +1,28 @@
+import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+
+export const PLACES = ['foot', 'head', 'left', 'right'] as const
+export type Place = (typeof PLACES)[number]
+export const SIZES = { usual: 1, larger: 1.15, largest: 1.3 } as const
+
+/** How the frame is arranged in this browser: it belongs to the device it stands on. */
+export const useFrame = defineStore('frame', () => {
+  const place = useLocalStorage<Place>('gray-quill-roll-place', 'foot')
+  const folded = useLocalStorage('gray-quill-roll-folded', false)
+  /** The roll folds by itself as soon as the nib is down. */
+  const foldsWhileWriting = useLocalStorage('gray-quill-roll-folds', false)
+  const marginFolded = useLocalStorage('gray-quill-margin-folded', false)
+  const hidden = useLocalStorage<string[]>('gray-quill-stations-hidden', [])
+  const words = useLocalStorage<keyof typeof SIZES>('gray-quill-words', 'usual')
+  const writing = ref(false)
+  const narrow = useMediaQuery('(max-width: 900px)')
+
+  const rollPlace = computed<Place>(() => (narrow.value && place.value !== 'head' ? 'foot' : place.value))
+  const rollFolded = computed(() => folded.value || (foldsWhileWriting.value && writing.value))
+  /** Back with one press, also in the middle of writing. */
+  function unfold() {
+    folded.value = writing.value = false
+  }
+  return { unfold, place, folded, foldsWhileWriting, marginFolded, hidden, words, writing, rollPlace, rollFolded }
+})
