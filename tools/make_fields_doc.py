@@ -1,5 +1,5 @@
-"""Writes docs/pen-fields.md, docs/readings.md, docs/palm-rules.md and docs/words.md from the declarations in the core. Run as
-`.venv/bin/python tools/make_fields_doc.py`.
+"""Writes docs/pen-fields.md, docs/readings.md, docs/palm-rules.md and docs/words.md from the declarations in the
+core. Run as `.venv/bin/python tools/make_fields_doc.py`.
 """
 
 import pathlib
