@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.hand.words import WORDS as HAND_WORDS
 from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
@@ -92,6 +93,7 @@ class Desk(Model):
     pen_kinds: list[str]
     recipe_fields: dict[str, list[Control]]
     hand_fields: list[Control]
+    hand_words: dict[str, dict[str, dict[str, float | str]]]
     lag_fields: list[Control]
     readings: dict[str, dict[str, Reading]]
 
@@ -167,6 +169,7 @@ def read_desk() -> Desk:
         pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
+        hand_words=HAND_WORDS,
         lag_fields=[control("speed_mm_s", NIB_SPEED), control("look_ahead_ms", LOOK_AHEAD)],
         readings=READINGS,
     )

@@ -142,6 +142,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hands/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line a simulated hand writes, kept or not, as a see-through picture. */
+        post: operations["draw_hand_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -1431,6 +1448,13 @@ export interface components {
             devices: components["schemas"]["DeviceItem"][];
             first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
+            hand_words: {
+                [key: string]: {
+                    [key: string]: {
+                        [key: string]: number | string;
+                    };
+                };
+            };
             hands: components["schemas"]["HandItem"][];
             lag_fields: components["schemas"]["Control"][];
             palette: components["schemas"]["Swatch"][];
@@ -2023,6 +2047,19 @@ export interface components {
         HandItem: {
             hand: components["schemas"]["Hand"];
             id: string;
+        };
+        /** @description A hand that need not be kept, and the pen and device it writes a line with. */
+        HandLine: {
+            device_id: string;
+            hand: components["schemas"]["Hand"];
+            /** @default 150 */
+            height_px: number;
+            recipe: components["schemas"]["Recipe"];
+            /** @default 1200 */
+            width_px: number;
+        };
+        HandLineReply: {
+            image: string;
         };
         HeatBody: {
             /** @default 360 */
@@ -4324,6 +4361,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    draw_hand_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandLine"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandLineReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -1,14 +1,55 @@
 <script setup lang="ts">
 import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
-import { reactive } from 'vue'
-import { api, take, type HandItem } from '@/api/client'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { api, take, type HandItem, type Schemas } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
+import HandPicture from './HandPicture.vue'
 import ValueSlider from './ValueSlider.vue'
 
+/** A new hand, told in words; what it writes is drawn. Its numbers are one press away. */
 const emit = defineEmits<{ made: [id: string] }>()
 const desk = useDesk()
+const draft = useDraft()
 const hand = reactive<Record<string, unknown>>({ ...desk.hand?.hand, name: 'My hand' })
-const fields = desk.desk?.hand_fields ?? []
+const words = computed(() => desk.desk?.hand_words ?? {})
+const numbers = ref(false)
+const NAMED = ['name', 'side', 'letters', 'rest']
+const fields = (desk.desk?.hand_fields ?? []).filter((f) => !NAMED.includes(f.name))
+const WAYS = (['left', 'right'] as const).flatMap((side) => [
+  { side, hooked: false },
+  { side, hooked: true },
+])
+
+/** The word whose values the hand has now, if any. */
+const said = (of: string) =>
+  Object.entries(words.value[of] ?? {}).find(([, sets]) => Object.entries(sets).every(([k, v]) => hand[k] === v))?.[0]
+const say = (of: string, word: string) => Object.assign(hand, words.value[of]![word])
+const hooked = computed(() => hand.rest === 'above')
+function comes(side: string, above: boolean) {
+  const azimuth = Math.abs(Number(hand.azimuth_deg))
+  Object.assign(hand, { side, azimuth_deg: above ? -azimuth : azimuth })
+  if (above) hand.rest = 'above'
+  else if (hooked.value) hand.rest = 'below'
+}
+
+const picture = shallowRef('')
+const drawn = useLatest(
+  (body: Schemas['HandLine']) => take(api.POST('/api/hands/line', { body })),
+  (answer) => (picture.value = answer.image),
+  undefined,
+  { follow: true },
+)
+watch(
+  [hand, () => draft.recipe],
+  () => {
+    if (!draft.recipe || !desk.device) return
+    const body = { hand: { ...hand } as HandItem['hand'], device_id: desk.device.id, recipe: draft.recipe }
+    void drawn.want({ ...body, width_px: 1160, height_px: 150 })
+  },
+  { immediate: true, deep: true },
+)
 
 async function make() {
   await desk.attempt(async () => {
@@ -22,17 +63,39 @@ async function make() {
 
 <template>
   <div class="form">
-    <template v-for="f in fields" :key="f.name">
-      <label v-if="f.kind === 'text'"
-        >{{ f.label }} <ElInput v-model="hand[f.name] as string" :aria-label="f.label"
-      /></label>
-      <label v-else-if="f.kind === 'choice'"
-        >{{ f.label }}
-        <ElRadioGroup v-model="hand[f.name] as string" :aria-label="f.label"
-          ><ElRadioButton v-for="o in f.options" :key="o" :value="o">{{ o }}</ElRadioButton></ElRadioGroup
-        >
-      </label>
-      <ValueSlider v-else :field="f" :value="hand[f.name] as number" @change="(v) => (hand[f.name] = v)" />
+    <label class="small">Name <ElInput v-model="hand.name as string" maxlength="60" aria-label="Name" /></label>
+    <div class="ways" role="group" aria-label="Which hand">
+      <button
+        v-for="way in WAYS"
+        :key="`${way.side} ${way.hooked}`"
+        type="button"
+        :aria-pressed="hand.side === way.side && hooked === way.hooked"
+        @click="comes(way.side, way.hooked)"
+      >
+        <HandPicture v-bind="way" /><span class="small">{{ way.side }}{{ way.hooked ? ', hooked' : '' }}</span>
+      </button>
+    </div>
+    <img v-if="picture" :src="picture" alt="What this hand writes" data-ink="hand" />
+    <div v-for="(choices, of) in words" :key="of" class="row">
+      <span class="small">{{ of }}</span>
+      <ElRadioGroup
+        :model-value="said(String(of))"
+        :aria-label="String(of)"
+        @update:model-value="(word) => say(String(of), String(word))"
+        ><ElRadioButton v-for="(_, word) in choices" :key="word" :value="word">{{ word }}</ElRadioButton></ElRadioGroup
+      >
+    </div>
+    <button type="button" class="plain-button small" :aria-expanded="numbers" @click="numbers = !numbers">
+      {{ numbers ? 'without the numbers' : 'in numbers' }}
+    </button>
+    <template v-if="numbers">
+      <ValueSlider
+        v-for="f in fields"
+        :key="f.name"
+        :field="f"
+        :value="hand[f.name] as number"
+        @change="(v) => (hand[f.name] = v)"
+      />
     </template>
     <button type="button" class="word-button strong" @click="make">Keep this hand</button>
   </div>
@@ -41,13 +104,51 @@ async function make() {
 <style scoped>
 .form {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px 24px;
-  align-items: end;
+  gap: 6px;
 }
 label {
   display: grid;
-  gap: 4px;
-  font-size: var(--small);
+  gap: 2px;
+  max-width: 280px;
+}
+.ways {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(110px, 1fr));
+  gap: 8px;
+}
+.ways button {
+  display: grid;
+  justify-items: center;
+  border: var(--line) solid var(--edge);
+  padding: 4px;
+}
+.ways svg {
+  width: 96px;
+  height: 62px;
+}
+.ways [aria-pressed='true'] {
+  outline: 3px solid var(--accent);
+  outline-offset: -3px;
+}
+img {
+  width: 100%;
+  height: 75px;
+  object-fit: contain;
+  background: var(--swatch-ground);
+  border: var(--line) solid var(--rule);
+}
+.row {
+  display: grid;
+  grid-template-columns: 70px minmax(0, 1fr);
+  align-items: center;
+  min-height: var(--target);
+}
+.word-button {
+  justify-self: start;
+}
+@media (max-width: 560px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>
