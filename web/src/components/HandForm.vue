@@ -76,12 +76,12 @@ async function make() {
       </button>
     </div>
     <img v-if="picture" :src="picture" alt="What this hand writes" data-ink="hand" />
-    <div v-for="(choices, of) in words" :key="of" class="row">
-      <span class="small">{{ of }}</span>
+    <div v-for="(choices, trait) in words" :key="trait" class="row">
+      <span class="small">{{ trait }}</span>
       <ElRadioGroup
-        :model-value="said(String(of))"
-        :aria-label="String(of)"
-        @update:model-value="(word) => say(String(of), String(word))"
+        :model-value="said(String(trait))"
+        :aria-label="String(trait)"
+        @update:model-value="(word) => say(String(trait), String(word))"
         ><ElRadioButton v-for="(_, word) in choices" :key="word" :value="word">{{ word }}</ElRadioButton></ElRadioGroup
       >
     </div>
