@@ -118,7 +118,7 @@ def words_doc() -> str:
         "## Names",
         "",
     ]
-    for label, where, unit, words in sorted(set(entries), key=lambda e: (e[0].lower(), e[1])):
+    for label, where, unit, words in sorted(set(entries), key=lambda e: (e[0].lower(), *e)):
         lines.append(f"- **{label[0].upper()}{label[1:]}**{f', {unit}' if unit else ''} ({where}): {words}")
     return "\n".join([*lines, ""])
 

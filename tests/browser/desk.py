@@ -153,7 +153,7 @@ class Desk:
         )
         self.drag((x, y), (left + wide * share, y), 6)
 
-    def type_number(self, label: str, value: float) -> None:
+    def type_number(self, label: str, value: float | str) -> None:
         """Type a value into the number field with this label."""
         self.js(
             "const e = [...document.querySelectorAll('input')].find(i => i.ariaLabel === arguments[0]);"
@@ -228,6 +228,11 @@ class Desk:
 
     def all_kept(self) -> None:
         self.says("all ink kept", "header p")
+
+    def pen_kept(self) -> None:
+        """Wait until the pen has no changes that are not kept, and all ink is."""
+        self.wait("!document.querySelector('header').textContent.includes('changes not kept')", "the pen to be kept")
+        self.all_kept()
 
     def download(self, name: str) -> bytes:
         """A file once it has arrived whole in the downloads."""

@@ -13,9 +13,9 @@ const cuts = v => v === 'hidden' || v === 'clip'
 const inSvg = e => e instanceof SVGElement
 
 // the part of a box that its holders let be seen, and what a holder that does not scroll cuts off
-function seen(e, box) {
+function seen(e, box, own) {
   let { left, top, right, bottom } = box, cut = ''
-  for (let n = e.parentElement; n && n !== document.body; n = n.parentElement) {
+  for (let n = own ? e : e.parentElement; n && n !== document.body; n = n.parentElement) {
     const style = getComputedStyle(n), r = n.getBoundingClientRect()
     if (style.position === 'fixed') break
     if (style.overflowX === 'visible' && style.overflowY === 'visible') continue
@@ -43,10 +43,11 @@ for (const e of document.querySelectorAll('body *')) {
     range.selectNodeContents(n)
     rects.push(...range.getClientRects())
   }
+  const words = rects.length
   if (control) rects.push(e.getBoundingClientRect())
-  for (const r of rects) {
+  for (const [k, r] of rects.entries()) {
     if (r.width < 2 || r.height < 2) continue
-    const part = seen(e, r)
+    const part = seen(e, r, k < words)
     if (part.right - part.left < 1 || part.bottom - part.top < 1) {
       if (part.cut && !inSvg(e)) found.push([part.cut, said(e), e.className])
       continue

@@ -104,7 +104,7 @@ class FirstMinute(DeskCase):
         kept, now = (desk.js(f"return document.querySelector('[data-ink={k}]').src") for k in ("kept", "now"))
         self.assertNotEqual(kept, now)
         desk.press("Keep as revision 2")
-        desk.all_kept()
+        desk.pen_kept()
         row = "SELECT recipe FROM pen_revisions WHERE pen_id = 'fen-fountain' AND revision = 2"
         recipe: dict[str, Any] = json.loads(self.db.execute(row).fetchone()[0])
         self.assertAlmostEqual(recipe["press"]["ceiling"], 0.95 - 0.32, delta=0.02)

@@ -101,7 +101,7 @@ class LateAnswers(DeskCase):
     def test_the_readings_of_a_sheet_that_was_put_away(self) -> None:
         desk = self.desk
         with self.holding("sheet"):
-            mine = desk.wait("document.querySelector('.margin').textContent.match(/from \\d+ strokes/)?.[0]", "strokes")
+            mine = desk.wait("document.querySelector('.margin').textContent.match(/\\d+ strokes? in/)?.[0]", "strokes")
             self.hold("/readings")
             self.take("Trap log", "Count by trap")
             desk.wait("window.held.length", "the other sheet's readings held back")

@@ -98,7 +98,7 @@ class Palm(PalmCase):
     def a_rule_too_strict_refuses_fingers(self) -> None:
         desk = self.desk
         desk.turn_to("rules")
-        field = "document.querySelector('[data-rule=size_mm] .el-input-number input')"
+        field = "document.querySelector('[data-rule=size_mm] .field input')"
         desk.wait(field, "a rule's control")
         desk.js(f"const i = {field}; i.focus(); i.select()")
         desk.driver.switch_to.active_element.send_keys("5\t")

@@ -36,7 +36,7 @@ class PenBench(DeskCase):
 
     def keep_as(self, revision: int) -> None:
         self.desk.press(f"Keep as revision {revision}")
-        self.desk.all_kept()
+        self.desk.pen_kept()
 
     # J2: my light strokes vanish
 
@@ -97,15 +97,15 @@ class PenBench(DeskCase):
         desk = self.desk
         old = self.source()
         for tab, label, share in (
-            ("press", "Thin to thick", 0.18),
-            ("ends", "End taper", 0.05),
+            ("press", "Thin to thick", 0.5),
+            ("ends", "End taper", 0.37),
             ("ends", "End tip", 0.1),
         ):
             desk.press(tab, ".tabs")
             desk.drag_slider(label, share)
         desk.says("Yes: varies inside letters", ".margin")
         desk.wait(f"{PICTURE}.src !== {json.dumps(old)}", "the picture")
-        of_this_ink = "[...document.querySelectorAll('.effect')].some(e => e.textContent.includes('of this ink'))"
+        of_this_ink = "[...document.querySelectorAll('.group .effect i')].some(i => parseFloat(i.style.width) > 0)"
         desk.wait(of_this_ink, "what each control does")
 
     def ask_a_spot_why(self) -> None:

@@ -6,6 +6,7 @@ from flask import Blueprint
 from pydantic import Field, StringConstraints
 
 from gray_quill.core.catalogue import READINGS
+from gray_quill.core.colour.palettes import PALETTES
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
@@ -84,6 +85,7 @@ class Desk(Model):
     surface: str
     side: str
     palette: list[Swatch]
+    palettes: dict[str, list[Swatch]]
     rolls: list[NamedRoll]
     roll: str
     stationery: dict[str, dict[str, Any]]
@@ -160,6 +162,7 @@ def read_desk() -> Desk:
         surface=settings.get("surface", "auto"),
         side=settings.get("side", "hand"),
         palette=settings.get("palette", PALETTE),
+        palettes={title: [Swatch(name=n, colour=c) for n, c in named] for title, named in PALETTES.items()},
         rolls=rolls,
         roll=settings.get("roll", rolls[0].name),
         stationery=STATIONERY,

@@ -1458,6 +1458,9 @@ export interface components {
             hands: components["schemas"]["HandItem"][];
             lag_fields: components["schemas"]["Control"][];
             palette: components["schemas"]["Swatch"][];
+            palettes: {
+                [key: string]: components["schemas"]["Swatch"][];
+            };
             paper_colours: {
                 [key: string]: string;
             };

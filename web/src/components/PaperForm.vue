@@ -2,6 +2,7 @@
 import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
+import PaletteSpots from './PaletteSpots.vue'
 import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 
@@ -114,6 +115,7 @@ const colour = (value: string) =>
           :aria-pressed="value === paper.colour"
           @click="colour(value)"
         />
+        <PaletteSpots :model-value="paper.colour" label="Own colours" @update:model-value="colour" />
         <ElColorPicker :model-value="paper.colour" aria-label="Own colour" @change="(v) => v && colour(v)" />
       </span>
     </label>
@@ -132,6 +134,7 @@ label {
   font-size: var(--small);
 }
 .colours {
+  flex-wrap: wrap;
   display: flex;
   gap: 8px;
   align-items: center;

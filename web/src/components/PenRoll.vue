@@ -116,6 +116,7 @@ function press(id: string) {
           @pointermove="carry"
           @pointerup="drop"
           @pointercancel="drag = undefined"
+          @dragstart.prevent
         >
           <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
           <PenSwatch :pen="pen" />

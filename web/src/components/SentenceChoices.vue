@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
 import { computed, ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, take, type Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
+import { useLag } from '@/stores/lag'
 import DeviceOutline from './DeviceOutline.vue'
 import HandForm from './HandForm.vue'
 import PaperForm from './PaperForm.vue'
@@ -18,6 +20,7 @@ const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
 useLittleSheet(root, () => emit('close'))
 const desk = useDesk()
+const router = useRouter()
 const search = ref('')
 const making = ref(false)
 const TITLES: Record<Part, string> = {
@@ -48,6 +51,13 @@ const isNow = (name: string) => {
 async function choose(change: Partial<Schemas['SheetChange']>) {
   await desk.changeSheet(change)
   if (!desk.trouble) emit('close')
+}
+
+/** A device is added by measuring it: write in the live field of Lag, look at what it reports, keep it. */
+function measure() {
+  useLag().inspected = 'here'
+  void router.push('/lag')
+  emit('close')
 }
 
 async function open(id: string) {
@@ -148,6 +158,9 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
       <button type="button" class="word-button" @click="bringIn">Bring in InkML</button>
     </div>
     <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>
+    <div v-if="part === 'device'" class="foot">
+      <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>
+    </div>
     <template v-if="part === 'paper'">
       <button v-if="!making" type="button" class="word-button" @click="making = true">Size, spacing and colour</button>
       <PaperForm v-else :paper="desk.sheet!.paper" @change="(paper) => desk.changeSheet({ paper })" />

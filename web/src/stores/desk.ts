@@ -91,6 +91,7 @@ export const useDesk = defineStore('desk', () => {
     const pens = now.pens.filter((p) => (before.pens.find((b) => b.id === p.id)?.newest ?? p.newest) < p.newest)
     const told = pens.map((p) => `${p.recipe.name} is kept as revision ${p.newest} now`)
     const [was, is] = [before, now].map((d) => d.sheets.find((s) => s.id === mine))
+    if (was && is && was.version < is.version) told.unshift(`“${is.name}” is changed`)
     if (was && is && was.ink < is.ink) {
       told.unshift(`“${is.name}” was written on`)
       looked.value += 1

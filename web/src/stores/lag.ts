@@ -32,6 +32,8 @@ export const useLag = defineStore('lag', () => {
   /** What was written in the drill, and what this browser leaves out. */
   const seen = shallowRef<Schemas['Seen']>()
   const seenWords = ref<string[]>([])
+  /** Whose reports are looked at: the sheet's strokes', the stand-in's, or this device's. */
+  const inspected = ref<'sheet' | 'stand-in' | 'here'>('sheet')
   const [live, filmed, reading, film] = [of('live'), of('filmed'), of('reading'), of('film')]
-  return { speed, lookAhead, about, live, filmed, reading, film, seen, seenWords }
+  return { speed, lookAhead, about, live, filmed, reading, film, seen, seenWords, inspected }
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
+import { storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import CardSizer from '@/components/CardSizer.vue'
@@ -20,7 +21,7 @@ const desk = useDesk()
 const ink = useInk()
 const lag = useLag()
 const screen = useScreen()
-const of = ref<'sheet' | 'stand-in' | 'here'>('sheet')
+const { inspected: of } = storeToRefs(lag)
 const found = shallowRef<Schemas['Inspection']>()
 const refusal = ref('')
 const name = ref('My device')
@@ -129,7 +130,7 @@ const keep = () =>
 .own .word-button {
   padding: 0 10px;
 }
-.own .el-input-number {
+.own :deep(.field) {
   width: 100%;
 }
 .plain-button {

@@ -189,7 +189,7 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
   align-items: center;
   gap: 8px;
 }
-.seed .el-input-number {
+.seed :deep(.field) {
   width: 84px;
 }
 .look {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
+import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import PickFromPicture from '@/components/PickFromPicture.vue'
 import { say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
@@ -60,6 +61,27 @@ const add = () =>
     ...desk.desk!.palette.filter((s) => s.colour !== colour.value),
     { name: name.value.trim(), colour: colour.value },
   ]).then(() => (name.value = ''))
+/** The colour of the palette that was chosen to be arranged, by its own colour. */
+const at = computed(() => desk.desk!.palette.findIndex((s) => s.colour === colour.value))
+function shift(by: number) {
+  const palette = [...desk.desk!.palette]
+  const [moved] = palette.splice(at.value, 1)
+  palette.splice(Math.min(Math.max(at.value + by, 0), palette.length), 0, moved!)
+  return save(palette)
+}
+const rename = (called: string) =>
+  called.trim() && save(desk.desk!.palette.map((s, k) => (k === at.value ? { ...s, name: called.trim() } : s)))
+/** Put the colour in hand in the place of another one. */
+const replacing = ref('')
+const replace = (old: string) =>
+  save(desk.desk!.palette.map((s) => (s.colour === old ? { name: s.name, colour: colour.value } : s)))
+const search = ref('')
+const sets = computed(() =>
+  Object.entries(desk.desk?.palettes ?? {}).filter(([title, set]) =>
+    `${title} ${set.map((s) => s.name).join(' ')}`.toLowerCase().includes(search.value.trim().toLowerCase()),
+  ),
+)
+const showSets = ref(false)
 const remove = () => save(desk.desk!.palette.filter((s) => s.colour !== colour.value))
 const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.value))
 </script>
@@ -88,26 +110,55 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
         <span class="spot" :style="{ background: c }"></span>
       </button>
     </p>
+    <PickFromPicture @pick="choose" />
     <div class="own">
-      <template v-if="own"
-        ><button type="button" class="word-button" @click="remove">Take {{ own.name }} out</button></template
-      >
-      <template v-else
-        ><ElInput
-          v-model="name"
-          placeholder="Name for this colour"
+      <template v-if="own">
+        <ElInput
+          :model-value="own.name"
           maxlength="30"
-          aria-label="Name for this colour"
-        /><button
+          aria-label="Name of this colour"
+          class="called"
+          @change="(v: string) => rename(v)"
+        />
+        <button type="button" class="word-button" :disabled="at === 0" @click="shift(-1)">Earlier</button>
+        <button type="button" class="word-button" :disabled="at === desk.desk!.palette.length - 1" @click="shift(1)">
+          Later
+        </button>
+        <button type="button" class="word-button" @click="remove">Take {{ own.name }} out</button>
+      </template>
+      <template v-else>
+        <ElInput v-model="name" placeholder="Name for this colour" maxlength="30" aria-label="Name for this colour" />
+        <button
           type="button"
           class="word-button"
           :disabled="!name.trim() || desk.desk!.palette.length >= 24"
           @click="add"
         >
           Keep it
-        </button></template
-      >
+        </button>
+        <ElSelect
+          v-model="replacing"
+          placeholder="or in place of"
+          aria-label="In place of"
+          class="called"
+          @change="replace"
+        >
+          <ElOption v-for="s in desk.desk?.palette" :key="s.colour" :value="s.colour" :label="s.name" />
+        </ElSelect>
+      </template>
     </div>
+    <button type="button" class="plain-button small" :aria-expanded="showSets" @click="showSets = !showSets">
+      sets to start from
+    </button>
+    <template v-if="showSets">
+      <ElInput v-model="search" placeholder="Find a set or a colour" aria-label="Find a set or a colour" />
+      <button v-for="[title, set] in sets" :key="title" type="button" class="set" @click="save(set)">
+        <span class="small">{{ title }}</span>
+        <span
+          ><i v-for="s in set" :key="s.colour" class="spot" :style="{ background: s.colour }" :title="s.name"
+        /></span>
+      </button>
+    </template>
   </div>
 </template>
 
@@ -151,6 +202,26 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
 }
 .own {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.own .word-button {
+  padding: 0 10px;
+}
+.called {
+  width: 120px;
+}
+.set {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  min-height: var(--target);
+  padding: 6px 0;
+  text-align: left;
+  border-top: var(--line) solid var(--rule);
+}
+.set .spot {
+  display: inline-block;
+  margin-right: 4px;
 }
 </style>

@@ -252,7 +252,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <section class="card group" :aria-label="group">
           <div class="tabs" role="tablist" aria-label="Pen groups" @keydown="walkTabs">
             <button
-              v-for="g in group === 'plain' ? groups.slice(0, 1) : groups"
+              v-for="g in groups"
               :key="g"
               type="button"
               role="tab"
@@ -260,9 +260,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
               @click="group = g"
             >
               {{ g }}
-            </button>
-            <button v-if="group === 'plain'" type="button" role="tab" aria-selected="false" @click="group = 'press'">
-              all nine groups
             </button>
           </div>
           <PlainDials v-if="group === 'plain'" />

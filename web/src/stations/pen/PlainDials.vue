@@ -10,6 +10,7 @@ const draft = useDraft()
 const dials = shallowRef<Schemas['DialAt'][]>([])
 const STEPS = 100
 let taken: Recipe | undefined
+let ended = false
 
 const turns = useLatest(
   (body: Schemas['DialBody']) => take(api.POST('/api/pen/dials', { body })),
@@ -33,10 +34,17 @@ function turn(name: string, to: number) {
   taken ??= draft.recipe
   if (taken) void turns.want({ recipe: taken, dial: name, to: to / STEPS })
 }
-async function end() {
+/** The drag is one step of undo, its last answer included. */
+function end() {
+  ended = true
+  if (!turns.busy.value) finish()
+}
+function finish() {
+  ended = false
   taken = undefined
   draft.done()
 }
+watch(turns.busy, (busy) => !busy && ended && finish())
 </script>
 
 <template>

@@ -158,7 +158,7 @@ const parameter = computed(() => {
 .ask > span {
   margin-right: auto;
 }
-.ask :deep(.el-input-number) {
+.ask :deep(.field) {
   width: 50px;
 }
 .ask :deep(.el-input__wrapper) {

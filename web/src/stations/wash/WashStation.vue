@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref } from 'vue'
+import PaletteSpots from '@/components/PaletteSpots.vue'
 import PenSwatch from '@/components/PenSwatch.vue'
 import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
@@ -69,6 +70,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             aria-label="Colour"
             @change="(v) => v && once('body.colour', v.toLowerCase())"
         /></label>
+        <PaletteSpots
+          :model-value="now('body.colour') as string"
+          label="Own colours"
+          @update:model-value="(v) => once('body.colour', v)"
+        />
         <ValueSlider
           v-for="[group, name] in SLIDERS"
           :key="name"

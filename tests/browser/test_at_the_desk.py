@@ -1,0 +1,147 @@
+"""A new writer at the desk: the first minute from nothing, numbers typed as people type them, what is shown taken over,
+and the frame arranged for the hand.
+"""
+
+import json
+from typing import Any
+
+from gray_quill.store.database import connect
+from tests.browser.desk import DeskCase, until_true
+
+
+class FromNothing(DeskCase):
+    demo = False
+
+    def test_a_few_presses_and_a_line_that_is_told_in_words(self) -> None:
+        desk = self.desk
+        desk.driver.get(desk.url)
+        desk.wait("document.querySelector('.first .tile')", "what is asked")
+        desk.press("left hand, hooked", ".first")
+        desk.press("sketch-notes", ".first")
+        desk.press("Put the sheet down", ".first")
+        for words in ("Moth pencil 2B", "left hand, hooked", "this screen", "blank A4 landscape"):
+            desk.says(words, "h1")
+        desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page")
+        desk.rests()
+        left, top = desk.corner("[data-layer=live]")
+        desk.write([(left + 60 + 5 * i, top + 80 + 9 * (i % 2), 0.1 + 0.03 * i) for i in range(24)])
+        desk.all_kept()
+        desk.says("Your light strokes are", ".margin")
+        self.assertTrue(desk.js("return document.querySelector('.frame').classList.contains('stations-right')"))
+
+
+class AtTheDesk(DeskCase):
+    shared = False
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.db = connect(self.desk.server.folder)
+        self.addCleanup(self.db.close)
+
+    def field(self, label: str) -> Any:
+        return self.desk.js(
+            "return [...document.querySelectorAll('input')].find(i => i.ariaLabel === arguments[0])?.value", label
+        )
+
+    def becomes(self, label: str, value: str) -> None:
+        until_true(lambda: self.field(label) == value, f"{label} to become {value}, it is {self.field(label)}")
+
+    def test_numbers_are_taken_as_people_type_them(self) -> None:
+        desk = self.desk
+        desk.open("pen")
+        desk.turn_to("body")
+        for typed, took, said in (
+            ("0,72", "0.72", ""),
+            ("2 mm", "2", ""),
+            ("99", "20", "took 20"),
+            ("wide", "20", "no number"),
+        ):
+            desk.type_number("Width, mm", typed)
+            self.becomes("Width, mm", took)
+            words = desk.text(".group [role=alert]")
+            self.assertIn(said, words)
+            self.assertEqual(bool(said), bool(words))
+        knob = desk.driver.find_element("css selector", ".track .el-slider__button-wrapper")
+        desk.type_number("Width, mm", "1")
+        self.becomes("Width, mm", "1")
+        knob.send_keys("\ue014")  # an arrow key steps by what is noticed: a twelfth of a width
+        self.becomes("Width, mm", "1.08")
+        knob.send_keys("\ue010")
+        self.becomes("Width, mm", "20")
+
+    def test_what_is_shown_is_taken_over_and_undone(self) -> None:
+        desk = self.desk
+        desk.open("pen")
+        desk.turn_to("ladder")
+        desk.press("0.80 mm", ".values")
+        desk.turn_to("body")
+        self.becomes("Width, mm", "0.8")
+        desk.turn_to("thin, middle, thick")
+        desk.press("Take 0.48 mm", ".strips")
+        self.becomes("Width, mm", "0.48")
+        desk.press("Undo", ".keep")
+        desk.press("Undo", ".keep")
+        self.becomes("Width, mm", "0.5")
+        kept = self.db.execute("SELECT count(*) FROM strokes").fetchone()[0]
+        desk.turn_to("scribble")
+        desk.rests()
+        x, y = desk.corner("[data-layer=scribble]")
+        desk.write([(x + 40 + 6 * i, y + 40, 0.5) for i in range(20)])
+        ink = until_true(lambda: desk.inked("scribble"), "scribbled ink")
+        desk.type_number("Width, mm", "2")
+        until_true(lambda: desk.inked("scribble") > 1.8 * ink, "the scribble inked again")
+        self.assertEqual(self.db.execute("SELECT count(*) FROM strokes").fetchone()[0], kept, "it is on no sheet")
+        desk.press("Wipe")
+        until_true(lambda: desk.inked("scribble") == 0, "an empty field")
+
+    def test_a_plain_dial_moves_the_pen_is_one_undo_and_is_remembered_for_the_roll(self) -> None:
+        desk = self.desk
+        desk.open("pen")
+        desk.turn_to("plain")
+        desk.wait("document.querySelector('.dials .el-slider')", "the dials")
+        desk.drag_slider("thinner to thicker", 0.8)
+        desk.says("changes not kept", "header")
+        desk.rests()
+        desk.driver.refresh()
+        desk.wait("document.querySelector('.dials .el-slider')", "the dials, remembered")
+        desk.turn_to("body")
+        until_true(lambda: float(self.field("Width, mm") or 0) > 2, "a much thicker pen")
+        desk.press("Undo", ".keep")
+        self.becomes("Width, mm", "0.5")
+
+    def test_the_roll_lies_where_the_hand_wants_it_and_comes_in_three(self) -> None:
+        desk = self.desk
+        desk.open()
+        pens = "return [...document.querySelectorAll('.roll [data-pen]')].map(b => b.dataset.pen)"
+        notes = desk.js(pens)
+        desk.press("notes", ".holder")
+        desk.wait(
+            f"JSON.stringify([...document.querySelectorAll('.roll [data-pen]')].map(b => b.dataset.pen)) !== "
+            f"JSON.stringify({json.dumps(notes)})",
+            "the drawing roll",
+        )
+        desk.says("drawing", ".which")
+        desk.press("drawing", ".holder")
+        desk.says("marking up", ".which")
+        desk.press("marking up", ".holder")
+        desk.says("notes", ".which")
+        self.assertEqual(desk.js(pens), notes, "as it was arranged")
+        x, y = desk.middle(f"[data-pen={notes[0]}]")
+        to, _ = desk.middle(f"[data-pen={notes[2]}]")
+        desk.drag((x, y), (to + 30, y))
+        until_true(lambda: desk.js(pens)[:3] == [notes[1], notes[2], notes[0]], "the pen dragged along the roll")
+        desk.press("Frame", "nav")
+        desk.turn_to("left")
+        desk.wait("document.querySelector('.holder.upright')", "the roll to stand upright")
+        desk.frames()
+        box = "const r = document.querySelector('.holder').getBoundingClientRect(); return [r.x, r.width, r.height]"
+        _, width, height = desk.js(box)
+        self.assertTrue(height > 500 > width, "it stands upright")
+        self.desk.js(
+            "[...document.querySelectorAll('.out label')].find(l => l.textContent.includes('roll is folded')).click()"
+        )
+        desk.wait("document.querySelector('.holder .tab')", "the tab")
+        desk.press("Pens", ".holder")
+        desk.wait("document.querySelector('.roll [data-pen]')", "the roll again")
+        desk.driver.refresh()
+        desk.wait("document.querySelector('.holder.upright .roll [data-pen]')", "the same after a reload")
