@@ -13,7 +13,7 @@ from gray_quill.store.database import transaction
 from gray_quill.store.pens import list_pens, set_roll
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, add_sheet
-from gray_quill.store.things import add_thing, list_things
+from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.desk import Desk, read_desk
@@ -58,6 +58,8 @@ def first_choices() -> FirstChoices:
 def first_desk(body: FirstDesk) -> Desk:
     """Put down a first sheet for this hand, device and use; its pens go on the roll. All can be changed later."""
     use = use_called(body.use)
+    if body.device_id:
+        get_thing(db(), Device, body.device_id)
     with transaction(db()):
         pens = [p.id for p in list_pens(db())]
         roll = [p for p in use.pens if p in pens] or pens[:1]
