@@ -134,7 +134,7 @@ class AtTheDesk(DeskCase):
         desk.turn_to("left")
         desk.wait("document.querySelector('.holder.upright')", "the roll to stand upright")
         desk.frames()
-        box = "const r = document.querySelector('.holder').getBoundingClientRect(); return [r.x, r.width, r.height]"
+        box = "const r = document.querySelector('.holder.upright').getBoundingClientRect(); return [r.x, r.width, r.height]"
         _, width, height = desk.js(box)
         self.assertTrue(height > 500 > width, "it stands upright")
         self.desk.js(

@@ -15,8 +15,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
-from gray_quill.core.pen.recipe import read_recipe, write_recipe
+from gray_quill.core.pen.recipe import GROUPS, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import describe_record, quantities, value_at
 from gray_quill.core.readings.reading import in_words
 from gray_quill.core.readings.trade_off import trade_curves
 from gray_quill.core.trace import make_trace
@@ -64,6 +65,47 @@ class FrontEnd(BrowserCase):
             self.assertEqual(self.run_js("say(arguments[0])", value), words)
         for share, words in ((0, "0 %"), (0.034, "3.4 %"), (0.5, "50 %"), (1, "100 %")):
             self.assertEqual(self.run_js("percent(arguments[0])", share), words)
+
+    def test_sliders_stand_where_the_core_says(self) -> None:
+        """Every field of a pen, at eleven places of its track: the same value here and in the core, and back again."""
+        for group, record in GROUPS.items():
+            controls = {c.name: dataclasses.asdict(c) for c in describe_record(record)}
+            for name, quantity in quantities(record).items():
+                if quantity.kind != "number":
+                    continue
+                for k in range(11):
+                    ours = value_at(quantity, k / 10)
+                    theirs = self.run_js("valueAtPlace(arguments[0], arguments[1])", controls[name], 100 * k)
+                    self.assertAlmostEqual(theirs, ours, delta=quantity.step / 2 + 1e-6, msg=f"{group}.{name}")
+                    back = self.run_js("placeOf(arguments[0], arguments[1])", controls[name], ours)
+                    self.assertAlmostEqual(back, 100 * k, delta=1e-6, msg=f"{group}.{name}")
+                for value in (quantity.low, value_at(quantity, 0.5), quantity.high):
+                    up = self.run_js("noticed(arguments[0], arguments[1], true)", controls[name], value)
+                    down = self.run_js("noticed(arguments[0], arguments[1], false)", controls[name], value)
+                    self.assertTrue(quantity.low <= down <= up <= quantity.high, f"{group}.{name}")
+                    self.assertTrue(up > value - quantity.step or value == quantity.high, f"{group}.{name}")
+
+    def test_numbers_are_read_as_people_type_them(self) -> None:
+        for typed, value, words in (
+            ("0,7", 0.7, ""),
+            ("0.7", 0.7, ""),
+            (" 12 ", 12, ""),
+            (",5", 0.5, ""),
+            ("3 mm", 3, ""),
+            ("40 %", 40, ""),
+            ("+2", 2, ""),
+            ("99", 50, "from 0.05 to 50: took 50"),
+            ("-1", 0.05, "from 0.05 to 50: took 0.05"),
+            ("0", 0.05, "from 0.05 to 50: took 0.05"),
+            ("wide", None, "“wide” is no number"),
+            ("", None, "“” is no number"),
+            ("1,2,3", None, "“1,2,3” is no number"),
+            ("1e3", None, "“1e3” is no number"),
+            ("0x10", None, "“0x10” is no number"),
+        ):
+            with self.subTest(typed=typed):
+                told = self.run_js("readTyped(arguments[0], 0.05, 50)", typed)
+                self.assertEqual((told.get("value"), told["words"]), (value, words))
 
     def test_live_timings_are_percentiles_and_dropped_frames(self) -> None:
         timings = [{"handlerMs": k, "frameMs": 2 * k} for k in range(1, 102)]

@@ -30,6 +30,7 @@ class SheetAndPen(DeskCase):
         return json.loads(self.db.execute(row, (revision,)).fetchone()[0])["body"]["width_mm"]
 
     def write(self, x: float = 60) -> None:
+        self.desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page")
         left, top = self.desk.corner("[data-layer=live]")
         self.desk.write([(left + x + 4 * i, top + 40 + 2 * i, 0.5) for i in range(12)])
         self.desk.all_kept()

@@ -4,6 +4,8 @@
  */
 export * from './lib/numbers'
 export * from './ink'
+export * from './lib/scale'
+export * from './lib/typed'
 export { callsForAttention, inWords } from './lib/readings'
 export { summary } from './stations/lag/timings'
 export { largest, placeAt, verdictOf } from './stations/palm/decisions'

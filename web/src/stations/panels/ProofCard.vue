@@ -132,7 +132,7 @@ const verdict = computed(() => {
 <template>
   <article class="proof" :data-device="deviceId">
     <div class="choose">
-      <ElSelect v-model="deviceId" aria-label="Device"
+      <ElSelect v-model="deviceId" aria-label="Device" :title="device?.device.name"
         ><ElOption v-for="d in devices" :key="d.id" :value="d.id" :label="d.device.name"
       /></ElSelect>
       <ElSelect v-model="dither" aria-label="Dither"

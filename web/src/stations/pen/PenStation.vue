@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { useEventListener } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
-import { api, take, type Recipe, type Schemas } from '@/api/client'
+import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { when } from '@/lib/numbers'
 import { inWords } from '@/lib/readings'
@@ -23,32 +23,17 @@ import PlainDials from './PlainDials.vue'
 import PressChart from './PressChart.vue'
 import SpotCard from './SpotCard.vue'
 import ToothCard from './ToothCard.vue'
+import { useDifferences } from './use-differences'
+import { useGroup } from './use-group'
 import { useReadings } from './use-readings'
+import { useSpot } from './use-spot'
 
 const SteadyChart = defineAsyncComponent(() => import('./SteadyChart.vue'))
 const desk = useDesk()
 const draft = useDraft()
 const ink = useInk()
-/** Plain dials or the groups: each roll remembers which. */
-const rollNow = computed(() => desk.desk?.rolls.find((r) => r.name === desk.desk?.roll))
-const group = ref(rollNow.value?.plain ? 'plain' : 'press')
-watch(
-  () => group.value === 'plain',
-  (plain) => {
-    if (!desk.desk || !rollNow.value || rollNow.value.plain === plain) return
-    const rolls = desk.desk.rolls.map((r) => (r.name === desk.desk!.roll ? { ...r, plain } : r))
-    void desk.attempt(() => desk.keepDesk({ rolls }))
-  },
-)
-watch(
-  () => rollNow.value?.name,
-  () => {
-    if (rollNow.value?.plain) group.value = 'plain'
-    else if (group.value === 'plain') group.value = 'press'
-  },
-)
+const { group, groups } = useGroup()
 const force = shallowRef<Schemas['ForceReply']>()
-const spot = shallowRef<Schemas['Spot']>()
 const fromSheet = ref<string>()
 const part = ref<'line' | 'sheet'>('line')
 const source = computed<Schemas['Source']>(() => ({
@@ -72,15 +57,8 @@ const now = useReadings(
   source,
   inked,
 )
-const against = shallowRef<Recipe>()
-const differing = shallowRef<Schemas['Difference'][]>()
-const groups = computed(() => [
-  'plain',
-  'pen',
-  ...Object.entries(desk.desk?.recipe_fields ?? {})
-    .filter(([, fields]) => fields.some((f) => f.options.length !== 1))
-    .map(([name]) => name),
-])
+const { against, differing, named } = useDifferences(source)
+const { spot, place, shown: showSpot, press: pressSpot } = useSpot(source, group, inked)
 /** What the margin of this station speaks of, in this order. */
 const NOTES = ['range', 'widths', 'lost force', 'steps', 'tapers', 'tips', 'drag', 'wobble', 'corners']
 const notes = computed(() =>
@@ -109,7 +87,7 @@ watch(
   () => {
     if (inked.value) return void forces.want(source.value)
     forces.forget()
-    force.value = spot.value = undefined
+    force.value = undefined
   },
   { immediate: true },
 )
@@ -117,41 +95,6 @@ watch(
   () => desk.sheet?.id,
   () => (fromSheet.value = undefined),
 )
-
-const place = shallowRef<{ x_mm: number; y_mm: number }>()
-/** The pressed spot's card lies over the chart of the group until it is put away. */
-const showSpot = ref(false)
-watch([group, () => source.value.sheet_id, () => desk.pen?.id], () => (showSpot.value = false))
-watch([() => source.value.sheet_id, part], () => (place.value = spot.value = undefined))
-const spots = useLatest(
-  (at: { x_mm: number; y_mm: number }) =>
-    take(api.POST('/api/pen/spot', { body: { recipe: draft.recipe!, source: source.value, ...at } })),
-  (answer) => (spot.value = answer),
-  () => (spot.value = undefined),
-)
-/** Pressing the ink marks the spot and brings its card into view. */
-async function pressSpot(at: { x_mm: number; y_mm: number }) {
-  place.value = at
-  showSpot.value = true
-  await spots.want(at)
-}
-const spotSoon = useDebounceFn(() => place.value && draft.recipe && void spots.want(place.value), 250)
-const differs = useLatest(
-  (body: Schemas['DifferBody']) => take(api.POST('/api/pen/differences', { body })),
-  (answer) => (differing.value = answer.differences),
-  () => (differing.value = undefined),
-)
-const differSoon = useDebounceFn(() => {
-  if (against.value && draft.recipe)
-    return void differs.want({ one: draft.recipe, other: against.value, source: source.value })
-  differs.forget()
-  differing.value = undefined
-}, 250)
-const named = (d: Schemas['Difference']) => desk.reading('ink', d.reading)!
-watch([() => draft.recipe, against], () => {
-  void spotSoon()
-  void differSoon()
-})
 
 function goBack(revision: number) {
   const then = draft.revisions.find((r) => r.revision === revision)
