@@ -134,8 +134,8 @@ class AtTheDesk(DeskCase):
         desk.turn_to("left")
         desk.wait("document.querySelector('.holder.upright')", "the roll to stand upright")
         desk.frames()
-        box = "const r = document.querySelector('.holder.upright').getBoundingClientRect(); return [r.x, r.width, r.height]"
-        _, width, height = desk.js(box)
+        size = "const r = document.querySelector('.holder.upright').getBoundingClientRect(); return [r.width, r.height]"
+        width, height = desk.js(size)
         self.assertTrue(height > 500 > width, "it stands upright")
         self.desk.js(
             "[...document.querySelectorAll('.out label')].find(l => l.textContent.includes('roll is folded')).click()"

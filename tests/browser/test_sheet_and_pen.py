@@ -74,6 +74,10 @@ class SheetAndPen(DeskCase):
         desk.press("last line", ".margin")
         desk.says("2 strokes in Fen fountain 0.5", ".margin")
         self.assertNotIn("was", desk.text(".notes").split(), "other strokes cannot")
+        for station in ("Wash", "Panels", "Lag", "Palm", "Pen", "Sheet"):
+            desk.press(station, "nav")
+            desk.wait("document.querySelector('main .station')", station)
+        self.assertEqual(desk.trouble(), [], "no station fails as it is left")
 
     def test_undo_outlives_a_visit_and_a_stroke_a_change_of_station(self) -> None:
         desk = self.desk

@@ -4,13 +4,14 @@ import { useDesk } from '@/stores/desk'
 
 /**
  * Choose one file and bring it in; what is refused is said in the frame. The field itself lies in the document under
- * its label, out of sight and out of the order of focus: the button that opens it is what is pressed.
+ * its label, out of sight and out of the order of focus: the button that opens it is what is pressed. It has a place of
+ * its own beside what Vue draws, which must not find strangers among its children.
  */
 export function useBringIn(label: string, accept: string, bring: (file: File) => Promise<unknown>) {
   const desk = useDesk()
   const input = document.createElement('input')
   Object.assign(input, { type: 'file', ariaLabel: label, className: 'visually-hidden', tabIndex: -1 })
-  ;(document.querySelector('main') ?? document.body).append(input)
+  document.getElementById('files')!.append(input)
   onScopeDispose(() => input.remove())
   const { open, onChange, reset } = useFileDialog({ accept, multiple: false, input })
   onChange((files) => {
