@@ -19,9 +19,14 @@ const asked = useLatest(
 watch(
   [() => draft.recipe, () => desk.sheet?.paper.colour],
   () => {
-    if (!draft.recipe || !desk.sheet || draft.recipe.wash?.place === 'under') return (seen.value = undefined)
+    // a wash lies under words and need not stand out; an answer on its way speaks of the pen before
+    if (!draft.recipe || !desk.sheet || draft.recipe.wash?.place === 'under') {
+      asked.forget()
+      seen.value = undefined
+      return
+    }
     const { colour } = draft.recipe.body!
-    return void asked.want({ paper_colour: desk.sheet.paper.colour, colours: [colour], pen: draft.recipe })
+    void asked.want({ paper_colour: desk.sheet.paper.colour, colours: [colour], pen: draft.recipe })
   },
   { immediate: true },
 )

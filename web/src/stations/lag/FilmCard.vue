@@ -33,8 +33,10 @@ async function run(start: () => Promise<Schemas['JobItem']>) {
     lag.film = (await started).id
     const done = await follow(started)
     if (!done || asked !== lag.about) return
-    lag.reading = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
-    const { delay_ms, ci95_ms, speed_mm_s } = lag.reading
+    const read = await take(api.GET('/api/lag/films/{job_id}', { params: { path: { job_id: done.id } } }))
+    if (asked !== lag.about) return // it belongs to the pen and device that were filmed
+    lag.reading = read
+    const { delay_ms, ci95_ms, speed_mm_s } = read
     lag.filmed = { delay_ms, ci95_ms, speed_mm_s }
   })
   busy.value = false
