@@ -107,13 +107,13 @@ class Desk:
             f"b => b.textContent.trim().startsWith({json.dumps(words)}) && !b.disabled)"
         )
         self.wait(found, words)
-        self.js(f"{found}.click()")
+        self.js(f"const b = {found}; b.focus({{preventScroll: true}}); b.click()")
 
     def pick(self, pen: str) -> None:
         """Take a pen from the roll, by its name."""
         found = f"[...document.querySelectorAll('.roll button')].find(b => b.textContent.includes({json.dumps(pen)}))"
         self.wait(found, pen)
-        self.js(f"{found}.click()")
+        self.js(f"const b = {found}; b.focus({{preventScroll: true}}); b.click()")
 
     def choose(self, label: str, option: str) -> None:
         """Open the select with this label and take an option, by what it says."""
@@ -137,7 +137,7 @@ class Desk:
             f"b => b.textContent.trim() === {json.dumps(words)})"
         )
         self.wait(found, words)
-        self.js(f"{found}.click()")
+        self.js(f"const b = {found}; b.focus({{preventScroll: true}}); b.click()")
 
     def drag_slider(self, label: str, share: float) -> None:
         """Drag a slider's knob to a share of its track."""

@@ -109,14 +109,54 @@ class AtTheDesk(DeskCase):
         desk.press("Undo", ".keep")
         self.becomes("Width, mm", "0.5")
 
+    def test_colours_are_arranged_by_dragging_and_by_keys(self) -> None:
+        desk = self.desk
+        desk.open("pen")
+        desk.turn_to("body")
+        colours = "return [...document.querySelectorAll('.palette [data-key]')].map(b => b.dataset.key)"
+        first = desk.js(colours)
+        places = [desk.middle(f".palette [data-key='{c}']") for c in (first[0], first[5])]
+        desk.drag(places[0], (places[1][0] + 20, places[1][1]))
+        until_true(lambda: desk.js(colours) == [*first[1:6], first[0], *first[6:]], "the colour in the second row")
+        self.assertEqual([s["colour"] for s in desk.ask("desk")["palette"]], desk.js(colours), "kept so")
+        desk.js(f"document.querySelector(\".palette [data-key='{first[0]}']\").focus()")
+        press = "document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowLeft', shiftKey: true}))"
+        desk.js(press)
+        until_true(lambda: desk.js(colours)[4] == first[0], "one place back by keys")
+
+    def test_little_sheets_open_beside_what_was_pressed(self) -> None:
+        desk = self.desk
+        desk.open()
+        gap = """
+        const [a, b] = [arguments[0], document.querySelector(arguments[1])].map(e => e.getBoundingClientRect())
+        const beside = Math.min(Math.abs(b.top - a.bottom), Math.abs(a.top - b.bottom))
+        return [beside, b.left < a.right && b.right > a.left, b.top >= 0 && b.bottom <= innerHeight]
+        """
+        for scope, words, sheet in (
+            ("h1", "right hand", ".choices"),
+            ("h1", "dotted", ".choices"),
+            ("nav", "Frame", ".out"),
+            ("nav", "Take out", ".out"),
+        ):
+            opener = next(
+                b for b in desk.driver.find_elements("css selector", f"{scope} button") if words in str(b.text)
+            )
+            opener.click()
+            desk.wait(f"document.querySelector('{sheet}')", words)
+            desk.rests()
+            beside, over, inside = desk.js(gap, opener, sheet)
+            self.assertTrue(beside < 8 and over and inside, (words, beside, over, inside))
+            desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true}))")
+            desk.wait(f"!document.querySelector('{sheet}')", "it to close")
+
     def test_the_roll_lies_where_the_hand_wants_it_and_comes_in_three(self) -> None:
         desk = self.desk
         desk.open()
-        pens = "return [...document.querySelectorAll('.roll [data-pen]')].map(b => b.dataset.pen)"
+        pens = "return [...document.querySelectorAll('.roll [data-key]')].map(b => b.dataset.key)"
         notes = desk.js(pens)
         desk.press("notes", ".holder")
         desk.wait(
-            f"JSON.stringify([...document.querySelectorAll('.roll [data-pen]')].map(b => b.dataset.pen)) !== "
+            f"JSON.stringify([...document.querySelectorAll('.roll [data-key]')].map(b => b.dataset.key)) !== "
             f"JSON.stringify({json.dumps(notes)})",
             "the drawing roll",
         )
@@ -126,8 +166,8 @@ class AtTheDesk(DeskCase):
         desk.press("marking up", ".holder")
         desk.says("notes", ".which")
         self.assertEqual(desk.js(pens), notes, "as it was arranged")
-        x, y = desk.middle(f"[data-pen={notes[0]}]")
-        to, _ = desk.middle(f"[data-pen={notes[2]}]")
+        x, y = desk.middle(f".roll [data-key={notes[0]}]")
+        to, _ = desk.middle(f".roll [data-key={notes[2]}]")
         desk.drag((x, y), (to + 30, y))
         until_true(lambda: desk.js(pens)[:3] == [notes[1], notes[2], notes[0]], "the pen dragged along the roll")
         desk.press("Frame", "nav")
@@ -142,6 +182,6 @@ class AtTheDesk(DeskCase):
         )
         desk.wait("document.querySelector('.holder .tab')", "the tab")
         desk.press("Pens", ".holder")
-        desk.wait("document.querySelector('.roll [data-pen]')", "the roll again")
+        desk.wait("document.querySelector('.roll [data-key]')", "the roll again")
         desk.driver.refresh()
-        desk.wait("document.querySelector('.holder.upright .roll [data-pen]')", "the same after a reload")
+        desk.wait("document.querySelector('.holder.upright .roll [data-key]')", "the same after a reload")

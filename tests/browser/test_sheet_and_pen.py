@@ -79,6 +79,38 @@ class SheetAndPen(DeskCase):
             desk.wait("document.querySelector('main .station')", station)
         self.assertEqual(desk.trouble(), [], "no station fails as it is left")
 
+    def test_chosen_ink_is_read_and_inked_again(self) -> None:
+        desk = self.desk
+        rows = self.db.execute(
+            "SELECT id FROM strokes WHERE sheet_id = 'trap-log' AND binned_at IS NULL ORDER BY place"
+        )
+        before = [r[0] for r in rows]
+        desk.pick("Heron brush")
+        desk.press("chosen", ".margin")
+        desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        desk.rests()
+        left, top = desk.corner("[data-layer=live]")
+        dark = desk.inked("page")
+        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(30)])
+        desk.wait("document.querySelectorAll('[data-chosen]').length > 2", "chosen ink")
+        chosen = desk.js("return document.querySelectorAll('[data-chosen]').length")
+        desk.says(f"{chosen} strokes in Fen fountain 0.5, revision 1", ".margin")
+        desk.press(f"Ink these {chosen} strokes in Heron brush", ".margin")
+        until_true(lambda: desk.inked("page") > dark + 50, "the brush's ink")
+        row = "SELECT COUNT(*) FROM strokes WHERE sheet_id = 'trap-log' AND pen_id = 'heron-brush'"
+        self.assertEqual(self.db.execute(row).fetchone()[0], chosen)
+        desk.press("Undo", ".margin")
+        until_true(lambda: desk.inked("page") == dark, "the fountain pen's ink again")
+        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(30)])
+        desk.wait("!document.querySelector('[data-chosen]')", "the same way to let it go")
+        desk.press("Write again", ".margin")
+        rows = self.db.execute(
+            "SELECT id FROM strokes WHERE sheet_id = 'trap-log' AND binned_at IS NULL ORDER BY place"
+        )
+        self.assertEqual([r[0] for r in rows], before, "choosing writes nothing")
+        self.write()
+        self.assertEqual(self.db.execute(row).fetchone()[0], 1, "it writes again")
+
     def test_undo_outlives_a_visit_and_a_stroke_a_change_of_station(self) -> None:
         desk = self.desk
         start = len(self.revisions())
@@ -114,7 +146,7 @@ class SheetAndPen(DeskCase):
         until_true(lambda: desk.inked("page") > dark, "their stroke")
         desk.press("Understood", ".news")
         desk.server.kill()
-        desk.press("all ink", ".margin")
+        desk.press("all", ".margin .word-tabs")
         desk.says("The server does not answer", ".news")
         desk.server.start()
         desk.wait("!document.querySelector('.news').textContent.trim()", "the words to go by themselves")

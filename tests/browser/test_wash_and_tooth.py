@@ -67,6 +67,7 @@ class Wash(BenchCase):
         self.a_plain_wash_drowns_them()
         self.words_the_face_has_not_are_refused()
         self.a_solution_is_found_and_used()
+        self.other_colours_and_a_twin_are_proposed()
         self.a_dark_paper_has_its_own_answer()
         self.undo_redo_and_keep()
         self.a_held_stroke_lies_straight_on_the_sheet()
@@ -109,6 +110,21 @@ class Wash(BenchCase):
         desk.press("Use it", "[data-solve]")
         desk.wait(f"{WRITING}.className === 'good'", "readable writing")
         self.assertGreaterEqual(min(self.numbers("#ffffff", 2)), 4.5)
+
+    def other_colours_and_a_twin_are_proposed(self) -> None:
+        desk = self.desk
+        colour = desk.js("return document.querySelector('[data-solve] .colours button').ariaLabel.split(/[ ,]/)[1]")
+        desk.js("document.querySelector('[data-solve] .colours button').click()")
+        desk.wait("document.querySelector('.margin').textContent.includes('not kept')", "the other colour in use")
+        desk.wait(f"{WRITING}.className === 'good'", "readable writing in the other colour")
+        self.assertNotEqual(colour, self.kept("dusk-wash")["body"]["colour"])
+        desk.press("Undo", ".margin")
+        desk.rests()
+        desk.press("Keep a twin for dark paper", "[data-solve]")
+        desk.says("is on the roll", "[data-solve]")
+        twin = next(p for p in desk.ask("desk")["pens"] if "for dark paper" in p["recipe"]["name"])
+        self.assertEqual(twin["recipe"]["body"]["colour"], self.kept("dusk-wash")["body"]["colour"])
+        self.assertIn(twin["recipe"]["wash"]["blend"], ("screen", "normal"))
 
     def a_dark_paper_has_its_own_answer(self) -> None:
         desk = self.desk

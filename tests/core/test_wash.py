@@ -8,6 +8,7 @@ import numpy as np
 from shapely import Polygon, box
 from shapely.ops import unary_union
 
+from gray_quill.core.colour.difference import ciede2000, lab
 from gray_quill.core.colour.srgb import READABLE, contrast, relative_luminance, rgb
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
@@ -22,6 +23,7 @@ from gray_quill.core.wash.layers import (
     CLEAR,
     TYPED,
     Words,
+    laid,
     layers,
     passes_until,
     visibility_words,
@@ -29,7 +31,7 @@ from gray_quill.core.wash.layers import (
     words_of,
 )
 from gray_quill.core.wash.palette import check_set, propose_set
-from gray_quill.core.wash.solve import BLENDS, PLACES, STRENGTHS, solve_wash
+from gray_quill.core.wash.solve import BLENDS, PLACES, STRENGTHS, colours_that_work, solve_wash
 
 HAND, DEVICE = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"]
 LINE = write_text("moth at trap nine", HAND, DEVICE, 3)
@@ -124,6 +126,9 @@ class Solve(unittest.TestCase):
             self.assertGreaterEqual(min(twice.writing, twice.typed), READABLE, paper)
             self.assertGreaterEqual(once.visibility, CLEAR, paper)
             self.assertAlmostEqual(once.visibility, s.visibility, delta=0.6)
+            if paper == "#2b3036":
+                lit = laid(rgb(paper), rgb(s.colour), s.opacity, s.blend)
+                self.assertGreater(relative_luminance(lit), relative_luminance(rgb(paper)), "dark paper is lightened")
 
     def test_a_refusal_is_proved_by_the_sweep(self) -> None:
         """On a middle grey no strength, blend or place does it: checked setting by setting; and it says how near it
@@ -158,6 +163,21 @@ class Solve(unittest.TestCase):
         if answer.setting is None:
             assert answer.other
             self.assertGreater(relative_luminance(rgb(answer.other.colour)), relative_luminance(rgb("#3a3520")))
+
+    def test_other_colours_work_and_are_told_apart(self) -> None:
+        """On white and on dusk: laid anew, every colour proposed keeps words readable, and no two look alike."""
+        for paper in ("#ffffff", "#2b3036"):
+            words = [words_of(readable_ink(FEN, [SHIPPED_PENS["lamp-white"]], paper), paper)]
+            own = solve_wash(DUSK, words, paper).setting
+            proposed = colours_that_work(DUSK, words, paper, own)
+            self.assertGreaterEqual(len(proposed), 2, paper)
+            grounds = []
+            for s in [*([own] if own else []), *proposed]:
+                on = (rgb(s.colour), np.float64(s.opacity), s.blend, s.place, paper)
+                self.assertGreaterEqual(float(layers(words[0], *on, 2).contrast()), READABLE)
+                grounds.append(layers(words[0], *on, 1).ground)
+            for one, other in itertools.combinations(grounds, 2):
+                self.assertGreaterEqual(float(ciede2000(lab(one), lab(other))), 9.9, paper)
 
 
 class Sets(unittest.TestCase):

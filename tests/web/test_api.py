@@ -1,5 +1,6 @@
 """The API: what it takes, what it refuses and in which words, and that its description is true."""
 
+import base64
 import io
 import json
 import pathlib
@@ -116,17 +117,13 @@ class TakingOut(ApiCase):
             self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
 
     def test_proofs_have_the_panels_pixels_and_greys(self) -> None:
-        picture = Image.open(
-            io.BytesIO(self.client.get("/api/panels/trap-log/proof.png?device_id=paper-pad-8&dither=diffuse").data)
-        )
+        proof = self.ask("GET", "/api/panels/trap-log/proof?device_id=paper-pad-8&dither=diffuse").json
+        picture = Image.open(io.BytesIO(base64.b64decode(proof["image"].split(",")[1])))
         self.assertEqual(picture.size, (1748, 2480))
+        self.assertEqual((proof["width_px"], proof["height_px"]), picture.size)
         self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
-        self.assertLessEqual(
-            self.ask("GET", "/api/panels/trap-log/proof?device_id=paper-slate-10&greys=2").json["readings"][
-                "greys_used"
-            ],
-            2,
-        )
+        two = self.ask("GET", "/api/panels/trap-log/proof?device_id=paper-slate-10&greys=2").json
+        self.assertLessEqual(two["readings"]["greys_used"], 2)
 
 
 class Refusals(ApiCase):

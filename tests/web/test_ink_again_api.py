@@ -113,6 +113,49 @@ class InkAgain(ApiCase):
         self.assertEqual(read("pen")["traces"], was["traces"], "the same strokes in other ink can be compared")
         self.assertGreater(read("pen")["readings"]["width_p50_mm"], was["readings"]["width_p50_mm"])
 
+    def test_ink_is_chosen_by_a_way_and_read_by_itself(self) -> None:
+        """What a way touches, crosses or rings of three level strokes is chosen, and nothing beside it."""
+        lines = {"high": 40.0, "middle": 60.0, "low": 80.0}
+        for name, y in lines.items():
+            stroke = STROKE | {
+                "id": f"{self.sheet}-{name}",
+                "pen_id": self.pen,
+                "x_mm": [20.0, 30, 40],
+                "y_mm": [y] * 3,
+            }
+            self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [stroke]})
+
+        def met(*way: tuple[float, float]) -> list[str]:
+            answer = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/met", {"way": list(way)}).json
+            return [s["id"].rsplit("-", 1)[1] for s in answer["strokes"]]
+
+        ring = [(15.0, 35.0), (45.0, 35.0), (45.0, 65.0), (15.0, 65.0), (15.0, 36.0)]
+        for way, expected in (
+            ([(30, 41)], ["high"]),  # a tap beside the ink
+            ([(30, 43)], []),
+            ([(35, 30), (35, 70)], ["high", "middle"]),  # one long step across
+            (ring, ["high", "middle"]),
+            ([(15.0, 35.0), (45.0, 35.0), (45.0, 65.0), (15.0, 65.0)], []),  # a ring left open rings nothing
+            ([(400, 400)], []),
+        ):
+            self.assertEqual(met(*way), expected, way)
+        chosen = [f"{self.sheet}-low"]
+        read = self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": chosen}).json
+        self.assertEqual((read["strokes"], read["of"][0]["pen_id"]), (1, self.pen))
+        self.assertEqual(self.again(pen_id="heron-brush", revision=1, ids=chosen).json["strokes"], 1)
+        read = self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": chosen}).json
+        self.assertEqual(read["of"][0]["pen_id"], "heron-brush")
+        for path, body, status in (
+            ("strokes/met", {"way": []}, 422),
+            ("strokes/met", {"way": [[1, 2, 3]]}, 422),
+            ("strokes/met", {"way": [[1e9, 2]]}, 422),
+            ("readings", {"ids": ["nowhere"]}, 404),
+            ("readings", {"ids": []}, 422),
+        ):
+            self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/{path}", body).status_code, status, body)
+        self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/bin", {"ids": chosen, "binned": True})
+        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": chosen}).json["strokes"], 0)
+
 
 class FirstMinute(ApiCase):
     def test_each_answer_is_a_part_of_the_sheet(self) -> None:

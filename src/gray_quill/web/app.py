@@ -27,6 +27,7 @@ from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
+from gray_quill.web.strokes import strokes
 from gray_quill.web.turns import Turns
 from gray_quill.web.wash import wash
 
@@ -61,6 +62,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         first_minute,
         pens,
         sheets,
+        strokes,
         pen,
         pen_pictures,
         panels,

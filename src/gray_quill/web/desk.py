@@ -7,6 +7,7 @@ from pydantic import Field, StringConstraints
 
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.palettes import PALETTES
+from gray_quill.core.colour.srgb import LARGE, SEEN
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
@@ -27,7 +28,6 @@ from gray_quill.web.ink_source import WRITING
 from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id, Printable, RecipeIn
 
 desk = Blueprint("desk", __name__)
-STANDS_OUT = 3.0  # of large text and of lines that mean something, WCAG 2.2 SC 1.4.3 and 1.4.11
 MOST_SHOWN = 4
 
 
@@ -135,11 +135,13 @@ class Shown(Model):
 
 
 class ColoursReply(Model):
-    """contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. shows:
-    pens that write and whose ink stands out on it (3:1 and more), those on the roll first.
+    """contrasts: WCAG ratio of each colour with the paper, 1..21. lost: whether each hardly shows. rule_colour: the
+    ruling that suits the paper. shows: pens that write and whose ink stands out on it (3:1 and more), those on the roll
+    first.
     """
 
     contrasts: list[float]
+    lost: list[bool]
     rule_colour: str
     shows: list[Shown]
 
@@ -199,9 +201,11 @@ def read_colours(body: Colours) -> ColoursReply:
     """Contrast of ink colours with a paper, and the ruling that suits it."""
     pen = body.pen or Recipe()
     pens = [(p, ink_contrast(p.recipe, body.paper_colour)) for p in list_pens(db()) if p.recipe.kind in WRITING]
-    shows = [Shown(pen_id=p.id, name=p.recipe.name, contrast=c) for p, c in pens if c >= STANDS_OUT]
+    shows = [Shown(pen_id=p.id, name=p.recipe.name, contrast=c) for p, c in pens if c >= LARGE]
+    contrasts = [ink_contrast(changed(pen, "body.colour", c), body.paper_colour) for c in body.colours]
     return ColoursReply(
-        contrasts=[ink_contrast(changed(pen, "body.colour", c), body.paper_colour) for c in body.colours],
+        contrasts=contrasts,
+        lost=[c < SEEN for c in contrasts],
         rule_colour=rule_colour_for(body.paper_colour),
         shows=shows[:MOST_SHOWN],
     )

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from flask import Blueprint, Response
+from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
@@ -14,7 +14,7 @@ from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Id
-from gray_quill.web.replies import png
+from gray_quill.web.replies import data_url
 
 panels = Blueprint("panels", __name__)
 
@@ -26,27 +26,21 @@ class ProofQuery(Model):
 
 
 class ProofReply(Model):
+    image: str
     readings: PanelReadings
     width_px: int
     height_px: int
     greys: int
 
 
-@operation(panels, "GET", "/panels/<sheet_id>/proof.png", "image/png", query=ProofQuery, costly=True)
-def read_proof(sheet_id: str, query: ProofQuery) -> Response:
-    """The sheet as a device's panel shows it, pixel for pixel."""
-    sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel
-    proof = proof_sheet(memory().sheet_inks(db(), sheet_id), sheet.paper, panel, query.dither, query.greys)
-    return png(write_png(proof.pixels, panel.ppi, compress=1))
-
-
 @operation(panels, "GET", "/panels/<sheet_id>/proof", ProofReply, query=ProofQuery, costly=True)
-def read_proof_readings(sheet_id: str, query: ProofQuery) -> ProofReply:
-    """What becomes of the sheet's ink on a device's panel."""
+def read_proof(sheet_id: str, query: ProofQuery) -> ProofReply:
+    """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
     sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel
     inks = memory().sheet_inks(db(), sheet_id)
     proof = proof_sheet(inks, sheet.paper, panel, query.dither, query.greys)
     return ProofReply(
+        image=data_url(write_png(proof.pixels, panel.ppi, compress=1)),
         readings=panel_readings(inks, sheet.paper, panel, proof),
         width_px=proof.pixels.shape[1],
         height_px=proof.pixels.shape[0],

@@ -2,7 +2,8 @@
 
 import hashlib
 from collections import Counter
-from typing import Literal
+from collections.abc import Sequence
+from typing import Annotated, Literal
 
 import numpy as np
 from flask import Blueprint
@@ -36,7 +37,7 @@ from gray_quill.core.readings.trade_off import (
 from gray_quill.core.trace import Trace
 from gray_quill.store.fits import keep_fit, kept_fit
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet, index_of, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Done, Id, PenOn, PressIn, RecipeIn, Source, SteadyIn
@@ -78,6 +79,10 @@ class ReadQuery(Model):
     """of: the line written last, the ink of the pen in use (or else of the last one) in all its revisions, or all."""
 
     of: Literal["line", "pen", "all"] = "pen"
+
+
+class Chosen(Model):
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
 
 
 class ForceReply(Model):
@@ -223,16 +228,28 @@ def _absent(traces: list[Trace]) -> list[str]:
 def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
     """Readings of the sheet's ink as it lies there, each stroke in the pen that drew it."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    if not index:
-        return ReadReply(readings=None, notes=[], anchors={}, strokes=0)
-    if query.of == "pen":
+    if index and query.of == "pen":
         pen_id = sheet.pen_id if any(e[1] == sheet.pen_id for e in index) else index[-1][1]
         index = [e for e in index if e[1] == pen_id]
+    elif index and query.of == "line":
+        index = index[-MOST_STROKES_READ:]
+        index = [index[i] for i in last_line([t for t, _ in memory().strokes(db(), index, sheet.paper)])]
+    return _read(sheet, index)
+
+
+@operation(pen, "POST", "/sheets/<sheet_id>/readings", ReadReply, body=Chosen, costly=True)
+def read_chosen_ink(sheet_id: str, body: Chosen) -> ReadReply:
+    """The same of chosen strokes; those in the bin are left out."""
+    index_of(db(), sheet_id, body.ids)
+    return _read(get_sheet(db(), sheet_id), [e for e in stroke_index(db(), sheet_id) if e[0] in set(body.ids)])
+
+
+def _read(sheet: Sheet, index: Sequence[tuple[str, str, int]]) -> ReadReply:
+    """Readings of the strokes an index names, of the last MOST_STROKES_READ of them."""
     index = index[-MOST_STROKES_READ:]
+    if not index:
+        return ReadReply(readings=None, notes=[], anchors={}, strokes=0)
     pairs = memory().strokes(db(), index, sheet.paper)
-    if query.of == "line":
-        chosen = last_line([t for t, _ in pairs])
-        index, pairs = [index[i] for i in chosen], [pairs[i] for i in chosen]
     traces, inks = [t for t, _ in pairs], [i for _, i in pairs]
     readings = read_ink(traces, [i.recipe for i in inks], inks)
     return ReadReply(
@@ -245,7 +262,7 @@ def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
             for (p, revision), count in Counter(e[1:] for e in index).items()
         ],
         traces=hashlib.sha256("\n".join(sorted(e[0] for e in index)).encode()).hexdigest()[:16],
-        bare=memory().bare(db(), sheet_id),
+        bare=memory().bare(db(), sheet.id),
         absent=_absent(traces),
         plain=plain_words(readings),
     )

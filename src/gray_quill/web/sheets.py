@@ -1,16 +1,12 @@
-"""Sheets: putting one down, keeping strokes, the simulated hand, pictures of parts of the page, files in and out."""
+"""Sheets: putting one down, its paper and name, pictures of parts of the page, files in and out."""
 
-import contextlib
-import logging
-from collections.abc import Sequence
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from flask import Blueprint, Response
-from pydantic import Field, StringConstraints, WrapValidator
+from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.digitiser.writer import fill_prompts, write_below
-from gray_quill.core.errors import GrayQuillError, InputError, NotFound
+from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cost import check_cost
@@ -23,31 +19,25 @@ from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
-    InkOf,
     Sheet,
     Stroke,
-    StrokeAnswer,
     add_sheet,
     add_strokes,
     bin_sheet,
-    bin_strokes,
     change_sheet,
     get_sheet,
-    index_of,
-    ink_again,
     list_sheets,
     stroke_index,
 )
 from gray_quill.store.things import get_thing
-from gray_quill.web.api import Model, operation, parsed
+from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, StrokeColumns, bounded
+from gray_quill.web.records import BinChange, Id, Name, Note, PaperIn, bounded
 from gray_quill.web.replies import download, new_id, png
 from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
 MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page
-MOST_TOLD = 80  # letters of an id that is told back
 MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "inkml": "application/inkml+xml"}
 
 
@@ -84,77 +74,6 @@ class SheetDetail(Model):
     prompts: list[Prompt]
     stroke_ids: list[str]
     colours: list[str]
-
-
-class NewStroke(StrokeColumns):
-    """revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept."""
-
-    id: Id
-    pen_id: Id
-    revision: int = Field(ge=1, le=1_000_000_000)
-    draft: RecipeIn | None = None
-
-
-EachStroke = Annotated[NewStroke, WrapValidator(lambda raw, _: raw)]  # looked at by the handler
-
-
-class NewStrokes(Model):
-    """Each is looked at by itself: one that cannot be kept does not keep the others from it."""
-
-    strokes: Annotated[list[EachStroke], Field(min_length=1, max_length=500)]
-
-
-class StrokesKept(Model):
-    """answers: what became of each stroke, in the order sent; box_mm: the part of the page whose picture changed, None
-    where that is nothing or not known; sheet: as it is now.
-    """
-
-    answers: list[StrokeAnswer]
-    box_mm: Box | None
-    sheet: Sheet
-
-
-class InkChanged(Model):
-    """box_mm: the part of the page whose picture changed; sheet: as it is now."""
-
-    box_mm: Box
-    sheet: Sheet
-
-
-class PenOfInk(Model):
-    """Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. ids: all
-    strokes of this pen where none are named.
-    """
-
-    pen_id: Id
-    revision: int = Field(ge=-1_000_000_000, le=1_000_000_000)
-    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
-
-
-class InkAgain(Model):
-    inks: Annotated[list[PenOfInk], Field(min_length=1, max_length=200)]
-
-
-class InkedAgain(Model):
-    """was: what drew the strokes that changed, to be sent to put them back; strokes: how many changed."""
-
-    was: list[InkOf]
-    strokes: int
-    box_mm: Box | None
-    sheet: Sheet
-
-
-class StrokesBin(BinChange):
-    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
-
-
-class WriteText(Model):
-    """draft: what the sheet's pen is, where it writes with changes not kept."""
-
-    text: Annotated[str, StringConstraints(max_length=4000)] = ""
-    prompts: bool = False
-    seed: int = Field(1, ge=0, le=2**31)
-    draft: RecipeIn | None = None
 
 
 class PageQuery(Model):
@@ -218,88 +137,6 @@ def read_binned_sheets() -> SheetsInBin:
 def change_sheet_bin(sheet_id: str, body: BinChange) -> Sheet:
     """Move a sheet to the bin or back."""
     return bin_sheet(db(), sheet_id, body.binned)
-
-
-@operation(sheets, "POST", "/sheets/<sheet_id>/strokes", StrokesKept, body=NewStrokes)
-def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
-    """Keep strokes; each is answered for itself, and a repeated save of the same ids changes nothing."""
-    given: list[Any] = body.strokes
-    return _keep(sheet_id, [_stroke(raw) for raw in given])
-
-
-def _stroke(raw: Any) -> Stroke | StrokeAnswer:
-    """A stroke that was sent, or why it cannot be kept. What would cost too much to draw is refused here."""
-    try:
-        sent: NewStroke = parsed(NewStroke, raw, "stroke")
-        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace(), sent.draft)
-        with contextlib.suppress(NotFound):  # the store says so
-            check_cost(stroke.trace, sent.draft or get_pen(db(), stroke.pen_id, stroke.revision).recipe)
-        return stroke
-    except GrayQuillError as error:
-        stroke_id = raw.get("id") if isinstance(raw, dict) else None
-        return StrokeAnswer.refusal(str(stroke_id)[:MOST_TOLD], error)
-
-
-def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKept:
-    good = [s for s in strokes if isinstance(s, Stroke)]
-    told = iter(add_strokes(db(), sheet_id, good))
-    answers = [next(told) if isinstance(s, Stroke) else s for s in strokes]
-    there = [a.id for a in answers if a.state != "refused"]
-    box = None
-    if there:
-        try:
-            box = _box(sheet_id, index_of(db(), sheet_id, there))
-        except Exception:  # they are kept, and that is what counts: the sender must not take them for refused
-            logging.getLogger("gray_quill").exception("where strokes of %s lie is not known", sheet_id)
-    return StrokesKept(answers=answers, box_mm=box, sheet=get_sheet(db(), sheet_id))
-
-
-def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
-    boxes = [ink.box_mm for _, ink in memory().strokes(db(), index, get_sheet(db(), sheet_id).paper)]
-    left, top = (min(b[k] for b in boxes) for k in (0, 1))
-    right, bottom = (max(b[k] for b in boxes) for k in (2, 3))
-    return left, top, right, bottom
-
-
-@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/bin", InkChanged, body=StrokesBin)
-def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
-    """Move strokes to the bin or back, for undo and redo."""
-    bin_strokes(db(), sheet_id, body.ids, body.binned)
-    box = _box(sheet_id, index_of(db(), sheet_id, body.ids))
-    return InkChanged(box_mm=box, sheet=get_sheet(db(), sheet_id))
-
-
-@operation(sheets, "PUT", "/sheets/<sheet_id>/strokes/pens", InkedAgain, body=InkAgain, costly=True)
-def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
-    """Ink strokes of the sheet again with other revisions of their pen or other pens; traces stay as they are."""
-    with transaction(db()):
-        was = ink_again(db(), sheet_id, [InkOf(i.pen_id, i.revision, i.ids) for i in body.inks])
-        ids = [i for ink in was for i in ink.ids or []]
-        if not ids:
-            return InkedAgain(was=[], strokes=0, box_mm=None, sheet=get_sheet(db(), sheet_id))
-        now, sheet = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id)
-        before = [(i, ink.pen_id, ink.revision) for ink in was for i in ink.ids or []]
-        pens = {e[1:]: get_pen(db(), *e[1:]).recipe for e in now}
-        for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, sheet.paper), strict=True):
-            check_cost(trace, pens[pen_id, revision])
-            in_time()
-        return InkedAgain(was=was, strokes=len(ids), box_mm=_box(sheet_id, [*before, *now]), sheet=sheet)
-
-
-@operation(sheets, "POST", "/sheets/<sheet_id>/write", StrokesKept, body=WriteText, costly=True)
-def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
-    """Let the sheet's simulated hand write text below what is there, or do its prompts."""
-    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    hand, device = get_thing(db(), Hand, sheet.hand_id), get_thing(db(), Device, sheet.device_id)
-    pen = get_pen(db(), sheet.pen_id)
-    if body.prompts:
-        traces = fill_prompts(sheet.paper, hand, device, body.seed, sheet.prompts or "test")
-    else:
-        there = [trace for trace, _ in memory().strokes(db(), index, sheet.paper)]
-        traces = write_below(body.text, hand, device, body.seed, sheet.paper, there)
-    stem = new_id("hand")
-    strokes = [Stroke(f"{stem}-{k}", pen.id, pen.revision, t, body.draft) for k, t in enumerate(traces)]
-    return _keep(sheet_id, strokes)
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery, costly=True)

@@ -5,13 +5,15 @@ from typing import Annotated, Literal
 from flask import Blueprint
 from pydantic import Field, StringConstraints
 
+from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.paper import COLOURS
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.wash.grid import Bench, grid_row, readable_ink, typed_words
 from gray_quill.core.wash.layers import Words, visibility_words, words_of
 from gray_quill.core.wash.palette import Condition, Proposal, check_set, propose_set
-from gray_quill.core.wash.solve import PASSES, Answer, solve_wash, with_setting
+from gray_quill.core.wash.solve import PASSES, Answer, Setting, colours_that_work, solve_wash, with_setting
 from gray_quill.formats.png import write_png
 from gray_quill.store.pens import list_pens
 from gray_quill.store.sheets import get_sheet
@@ -77,10 +79,16 @@ class SolveWashBody(WashBody):
 
 
 class SolveWashReply(Model):
-    """measured: contrast after two passes and visibility after one of what was found, read off rendered pixels."""
+    """measured: contrast after two passes and visibility after one of what was found, read off rendered pixels.
+    colours: settings in other hues that work here too. twin: this wash as it works on `twin_paper`, a paper of the
+    other lightness, with words that can be read there; None where it cannot.
+    """
 
     answer: Answer
     measured: dict[str, float]
+    colours: list[Setting]
+    twin_paper: str
+    twin: Setting | None
 
 
 class SetBody(Model):
@@ -132,14 +140,21 @@ def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
     ink = _ink_on(body, body.paper)
     bench = _bench(body, body.wash, 1, 12)
     words: dict[str, Words] = {"writing": bench.words_in(ink, body.paper), "typed": typed_words(body.paper)}
-    answer = solve_wash(body.wash, [words[name] for name in body.words], body.paper)
+    meant = [words[name] for name in body.words]
+    answer = solve_wash(body.wash, meant, body.paper)
+    colours = colours_that_work(body.wash, meant, body.paper, answer.setting)
+    other = COLOURS["white" if is_dark(body.paper) else "dusk"]
+    there = {"writing": words_of(_ink_on(body, other), other), "typed": typed_words(other)}
+    twin = solve_wash(body.wash, [there[name] for name in body.words], other)
     measured: dict[str, float] = {}
     if answer.setting:
         bench = _bench(body, with_setting(body.wash, answer.setting), PASSES, 12)
         twice = bench.cell(ink, body.paper, PASSES)
         once = bench.cell(ink, body.paper, 1)
         measured = {name: getattr(twice, name) for name in body.words} | {"visibility": once.visibility}
-    return SolveWashReply(answer=answer, measured=measured)
+    return SolveWashReply(
+        answer=answer, measured=measured, colours=colours, twin_paper=other, twin=twin.setting or twin.other
+    )
 
 
 @operation(wash, "POST", "/wash/set", SetReply, body=SetBody, costly=True)

@@ -12,7 +12,7 @@ export type Box = [number, number, number, number]
 const MOST_TIMES = 8
 let asking = 0
 /** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
-export async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
+async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
   document.documentElement.dataset.asking = String(++asking)
   try {
     // too much at once is asked again when the server says; a request's body can be sent once only, so of a copy

@@ -562,24 +562,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What becomes of the sheet's ink on a device's panel. */
-        get: operations["read_proof_readings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/panels/{sheet_id}/proof.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The sheet as a device's panel shows it, pixel for pixel. */
+        /** The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there. */
         get: operations["read_proof"];
         put?: never;
         post?: never;
@@ -1129,7 +1112,8 @@ export interface paths {
         /** Readings of the sheet's ink as it lies there, each stroke in the pen that drew it. */
         get: operations["read_sheet_ink"];
         put?: never;
-        post?: never;
+        /** The same of chosen strokes; those in the bin are left out. */
+        post: operations["read_chosen_ink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1164,6 +1148,23 @@ export interface paths {
         /** Move strokes to the bin or back, for undo and redo. */
         put: operations["change_stroke_bin"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/strokes/met": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The strokes a way across the page touches, crosses or rings. */
+        post: operations["find_strokes_met"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1357,6 +1358,9 @@ export interface components {
             /** @default null */
             value: number | string | null;
         };
+        Chosen: {
+            ids: string[];
+        };
         /** @description Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain. */
         Colours: {
             colours: string[];
@@ -1365,11 +1369,13 @@ export interface components {
             pen: components["schemas"]["Recipe"] | null;
         };
         /**
-         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. rule_colour: the ruling that suits the paper. shows:
-         *     pens that write and whose ink stands out on it (3:1 and more), those on the roll first.
+         * @description contrasts: WCAG ratio of each colour with the paper, 1..21. lost: whether each hardly shows. rule_colour: the
+         *     ruling that suits the paper. shows: pens that write and whose ink stands out on it (3:1 and more), those on the roll
+         *     first.
          */
         ColoursReply: {
             contrasts: number[];
+            lost: boolean[];
             rule_colour: string;
             shows: components["schemas"]["Shown"][];
         };
@@ -3086,6 +3092,7 @@ export interface components {
         ProofReply: {
             greys: number;
             height_px: number;
+            image: string;
             readings: components["schemas"]["PanelReadings"];
             width_px: number;
         };
@@ -3583,12 +3590,19 @@ export interface components {
              */
             words: ("writing" | "typed")[];
         };
-        /** @description measured: contrast after two passes and visibility after one of what was found, read off rendered pixels. */
+        /**
+         * @description measured: contrast after two passes and visibility after one of what was found, read off rendered pixels.
+         *     colours: settings in other hues that work here too. twin: this wash as it works on `twin_paper`, a paper of the
+         *     other lightness, with words that can be read there; None where it cannot.
+         */
         SolveWashReply: {
             answer: components["schemas"]["Answer"];
+            colours: components["schemas"]["Setting"][];
             measured: {
                 [key: string]: number;
             };
+            twin: components["schemas"]["Setting"] | null;
+            twin_paper: string;
         };
         /** @description Which ink: the sheet's longest line, all of it, its longest line of words, or some strokes. */
         Source: {
@@ -3714,6 +3728,14 @@ export interface components {
             x_mm: number[];
             y_mm: number[];
         };
+        /** @description path: where the stroke's ink lies, page mm, thinned out. */
+        StrokeMet: {
+            id: string;
+            path: [
+                number,
+                number
+            ][];
+        };
         StrokesBin: {
             binned: boolean;
             ids: string[];
@@ -3731,6 +3753,9 @@ export interface components {
                 number
             ] | null;
             sheet: components["schemas"]["Sheet"];
+        };
+        StrokesMet: {
+            strokes: components["schemas"]["StrokeMet"][];
         };
         /** @description The percentiles that are left when only `factor` is taken from the other setting. */
         Swap: {
@@ -4014,6 +4039,13 @@ export interface components {
              * @default 0
              */
             wet_edge: number;
+        };
+        /** @description What was touched, crossed or ringed, page mm. */
+        Way: {
+            way: [
+                number,
+                number
+            ][];
         };
         /** @description A wet mark loses `loss` of its tone inside a rim of wall_mm. */
         WetPlan: {
@@ -5319,41 +5351,6 @@ export interface operations {
             };
         };
     };
-    read_proof_readings: {
-        parameters: {
-            query: {
-                device_id: string;
-                dither?: "none" | "ordered" | "diffuse";
-                greys?: number | null;
-            };
-            header?: never;
-            path: {
-                sheet_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProofReply"];
-                };
-            };
-            /** @description Refused, with what to do */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorReply"];
-                };
-            };
-        };
-    };
     read_proof: {
         parameters: {
             query: {
@@ -5375,7 +5372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "image/png": string;
+                    "application/json": components["schemas"]["ProofReply"];
                 };
             };
             /** @description Refused, with what to do */
@@ -6555,6 +6552,41 @@ export interface operations {
             };
         };
     };
+    read_chosen_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     keep_strokes: {
         parameters: {
             query?: never;
@@ -6612,6 +6644,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    find_strokes_met: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Way"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrokesMet"];
                 };
             };
             /** @description Refused, with what to do */

@@ -8,7 +8,7 @@ import { say } from '@/lib/numbers'
 /** The outline of a bank card, matched to a real one, so that millimetres on this screen are millimetres. */
 const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
+useLittleSheet(root, () => emit('close'), false)
 const screen = useScreen()
 const px = ref(screen.pxPerMm)
 const outline = computed(() => ({

@@ -7,7 +7,6 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
 /** Says when the ink in hand does not show on the paper, and offers a pen whose ink does. */
-const WEAK = 2 // from there on a line is seen without looking for it; common practice, no source
 const desk = useDesk()
 const draft = useDraft()
 const seen = shallowRef<Schemas['ColoursReply']>()
@@ -30,13 +29,13 @@ watch(
   },
   { immediate: true },
 )
-const contrast = computed(() => seen.value?.contrasts[0] ?? 21)
+const lost = computed(() => seen.value?.lost[0] && seen.value.contrasts[0])
 const other = computed(() => seen.value?.shows.find((s) => s.pen_id !== desk.pen?.id))
 </script>
 
 <template>
-  <div v-if="contrast < WEAK" class="weak" role="status">
-    <p>This ink hardly shows on this paper: {{ say(contrast) }}:1.</p>
+  <div v-if="lost" class="weak" role="status">
+    <p>This ink hardly shows on this paper: {{ say(lost) }}:1.</p>
     <button v-if="other" type="button" class="word-button" @click="desk.takePen(other.pen_id)">
       Take {{ other.name }}
     </button>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useResizeObserver, useScroll } from '@vueuse/core'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PenItem } from '@/api/client'
+import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
@@ -33,53 +34,23 @@ function measures(pen: PenItem) {
   return `${say(width_mm)} mm${opacity < 1 ? `, ${percent(opacity)}` : ''}${notKept(pen) ? ' *' : ''}`
 }
 
-/** Move a pen to another place on the roll. */
-function move(id: string, to: number) {
-  const ids = desk.roll.map((p) => p.id).filter((i) => i !== id)
-  ids.splice(Math.min(Math.max(to, 0), ids.length), 0, id)
-  void desk.attempt(() => desk.orderRoll(ids))
-}
-
-function key(event: KeyboardEvent, id: string, place: number) {
-  const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key]
-  if (!step || !event.shiftKey) return
-  event.preventDefault()
-  move(id, place + step)
-}
-
-const DRAG_PX = 14
-/** A pen being dragged along the roll by any pointer: where it came from and where it would land. */
-const drag = ref<{ id: string; pointer: number; x: number; y: number; moved: boolean; to: number }>()
-
-function take(event: PointerEvent, id: string, place: number) {
-  if (event.button) return
-  drag.value = { id, pointer: event.pointerId, x: event.clientX, y: event.clientY, moved: false, to: place }
-}
-
-function carry(event: PointerEvent) {
-  const now = drag.value
-  if (!now || event.pointerId !== now.pointer || !strip.value) return
-  if (!now.moved && Math.hypot(event.clientX - now.x, event.clientY - now.y) < DRAG_PX) return
-  if (!now.moved) (event.currentTarget as Element).setPointerCapture(event.pointerId)
-  now.moved = true
-  const pens = [...strip.value.querySelectorAll('[data-pen]')]
-  const past = pens.filter((p) => {
-    const r = p.getBoundingClientRect()
-    const isSelf = (p as HTMLElement).dataset.pen === now.id
-    return !isSelf && (upright.value ? event.clientY > r.y + r.height / 2 : event.clientX > r.x + r.width / 2)
-  })
-  now.to = past.length
-}
-
-function drop() {
-  const now = drag.value
-  if (now?.moved) move(now.id, now.to)
-  // the click that follows a drag picks nothing
-  setTimeout(() => (drag.value = undefined))
-}
+const order = useDragOrder(
+  strip,
+  (id, to) =>
+    void desk.attempt(() =>
+      desk.orderRoll(
+        withMoved(
+          desk.roll.map((p) => p.id),
+          id,
+          to,
+        ),
+      ),
+    ),
+  () => upright.value,
+)
 
 function press(id: string) {
-  if (drag.value?.moved) return
+  if (order.dragged()) return
   if (id === desk.sheet?.pen_id) void router.push('/pen')
   else void desk.takePen(id)
 }
@@ -106,17 +77,11 @@ function press(id: string) {
           v-for="(pen, i) in desk.roll"
           :key="pen.id"
           type="button"
-          :class="{ picked: pen.id === desk.sheet?.pen_id, carried: drag?.moved && drag.id === pen.id }"
+          :class="{ picked: pen.id === desk.sheet?.pen_id, carried: order.carried(pen.id) }"
           :aria-pressed="pen.id === desk.sheet?.pen_id"
           :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
-          :data-pen="pen.id"
+          v-bind="order.of(pen.id, i)"
           @click="press(pen.id)"
-          @keydown="key($event, pen.id, i)"
-          @pointerdown="take($event, pen.id, i)"
-          @pointermove="carry"
-          @pointerup="drop"
-          @pointercancel="drag = undefined"
-          @dragstart.prevent
         >
           <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
           <PenSwatch :pen="pen" />

@@ -19,7 +19,7 @@ const toggle = (part: Part) => (open.value = open.value === part ? undefined : p
 const words = computed(() => {
   const hand = desk.hand?.hand.name ?? ''
   const device = desk.device?.device.name ?? ''
-  return { hand, device, handArticle: article(hand), deviceArticle: article(device) }
+  return { hand, device, in: `in ${article(hand)}`.trim(), on: `on ${article(device)}`.trim() }
 })
 const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`)
 </script>
@@ -31,9 +31,9 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
       <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">
         {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
       </button>
-      in {{ words.handArticle }}
-      <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button> on
-      {{ words.deviceArticle }}
+      {{ words.in }}
+      <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button>
+      {{ words.on }}
       <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
       <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">
         {{ desk.sheet.paper_words }}

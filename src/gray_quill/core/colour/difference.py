@@ -12,6 +12,9 @@ from gray_quill.core.colour.srgb import decode_srgb, encode_srgb
 TO_XYZ = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]])
 WHITE = TO_XYZ.sum(axis=1)
 
+# Smallest CIEDE2000 at which two washes or inks beside different words are told apart. Common practice, no source.
+APART = 10.0
+
 
 def lab(rgb: ArrayLike) -> Floats:
     """L*, a*, b* of sRGB channels 0..255 (not rounded), shape (..., 3)."""

@@ -10,6 +10,7 @@ from gray_quill.core.arrays import Floats
 
 # Least contrast of text and of large text with its ground, WCAG 2.2 SC 1.4.3.
 READABLE, LARGE = 4.5, 3.0
+SEEN = 2.0  # from there on a line is seen without looking for it; common practice, no source
 DARK = 0.18  # relative luminance under which light ink reads better than dark; common practice, no source
 LUMINANCE_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.colour.difference import ciede2000, from_lab, lab
+from gray_quill.core.colour.difference import APART, ciede2000, from_lab, lab
 from gray_quill.core.colour.srgb import READABLE, encode_srgb, hex_of, relative_luminance, rgb
 from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.digitiser.device import Panel
@@ -17,9 +17,7 @@ from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 MOST = 6
-# Smallest CIEDE2000 at which two washes beside different words are told apart. Common practice, no source; greys differ
-# in one dimension only and are compared side by side on the same page.
-APART, APART_IN_GREY = 10.0, 3.5
+APART_IN_GREY = 3.5  # greys differ in one dimension only and are compared side by side on the same page
 FULL = "full colour"
 ROUNDS = 4
 NEAR_ENOUGH = 1e-3  # what may be missing more for a colour nearer to the old one

@@ -5,10 +5,12 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from gray_quill.core.colour.difference import from_lab, lab
-from gray_quill.core.colour.srgb import READABLE, hex_of, rgb
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.difference import APART, ciede2000, from_lab, lab
+from gray_quill.core.colour.srgb import READABLE, hex_of, is_dark, relative_luminance, rgb
+from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.wash.layers import CLEAR, GLARING, Words, layers
+from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 PASSES = 2
 STRENGTHS = np.round(np.arange(0.03, 1.005, 0.01), 2)
@@ -17,6 +19,8 @@ PLACES = ("under", "over")
 SAFE = 1.01  # pages hold 8 bits a channel, so a bound met to the last digit could fail by rounding
 WELL_SEEN = 18.0  # difference from the paper the solution comes nearest to: clear, without glare
 LIGHTNESSES = np.arange(20.0, 98.0, 3.0)
+HUES = np.radians(np.arange(0, 360, 30))
+HUE_TRIES, LEAST_CHROMA, MOST_COLOURS = 3, 30.0, 4
 
 
 @dataclasses.dataclass(frozen=True)
@@ -77,23 +81,65 @@ def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answe
     return Answer(setting, found[1], found[2], len(BLENDS) * len(places) * len(STRENGTHS), other, bare)
 
 
+def colours_that_work(wash: Recipe, words: Sequence[Words], paper_colour: str, beside: Setting | None) -> list[Setting]:
+    """Up to MOST_COLOURS settings in other hues, each told apart on the paper from `beside` and from one another in
+    full colour; first those that differ most for whoever sees colours least.
+    """
+    base = lab(np.array(rgb(wash.body.colour), float))
+    chroma = max(float(np.hypot(base[1], base[2])), LEAST_CHROMA)
+    found: list[Setting] = []
+    for hue in HUES:
+        for colour in _like(base[0], chroma, hue):
+            if setting := _sweep(colour, words, paper_colour, (wash.wash.place,))[0]:
+                found.append(setting)
+                break
+    chosen = [beside] if beside else found[:1]
+    while len(chosen) <= MOST_COLOURS:
+        apart = {f: np.min([_apart(f, other, paper_colour) for other in chosen], axis=0) for f in found}
+        fit = [f for f in found if apart[f][0] >= APART]
+        if not fit:
+            break
+        chosen.append(max(fit, key=lambda f: apart[f].min()))
+    return [s for s in chosen if s is not beside][:MOST_COLOURS]
+
+
+def _like(lightness: float, chroma: float, hue: float) -> list[Floats]:
+    """HUE_TRIES colours of a hue as light and as strong as can be had in sRGB, the nearest first, in 0..255."""
+    at = [(light, chroma * share) for light in LIGHTNESSES[LIGHTNESSES >= 50] for share in (1.0, 0.75, 0.5)]
+    at.sort(key=lambda v: abs(v[0] - lightness) + abs(v[1] - chroma))
+    colours, inside = from_lab([(light, c * np.cos(hue), c * np.sin(hue)) for light, c in at])
+    return list(np.round(colours[inside])[:HUE_TRIES])
+
+
+def _apart(one: Setting, other: Setting, paper_colour: str) -> Floats:
+    """Difference of two washes on the paper, in full colour first and then without each kind of cone."""
+    grounds = np.array([laid(rgb(paper_colour), rgb(s.colour), s.opacity, s.blend) for s in (one, other)])
+    return np.array([ciede2000(*lab(seen)) for seen in (grounds, *(seen_with(k, grounds) for k in DEFICIENCIES))])
+
+
 def _sweep(
     colour: np.ndarray, words: Sequence[Words], paper_colour: str, places: Sequence[str]
 ) -> tuple[Setting | None, float, float]:
-    best: Setting | None = None
+    best: tuple[tuple[bool, float], Setting] | None = None
     seen_contrast = kept_visibility = 0.0
+    paper = float(relative_luminance(rgb(paper_colour)))
     for place in places:
         for blend in BLENDS:
             ratio = np.min(
                 [layers(w, colour, STRENGTHS, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0
             )
-            seen = layers(words[0], colour, STRENGTHS, blend, place, paper_colour, 1).visibility()
+            once = layers(words[0], colour, STRENGTHS, blend, place, paper_colour, 1)
+            seen = once.visibility()
+            # a highlight on dark paper lightens it
+            wrong = is_dark(paper_colour) & (relative_luminance(once.ground) < paper)
             clear, readable = (seen >= CLEAR * SAFE) & (seen < GLARING), ratio >= READABLE * SAFE
             seen_contrast = max(seen_contrast, float(ratio[clear].max(initial=0)))
             kept_visibility = max(kept_visibility, float(seen[readable].max(initial=0)))
             for k in np.flatnonzero(clear & readable):
-                if best is None or abs(seen[k] - WELL_SEEN) < abs(best.visibility - WELL_SEEN) - 0.05:
-                    best = Setting(hex_of(colour), float(STRENGTHS[k]), blend, place, float(ratio[k]), float(seen[k]))
-        if best is not None:
+                order = bool(wrong[k]), abs(float(seen[k]) - WELL_SEEN)
+                if best is None or order < (best[0][0], best[0][1] - 0.05):
+                    found = Setting(hex_of(colour), float(STRENGTHS[k]), blend, place, float(ratio[k]), float(seen[k]))
+                    best = order, found
+        if best is not None and not best[0][0]:
             break
-    return best, seen_contrast, kept_visibility
+    return best and best[1], seen_contrast, kept_visibility

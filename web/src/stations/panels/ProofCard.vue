@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { api, ask, take, type DeviceItem, type Schemas } from '@/api/client'
+import { api, take, type DeviceItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { percent } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
@@ -20,7 +20,7 @@ const ink = useInk()
 const dither = ref<'none' | 'ordered' | 'diffuse'>('none')
 const greys = ref<number>()
 const device = computed(() => props.devices.find((d) => d.id === deviceId.value))
-const picture = shallowRef<ImageBitmap>()
+const picture = shallowRef<HTMLImageElement>()
 const reply = shallowRef<Schemas['ProofReply']>()
 const whole = useTemplateRef<HTMLCanvasElement>('whole')
 const lens = useTemplateRef<HTMLCanvasElement>('lens')
@@ -36,16 +36,16 @@ interface Wish {
 const proofs = useLatest(
   async (w: Wish) => {
     const query = { device_id: w.device, dither: w.dither, greys: w.greys ?? null }
-    const words = new URLSearchParams(Object.entries(query).flatMap(([k, v]) => (v === null ? [] : [[k, String(v)]])))
-    const [image, readings] = await Promise.all([
-      ask(`/api/panels/${w.sheet}/proof.png?${words}`).then(async (a) => createImageBitmap(await a.blob())),
-      take(api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } })),
-    ])
-    return { image, readings }
+    const reply = await take(
+      api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } }),
+    )
+    const image = Object.assign(new Image(), { src: reply.image })
+    await image.decode()
+    return { reply, image }
   },
   (answer) => {
     picture.value = answer.image
-    reply.value = answer.readings
+    reply.value = answer.reply
     draw()
   },
   desk.tell,

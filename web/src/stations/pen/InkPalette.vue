@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ElInput, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import PickFromPicture from '@/components/PickFromPicture.vue'
+import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
@@ -63,12 +64,19 @@ const add = () =>
   ]).then(() => (name.value = ''))
 /** The colour of the palette that was chosen to be arranged, by its own colour. */
 const at = computed(() => desk.desk!.palette.findIndex((s) => s.colour === colour.value))
-function shift(by: number) {
-  const palette = [...desk.desk!.palette]
-  const [moved] = palette.splice(at.value, 1)
-  palette.splice(Math.min(Math.max(at.value + by, 0), palette.length), 0, moved!)
-  return save(palette)
+const arrange = (hex: string, to: number) => {
+  const { palette } = desk.desk!
+  return save(
+    withMoved(
+      palette,
+      palette.find((s) => s.colour === hex)!,
+      to,
+    ),
+  )
 }
+const shift = (by: number) => arrange(colour.value, at.value + by)
+const spots = useTemplateRef<HTMLElement>('spots')
+const order = useDragOrder(spots, (hex, to) => void arrange(hex, to))
 const rename = (called: string) =>
   called.trim() && save(desk.desk!.palette.map((s, k) => (k === at.value ? { ...s, name: called.trim() } : s)))
 /** Put the colour in hand in the place of another one. */
@@ -91,14 +99,17 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
     <h2>
       Colours <em v-if="contrast(colour)" class="book">contrast {{ say(contrast(colour)!) }}:1 on this paper</em>
     </h2>
-    <div class="palette" role="listbox" aria-label="Own colours">
+    <div ref="spots" class="palette" role="listbox" aria-label="Own colours">
       <button
-        v-for="s in desk.desk?.palette"
+        v-for="(s, k) in desk.desk?.palette"
         :key="s.colour"
         type="button"
         role="option"
         :aria-selected="s.colour === colour"
-        @click="choose(s.colour)"
+        :class="{ carried: order.carried(s.colour) }"
+        title="Drag to arrange, or Shift and the arrow keys"
+        v-bind="order.of(s.colour, k)"
+        @click="order.dragged() || choose(s.colour)"
       >
         <span class="spot" :style="{ background: s.colour }"></span
         ><span class="small">{{ s.name }} {{ contrast(s.colour)?.toFixed(1) }}</span>
@@ -178,6 +189,11 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
   border-radius: var(--corner);
   text-align: left;
   line-height: 1.15;
+  user-select: none;
+  touch-action: pan-y;
+}
+.palette .carried {
+  opacity: 0.5;
 }
 .palette button[aria-selected='true'] {
   outline: 3px solid var(--accent);

@@ -139,7 +139,7 @@ const shown = (v: number) =>
 <template>
   <div class="strips">
     <div class="views">
-      <span role="tablist" aria-label="Views of your line" @keydown="walkTabs">
+      <span class="word-tabs" role="tablist" aria-label="Views of your line" @keydown="walkTabs">
         <button
           v-for="(words, key) in VIEWS"
           :key="key"
@@ -228,28 +228,11 @@ const shown = (v: number) =>
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
 }
-.views,
-.views > span {
+.views {
   display: flex;
   flex-wrap: wrap;
-}
-.views {
   align-items: center;
   justify-content: space-between;
-}
-.views button {
-  min-height: var(--target);
-  padding: 0 10px;
-  font-size: var(--small);
-  color: var(--graphite);
-}
-.views button[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  text-decoration: underline;
-  text-decoration-color: var(--accent);
-  text-decoration-thickness: 3px;
-  text-underline-offset: 6px;
 }
 .area {
   position: relative;

@@ -285,6 +285,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   padding: 8px 16px;
   min-height: 0;
   overflow-y: auto;
+  scroll-padding-top: 60px;
   scrollbar-width: thin;
 }
 .tools :deep(h2),

@@ -4,6 +4,7 @@ import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemp
 import type { Box, PenItem, Recipe, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
+import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
@@ -11,6 +12,7 @@ import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
+import ChosenInk from './ChosenInk.vue'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { useWriting, type Wet, type WrittenWith } from './use-writing'
@@ -29,6 +31,7 @@ const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
+const MOST_OF_WAY = 4000
 const page = usePage(sheet, frame)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
@@ -66,6 +69,22 @@ watch(
   { immediate: true },
 )
 
+const chosen = useChosen()
+/** What a way that chooses ink is drawn with, and the ways that were drawn. */
+const chooser = shallowRef<WrittenWith>()
+const ways = new Set<string>()
+watch(
+  [() => chosen.choosing, () => sheet.value?.paper],
+  async ([choosing, paper]) => {
+    chooser.value = undefined
+    if (!choosing || !paper) return
+    const body = { colour: sheet.value!.paper_is_dark ? '#a9d6ce' : '#2e5e5a', width_mm: 0.4 }
+    const plan = await desk.attempt(() => plans.planOf({ format: 'gray-quill/pen@1', body } as Recipe, paper))
+    if (plan && chosen.choosing) chooser.value = { plan, id: '', revision: 0, draft: null }
+  },
+  { immediate: true },
+)
+
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const { writing } = useWriting({
   canvas: liveCanvas,
@@ -76,13 +95,15 @@ const { writing } = useWriting({
   moved: (view, held) => void moves.moved(view, held),
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
-  pen: () => writes.value,
+  pen: () => (chosen.choosing ? chooser.value : writes.value),
   lifted: (stroke: NewStroke, drawn: Wet) => {
+    if (!stroke.pen_id) return choose(stroke)
     wet.set(stroke.id, drawn)
     dry(drawn)
     if (sheet.value) void ink.keep(sheet.value.id, sheet.value.name, stroke)
   },
   withdrawn: (id) => {
+    if (ways.has(id)) return
     wet.delete(id)
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
@@ -92,6 +113,14 @@ const { writing } = useWriting({
 watch(writing, (now) => {
   if (!now) deskFrame.writing = true
 })
+
+/** Choose what a way meets. */
+function choose({ id, x_mm, y_mm }: NewStroke) {
+  ways.add(id)
+  const every = Math.ceil(x_mm.length / MOST_OF_WAY)
+  const way = x_mm.map((x, k) => [x, y_mm[k]!]).filter((_, k) => k % every === 0)
+  if (sheet.value) void desk.attempt(() => chosen.along(sheet.value!.id, way))
+}
 
 /** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
 function dry(stroke: Wet) {
@@ -212,6 +241,7 @@ defineExpose({ onScreen, frame })
             <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
           </g>
         </svg>
+        <ChosenInk />
         <svg
           v-if="refusedBoxes.length"
           class="prompts marked"
@@ -234,7 +264,7 @@ defineExpose({ onScreen, frame })
           :width="page.size.value.width"
           :height="page.size.value.height"
           data-layer="live"
-          aria-label="Write here"
+          :aria-label="chosen.choosing ? 'Choose ink here' : 'Write here'"
         />
       </div>
     </div>

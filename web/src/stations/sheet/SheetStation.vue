@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn, useEventListener, useLocalStorage, useResizeObserver } from '@vueuse/core'
-import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
 import DoesNotShow from '@/components/DoesNotShow.vue'
@@ -10,6 +10,7 @@ import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
 import { walkTabs } from '@/composables/use-tabs'
+import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useInk } from '@/stores/ink'
@@ -25,6 +26,7 @@ const NOTES: [key: string, anchor?: string][] = [
   ['wobble'],
 ]
 const desk = useDesk()
+const chosen = useChosen()
 const frame = useFrame()
 const ink = useInk()
 const steps = useSteps()
@@ -33,8 +35,12 @@ const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
 /** Which ink the readings speak of. */
 type Scope = 'pen' | 'line' | 'all'
-const SCOPES: Record<Scope, string> = { pen: 'this pen', line: 'last line', all: 'all ink' }
+const SCOPES = { pen: 'this pen', line: 'last line', all: 'all', chosen: 'chosen' } as const
 const scope = useLocalStorage<Scope>('gray-quill-readings-of', 'pen')
+function speakOf(of: keyof typeof SCOPES) {
+  chosen.choosing = of === 'chosen'
+  if (of !== 'chosen') scope.value = of
+}
 const prompts = ref<Schemas['Prompt'][]>([])
 const read = shallowRef<Schemas['ReadReply']>()
 const before = shallowRef<Schemas['Note'][]>([])
@@ -48,12 +54,12 @@ const sheets = useLatest(
   },
 )
 const reads = useLatest(
-  (query: { id: string; of: Scope }) =>
-    take(
-      api.GET('/api/sheets/{sheet_id}/readings', {
-        params: { path: { sheet_id: query.id }, query: { of: query.of } },
-      }),
-    ),
+  ({ id, of }: { id: string; of: Scope | string[] }) => {
+    const path = { sheet_id: id }
+    return typeof of === 'string'
+      ? take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path, query: { of } } }))
+      : take(api.POST('/api/sheets/{sheet_id}/readings', { params: { path }, body: { ids: of } }))
+  },
   (answer) => {
     // numbers of before and after are laid side by side for the same strokes only
     before.value = read.value?.traces === answer.traces ? read.value.notes : []
@@ -61,7 +67,8 @@ const reads = useLatest(
     setTimeout(drawLines)
   },
 )
-const want = () => desk.sheet && void reads.want({ id: desk.sheet.id, of: scope.value })
+const want = () =>
+  desk.sheet && void reads.want({ id: desk.sheet.id, of: chosen.ids.length ? chosen.ids : scope.value })
 watch(
   () => desk.sheet?.id,
   (id) => {
@@ -78,7 +85,8 @@ watch(
   { immediate: true },
 )
 const readSoon = useDebounceFn(want, 350)
-watch([scope, () => desk.pen?.id], () => {
+onScopeDispose(() => (chosen.choosing = false))
+watch([scope, () => desk.pen?.id, () => chosen.ids], () => {
   if (read.value) want()
 })
 watch(
@@ -102,9 +110,13 @@ const inks = computed(() =>
     return { key: `${o.pen_id} ${o.revision}`, words: `${strokes} in ${o.name}, ${revisionOf(o.revision)}` }
   }),
 )
-/** Ink of the pen in hand that an earlier revision drew. */
+/** Ink of the pen in hand that an earlier revision drew; of what is chosen, any that it did not draw. */
 const older = computed(() =>
-  (read.value?.of ?? []).some((o) => o.pen_id === desk.pen?.id && o.revision !== desk.pen.revision),
+  (read.value?.of ?? []).some(
+    (o) =>
+      (o.pen_id === desk.pen?.id || chosen.ids.length) &&
+      !(o.pen_id === desk.pen?.id && o.revision === desk.pen.revision),
+  ),
 )
 const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
@@ -136,6 +148,7 @@ onMounted(drawLines)
 const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
 const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
 useEventListener('keydown', (event: KeyboardEvent) => {
+  if (event.key === 'Escape' && !event.defaultPrevented) chosen.choosing = false
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
   event.preventDefault()
@@ -164,19 +177,29 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </button>
       </div>
       <DoesNotShow />
-      <div v-if="read?.strokes" class="scopes" role="tablist" aria-label="Which ink is read" @keydown="walkTabs">
+      <div v-if="read?.strokes" class="word-tabs" role="tablist" aria-label="Which ink is read" @keydown="walkTabs">
         <button
           v-for="(word, key) in SCOPES"
           :key="key"
           type="button"
           role="tab"
-          :aria-selected="scope === key"
-          @click="scope = key"
+          :aria-selected="chosen.choosing ? key === 'chosen' : scope === key"
+          @click="speakOf(key)"
         >
           {{ word }}
         </button>
       </div>
-      <div v-if="read?.strokes" class="notes" :class="{ stale: reads.busy.value }">
+      <template v-if="chosen.choosing">
+        <p v-if="!chosen.ids.length" class="book first">
+          The pen chooses now: touch ink, cross it or draw a ring around it. The same again lets it go.
+        </p>
+        <button type="button" class="word-button" @click="speakOf(scope)">Write again</button>
+      </template>
+      <div
+        v-if="read?.strokes && (!chosen.choosing || chosen.ids.length)"
+        class="notes"
+        :class="{ stale: reads.busy.value }"
+      >
         <ReadingNote
           v-if="read.plain?.length"
           title="In words"
@@ -205,9 +228,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <p v-if="inks.length > 4">and {{ inks.length - 4 }} more pens</p>
           <p>{{ reports }}</p>
         </div>
-        <InkAgain v-if="older" />
+        <InkAgain v-if="older" :ids="chosen.ids.length ? chosen.ids : undefined" />
       </div>
-      <p v-else class="book first">
+      <p v-else-if="!chosen.choosing" class="book first">
         Write a first line on the sheet, with your pen, a finger or the mouse: what it shows is said here. Or:
       </p>
       <HandWriter />
@@ -269,24 +292,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
-}
-.scopes {
-  display: flex;
-  gap: 4px 14px;
-  flex-wrap: wrap;
-}
-.scopes button {
-  min-height: var(--target);
-  font-size: var(--small);
-  color: var(--graphite);
-}
-.scopes button[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  text-decoration: underline;
-  text-decoration-color: var(--accent);
-  text-decoration-thickness: 3px;
-  text-underline-offset: 6px;
 }
 .harm {
   color: var(--harm);

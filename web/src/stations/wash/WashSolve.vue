@@ -66,13 +66,40 @@ const same = computed(() => {
 })
 const measured = computed(() => Math.min(...['writing', 'typed'].flatMap((k) => reply.value?.measured[k] ?? [])))
 
-/** Take a solution: one step of undo. */
-function use(setting: Schemas['Setting']) {
+const madeTwin = ref('')
+watch([() => wash.pen?.id, reply], () => (madeTwin.value = ''))
+const twinWords = computed(() => {
+  const dark = reply.value?.twin_paper !== '#ffffff'
+  return dark ? 'for dark paper' : 'for white paper'
+})
+/** Keep this wash for paper of the other lightness, as a pen of its own beside it on the roll. */
+const keepTwin = (setting: Schemas['Setting']) =>
+  desk.attempt(async () => {
+    const made = await take(
+      api.POST('/api/pens', {
+        body: {
+          id: `pen-${crypto.randomUUID().slice(0, 13)}`,
+          recipe: { ...withSetting(setting), name: `${wash.recipe!.name.slice(0, 42)}, ${twinWords.value}` },
+          note: `twin of ${wash.recipe!.name}`,
+          on_roll: true,
+        },
+      }),
+    )
+    desk.replacePen(made)
+    madeTwin.value = made.recipe.name!
+  })
+
+function withSetting(setting: Schemas['Setting']): Recipe {
   const copy = JSON.parse(JSON.stringify(wash.recipe)) as Recipe
   Object.assign(copy.body!, { opacity: setting.opacity, colour: setting.colour })
   Object.assign(copy.wash!, { blend: setting.blend, place: setting.place })
+  return copy
+}
+
+/** Take a solution: one step of undo. */
+function use(setting: Schemas['Setting']) {
   wash.done()
-  wash.replace(copy)
+  wash.replace(withSetting(setting))
   wash.done()
 }
 </script>
@@ -126,6 +153,28 @@ function use(setting: Schemas['Setting']) {
         {{ answer.other.blend }}, {{ answer.other.place }}, {{ percent(answer.other.opacity) }}
       </p>
       <button v-if="answer.other" type="button" class="word-button" @click="use(answer.other)">Use that colour</button>
+      <p v-if="reply.colours.length" class="small">Other colours that work here:</p>
+      <p v-if="reply.colours.length" class="colours">
+        <button
+          v-for="c in reply.colours"
+          :key="c.colour"
+          type="button"
+          :aria-label="`Use ${c.colour}, ${c.blend}, ${percent(c.opacity)}`"
+          :title="`${c.colour}: ${c.blend}, ${percent(c.opacity)}, ${say(c.contrast)}:1`"
+          @click="use(c)"
+        >
+          <i :style="{ background: c.colour }"></i>
+        </button>
+      </p>
+      <template v-if="reply.twin">
+        <p v-if="madeTwin" class="small" role="status">{{ madeTwin }} is on the roll.</p>
+        <template v-else>
+          <p class="small">
+            {{ twinWords }}: {{ reply.twin.blend }}, {{ reply.twin.place }} the ink, {{ percent(reply.twin.opacity) }}
+          </p>
+          <button type="button" class="word-button" @click="keepTwin(reply.twin)">Keep a twin {{ twinWords }}</button>
+        </template>
+      </template>
     </template>
   </ReadingNote>
   <p v-else class="small">Solving …</p>
@@ -141,6 +190,21 @@ function use(setting: Schemas['Setting']) {
   display: flex;
   align-items: center;
   gap: 6px;
+}
+.colours {
+  display: flex;
+}
+.colours button {
+  display: grid;
+  place-content: center;
+  width: 44px;
+  height: 44px;
+}
+.colours i {
+  width: 28px;
+  height: 28px;
+  border: var(--line) solid var(--edge);
+  border-radius: var(--corner);
 }
 .other i {
   width: 22px;

@@ -191,6 +191,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .row.flag {
   grid-template-columns: minmax(0, 1fr) auto;
 }
+/* what takes focus is not left under what sticks */
+.margin {
+  scroll-padding-bottom: 120px;
+}
 .keep {
   position: sticky;
   z-index: 6;

@@ -1,0 +1,64 @@
+"""Which strokes a way across the page meets: what the writer touches, crosses or rings to choose it."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.settle import Ink
+
+REACH_MM = 1.5  # how far from the ink's edge still counts as touched
+STEP_MM = 0.4  # the way is looked at this often
+CLOSED = 0.15  # a way whose ends are nearer than this share of its length rings what lies inside
+
+
+def strokes_met(inks: Sequence[Ink], way_mm: Floats, reach_mm: float = REACH_MM) -> list[int]:
+    """Places of the strokes a way, shape (n, 2), touches; or, where it closes on itself, of those it touches or that
+    lie inside by half or more of their path.
+    """
+    way = _even(way_mm)
+    low, high = way.min(axis=0) - reach_mm, way.max(axis=0) + reach_mm
+    length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
+    ring = way if length > 0 and np.hypot(*(way[-1] - way[0])) < CLOSED * length else None
+    met = []
+    for k, ink in enumerate(inks):
+        left, top, right, bottom = ink.box_mm
+        if left > high[0] or right < low[0] or top > high[1] or bottom < low[1]:
+            continue
+        path = np.column_stack((ink.x_mm, ink.y_mm))
+        if _nearest(way, path, ink.long_mm / 2) <= reach_mm or (ring is not None and _inside(path, ring) >= 0.5):
+            met.append(k)
+    return met
+
+
+def _even(way_mm: Floats) -> Floats:
+    """The way in steps of at most STEP_MM."""
+    gaps = np.hypot(*np.diff(way_mm, axis=0).T)
+    at = np.concatenate(([0.0], np.cumsum(gaps)))
+    steps = np.linspace(0, at[-1], int(np.ceil(at[-1] / STEP_MM)) + 1)
+    return np.column_stack([np.interp(steps, at, way_mm[:, k]) for k in (0, 1)])
+
+
+def _nearest(way: Floats, path: Floats, half_mm: Floats) -> float:
+    """The smallest gap between places of the way and the ink's edge along its path's segments, mm."""
+    if len(path) == 1:
+        return float(np.hypot(*(way - path[0]).T).min() - half_mm[0])
+    start, along = path[:-1], np.diff(path, axis=0)
+    square = np.maximum((along**2).sum(axis=1), 1e-12)
+    best = np.inf
+    for part in np.array_split(way, max(1, len(way) * len(path) // 200_000)):
+        share = np.clip(((part[:, None] - start) * along).sum(axis=2) / square, 0, 1)
+        gap = np.hypot(*np.moveaxis(part[:, None] - start - share[..., None] * along, 2, 0))
+        edge = half_mm[:-1] + share * np.diff(half_mm)
+        best = min(best, float((gap - edge).min()))
+    return best
+
+
+def _inside(path: Floats, ring: Floats) -> float:
+    """Share of the path's points inside the closed ring, by the even-odd rule."""
+    (x0, y0), (x1, y1) = ring.T, np.roll(ring, -1, axis=0).T
+    x, y = path[:, 0, None], path[:, 1, None]
+    crosses = (y0 > y) != (y1 > y)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        right = x < (x1 - x0) * (y - y0) / (y1 - y0) + x0
+    return float((np.count_nonzero(crosses & right, axis=1) % 2).mean())
