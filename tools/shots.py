@@ -16,7 +16,9 @@ SEEN = "localStorage.setItem('gray-quill-pen-seen', 'true')"
 
 @dataclasses.dataclass(frozen=True)
 class Shot:
-    """`pen` where it is not the sheet's own; `tabs` are pressed before it is taken, `ready` is waited for."""
+    """`pen` where it is not the sheet's own; `tabs` are pressed before it is taken, `ready` is waited for; without a
+    `sheet` the desk is empty.
+    """
 
     name: str
     station: str
@@ -48,19 +50,29 @@ SHOTS = (
     Shot("lag", "lag"),
     Shot("palm", "palm", ready="document.querySelector('[data-map]')"),
     Shot("panels", "panels"),
-    Shot("panels-e-ink", "panels", "dusk-to-dawn", surface="e-ink"),
+    Shot(
+        "first-minute", "", "", tabs=("left hand, hooked", "neat notes"), ready="document.querySelector('.first .tile')"
+    ),
 )
 
 
 def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
     if shot.pen:
         desk.ask(f"sheets/{shot.sheet}", {"pen_id": shot.pen}, "PATCH")
-    desk.ask("desk", {"sheet_id": shot.sheet, "surface": shot.surface}, "PATCH")
-    desk.open(rests=False)
+    if shot.sheet:
+        desk.ask("desk", {"sheet_id": shot.sheet, "surface": shot.surface}, "PATCH")
+        desk.open(rests=False)
+    else:
+        desk.driver.get(desk.url)
+        desk.wait(shot.ready, shot.name)
     desk.js(SEEN)
-    desk.open(shot.station)
+    if shot.sheet:
+        desk.open(shot.station)
     for words in shot.tabs:
-        desk.turn_to(words)
+        if shot.sheet:
+            desk.turn_to(words)
+        else:
+            desk.press(words)
         desk.rests()
     desk.wait(shot.ready, shot.name)
     desk.wait(LOADED, shot.name)
@@ -75,7 +87,7 @@ def main() -> None:
     out.mkdir(parents=True, exist_ok=True)
     for shot in SHOTS:
         if len(sys.argv) < 3 or shot.name in sys.argv[2:]:
-            with at_desk(True, *shot.size) as desk:
+            with at_desk(bool(shot.sheet), *shot.size) as desk:
                 take(desk, shot, out)
 
 

@@ -18,6 +18,8 @@ class FromNothing(DeskCase):
         desk.wait("document.querySelector('.first .tile')", "what is asked")
         desk.press("left hand, hooked", ".first")
         desk.press("sketch-notes", ".first")
+        marked = "[...document.querySelectorAll('.first [aria-pressed=true]')].map(t => t.textContent.slice(0, 12))"
+        desk.wait(f'JSON.stringify({marked}) === \'["left hand, h","sketch-notes","this screenm"]\'', "what was chosen")
         desk.press("Put the sheet down", ".first")
         for words in ("Moth pencil 2B", "left hand, hooked", "this screen", "blank A4 landscape"):
             desk.says(words, "h1")

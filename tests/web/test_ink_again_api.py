@@ -149,6 +149,7 @@ class InkAgain(ApiCase):
             ("strokes/met", {"way": []}, 422),
             ("strokes/met", {"way": [[1, 2, 3]]}, 422),
             ("strokes/met", {"way": [[1e9, 2]]}, 422),
+            ("strokes/met", {"way": [[0, 0], [9000, 9000]] * 2000}, 400),
             ("readings", {"ids": ["nowhere"]}, 404),
             ("readings", {"ids": []}, 422),
         ):

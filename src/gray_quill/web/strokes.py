@@ -202,7 +202,7 @@ def find_strokes_met(sheet_id: str, body: Way) -> StrokesMet:
     """The strokes a way across the page touches, crosses or rings."""
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
     inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
-    met = strokes_met(inks, np.array(body.way, float))
+    met = strokes_met(inks, np.array(body.way, float), step=in_time)
     return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=_thin(inks[k])) for k in met])
 
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from '@/stores/desk'
 import DeviceOutline from './DeviceOutline.vue'
@@ -16,7 +16,7 @@ const HANDS = [
   { side: 'right', hooked: true, words: 'right hand, hooked above its line' },
 ] as const
 const uses = ref<Schemas['FirstUse'][]>([])
-const hand = ref<(typeof HANDS)[number]>()
+const hand = shallowRef<(typeof HANDS)[number]>()
 const device = ref<string | null>(null)
 const use = ref('')
 const busy = ref(false)

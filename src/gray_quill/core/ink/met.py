@@ -1,32 +1,39 @@
 """Which strokes a way across the page meets: what the writer touches, crosses or rings to choose it."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import Ink
 
 REACH_MM = 1.5  # how far from the ink's edge still counts as touched
 STEP_MM = 0.4  # the way is looked at this often
+LONGEST_MM = 10_000.0
+LOOKED_AT = 32  # points of a stroke looked at to say whether it lies inside
 CLOSED = 0.15  # a way whose ends are nearer than this share of its length rings what lies inside
 
 
-def strokes_met(inks: Sequence[Ink], way_mm: Floats, reach_mm: float = REACH_MM) -> list[int]:
+def strokes_met(
+    inks: Sequence[Ink], way_mm: Floats, reach_mm: float = REACH_MM, step: Callable[[], object] = lambda: None
+) -> list[int]:
     """Places of the strokes a way, shape (n, 2), touches; or, where it closes on itself, of those it touches or that
-    lie inside by half or more of their path.
+    lie inside by half or more of their path. `step` is called now and then and may end it. Raises InputError.
     """
-    way = _even(way_mm)
-    low, high = way.min(axis=0) - reach_mm, way.max(axis=0) + reach_mm
     length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
-    ring = way if length > 0 and np.hypot(*(way[-1] - way[0])) < CLOSED * length else None
+    if length > LONGEST_MM:
+        raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
+    way = _even(way_mm)
+    closed = length > 0 and np.hypot(*(way[-1] - way[0])) < CLOSED * length
     met = []
     for k, ink in enumerate(inks):
-        left, top, right, bottom = ink.box_mm
-        if left > high[0] or right < low[0] or top > high[1] or bottom < low[1]:
-            continue
+        step()
         path = np.column_stack((ink.x_mm, ink.y_mm))
-        if _nearest(way, path, ink.long_mm / 2) <= reach_mm or (ring is not None and _inside(path, ring) >= 0.5):
+        low, high = np.array(ink.box_mm[:2]) - reach_mm, np.array(ink.box_mm[2:]) + reach_mm
+        near = way[((way >= low) & (way <= high)).all(axis=1)]
+        touched = len(near) and _nearest(near, path, ink.long_mm / 2, step) <= reach_mm
+        if touched or (closed and _inside(path[:: max(1, len(path) // LOOKED_AT)], way_mm) >= 0.5):
             met.append(k)
     return met
 
@@ -39,7 +46,7 @@ def _even(way_mm: Floats) -> Floats:
     return np.column_stack([np.interp(steps, at, way_mm[:, k]) for k in (0, 1)])
 
 
-def _nearest(way: Floats, path: Floats, half_mm: Floats) -> float:
+def _nearest(way: Floats, path: Floats, half_mm: Floats, step: Callable[[], object]) -> float:
     """The smallest gap between places of the way and the ink's edge along its path's segments, mm."""
     if len(path) == 1:
         return float(np.hypot(*(way - path[0]).T).min() - half_mm[0])
@@ -47,6 +54,7 @@ def _nearest(way: Floats, path: Floats, half_mm: Floats) -> float:
     square = np.maximum((along**2).sum(axis=1), 1e-12)
     best = np.inf
     for part in np.array_split(way, max(1, len(way) * len(path) // 200_000)):
+        step()
         share = np.clip(((part[:, None] - start) * along).sum(axis=2) / square, 0, 1)
         gap = np.hypot(*np.moveaxis(part[:, None] - start - share[..., None] * along, 2, 0))
         edge = half_mm[:-1] + share * np.diff(half_mm)

@@ -316,6 +316,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   .margin {
     display: grid;
     grid-template-columns: 1fr 1fr 1fr;
+    align-items: start;
     max-height: 260px;
   }
 }

@@ -191,6 +191,9 @@ function use(setting: Schemas['Setting']) {
   align-items: center;
   gap: 6px;
 }
+.word-button {
+  margin: 4px 0 8px;
+}
 .colours {
   display: flex;
 }
