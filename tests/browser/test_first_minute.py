@@ -148,8 +148,8 @@ class Kill(DeskCase):
         for k in range(4, 9):
             self.stroke(k)
         desk.says("waiting for the server", "header p")
-        # the words follow the strokes by a moment; the server can take none any more
-        until_true(lambda: self.count(db) + self.waiting() == start + 9, "each stroke to be kept here or there")
+        # the words follow the strokes by a moment; one that was kept but not answered is here and there
+        until_true(lambda: self.count(db) + self.waiting() >= start + 9, "each stroke to be kept here or there")
         self.assertGreaterEqual(self.waiting(), 5)
         desk.server.start()
         desk.open(rests=False)
