@@ -90,10 +90,10 @@ def euro() -> tuple[float, float]:
     n = 100_000
     t = 1 + np.arange(n) / 240
     x = np.cumsum(np.random.default_rng(2).normal(0, 0.1, n))
-    y = np.zeros(n)
+    both = np.column_stack((x, np.zeros(n)))
     reference = OneEuroFilter(freq=240, mincutoff=1.0, beta=0.01, dcutoff=1.0)
     values, times = x.tolist(), t.tolist()
-    return best_ms(lambda: one_euro(t, x, y, 1.0, 0.01, 1.0)), best_ms(
+    return best_ms(lambda: one_euro(t, both, 1.0, 0.01, 1.0)), best_ms(
         lambda: [reference(v, s) for v, s in zip(values, times, strict=True)], 3
     )
 

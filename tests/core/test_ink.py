@@ -7,11 +7,14 @@ import unittest
 import numpy as np
 import shapely
 
-from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, cover
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, cover, thinned
 from gray_quill.core.ink.outline import exact_outline, ink_area, outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
 from gray_quill.core.ink.plan import compile_plan
-from gray_quill.core.ink.settle import settle, width_terms
+from gray_quill.core.ink.settle import Ink, settle, width_terms
 from gray_quill.core.ink.view import View, box_view, page_view
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import read_recipe, write_recipe
@@ -181,6 +184,48 @@ def _supersampled(
     return shapely.contains_xy(area, gx, gy).reshape(64, 16, 64, 16).mean(axis=(1, 3))
 
 
+class Raster(unittest.TestCase):
+    def test_points_that_are_passed_over_could_not_be_seen(self) -> None:
+        """Zigzags of cusps closer than two pixels, and gentle bows: drawn with and without the points between."""
+        rng = np.random.default_rng(2)
+        for case in range(20):
+            s = np.linspace(0, 40, 1200)
+            tooth = rng.uniform(0.3, 2.0)
+            y = 20 + tooth * np.abs((s / rng.uniform(1.5, 6)) % 2 - 1) if case % 2 else 20 + 6 * np.sin(s / 6)
+            x, width = 10 + s, np.full(1200, rng.uniform(0.8, 2.5))
+            pieces = np.array([0, 1200])
+            keep, fewer = thinned(x, y, width, pieces)
+            self.assertLess(len(keep), 1200 if case % 2 else 120)
+            planes = []
+            for at, offsets in ((np.arange(1200), pieces), (keep, fewer)):
+                plane = blank_plane(48, 64)
+                ones = np.ones(len(at))
+                cover(plane, 0, Path(x[at], y[at], width[at], width[at], 0 * ones, ones, ones), 0, int(offsets[-1]))
+                planes.append(plane.cov)
+            self.assertLess(np.abs(planes[0] - planes[1]).max(), 0.13, case)
+            self.assertLess(abs(float(planes[0].sum() / planes[1].sum()) - 1), 0.01, case)
+
+    def test_a_chisel_of_any_two_footprints_is_their_hull(self) -> None:
+        """Area in every pixel against shapely's: growing, shrinking, one inside the other, thin ones."""
+        rng = np.random.default_rng(1)
+        for case in range(25):
+            x, y = rng.uniform(8, 16, 2), rng.uniform(8, 16, 2)
+            long, short, angle = rng.uniform(0.2, 10, 2), rng.uniform(0.05, 3, 2), rng.uniform(-4, 4)
+            if case % 5 == 0:
+                x[1], y[1] = x[0], y[0]
+            corners = []
+            for k in (0, 1):
+                for u, v in ((1, 1), (-1, 1), (-1, -1), (1, -1)):
+                    a, b = u * long[k] / 2, v * short[k] / 2
+                    c, s = np.cos(angle), np.sin(angle)
+                    corners.append((x[k] + a * c - b * s, y[k] + a * s + b * c))
+            hull = shapely.MultiPoint(corners).convex_hull
+            plane = blank_plane(24, 24)
+            cover(plane, SHAPES["chisel"], Path(x, y, long, short, np.full(2, angle), np.ones(2), np.zeros(2)), 0, 2)
+            squares = shapely.box(*np.meshgrid(np.arange(24), np.arange(24)), *np.meshgrid(range(1, 25), range(1, 25)))
+            np.testing.assert_allclose(plane.cov, shapely.area(shapely.intersection(squares, hull)), atol=1e-5)
+
+
 class Outlines(unittest.TestCase):
     def test_the_fast_walk_fills_what_the_exact_union_fills(self) -> None:
         for name in ("dot", "straight", "wedge", "cusp", "self-crossing", "jittering clock", "shorter than its tapers"):
@@ -189,6 +234,30 @@ class Outlines(unittest.TestCase):
                 exact = ink_area(ink).area
                 self.assertAlmostEqual(nonzero_area(outline(ink)) / exact, 1, delta=0.006, msg=f"{name} {pen}")
                 self.assertAlmostEqual(nonzero_area(exact_outline(ink)) / exact, 1, delta=1e-6, msg=f"{name} {pen}")
+
+    def test_reversals_of_written_strokes_lose_no_tip(self) -> None:
+        """Every stroke of "minimum 9" by every hand in the pens whose width plays most."""
+        for hand in SHIPPED_HANDS.values():
+            traces = write_text("minimum 9", hand, SHIPPED_DEVICES["tablet-11"], 5)
+            for pen in ("fen-fountain", "heron-brush", "survey-marker", "clover-marker", "lamp-white"):
+                for k, trace in enumerate(traces):
+                    ink = settle(trace, SHIPPED_PENS[pen])
+                    share = nonzero_area(outline(ink)) / ink_area(ink).area
+                    self.assertAlmostEqual(share, 1, delta=0.005, msg=f"{hand.name} {pen} stroke {k}")
+
+    def test_any_walk_of_discs_fills_the_union_of_their_hulls(self) -> None:
+        """Sharp turns, discs inside each other, equal ones, growing and shrinking, without any order."""
+        rng = np.random.default_rng(3)
+        for case in range(60):
+            n = int(rng.integers(2, 9))
+            steps = rng.uniform(0.05, 3, n)
+            turns = np.cumsum(rng.choice([0.1, 2.0, np.pi - 0.1, np.pi], n) * rng.choice([-1, 1], n))
+            x, y = np.cumsum(steps * np.cos(turns)), np.cumsum(steps * np.sin(turns))
+            r = rng.choice([0.2, 0.5, 1.4], n) * rng.uniform(0.9, 1.1, n)
+            if case % 4 == 0:
+                x[1:], y[1:], r[1:] = np.where(rng.random(n - 1) < 0.4, (x[:-1], y[:-1], r[:-1]), (x[1:], y[1:], r[1:]))
+            ink = Ink(BALLPOINT, x, y, 2 * r, 2 * r, 0 * r, 0 * r + 1, 0 * r, 0 * r, np.array([0, n]))
+            self.assertAlmostEqual(nonzero_area(outline(ink)) / ink_area(ink).area, 1, delta=0.004, msg=str(case))
 
     def test_a_ballpoint_outline_is_a_buffer(self) -> None:
         trace = wave()

@@ -6,6 +6,7 @@ import unittest
 
 import numpy as np
 
+from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.steady import METHODS, Steady, amount_of, parameter_of, steady_path
@@ -64,6 +65,47 @@ class Steadying(unittest.TestCase):
             for less, more in itertools.pairwise(reads):
                 self.assertLess(more.wobble_out_mm, less.wobble_out_mm + 1e-9, method)
                 self.assertGreater(more.trail_mm, less.trail_mm, method)
+
+
+class InkGoesWithTheHand(unittest.TestCase):
+    """Force and lean are held back with the position, and the lift is caught up along the hand's own way."""
+
+    def test_the_thickest_ink_lies_where_the_hand_pressed(self) -> None:
+        t = np.arange(0, 1.5, 1 / 240)
+        x = 20 + 40 * t
+        pressed = make_trace(t, x, 0 * t + 30, 0.2 + 0.6 * np.exp(-(((x - 50) / 6) ** 2)))
+        for method in METHODS:
+            recipe = read_recipe({"press": {"range": 4}, "steady": {"method": method, "amount": 4}})
+            ink = settle(pressed, recipe)
+            self.assertAlmostEqual(float(ink.x_mm[ink.long_mm.argmax()]), 50, delta=0.35, msg=method)
+            light = settle(pressed, pen(method, 0))
+            self.assertAlmostEqual(float(np.ptp(ink.x_mm)), float(np.ptp(light.x_mm)), delta=1e-6, msg=method)
+
+    def test_the_tail_follows_the_hands_own_way_and_ends_as_it_lifted(self) -> None:
+        """A bow whose chord would leave it by a millimetre and more; the hand grows light towards the lift."""
+        turn = np.linspace(0, np.pi, 120)
+        t = np.arange(120) / 240
+        bow = make_trace(t, 40 - 8 * np.cos(turn), 30 + 8 * np.sin(turn), np.linspace(0.8, 0.1, 120))
+        for method in METHODS:
+            recipe = read_recipe({"press": {"range": 4}, "steady": {"method": method, "amount": 7}})
+            samples = pen_samples(bow, recipe)
+            tail = slice(len(bow), None)
+            self.assertGreater(len(samples.x_mm[tail]), 3, method)
+            tip = (samples.x_mm[len(bow) - 1], samples.y_mm[len(bow) - 1])
+            off = abs(np.hypot(tip[0] - 40, tip[1] - 30) - 8)
+            way = np.abs(np.hypot(samples.x_mm[tail] - 40, samples.y_mm[tail] - 30) - 8)
+            self.assertLess(way.max(), off + 0.01, f"{method}: from where the tip was, nearer to the way and nearer")
+            self.assertTrue((np.diff(samples.press[len(bow) - 1 :]) < 1e-6).all(), f"{method}: lighter and lighter")
+            lifted = pen_samples(bow, read_recipe({"press": {"range": 4}}))
+            self.assertAlmostEqual(float(samples.press[-1]), float(lifted.press[-1]), places=9, msg=method)
+
+    def test_a_stroke_that_lands_moving_starts_as_wide_as_it_goes_on(self) -> None:
+        t = np.arange(60) / 240
+        even = make_trace(t, 20 + 70 * t, 0 * t + 30, 0 * t + 0.5)
+        widths = settle(even, read_recipe({"pace": {"exponent": 0.4}})).long_mm
+        np.testing.assert_allclose(widths, widths[-1], rtol=1e-6)
+        dot = settle(make_trace([0], [20], [30], [0.5]), read_recipe({"pace": {"exponent": 0.4}})).long_mm
+        self.assertGreater(dot[0], 1.3 * widths[-1], "a dot is slow")
 
 
 class Readings(unittest.TestCase):

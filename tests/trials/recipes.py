@@ -33,7 +33,7 @@ for (const samples of traces) {
   const pen = new LiveInk.LivePen(plan)
   const at = ([tS, x, y, force, altitude, azimuth]) => ({ tS, x: x - left, y: y - top, force, altitude, azimuth })
   for (const row of samples) pen.add(at(row))
-  pen.lift(at(samples.at(-1)))
+  pen.lift()
   LiveInk.drawStroke({ context, scale }, plan, pen.shown())
   const d = context.getImageData(0, 0, w, h).data
   let darkest = 0

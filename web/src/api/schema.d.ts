@@ -2878,7 +2878,8 @@ export interface components {
          * @description Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
          *
          *     press, press_share (what the press chart draws), opacity_over_force: FORCE_STEPS entries over force 0..1. pace: its
-         *     first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. start:
+         *     first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. landing_mm_s:
+         *     the speed a stroke is taken to have until its second sample. start:
          *     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
          *     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
          */
@@ -2891,6 +2892,7 @@ export interface components {
             fastest_mm_s: number;
             grain: components["schemas"]["GrainPlan"] | null;
             hollow: components["schemas"]["HollowPlan"] | null;
+            landing_mm_s: number;
             ln_width: number;
             name: string;
             opacity: number;

@@ -1,5 +1,5 @@
 import { lookUp, type PenPlan } from './plan'
-import { makeFilter } from './steady'
+import { caughtUp, makeFilter, type Values } from './steady'
 import { heldStill, straighten } from './straight'
 
 /** What the device reports: page mm, seconds from the stroke's start, force 0..1, radians. */
@@ -30,12 +30,13 @@ export interface Point {
 export class LivePen {
   readonly points: Point[] = []
   private readonly straight: Point[] = []
-  private readonly raw: { tS: number; x: number; y: number }[] = []
+  /** What the hand did: x, y, force, altitude, azimuth without jumps. */
+  private readonly hand: Values[] = []
+  private readonly times: number[] = []
   private readonly filter
-  private last: { tS: number; x: number; y: number } | undefined
+  private tip: Values | undefined
   private speed = 0
   private along = 0
-  private angle = 0
   private readonly lnSpan: [number, number]
 
   constructor(readonly plan: PenPlan) {
@@ -44,66 +45,89 @@ export class LivePen {
   }
 
   add(sample: Sample): Point {
-    if (this.plan.straight?.hold) this.raw.push(sample)
-    const [x, y] = this.filter(sample.tS, sample.x, sample.y)
-    if (this.last) {
-      const step = Math.hypot(x - this.last.x, y - this.last.y)
-      const dt = sample.tS - this.last.tS
-      this.speed += (1 - Math.exp((-dt * 1000) / this.plan.speed_tau_ms)) * (step / dt - this.speed)
-      this.along += step
+    const before = this.hand.at(-1)?.[4] ?? 0
+    const azimuth = before + Math.atan2(Math.sin(sample.azimuth - before), Math.cos(sample.azimuth - before))
+    const hand = [sample.x, sample.y, sample.force, sample.altitude, azimuth]
+    const tip = this.filter(sample.tS, hand)
+    const dt = sample.tS - (this.times.at(-1) ?? 0)
+    this.hand.push(hand)
+    this.times.push(sample.tS)
+    if (!this.tip) {
+      // until it is known how fast the pen landed
+      this.tip = tip
+      return this.mark(tip, sample.tS, this.plan.landing_mm_s)
     }
-    this.last = { tS: sample.tS, x, y }
-    return this.mark(x, y, sample)
+    const step = Math.hypot(tip[0]! - this.tip[0]!, tip[1]! - this.tip[1]!)
+    const landing = this.hand.length === 2
+    this.speed += (landing ? 1 : 1 - Math.exp((-dt * 1000) / this.plan.speed_tau_ms)) * (step / dt - this.speed)
+    if (landing) this.points[0] = this.marked(this.tip, this.points[0]!.tS, this.speed)
+    this.along += step
+    this.tip = tip
+    return this.mark(tip, sample.tS, this.speed)
   }
 
-  /** The pen lifts: the tip catches up to where the hand is. A dot has no way along which it could taper. */
-  lift(sample: Sample): Point | undefined {
-    if (!this.last || Math.abs(this.last.x - sample.x) + Math.abs(this.last.y - sample.y) < 1e-6) {
+  /**
+   * The pen lifts: the tip catches up along the hand's own way. A dot has no speed, and no way along which it could
+   * taper.
+   */
+  lift(): void {
+    const last = this.points.at(-1)
+    if (!this.tip || !last) return
+    if (this.hand.length === 1) this.points[0] = this.marked(this.tip, last.tS, 0)
+    const tail = caughtUp(this.hand, this.tip)
+    if (!tail.length) {
       const tip = Math.exp(this.plan.start_mm > 0 && this.along < 1e-6 ? lookUp(this.plan.start, 0) : 0)
       for (const p of tip < 1 ? this.points : []) Object.assign(p, { long: p.long / tip, short: p.short / tip })
-      return undefined
     }
-    this.along += Math.hypot(sample.x - this.last.x, sample.y - this.last.y)
-    return this.mark(sample.x, sample.y, sample)
+    for (const values of tail) {
+      this.along += Math.hypot(values[0]! - this.tip[0]!, values[1]! - this.tip[1]!)
+      this.tip = values
+      this.mark(values, last.tS, this.speed)
+    }
   }
 
   /** The points as they lie on the page: drawn straight where the plan or a hand held still asks for it. */
   shown(): readonly Point[] {
     const asked = this.plan.straight
-    const strength = asked?.hold && heldStill(this.raw, asked.hold) ? 1 : (asked?.strength ?? 0)
+    const raw = () => this.hand.map(([x, y], k) => ({ tS: this.times[k]!, x: x!, y: y! }))
+    const strength = asked?.hold && heldStill(raw(), asked.hold) ? 1 : (asked?.strength ?? 0)
     if (!asked || strength === 0) return this.points
     straighten(this.points, asked, strength, this.straight)
     return this.straight
   }
 
-  private mark(x: number, y: number, sample: Sample): Point {
+  private mark(tip: Values, tS: number, speed: number): Point {
+    const point = this.marked(tip, tS, speed)
+    this.points.push(point)
+    return point
+  }
+
+  private marked(tip: Values, tS: number, speed: number): Point {
     const p = this.plan
-    const pace = (Math.log(this.speed + p.dot_speed_mm_s) - this.lnSpan[0]) / (this.lnSpan[1] - this.lnSpan[0])
+    const [x, y] = [tip[0]!, tip[1]!]
+    const force = Math.min(1, Math.max(0, tip[2]!))
+    const pace = (Math.log(speed + p.dot_speed_mm_s) - this.lnSpan[0]) / (this.lnSpan[1] - this.lnSpan[0])
     const start = p.start_mm > 0 ? lookUp(p.start, this.along / p.start_mm) : 0
     const paceTerm = lookUp(p.pace, pace)
-    const upright = sample.altitude / (Math.PI / 2)
-    const width = Math.exp(p.ln_width + lookUp(p.press, sample.force) + paceTerm + start)
+    const upright = Math.min(1, Math.max(0, tip[3]! / (Math.PI / 2)))
+    const width = Math.exp(p.ln_width + lookUp(p.press, force) + paceTerm + start)
     const aspect = lookUp(p.aspect, upright)
-    let opacity = lookUp(p.opacity_over_force, sample.force)
+    let opacity = lookUp(p.opacity_over_force, force)
     if (p.grain)
       opacity = Math.min(
         1,
         opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm),
       )
-    if (p.angle !== null) this.angle = p.angle
-    else this.angle += Math.atan2(Math.sin(sample.azimuth - this.angle), Math.cos(sample.azimuth - this.angle))
     const round = p.shape === 'round' || p.shape === 'spray'
-    const point: Point = {
+    return {
       x,
       y,
       long: round ? width * aspect : width,
       short: round ? width : width / aspect,
-      angle: this.angle,
+      angle: p.angle ?? tip[4]!,
       opacity,
       along: this.along,
-      tS: sample.tS,
+      tS,
     }
-    this.points.push(point)
-    return point
   }
 }

@@ -19,6 +19,7 @@ DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
 PUFF_S = 0.12  # what a spray lays as it lands, so that a dot shows
 THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
+SHARP, LEAST_TURN_PX = 0.85, 0.15  # squared cosine of the turn, and its distance from the last point, that keep a point
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
 
 
@@ -279,39 +280,113 @@ def _ellipses(plane, start, stop, phi):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
+def _box_hull(dx, dy, l0, s0, l1, s1, c, s, hull):  # type: ignore[no-untyped-def]
+    """Corners of the hull of two rectangles of one direction (c, s), relative to the first's middle, in page axes and
+    in order; the number of them. Between its four extreme corners a rectangle that sticks out shows its own.
+    """
+    ex, ey = dx * c + dy * s, -dx * s + dy * c
+    count = 0
+    # round the four quarters: in each, the hull's corners are those of either rectangle that lie furthest out
+    for q in range(4):
+        sx = 1.0 if q == 0 or q == 3 else -1.0
+        sy = 1.0 if q < 2 else -1.0
+        ax, ay, bx, by = sx * l0 / 2, sy * s0 / 2, ex + sx * l1 / 2, ey + sy * s1 / 2
+        # which of the two is further along each of the quarter's two axes
+        a_out = sx * ax >= sx * bx - 1e-12 and sy * ay >= sy * by - 1e-12
+        b_out = sx * bx >= sx * ax - 1e-12 and sy * by >= sy * ay - 1e-12
+        if a_out or b_out:
+            px, py = (ax, ay) if a_out else (bx, by)
+            hull[count, 0], hull[count, 1] = px * c - py * s, px * s + py * c
+            count += 1
+            continue
+        # both show: first the one met first, going round from quarter to quarter
+        x_first = q == 0 or q == 2  # the quarter begins at its x axis
+        a_first = sx * ax > sx * bx if x_first else sy * ay > sy * by
+        for k in range(2):
+            px, py = (ax, ay) if (k == 0) == a_first else (bx, by)
+            hull[count, 0], hull[count, 1] = px * c - py * s, px * s + py * c
+            count += 1
+    return count
+
+
+@numba.njit(cache=True, fastmath=True)
+def _square_cut(px, py, hull, count, ring, spare):  # type: ignore[no-untyped-def]
+    """Area of the unit square around (px, py) inside a convex polygon (Sutherland and Hodgman, CACM 17(1), 1974)."""
+    ring[0, 0], ring[0, 1] = px - 0.5, py - 0.5
+    ring[1, 0], ring[1, 1] = px + 0.5, py - 0.5
+    ring[2, 0], ring[2, 1] = px + 0.5, py + 0.5
+    ring[3, 0], ring[3, 1] = px - 0.5, py + 0.5
+    size = 4
+    for e in range(count):
+        x0, y0 = hull[e, 0], hull[e, 1]
+        ux, uy = hull[(e + 1) % count, 0] - x0, hull[(e + 1) % count, 1] - y0
+        fresh = 0
+        for k in range(size):
+            bx, by = ring[k, 0], ring[k, 1]
+            ax, ay = ring[k - 1 if k else size - 1, 0], ring[k - 1 if k else size - 1, 1]
+            da, db = ux * (ay - y0) - uy * (ax - x0), ux * (by - y0) - uy * (bx - x0)
+            if (da < 0.0) != (db < 0.0):
+                t = da / (da - db)
+                spare[fresh, 0], spare[fresh, 1] = ax + (bx - ax) * t, ay + (by - ay) * t
+                fresh += 1
+            if db >= 0.0:
+                spare[fresh, 0], spare[fresh, 1] = bx, by
+                fresh += 1
+        size = fresh
+        if size == 0:
+            return 0.0
+        for k in range(size):
+            ring[k, 0], ring[k, 1] = spare[k, 0], spare[k, 1]
+    area = 0.0
+    for k in range(size):
+        n = k + 1 if k + 1 < size else 0
+        area += ring[k, 0] * ring[n, 1] - ring[n, 0] * ring[k, 1]
+    return area / 2
+
+
+@numba.njit(cache=True, fastmath=True)
 def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
-    """Hull of two rectangles of one direction: their common bounding box cut by the strip they sweep."""
+    """Hull of two rectangles of one direction, exactly."""
     cov = plane.cov
     height, width = cov.shape
     x0, y0, l0, s0, a0 = start
     x1, y1, l1, s1, a1 = stop
     c, s = math.cos(phi), math.sin(phi)
     dx, dy = x1 - x0, y1 - y0
-    ex, ey = dx * c + dy * s, -dx * s + dy * c
-    length = math.sqrt(ex * ex + ey * ey)
-    nx, ny = (0.0, 1.0) if length < 1e-9 else (-ey / length, ex / length)
-    x_lo, x_hi = min(-l0, 2 * ex - l1) / 2, max(l0, 2 * ex + l1) / 2
-    y_lo, y_hi = min(-s0, 2 * ey - s1) / 2, max(s0, 2 * ey + s1) / 2
-    half_long, half_short = max(l0, l1) * 0.5, max(s0, s1) * 0.5
-    reach_x, reach_y = half_long * abs(c) + half_short * abs(s), half_long * abs(s) + half_short * abs(c)
+    hull, ring, spare = np.empty((8, 2)), np.empty((16, 2)), np.empty((16, 2))
+    count = _box_hull(dx, dy, l0, s0, l1, s1, c, s, hull)
+    along2 = dx * dx + dy * dy
     most = max(a0, a1)
-    for j in range(max(0, int(min(y0, y1) - reach_y - 1)), min(height, int(max(y0, y1) + reach_y + 2))):
-        for i in range(max(0, int(min(x0, x1) - reach_x - 1)), min(width, int(max(x0, x1) + reach_x + 2))):
+    x_lo, y_lo, x_hi, y_hi = hull[0, 0], hull[0, 1], hull[0, 0], hull[0, 1]
+    for e in range(1, count):
+        x_lo, x_hi = min(x_lo, hull[e, 0]), max(x_hi, hull[e, 0])
+        y_lo, y_hi = min(y_lo, hull[e, 1]), max(y_hi, hull[e, 1])
+    # of each edge where it lies and which way it looks: inside is where every distance is positive
+    edges = np.empty((8, 3))
+    for e in range(count):
+        ux, uy = hull[(e + 1) % count, 0] - hull[e, 0], hull[(e + 1) % count, 1] - hull[e, 1]
+        size = math.sqrt(ux * ux + uy * uy)
+        nx, ny = (0.0, 0.0) if size < 1e-9 else (-uy / size, ux / size)
+        edges[e, 0], edges[e, 1], edges[e, 2] = nx, ny, 9.0 if size < 1e-9 else -hull[e, 0] * nx - hull[e, 1] * ny
+    for j in range(max(0, int(y0 + y_lo)), min(height, int(y0 + y_hi) + 1)):
+        for i in range(max(0, int(x0 + x_lo)), min(width, int(x0 + x_hi) + 1)):
             if cov[j, i] >= most:
                 continue
             px, py = i + 0.5 - x0, j + 0.5 - y0
-            vx, vy = px * c + py * s, -px * s + py * c
-            value = (half_plane(x_hi - vx, c, s) - half_plane(x_lo - vx, c, s)) * (
-                half_plane(y_hi - vy, -s, c) - half_plane(y_lo - vy, -s, c)
-            )
-            if value <= 0.0:
+            near, least = 0, 1.0
+            for e in range(count):
+                d = edges[e, 0] * px + edges[e, 1] * py + edges[e, 2]
+                if d < -0.7072:
+                    near = -1
+                    break
+                if d < 0.7072:
+                    near += 1
+                    least = half_plane(d, edges[e, 0], edges[e, 1])
+            if near < 0:
                 continue
-            share = 0.0
-            if length > 1e-9:
-                share = min(1.0, max(0.0, (vx * ex + vy * ey) / (length * length)))
-                half = ((l0 + (l1 - l0) * share) * abs(nx) + (s0 + (s1 - s0) * share) * abs(ny)) / 2
-                value = min(value, _strip(vx * nx + vy * ny, half, nx * c - ny * s, nx * s + ny * c))
+            value = 1.0 if near == 0 else least if near == 1 else _square_cut(px, py, hull, count, ring, spare)
             if value > 0.0:
+                share = 0.0 if along2 < 1e-18 else min(1.0, max(0.0, (px * dx + py * dy) / along2))
                 _mark(plane, i, j, value * (a0 + (a1 - a0) * share))
 
 
@@ -391,9 +466,9 @@ def spray(plane, path, lo, hi):  # type: ignore[no-untyped-def]
 def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
     """Indices of the path points worth drawing, and the pieces' offsets among them.
 
-    A point is passed over while it lies within THIN_STEP_PX of the last one kept and the width has hardly changed: at
-    that distance neither could be seen, and each point costs as much as any other. First and last points of pieces
-    stay.
+    A point is passed over while it lies within THIN_STEP_PX of the last one kept, the width has hardly changed and the
+    path does not turn back there: at that distance neither could be seen, and each point costs as much as any other.
+    First and last points of pieces stay.
     """
     keep = np.empty(len(x), np.int64)
     offsets = np.empty_like(pieces)
@@ -406,10 +481,16 @@ def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
         count += 1
         for i in range(lo + 1, hi):
             dx, dy = x[i] - x[last], y[i] - y[last]
-            if i == hi - 1 or dx * dx + dy * dy > THIN_STEP_PX * THIN_STEP_PX or abs(width[i] - width[last]) > 0.3:
-                keep[count] = i
-                count += 1
-                last = i
+            away = dx * dx + dy * dy
+            if i < hi - 1 and away <= THIN_STEP_PX * THIN_STEP_PX and abs(width[i] - width[last]) <= 0.3:
+                ex, ey = x[i + 1] - x[i], y[i + 1] - y[i]
+                ahead = dx * ex + dy * ey
+                sharp = ahead < 0.0 or ahead * ahead < SHARP * away * (ex * ex + ey * ey)
+                if not sharp or away < LEAST_TURN_PX * LEAST_TURN_PX:
+                    continue
+            keep[count] = i
+            count += 1
+            last = i
     offsets[len(pieces) - 1] = count
     return keep[:count], offsets
 

@@ -23,10 +23,11 @@ def outline(ink: Ink) -> list[Floats]:
     """Closed rings, each (k, 2), first point not repeated, for the nonzero fill rule."""
     if ink.shape != "round" or ink.recipe.body.hollow.on:
         return exact_outline(ink)
-    radius = ink.long_mm / 2
+    x, y, radius = ink.x_mm, ink.y_mm, ink.long_mm / 2
     return [
-        _walk(ink.x_mm[lo:hi], ink.y_mm[lo:hi], radius[lo:hi], TOLERANCE_MM)
-        for lo, hi in zip(ink.pieces, ink.pieces[1:], strict=False)
+        _walk(x[lo:hi], y[lo:hi], radius[lo:hi], TOLERANCE_MM)
+        for start, stop in zip(ink.pieces, ink.pieces[1:], strict=False)
+        for lo, hi in start + _runs(x[start:stop], y[start:stop], radius[start:stop])
     ]
 
 
@@ -98,48 +99,52 @@ def _footprint_supports(ink: Ink, long: Floats, short: Floats, lo: int, hi: int)
 
 
 @numba.njit(cache=True)
-def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
-    """One ring around the union of the hulls of consecutive discs."""
+def _runs(x, y, r):  # type: ignore[no-untyped-def]
+    """Offsets (k, 2) of the runs in which no disc lies inside the next or the one before: such a pair has no hull but
+    the larger disc, so the outline ends there and begins anew. A disc that is a run of its own inside another is left
+    out.
+    """
     n = len(x)
-    kept = np.empty(n, np.int64)
-    count = 0
-    for i in range(n):  # drop discs that lie inside a neighbour
-        while count:
-            j = kept[count - 1]
-            d = math.hypot(x[i] - x[j], y[i] - y[j])
-            if d <= r[i] - r[j] + 1e-9 and r[i] >= r[j]:
-                count -= 1
-            else:
-                break
-        if count:
-            j = kept[count - 1]
-            if math.hypot(x[i] - x[j], y[i] - y[j]) <= r[j] - r[i] + 1e-9:
-                continue
-        kept[count] = i
-        count += 1
+    runs = np.empty((n, 2), np.int64)
+    count = lo = 0
+    for i in range(1, n + 1):
+        nested = i < n and math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]) <= abs(r[i] - r[i - 1]) + 1e-9
+        if i < n and not nested:
+            continue
+        inside = i - lo == 1 and ((lo > 0 and r[lo] <= r[lo - 1]) or (i < n and r[lo] < r[i]))
+        if not inside or (count == 0 and i == n):
+            runs[count] = lo, i
+            count += 1
+        lo = i
+    return runs[:count]
+
+
+@numba.njit(cache=True)
+def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
+    """One ring around the union of the hulls of consecutive discs, none of which lies inside its neighbour. It runs
+    clockwise where y points up, so that rings that overlap add up.
+    """
+    count = len(x)
     step = 2 * math.acos(max(0.0, 1 - tolerance / max(r.max(), tolerance)))
     arc = int(math.ceil(2 * math.pi / step)) + 2
     ring = np.empty((count * (arc + 6) + 2 * arc, 2))
     size = 0
     if count == 1:
-        k = kept[0]
         for i in range(arc):
-            t = 2 * math.pi * i / arc
-            ring[size, 0], ring[size, 1] = x[k] + r[k] * math.cos(t), y[k] + r[k] * math.sin(t)
+            t = -2 * math.pi * i / arc
+            ring[size, 0], ring[size, 1] = x[0] + r[0] * math.cos(t), y[0] + r[0] * math.sin(t)
             size += 1
         return ring[:size].copy()
     # outward normals of each segment on its left (+) and right (-): n.u = (r0 - r1) / length
     heading, lean, reach = np.empty(count - 1), np.empty(count - 1), np.empty(count - 1)
     for k in range(count - 1):
-        i, j = kept[k], kept[k + 1]
-        dx, dy = x[j] - x[i], y[j] - y[i]
+        dx, dy = x[k + 1] - x[k], y[k + 1] - y[k]
         heading[k] = math.atan2(dy, dx)
         reach[k] = math.hypot(dx, dy)
-        lean[k] = math.acos(min(1.0, max(-1.0, (r[i] - r[j]) / reach[k])))
+        lean[k] = math.acos(min(1.0, max(-1.0, (r[k] - r[k + 1]) / reach[k])))
     for side in (1, -1):
         for s in range(count):
-            k = s if side == 1 else count - 1 - s
-            p = kept[k]
+            p = k = s if side == 1 else count - 1 - s
             before = k - 1 if side == 1 else k
             after = k if side == 1 else k - 1
             if s == 0:  # the cap where this side begins is drawn by the side that ended here
@@ -154,11 +159,12 @@ def _walk(x, y, r, tolerance):  # type: ignore[no-untyped-def]
                 while turn > 0:
                     turn -= 2 * math.pi
             else:
-                a1 = heading[after] + side * lean[after]
-                turn = a1 - a0
+                # only the path's own turn is the shorter way round: of a disc wider than both its neighbours more than
+                # half can be outside
+                turn = heading[after] - heading[before]
                 turn -= 2 * math.pi * round(turn / (2 * math.pi))
-                if abs(turn) > math.pi - 1e-3:  # straight back: go round the outside on both sides
-                    turn = -math.pi
+                turn += side * (lean[after] - lean[before])
+                a1 = a0 + turn
                 if turn > 0:  # inner side of the turn: go through the centre where the edge would run backwards
                     ring[size, 0], ring[size, 1] = x[p] + r[p] * math.cos(a0), y[p] + r[p] * math.sin(a0)
                     size += 1

@@ -99,7 +99,8 @@ class PenPlan:
     """Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
 
     press, press_share (what the press chart draws), opacity_over_force: FORCE_STEPS entries over force 0..1. pace: its
-    first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. start:
+    first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. landing_mm_s:
+    the speed a stroke is taken to have until its second sample. start:
     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
     """
@@ -115,6 +116,7 @@ class PenPlan:
     pace: tuple[float, float]
     dot_speed_mm_s: float
     fastest_mm_s: float
+    landing_mm_s: float
     speed_tau_ms: float
     start_mm: float
     start: list[float]
@@ -157,6 +159,7 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
         pace=(slow, fast),
         dot_speed_mm_s=DOT_SPEED_MM_S,
         fastest_mm_s=FASTEST_MM_S,
+        landing_mm_s=recipe.pace.reference_mm_s,
         speed_tau_ms=SPEED_TAU_MS,
         start_mm=start_mm,
         start=_table(np.log(taper(along, start_mm, ends.start_tip, ends.ease))),

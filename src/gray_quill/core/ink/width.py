@@ -7,19 +7,21 @@ import dataclasses
 
 import numpy as np
 
+from gray_quill.core.angles import UPRIGHT
 from gray_quill.core.arrays import Floats
 from gray_quill.core.pen.lean import lean_aspect, lean_share
 from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_term
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.steady import steady_path
+from gray_quill.core.pen.steady import is_raw, steadied
+from gray_quill.core.pen.steady.tail import caught_up
 from gray_quill.core.pen.tooth import PACE_SHARE, grade_load, load_over_lean
 from gray_quill.core.trace import Trace
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Samples:
-    """What the pen knows at each sample, before the stroke is finished. All arrays (n,).
+    """What the pen knows at each sample, and at those of the catch-up at the lift. All arrays (n,).
 
     press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity (the load, of a toothed pen). aspect,
     angle: the footprint's long side over its short side, and the direction (radians) of the long side.
@@ -37,32 +39,34 @@ class Samples:
 
 
 def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
-    """The trace through Steady, Press, Pace, Lean and the tip. When the pen lifts, the tip catches up to the lift
-    point.
+    """The trace through Steady, Press, Pace, Lean and the tip. Force and lean are held back with the position, so that
+    the ink is as the hand was there. When the pen lifts, the tip catches up along the hand's own way, in no time.
     """
-    x, y = steady_path(recipe.steady, trace.t_s, trace.x_mm, trace.y_mm)
-    speed = causal_speed_mm_s(trace.t_s, x, y)
-    aspect, angle = footprint(recipe, trace.altitude, trace.azimuth)
-    pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, trace.force)
+    n = len(trace)
+    if is_raw(recipe.steady):
+        t_s, x, y, force, altitude = trace.t_s, trace.x_mm, trace.y_mm, trace.force, trace.altitude
+        azimuth = np.unwrap(trace.azimuth)
+    else:
+        hand = np.column_stack((trace.x_mm, trace.y_mm, trace.force, trace.altitude, np.unwrap(trace.azimuth)))
+        tip = steadied(recipe.steady, trace.t_s, hand)
+        tail = caught_up(hand, tip[-1])
+        x, y, force, altitude, azimuth = np.concatenate((tip, tail)).T
+        force, altitude = np.clip(force, 0, 1), np.clip(altitude, 0, UPRIGHT)
+        t_s = np.concatenate((trace.t_s, np.full(len(tail), trace.t_s[-1])))
+    speed = np.empty(len(x))
+    speed[:n] = causal_speed_mm_s(trace.t_s, x[:n], y[:n])
+    speed[n:] = speed[n - 1]
+    aspect, angle = footprint(recipe, altitude, azimuth)
+    pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, force)
     if recipe.tooth.toothed:
-        leaning = load_over_lean(lean_share(recipe.lean, trace.altitude))
+        leaning = load_over_lean(lean_share(recipe.lean, altitude))
         opacity = np.clip(opacity * grade_load(recipe.tooth.grade) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
-    columns = np.empty((9, len(x) + 1))
-    for row, values in zip(
-        columns,
-        (trace.t_s, x, y, speed, press_term(recipe.press, trace.force), pace, opacity, aspect, angle),
-        strict=True,
-    ):
-        row[:-1] = values
-        row[-1] = values[-1]
-    columns[1:3, -1] = trace.x_mm[-1], trace.y_mm[-1]
-    behind = abs(x[-1] - trace.x_mm[-1]) + abs(y[-1] - trace.y_mm[-1])
-    return Samples(*(columns if behind > 1e-6 else columns[:, :-1]))
+    return Samples(t_s, x, y, speed, press_term(recipe.press, force), pace, opacity, aspect, angle)
 
 
 def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats, Floats]:
     """Aspect (>= 1) and direction of the footprint's long side: the tip's own, else the leaning lead's along the
-    azimuth.
+    azimuth, which does not jump.
     """
     tip = recipe.wash.tip
     if tip.shape == "spray":
@@ -71,7 +75,7 @@ def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats
         return np.full(len(altitude), tip.aspect), np.full(len(altitude), -np.radians(tip.angle_deg))
     if recipe.lean.side_mm <= recipe.body.width_mm:
         return np.ones(len(altitude)), np.zeros(len(altitude))
-    return lean_aspect(recipe.lean, recipe.body.width_mm, altitude), np.unwrap(azimuth)
+    return lean_aspect(recipe.lean, recipe.body.width_mm, altitude), azimuth
 
 
 def across_motion_mm(shape: str, long_mm: Floats, short_mm: Floats, angle: Floats, heading: Floats) -> Floats:

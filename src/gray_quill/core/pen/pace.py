@@ -45,12 +45,16 @@ def pace_term(pace: Pace, speed_mm_s: Floats) -> Floats:
 
 @numba.njit(cache=True)
 def causal_speed_mm_s(t_s, x_mm, y_mm):  # type: ignore[no-untyped-def]
-    """Speed at each sample from the samples so far, smoothed with time constant SPEED_TAU_MS; 0 at the first."""
+    """Speed at each sample from the samples so far, smoothed with time constant SPEED_TAU_MS. A pen lands moving: the
+    first sample has the speed of the second; that of a dot is 0.
+    """
     speed = np.zeros(len(t_s))
     held = 0.0
     for i in range(1, len(t_s)):
         dt = t_s[i] - t_s[i - 1]
         now = np.hypot(x_mm[i] - x_mm[i - 1], y_mm[i] - y_mm[i - 1]) / dt
-        held += (1 - np.exp(-dt * 1000 / SPEED_TAU_MS)) * (now - held)
+        held += (1 - np.exp(-dt * 1000 / SPEED_TAU_MS) if i > 1 else 1.0) * (now - held)
         speed[i] = held
+    if len(t_s) > 1:
+        speed[0] = speed[1]
     return speed

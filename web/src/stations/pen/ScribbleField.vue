@@ -49,7 +49,7 @@ function drawAll() {
   for (const samples of strokes) {
     const live = new LivePen(plan.value)
     for (const s of samples) live.add(s)
-    live.lift(samples.at(-1)!)
+    live.lift()
     lay(live)
   }
 }
@@ -77,7 +77,7 @@ function end() {
   const ended = down
   down = undefined
   if (!ended?.samples.length) return
-  ended.live.lift(ended.samples.at(-1)!)
+  ended.live.lift()
   lay(ended.live, ended.drawn)
   strokes.push(ended.samples)
   count.value = strokes.length

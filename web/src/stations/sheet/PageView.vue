@@ -171,7 +171,7 @@ async function written(stroke: NewStroke): Promise<Wet | undefined> {
   if (!pen || !samples.length) return undefined
   const live = new LivePen(await plans.planOf((stroke.draft as Recipe | null) ?? pen.recipe, sheet.value!.paper))
   for (const s of samples) live.add(s)
-  live.lift(samples.at(-1)!)
+  live.lift()
   return { plan: live.plan, points: live.shown() }
 }
 

@@ -241,7 +241,7 @@ export function useWriting(options: WritingOptions) {
   function finish(pointerType: string) {
     if (!down) return
     const finished = down
-    if (finished.samples.length) finished.live.lift(finished.samples.at(-1)!)
+    finished.live.lift()
     draw(performance.now())
     discard()
     if (!finished.samples.length) return

@@ -38,12 +38,22 @@ def is_raw(steady: Steady) -> bool:
     return steady.method == NONE or steady.amount == 0
 
 
+def steadied(steady: Steady, t_s: Floats, values: Floats) -> Floats:
+    """What the tip does at each sample, of what the hand did: x and y in mm and whatever goes with them, (n, m). The
+    lift's catch-up is added by `caught_up`, not here.
+    """
+    if is_raw(steady):
+        return values
+    method = METHODS[steady.method]
+    return method.run(t_s, values, method.parameter(steady.amount), steady.beta, steady.d_cutoff_hz)
+
+
 def steady_path(steady: Steady, t_s: Floats, x_mm: Floats, y_mm: Floats) -> tuple[Floats, Floats]:
-    """The steadied path at each sample, shapes (n,). The lift's catch-up is added by settling, not here."""
+    """The steadied path at each sample, shapes (n,), without the lift's catch-up."""
     if is_raw(steady):
         return x_mm, y_mm
-    method = METHODS[steady.method]
-    return method.run(t_s, x_mm, y_mm, method.parameter(steady.amount), steady.beta, steady.d_cutoff_hz)
+    x, y = steadied(steady, t_s, np.column_stack((x_mm, y_mm))).T
+    return x, y
 
 
 def parameter_of(method: str, amount: float) -> float:

@@ -8,7 +8,9 @@ from gray_quill.core.arrays import Floats
 
 @dataclasses.dataclass(frozen=True)
 class Method:
-    """run(t_s, x, y, parameter, beta, d_cutoff_hz) -> (x, y), all (n,); methods without beta ignore it.
+    """run(t_s, values, parameter, beta, d_cutoff_hz) -> values, both (n, m). The first two columns are x and y, mm, and
+    decide what is done; whatever else the hand did there (force, lean) is held back with them. Methods without beta
+    ignore it.
 
     parameter(amount) and amount(parameter) are inverse to each other on amount 0 < a <= 10.
     """
@@ -19,7 +21,7 @@ class Method:
     help: str
     parameter: Callable[[float], float]
     amount: Callable[[float], float]
-    run: Callable[[Floats, Floats, Floats, float, float, float], tuple[Floats, Floats]]
+    run: Callable[[Floats, Floats, float, float, float], Floats]
 
 
 def power_law(largest: float, exponent: float) -> tuple[Callable[[float], float], Callable[[float], float]]:

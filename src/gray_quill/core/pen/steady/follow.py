@@ -19,18 +19,19 @@ LARGEST_MS = 150.0
 
 
 @numba.njit(cache=True)
-def follow(t, x, y, tau_ms, _beta, _d_cutoff_hz):  # type: ignore[no-untyped-def]
+def follow(t, values, tau_ms, _beta, _d_cutoff_hz):  # type: ignore[no-untyped-def]
     """Exponential smoothing with time constant tau_ms; a ramp is followed tau_ms late at any report rate."""
-    n = len(t)
-    xs, ys = np.empty(n), np.empty(n)
-    xs[0], ys[0] = x[0], y[0]
+    n, m = values.shape
+    out = np.empty((n, m))
+    out[0] = values[0]
     for i in range(1, n):
         steps = (t[i] - t[i - 1]) * 1000.0 / tau_ms
         e = math.exp(-steps)
         late = (1.0 - e) / steps
-        xs[i] = x[i] - (x[i] - x[i - 1]) * late + e * (xs[i - 1] - x[i - 1])
-        ys[i] = y[i] - (y[i] - y[i - 1]) * late + e * (ys[i - 1] - y[i - 1])
-    return xs, ys
+        for k in range(m):
+            before, now = values[i - 1, k], values[i, k]
+            out[i, k] = now - (now - before) * late + e * (out[i - 1, k] - before)
+    return out
 
 
 _parameter, _amount = power_law(LARGEST_MS, 1.5)

@@ -1,8 +1,10 @@
 """one-euro: a low-pass whose cutoff rises with speed.
 
-Casiez, Roussel and Vogel, "1 Euro Filter", CHI 2012, Algorithm 1. The derivative is taken from the previous filtered
-value, and the cutoff follows the magnitude of the filtered velocity, so that the result does not depend on direction.
-In one dimension it is the paper's filter.
+Casiez, Roussel and Vogel, "1 Euro Filter", CHI 2012, Algorithm 1. The derivative is the difference of two reports over
+their time: taken from the last filtered value, as the paper's listing has it, it holds the lag divided by the report
+interval, so that the cutoff, and with it the lag, would depend on the report rate. The cutoff follows the magnitude of
+the filtered velocity, so that the result does not depend on direction. In one dimension, fed the same derivative, it
+is the paper's filter.
 """
 
 import numba
@@ -14,22 +16,22 @@ QUICK_HZ, CALM_HZ = 30.0, 0.8  # minimum cutoff at amounts 0 and 10
 
 
 @numba.njit(cache=True)
-def one_euro(t, x, y, min_cutoff_hz, beta, d_cutoff_hz):  # type: ignore[no-untyped-def]
-    """Filtered copies of x and y. beta in Hz per unit of x per second."""
-    n = len(t)
-    xs, ys = np.empty(n), np.empty(n)
-    xs[0], ys[0] = x[0], y[0]
+def one_euro(t, values, min_cutoff_hz, beta, d_cutoff_hz):  # type: ignore[no-untyped-def]
+    """A filtered copy of the values. beta in Hz per unit of x per second."""
+    n, m = values.shape
+    out = np.empty((n, m))
+    out[0] = values[0]
     vx = vy = 0.0
     for i in range(1, n):
         dt = t[i] - t[i - 1]
         a_d = 1.0 / (1.0 + 1.0 / (2 * np.pi * d_cutoff_hz * dt))
-        vx += a_d * ((x[i] - xs[i - 1]) / dt - vx)
-        vy += a_d * ((y[i] - ys[i - 1]) / dt - vy)
+        vx += a_d * ((values[i, 0] - values[i - 1, 0]) / dt - vx)
+        vy += a_d * ((values[i, 1] - values[i - 1, 1]) / dt - vy)
         cutoff = min_cutoff_hz + beta * np.sqrt(vx * vx + vy * vy)
         a = 1.0 / (1.0 + 1.0 / (2 * np.pi * cutoff * dt))
-        xs[i] = xs[i - 1] + a * (x[i] - xs[i - 1])
-        ys[i] = ys[i - 1] + a * (y[i] - ys[i - 1])
-    return xs, ys
+        for k in range(m):
+            out[i, k] = out[i - 1, k] + a * (values[i, k] - out[i - 1, k])
+    return out
 
 
 ONE_EURO = Method(
