@@ -97,7 +97,7 @@ class OwnGrain(unittest.TestCase):
     def test_its_grains_are_as_large_as_those_that_ship(self) -> None:
         def wavelength(tile: np.ndarray) -> float:
             power = np.abs(np.fft.fft2(tile - tile.mean())) ** 2
-            f = np.hypot(np.fft.fftfreq(128)[:, None], np.fft.fftfreq(128)[None])
+            f = np.hypot(np.fft.fftfreq(len(tile))[:, None], np.fft.fftfreq(len(tile))[None])
             f[0, 0] = 1
             return float(np.exp(-np.average(np.log(f), weights=power)))
 

@@ -90,7 +90,7 @@ class Crispness(unittest.TestCase):
         self.assertRegex(rows[0].cause, "1.8 pixels wide at 150 dpi")
         self.assertEqual(rows[2].cause, "")
         _, soft = export_crispness(toothed(PENCIL, crisp=False, scale_mm=0.8), HAND, DEVICE)
-        self.assertTrue(all("Crisp" in r.cause for r in soft[1:]) and "150 dpi" in soft[0].cause, soft)
+        self.assertTrue(all("Crisp" in r.cause for r in soft), soft)
         self.assertEqual(export_crispness(SHIPPED_PENS["survey-marker"], HAND, DEVICE)[1], [])
         self.assertGreater(panel, 0.1)
 

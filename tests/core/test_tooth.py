@@ -5,12 +5,12 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.ink.grain import surface
+from gray_quill.core.ink.grain import CRISP, SIDE, SOFT, THIN, WAVELENGTH, deposit, surface
 from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.settle import settle
-from gray_quill.core.ink.view import box_view
+from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.pen.recipe import read_recipe
-from gray_quill.core.pen.tooth import GRADES, SURFACES, TILE
+from gray_quill.core.pen.tooth import GRADES, SURFACES
 from gray_quill.core.readings.tone import evenness, mean_tone
 from gray_quill.core.trace import make_trace
 from gray_quill.core.units import px_per_mm
@@ -58,7 +58,7 @@ class Tone(unittest.TestCase):
     def test_density_does_not_change_it(self) -> None:
         for grain in ("smooth", "cold-pressed", "rough"):
             for crisp in (True, False):
-                tones = [mean_tone(patch(pencil(grain=grain, crisp=crisp), 0.5, dpi)) for dpi in (150, 300, 600)]
+                tones = [mean_tone(patch(pencil(grain=grain, crisp=crisp), 0.5, dpi)) for dpi in (100, 200, 1200)]
                 self.assertLess((max(tones) - min(tones)) / tones[0], 0.02, (grain, crisp, tones))
 
     def test_a_marker_lies_flat_and_a_rough_pencil_does_not(self) -> None:
@@ -67,20 +67,76 @@ class Tone(unittest.TestCase):
         rough = evenness(patch(pencil(grain="rough", scale_mm=0.8), 0.4), px_per_mm(200))
         self.assertGreater(rough, 0.08)
 
-    def test_crisp_grit_survives_the_export_and_soft_grain_has_middle_tones(self) -> None:
-        shares = {
-            crisp: float(((0.1 < (p := patch(pencil(crisp=crisp, depth=1.0), 0.5, 600))) & (p < 0.9)).mean())
-            for crisp in (True, False)
-        }
-        self.assertLess(shares[True], 0.15)
-        self.assertGreater(shares[False], 2 * shares[True] + 0.1)
+    def test_crisp_grit_survives_the_export_and_soft_grain_has_its_tone(self) -> None:
+        for depth in (0.5, 1.0):
+            crisp, soft = (patch(pencil(crisp=c, depth=depth), 0.5, 600) for c in (True, False))
+            self.assertGreater(float(crisp.std()), 1.15 * float(soft.std()), depth)
+            self.assertAlmostEqual(mean_tone(soft) / mean_tone(crisp), 1, delta=0.02, msg=str(depth))
+
+    def test_a_surface_is_marked_as_far_as_the_load_reaches(self) -> None:
+        """Whatever depth and softness; peaks first, valleys last, and more with more load at every height."""
+        heights = (np.arange(2000) + 0.5) / 2000
+        for depth in (0.0, 0.4, 0.85, 1.0):
+            for soft in (CRISP, SOFT):
+                before = np.zeros(2000)
+                for load in (0.02, 0.1, 0.3, 0.5, 0.8, 0.97, 1.0):
+                    marks = np.array([deposit(h, load, depth, soft) for h in heights])
+                    tone = THIN + (1 - THIN) * load
+                    self.assertAlmostEqual(float(marks.mean()) / (load * tone), 1, delta=0.004, msg=f"{depth} {load}")
+                    self.assertTrue((np.diff(marks) >= -1e-9).all() and (marks >= before - 0.02).all())
+                    if depth and load < 0.5:
+                        self.assertLess(marks[:20].max(), 0.01, "valleys stay bare")
+                    before = marks
+
+    def test_a_lead_presses_most_in_its_middle(self) -> None:
+        """Across one straight stroke the tone falls to the rim; rows laid apart leave lighter ground between them."""
+        t = np.arange(300) / 240
+        recipe = read_recipe({"body": {"width_mm": 4}, "tooth": {"grain": "smooth", "scale_mm": 0.2, "grade": "B"}})
+        ink = settle(make_trace(t, 10 + 60 * t, 0 * t + 30, 0 * t + 0.6), recipe)
+        across = (ink_pixels([ink], View(20, 28, 20, 800, 80))[..., 3] / 255).mean(axis=1)
+        middle, between, rim = (float(across[rows].mean()) for rows in (slice(36, 44), slice(60, 66), slice(76, 80)))
+        self.assertTrue(middle > 1.1 * between > 1.5 * rim > 0, (middle, between, rim))
+
+        def rows(apart: float) -> float:
+            n = 12
+            x = np.tile([10.0, 60, 60, 10], n)[: 2 * n]
+            y = 20 + apart * np.repeat(np.arange(n), 2)
+            at = np.linspace(0, 2 * n - 1, 4000)
+            x, y = np.interp(at, np.arange(2 * n), x), np.interp(at, np.arange(2 * n), y)
+            hatch = settle(make_trace(np.arange(4000) / 240, x, y, np.full(4000, 0.6)), recipe)
+            return mean_tone(ink_pixels([hatch], View(20, 22, 10, 200, 100))[..., 3] / 255)
+
+        tones = [rows(apart) for apart in (1.0, 2.0, 3.0)]
+        self.assertTrue(tones[0] > tones[1] + 0.02 > tones[2] + 0.04, tones)
 
 
 class Grain(unittest.TestCase):
+    def test_surfaces_have_grain_a_finer_roughness_and_clumps_and_do_not_repeat_in_sight(self) -> None:
+        """Power by wavelength: natural surfaces have it at several scales, white noise evenly to the finest. Within
+        half a tile, some twenty millimetres, no place is like another.
+        """
+        for grain in SURFACES:
+            tile = surface(grain).astype(float) - 0.5
+            power = np.abs(np.fft.fft2(tile)) ** 2
+            frequency = np.hypot(np.fft.fftfreq(SIDE)[:, None], np.fft.fftfreq(SIDE)[None])
+            share = {
+                name: float(power[(frequency > low) & (frequency <= high)].sum() / power.sum())
+                for name, low, high in (
+                    ("clumps", 1 / 64, 1 / 18),
+                    ("grain", 1 / 18, 1 / 4.5),
+                    ("fine", 1 / 4.5, 1 / 2),
+                )
+            }
+            self.assertTrue(share["grain"] > share["fine"] > 0.04 and share["clumps"] > 0.03, (grain, share))
+            alike = np.fft.ifft2(power).real / power.sum() * SIDE * SIDE
+            far = np.hypot(*np.meshgrid(*[np.minimum(np.arange(SIDE), SIDE - np.arange(SIDE))] * 2)) > 5 * WAVELENGTH
+            if grain not in ("laid", "board"):  # whose lines are regular
+                self.assertLess(alike[far].max() / alike[0, 0], 0.1, grain)
+
     def test_tiles_repeat_without_a_seam_and_are_even(self) -> None:
         for grain in SURFACES:
             tile = surface(grain).astype(float)
-            np.testing.assert_allclose(np.sort(tile.ravel()), (np.arange(TILE * TILE) + 0.5) / TILE**2, atol=1e-6)
+            np.testing.assert_allclose(np.sort(tile.ravel()), (np.arange(SIDE * SIDE) + 0.5) / SIDE**2, atol=1e-6)
             for axis in (0, 1):
                 inside = np.abs(np.diff(tile, axis=axis)).mean(axis=1 - axis)
                 seam = np.abs(np.take(tile, 0, axis) - np.take(tile, -1, axis)).mean()

@@ -17,6 +17,7 @@ from gray_quill.core.ink.outline import ink_area, outline
 from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.pen.tooth import Tooth
 from gray_quill.core.quantities import changed
 from tests.browser.driver import browser
 from tests.browser.test_parity import SCRIPT, plan_of, rows
@@ -59,6 +60,7 @@ def drawn(recipe: Recipe, driver: Any) -> list[str]:
             # a see-through filling appears when the stroke settles, so it is left out of what is compared
             empty = changed(recipe, "body.hollow.fill_opacity", 0.0)
             raster = float(ink_pixels([settle(trace, empty)], VIEW)[..., 3].max())
+            smooth = float(ink_pixels([settle(trace, changed(empty, "tooth", Tooth()))], VIEW)[..., 3].max())
             ink_pixels([ink], VIEW)
             page_pixels([ink], PAPER, TALL)
             area, rings = float(ink_area(ink).area), outline(ink)
@@ -67,9 +69,9 @@ def drawn(recipe: Recipe, driver: Any) -> list[str]:
             continue
         if not sound or not np.isfinite(area) or not all(np.isfinite(r).all() for r in rings):
             faults.append(f"{name}: a number that is none")
-        # of a faint dot, or of a line thinner than a pixel, any grain of a surface may be missed or met
+        # of a dot, a line thinner than a pixel or ink that is faint all over, any grain may be missed or met
         thin = float(np.median(ink.short_mm)) * VIEW.px_per_mm < 1
-        by_chance = recipe.tooth.toothed and (len(trace) < 3 or thin)
+        by_chance = recipe.tooth.toothed and (len(trace) < 3 or thin or smooth < LEAST)
         ways = {"raster": raster, "live": live_darkest}
         if max(ways.values()) > LEAST and min(ways.values()) == 0 and not by_chance:
             faults.append(f"{name}: missing: {ways}")

@@ -3,19 +3,23 @@ draws from.
 """
 
 import base64
+import dataclasses
 from typing import Literal
 
-from flask import Blueprint
+from flask import Blueprint, Response
 
 from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import write_text
+from gray_quill.core.errors import NotFound
+from gray_quill.core.ink.grain import surface_bytes
 from gray_quill.core.ink.heat import heat_view
 from gray_quill.core.ink.ladder import ladder
 from gray_quill.core.ink.page import ink_pixels, opacity_plane
 from gray_quill.core.ink.plan import PenPlan, compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View, fitted_view, inked_part
+from gray_quill.core.pen.tooth import SURFACES
 from gray_quill.core.trace import bounds_mm
 from gray_quill.formats.png import write_png, write_tinted_png
 from gray_quill.store.sheets import get_sheet
@@ -103,8 +107,19 @@ def _box(view: View) -> Box:
 
 @operation(pen_pictures, "POST", "/pen/plan", PenPlan, body=PlanBody)
 def make_plan(body: PlanBody) -> PenPlan:
-    """Compile a recipe into the tables live ink draws from."""
-    return compile_plan(body.recipe, body.paper_colour, body.paper)
+    """Compile a recipe into the tables live ink draws from; heights of a surface that ships are had by its name."""
+    plan = compile_plan(body.recipe, body.paper_colour, body.paper)
+    if plan.grain and plan.grain.surface in SURFACES:
+        plan = dataclasses.replace(plan, grain=dataclasses.replace(plan.grain, heights=""))
+    return plan
+
+
+@operation(pen_pictures, "GET", "/pen/surfaces/<name>", "application/octet-stream")
+def read_surface(name: str) -> Response:
+    """The heights 0..255 of a surface that ships, row by row."""
+    if name not in SURFACES:
+        raise NotFound(f"There is no surface {name!r}. There are: {', '.join(SURFACES)}.", "name")
+    return Response(surface_bytes(name), mimetype="application/octet-stream", headers={"Cache-Control": "no-cache"})
 
 
 @operation(pen_pictures, "POST", "/pen/preview", PreviewReply, body=Preview, costly=True)

@@ -768,7 +768,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Compile a recipe into the tables live ink draws from. */
+        /** Compile a recipe into the tables live ink draws from; heights of a surface that ships are had by its name. */
         post: operations["make_plan"];
         delete?: never;
         options?: never;
@@ -870,6 +870,23 @@ export interface paths {
         };
         /** Amount and physical parameter of a steadying method, from either. */
         get: operations["convert_steady"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/surfaces/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The heights 0..255 of a surface that ships, row by row. */
+        get: operations["read_surface"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1908,8 +1925,8 @@ export interface components {
             own: string;
         };
         /**
-         * @description What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a
-         *     mark.
+         * @description What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
+         *     becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
          */
         GrainPlan: {
             crisp: boolean;
@@ -1920,6 +1937,9 @@ export interface components {
             per_mm: number;
             size: number;
             soft: number;
+            surface: string;
+            thin: number;
+            valleys: number;
         };
         GridBody: {
             ink: components["schemas"]["Recipe"];
@@ -5968,6 +5988,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConvertReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_surface: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -1,6 +1,7 @@
 import type { Point } from './live'
 import { grainPattern } from './grain'
 import type { PenPlan } from './plan'
+import { drawRubbed } from './rub'
 import { drawSpray } from './spray'
 
 /** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
@@ -134,6 +135,9 @@ export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point
 }
 
 function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+  // hollow and wet strokes have walls of their own; all else that catches on a surface is rubbed onto it
+  if (plan.grain && !plan.hollow && !plan.wet)
+    return drawRubbed(ground, plan, points, from, (a, b) => inked(plan, a, b))
   if (plan.grain) return drawGrained(ground, plan, points, from)
   ground.context.fillStyle = plan.colour
   fillPoints(ground, plan, points, from)

@@ -36,21 +36,61 @@ function tile(plan: PenPlan, load: number): OffscreenCanvas {
 }
 
 const known = new WeakMap<Grain, Uint8Array>()
+/** Heights of the surfaces that ship, once they were fetched. */
+const shipped = new Map<string, Uint8Array>()
+export const hasSurface = (name: string) => shipped.has(name)
+export const takeSurface = (name: string, heights: Uint8Array) => shipped.set(name, heights)
 
-function heightsOf(grain: Grain): Uint8Array {
-  let heights = known.get(grain)
-  if (!heights) known.set(grain, (heights = Uint8Array.from(atob(grain.heights), (c) => c.charCodeAt(0))))
+/** Heights 0..255 row by row: a surface that ships, or the plan's own. */
+export function heightsOf(grain: Grain): Uint8Array {
+  const ready = grain.heights ? known.get(grain) : shipped.get(grain.surface)
+  if (ready) return ready
+  const heights = Uint8Array.from(atob(grain.heights), (c) => c.charCodeAt(0))
+  known.set(grain, heights)
   return heights
 }
 
-function deposit({ depth, soft }: Grain, height: number, load: number): number {
-  const mark = Math.min(1, Math.max(0, (load * (1 + soft) - (1 - height)) / soft))
-  return load * (1 - depth) + mark * depth
+const smooth = (u: number) => (u <= 0 ? 0 : u >= 1 ? 1 : u * u * (3 - 2 * u))
+
+/** Mark left at a height by a load, as core/ink/grain.py has it. */
+export function deposit({ depth, soft, valleys, thin }: Grain, height: number, given: number): number {
+  const load = Math.min(1, Math.max(0, given))
+  const wide = Math.min(soft, 2 * load, 2 - 2 * load)
+  const peaks = wide > 1e-6 ? smooth((height - (1 - load)) / wide + 0.5) : height > 1 - load ? 1 : 0
+  const bare = valleys * depth * (1 - load)
+  const film = bare > 1e-6 ? (load / (1 - bare / 2)) * smooth(height / bare) : load
+  return (film * (1 - depth) + peaks * depth) * (thin + (1 - thin) * load)
 }
 
-/** The mark of a load at (u, v) samples of the surface. */
-export function grainMark(grain: Grain, u: number, v: number, load: number): number {
-  const n = grain.size
-  const wrap = (w: number) => ((Math.floor(w) % n) + n) % n
-  return deposit(grain, heightsOf(grain)[wrap(v) * n + wrap(u)]! / 255, load)
+/** Height 0..1 at (u, v) samples, repeating, between the four samples around it. */
+export function heightAt(heights: Uint8Array, n: number, u: number, v: number): number {
+  const [x, y] = [u - 0.5, v - 0.5]
+  const [i, j] = [Math.floor(x), Math.floor(y)]
+  const [fu, fv] = [x - i, y - j]
+  const i0 = ((i % n) + n) % n
+  const i1 = i0 + 1 === n ? 0 : i0 + 1
+  const j0 = (((j % n) + n) % n) * n
+  const j1 = j0 + n === n * n ? 0 : j0 + n
+  return (
+    ((heights[j0 + i0]! * (1 - fu) + heights[j0 + i1]! * fu) * (1 - fv) +
+      (heights[j1 + i0]! * (1 - fu) + heights[j1 + i1]! * fu) * fv) /
+    255
+  )
+}
+
+const LOOKED_AT = 4
+
+/** The mark of one load on the pixel whose corner lies at (u, v) samples and whose side is `step` samples. */
+export function grainMark(grain: Grain, u: number, v: number, step: number, load: number): number {
+  const n = Math.min(LOOKED_AT, Math.max(1, Math.ceil(step)))
+  const heights = heightsOf(grain)
+  let total = 0
+  for (let a = 0; a < n; a += 1)
+    for (let b = 0; b < n; b += 1)
+      total += deposit(
+        grain,
+        heightAt(heights, grain.size, u + ((a + 0.5) / n) * step, v + ((b + 0.5) / n) * step),
+        load,
+      )
+  return total / (n * n)
 }

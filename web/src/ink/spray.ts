@@ -83,8 +83,9 @@ function paint(
         (plan.grain
           ? grainMark(
               plan.grain,
-              ((i + 0.5) / scale) * plan.grain.per_mm,
-              ((j + 0.5) / scale) * plan.grain.per_mm,
+              (i / scale) * plan.grain.per_mm,
+              (j / scale) * plan.grain.per_mm,
+              plan.grain.per_mm / scale,
               load,
             )
           : load)

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
-import { api, take, type Recipe, type Schemas } from '@/api/client'
-import type { PenPlan } from '@/ink'
+import { api, take, takeFile, type Recipe, type Schemas } from '@/api/client'
+import { hasSurface, takeSurface, type PenPlan } from '@/ink'
 
 /** Pen plans by recipe and paper, the last ones that were asked for. */
 type Paper = Schemas['Paper']
@@ -10,7 +10,11 @@ export const usePlans = defineStore('plans', () => {
   const MOST = 60
 
   const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
-    return take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
+    const plan = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
+    const { surface, heights } = plan.grain ?? { surface: '', heights: '' }
+    if (surface && !heights && !hasSurface(surface))
+      takeSurface(surface, new Uint8Array(await (await takeFile(`/api/pen/surfaces/${surface}`)).arrayBuffer()))
+    return plan
   }
 
   function planOf(recipe: Recipe, paper: Paper): Promise<PenPlan> {

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.coverage import SPRAY, Path, Plane, cover, spray
 from gray_quill.core.ink.grain import toothed as toothed_mark
+from gray_quill.core.ink.rub import rub
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
 PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths
@@ -100,9 +101,9 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(page, plane, inner, top, bottom, batch, k, opacity):  # type: ignore[no-untyped-def]
+def _lay(page, plane, inner, top, bottom, batch, k, opacity, rubbed):  # type: ignore[no-untyped-def]
     """Lay the covered stroke k on rows top..bottom of the page and wipe its coverage. `inner` is the inside of a hollow
-    or wet stroke, or has no rows.
+    or wet stroke, or has no rows. rubbed: the coverage is what it marked of its surface already.
     """
     cov, row_lo, row_hi = plane
     looks = batch.looks
@@ -111,7 +112,7 @@ def _lay(page, plane, inner, top, bottom, batch, k, opacity):  # type: ignore[no
     colour, fill = looks.colour[k], looks.fill[k]
     tile = batch.tiles[max(looks.surface[k], 0)]
     hollow = inner.shape[0] > 0
-    toothed = looks.surface[k] >= 0
+    toothed = looks.surface[k] >= 0 and not rubbed
     channels = page.shape[2]
     for j in range(top, bottom):
         for i in range(row_lo[j], row_hi[j]):
@@ -206,6 +207,8 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
         shape = looks.shape[k]
         hollow = looks.wall[k] > 0 and shape != SPRAY
         builds = looks.builds[k] and shape != SPRAY
+        # a wash's walls and passes are planes of their own; all else that catches on a surface is rubbed onto it
+        rubbed = looks.surface[k] >= 0 and shape != SPRAY and not builds and not hollow
         top, bottom = page.shape[0], 0
         for p in range(batch.strokes[k], batch.strokes[k + 1]):
             lo, hi = pieces[p], pieces[p + 1]
@@ -214,6 +217,8 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
             if first >= last:
                 continue
             top, bottom = min(top, first), max(bottom, last)
+            if rubbed:
+                continue
             if shape == SPRAY:
                 spray(plane, path, lo, hi)
             elif builds:
@@ -222,4 +227,9 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
                 cover(plane, shape, path, lo, hi)
             if hollow:
                 cover(Plane(inner, plane.row_lo, plane.row_hi), shape, _inside(path, looks.wall[k]), lo, hi)
-        _lay(page, plane, inner if hollow else none, top, bottom, batch, k, 1.0 if builds else looks.opacity[k])
+        if rubbed and top < bottom:
+            tile, begin, end = batch.tiles[looks.surface[k]], batch.strokes[k], batch.strokes[k + 1]
+            depth, soft, step = looks.depth[k], looks.soft[k], looks.step[k]
+            rub(plane, shape, path, pieces, begin, end, tile, batch.left, batch.above, step, depth, soft)
+        opacity = 1.0 if builds else looks.opacity[k]
+        _lay(page, plane, inner if hollow else none, top, bottom, batch, k, opacity, rubbed)

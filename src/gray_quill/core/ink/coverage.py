@@ -310,6 +310,29 @@ def _box_hull(dx, dy, l0, s0, l1, s1, c, s, hull):  # type: ignore[no-untyped-de
 
 
 @numba.njit(cache=True, fastmath=True)
+def _edges_of(dx, dy, l0, s0, l1, s1, phi, hull, edges):  # type: ignore[no-untyped-def]
+    """The hull's corners and edges (nx, ny, d): inside is where nx x + ny y + d is positive for all. Returns how many
+    there are, and the box around them.
+    """
+    count = _box_hull(dx, dy, l0, s0, l1, s1, math.cos(phi), math.sin(phi), hull)
+    x_lo, y_lo, x_hi, y_hi = hull[0, 0], hull[0, 1], hull[0, 0], hull[0, 1]
+    for e in range(count):
+        x_lo, x_hi = min(x_lo, hull[e, 0]), max(x_hi, hull[e, 0])
+        y_lo, y_hi = min(y_lo, hull[e, 1]), max(y_hi, hull[e, 1])
+        ux, uy = hull[(e + 1) % count, 0] - hull[e, 0], hull[(e + 1) % count, 1] - hull[e, 1]
+        size = math.sqrt(ux * ux + uy * uy)
+        nx, ny = (0.0, 0.0) if size < 1e-9 else (-uy / size, ux / size)
+        edges[e, 0], edges[e, 1], edges[e, 2] = nx, ny, 9.0 if size < 1e-9 else -hull[e, 0] * nx - hull[e, 1] * ny
+    return count, x_lo, y_lo, x_hi, y_hi
+
+
+@numba.njit(cache=True, fastmath=True)
+def box_edges(dx, dy, l0, s0, l1, s1, phi, edges):  # type: ignore[no-untyped-def]
+    """The edges alone; see above."""
+    return _edges_of(dx, dy, l0, s0, l1, s1, phi, np.empty((8, 2)), edges)
+
+
+@numba.njit(cache=True, fastmath=True)
 def _square_cut(px, py, hull, count, ring, spare):  # type: ignore[no-untyped-def]
     """Area of the unit square around (px, py) inside a convex polygon (Sutherland and Hodgman, CACM 17(1), 1974)."""
     ring[0, 0], ring[0, 1] = px - 0.5, py - 0.5
@@ -351,23 +374,11 @@ def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     height, width = cov.shape
     x0, y0, l0, s0, a0 = start
     x1, y1, l1, s1, a1 = stop
-    c, s = math.cos(phi), math.sin(phi)
     dx, dy = x1 - x0, y1 - y0
-    hull, ring, spare = np.empty((8, 2)), np.empty((16, 2)), np.empty((16, 2))
-    count = _box_hull(dx, dy, l0, s0, l1, s1, c, s, hull)
+    hull, edges, ring, spare = np.empty((8, 2)), np.empty((8, 3)), np.empty((16, 2)), np.empty((16, 2))
+    count, x_lo, y_lo, x_hi, y_hi = _edges_of(dx, dy, l0, s0, l1, s1, phi, hull, edges)
     along2 = dx * dx + dy * dy
     most = max(a0, a1)
-    x_lo, y_lo, x_hi, y_hi = hull[0, 0], hull[0, 1], hull[0, 0], hull[0, 1]
-    for e in range(1, count):
-        x_lo, x_hi = min(x_lo, hull[e, 0]), max(x_hi, hull[e, 0])
-        y_lo, y_hi = min(y_lo, hull[e, 1]), max(y_hi, hull[e, 1])
-    # of each edge where it lies and which way it looks: inside is where every distance is positive
-    edges = np.empty((8, 3))
-    for e in range(count):
-        ux, uy = hull[(e + 1) % count, 0] - hull[e, 0], hull[(e + 1) % count, 1] - hull[e, 1]
-        size = math.sqrt(ux * ux + uy * uy)
-        nx, ny = (0.0, 0.0) if size < 1e-9 else (-uy / size, ux / size)
-        edges[e, 0], edges[e, 1], edges[e, 2] = nx, ny, 9.0 if size < 1e-9 else -hull[e, 0] * nx - hull[e, 1] * ny
     for j in range(max(0, int(y0 + y_lo)), min(height, int(y0 + y_hi) + 1)):
         for i in range(max(0, int(x0 + x_lo)), min(width, int(x0 + x_hi) + 1)):
             if cov[j, i] >= most:

@@ -1,10 +1,11 @@
 """Paper surfaces: seeded, tileable height fields, and how a pen's load marks them.
 
-Heights are ranked to an even spread over 0..1 (1 is a peak), so that a load of v marks the share v of the surface and
-mean tone follows the load. A tile is TILE x TILE samples and repeats without a seam; the grain's own wavelength is
-WAVELENGTH samples.
+Heights are ranked to an even spread over 0..1 (1 is a peak), so that a load of v reaches the share v of the surface. A
+surface is SIDE x SIDE samples and repeats without a seam, too far away to be seen; the grain's own wavelength is
+WAVELENGTH samples. On it lie a finer roughness, of a third of that, and clumps of CLUMP_GRAINS grains.
 """
 
+import math
 from functools import lru_cache
 
 import numba
@@ -14,42 +15,59 @@ from numpy.typing import NDArray
 from gray_quill.core.pen.tooth import TILE, Tooth, own_heights
 
 Heights = NDArray[np.float32]
+SIDE = 512
 WAVELENGTH = 8.0
-MANY_GRAINS = 1.5  # samples a pixel from which more than one is looked at
-CRISP, SOFT = 0.08, 0.6  # share of the height over which a mark fades in: gritty, and soft
+FINE_GRAINS, CLUMP_GRAINS = 1 / 3, 4.0
+CRISP, SOFT = 0.3, 0.9  # share of the height over which a mark fades in: gritty, and soft
+VALLEYS = 0.3  # share of the surface, the lowest, that a light load of a pen ruled by the surface leaves bare
+THIN = 0.55  # how dark a mark is where hardly any load makes it, of its darkest
+LOOKED_AT = 4  # most samples along a pixel's side
 
-# name: seed, spread of wavelengths (octaves), and how much a regular line pattern adds
+# name: seed, spread of the grain's wavelengths (octaves), weight of the finer roughness and of clumps, and of a regular
+# line pattern
 _SURFACES = {
-    "smooth": (11, 0.35, 0.0),
-    "laid": (12, 0.6, 0.9),
-    "cold-pressed": (13, 0.8, 0.0),
-    "rough": (14, 1.3, 0.0),
-    "board": (15, 0.5, 0.15),
+    "smooth": (11, 0.35, 0.4, 0.25, 0.0),
+    "laid": (12, 0.6, 0.4, 0.35, 0.9),
+    "cold-pressed": (13, 0.5, 0.5, 0.5, 0.0),
+    "rough": (14, 0.7, 0.5, 0.8, 0.0),
+    "board": (15, 0.5, 0.4, 0.3, 0.15),
 }
 
 
 @lru_cache(maxsize=8)
 def surface(name: str) -> Heights:
-    """The height field of a paper surface, shape (TILE, TILE), even over 0..1."""
-    seed, octaves, lines = _SURFACES[name]
-    fy, fx = np.meshgrid(np.fft.fftfreq(TILE), np.fft.fftfreq(TILE), indexing="ij")
-    frequency = np.hypot(fx, fy)
+    """The height field of a paper surface, shape (SIDE, SIDE), even over 0..1."""
+    seed, octaves, fine, clumps, lines = _SURFACES[name]
+    rng = np.random.default_rng(seed)
+    height = _noise(rng, WAVELENGTH, octaves)
+    height += fine * _noise(rng, WAVELENGTH * FINE_GRAINS, 0.4)
+    height += clumps * _noise(rng, WAVELENGTH * CLUMP_GRAINS, 0.5)
+    height += lines * np.cos(2 * np.pi * np.arange(SIDE) / WAVELENGTH)[:, None]
+    ranks = np.empty(SIDE * SIDE, np.float32)
+    ranks[np.argsort(height, axis=None, kind="stable")] = (np.arange(SIDE * SIDE) + 0.5) / (SIDE * SIDE)
+    return ranks.reshape(SIDE, SIDE)
+
+
+def surface_bytes(name: str) -> bytes:
+    """The heights 0..255 of a paper surface, row by row."""
+    return np.round(surface(name) * 255).astype(np.uint8).tobytes()
+
+
+def _noise(rng: np.random.Generator, wavelength: float, octaves: float) -> NDArray[np.float64]:
+    """Noise around a wavelength in samples, with standard deviation 1, that repeats without a seam."""
+    frequency = np.hypot(np.fft.fftfreq(SIDE)[:, None], np.fft.fftfreq(SIDE)[None])
     frequency[0, 0] = 1e-9
-    band = np.exp(-(np.log2(frequency * WAVELENGTH) ** 2) / (2 * octaves**2))
-    noise = np.fft.ifft2(np.fft.fft2(np.random.default_rng(seed).standard_normal((TILE, TILE))) * band).real
-    rows = np.cos(2 * np.pi * (TILE / WAVELENGTH) * np.arange(TILE) / TILE)[:, None]
-    height = noise / noise.std() + lines * rows
-    ranks = np.empty(TILE * TILE, np.float32)
-    ranks[np.argsort(height, axis=None, kind="stable")] = (np.arange(TILE * TILE) + 0.5) / (TILE * TILE)
-    return ranks.reshape(TILE, TILE)
+    band = np.exp(-(np.log2(frequency * wavelength) ** 2) / (2 * octaves**2))
+    noise = np.fft.ifft2(np.fft.fft2(rng.standard_normal((SIDE, SIDE))) * band).real
+    return np.asarray(noise / noise.std())
 
 
 @lru_cache(maxsize=16)
 def surface_of(grain: str, own: str) -> Heights:
-    """The height field a pen catches on: a paper surface by name, or its own grain."""
+    """The height field a pen catches on, shape (SIDE, SIDE): a paper surface by name, or its own grain."""
     if grain != "own":
         return surface(grain)
-    return np.asarray((own_heights(own) + 0.5) / 256, np.float32)
+    return np.tile(np.asarray((own_heights(own) + 0.5) / 256, np.float32), (SIDE // TILE, SIDE // TILE))
 
 
 def fade(tooth: Tooth) -> float:
@@ -58,19 +76,33 @@ def fade(tooth: Tooth) -> float:
 
 
 @numba.njit(cache=True, fastmath=True)
-def deposit(height, load, depth, soft):  # type: ignore[no-untyped-def]
-    """Mark left at a height by a load, both 0..1; rises with either. depth 0 ignores the surface, 1 is ruled by it."""
-    mark = (load * (1.0 + soft) - (1.0 - height)) / soft
-    mark = 0.0 if mark < 0.0 else (1.0 if mark > 1.0 else mark)
-    return load * (1.0 - depth) + mark * depth
+def _smooth(u):  # type: ignore[no-untyped-def]
+    u = 0.0 if u < 0.0 else (1.0 if u > 1.0 else u)
+    return u * u * (3.0 - 2.0 * u)
 
 
 @numba.njit(cache=True, fastmath=True)
-def height_at(tile, u, v, crisp):  # type: ignore[no-untyped-def]
-    """Height at (u, v) samples from the tile's corner, repeating: the nearest sample where crisp, else between four."""
+def deposit(height, load, depth, soft):  # type: ignore[no-untyped-def]
+    """Mark left at a height by a load, both 0..1; rises with either. depth 0 ignores the surface, 1 is ruled by it.
+
+    Over a whole surface the marked share is the load, whatever depth and soft are; a mark is darker where more load
+    makes it. What the surface does not rule is a film that leaves valleys bare until the load fills them.
+    """
+    load = 0.0 if load < 0.0 else (1.0 if load > 1.0 else load)
+    wide = min(soft, 2.0 * load, 2.0 - 2.0 * load)
+    if wide > 1e-6:
+        peaks = _smooth((height - (1.0 - load)) / wide + 0.5)
+    else:
+        peaks = 1.0 if height > 1.0 - load else 0.0
+    bare = VALLEYS * depth * (1.0 - load)
+    film = load / (1.0 - bare / 2.0) * _smooth(height / bare) if bare > 1e-6 else load
+    return (film * (1.0 - depth) + peaks * depth) * (THIN + (1.0 - THIN) * load)
+
+
+@numba.njit(cache=True, fastmath=True)
+def height_at(tile, u, v):  # type: ignore[no-untyped-def]
+    """Height at (u, v) samples from the tile's corner, repeating, between its four samples."""
     n = tile.shape[0]
-    if crisp:
-        return tile[int(np.floor(v)) % n, int(np.floor(u)) % n]
     u, v = u - 0.5, v - 0.5
     i, j = int(np.floor(u)), int(np.floor(v))
     fu, fv = u - i, v - j
@@ -80,16 +112,12 @@ def height_at(tile, u, v, crisp):  # type: ignore[no-untyped-def]
 
 @numba.njit(cache=True, fastmath=True)
 def toothed(tile, u, v, step, load, depth, soft):  # type: ignore[no-untyped-def]
-    """Mark of a load on the pixel whose corner lies at (u, v) samples and whose side is `step` samples.
-
-    Where a pixel holds several grains it takes the mean of four of them: enough to keep the tone, too few to blur the
-    grit.
+    """Mark of one load on the pixel whose corner lies at (u, v) samples and whose side is `step` samples: the mean over
+    its area.
     """
-    crisp = soft < (CRISP + SOFT) / 2
-    if step <= MANY_GRAINS:
-        return deposit(height_at(tile, u + step / 2, v + step / 2, crisp), load, depth, soft)
+    n = min(LOOKED_AT, max(1, int(math.ceil(step))))
     total = 0.0
-    for a in (0.25, 0.75):
-        for b in (0.25, 0.75):
-            total += deposit(height_at(tile, u + a * step, v + b * step, crisp), load, depth, soft)
-    return total / 4
+    for a in range(n):
+        for b in range(n):
+            total += deposit(height_at(tile, u + (a + 0.5) / n * step, v + (b + 0.5) / n * step), load, depth, soft)
+    return total / (n * n)

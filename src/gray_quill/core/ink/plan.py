@@ -11,7 +11,7 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.coverage import PUFF_S
-from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
+from gray_quill.core.ink.grain import SIDE, THIN, VALLEYS, WAVELENGTH, fade, surface_bytes
 from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
 from gray_quill.core.ink.width import footprint
 from gray_quill.core.paper import Paper
@@ -34,15 +34,18 @@ FALLOFF_STEPS = 256
 
 @dataclasses.dataclass(frozen=True)
 class GrainPlan:
-    """What live ink needs of the surface: heights 0..255 row by row in base64, samples a mm, and how load becomes a
-    mark.
+    """What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
+    becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
     """
 
+    surface: str
     size: int
     heights: str
     per_mm: float
     depth: float
     soft: float
+    valleys: float
+    thin: float
     crisp: bool
     load_over_altitude: list[float]
     pace_share: float
@@ -145,7 +148,7 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
     start_mm = ends.start_mm if ends.start_tip < 1 else 0.0
     along = np.linspace(0, start_mm, TAPER_STEPS)
     toothed = recipe.tooth.toothed
-    hardness = grade_load(recipe.tooth.grade) if toothed else 1.0
+    opacity = opacity_factor(recipe.press, force)
     slow, fast = _table(pace_term(recipe.pace, np.array([0.0, FASTEST_MM_S])))
     return PenPlan(
         name=recipe.name,
@@ -154,7 +157,7 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
         ln_width=float(np.log(body.width_mm)),
         press=_table(press_term(recipe.press, force)),
         press_share=_table(press_share(recipe.press, force)),
-        opacity_over_force=_table(hardness * opacity_factor(recipe.press, force)),
+        opacity_over_force=_table(grade_load(recipe.tooth.grade, opacity) if toothed else opacity),
         grain=_grain(recipe, altitude) if toothed else None,
         pace=(slow, fast),
         dot_speed_mm_s=DOT_SPEED_MM_S,
@@ -187,13 +190,15 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
 
 def _grain(recipe: Recipe, altitude: Floats) -> GrainPlan:
     tooth = recipe.tooth
-    heights = np.round(surface_of(tooth.grain, tooth.own) * 255).astype(np.uint8)
     return GrainPlan(
-        size=TILE,
-        heights=base64.b64encode(heights.tobytes()).decode(),
+        surface=tooth.grain,
+        size=TILE if tooth.grain == "own" else SIDE,
+        heights=tooth.own if tooth.grain == "own" else base64.b64encode(surface_bytes(tooth.grain)).decode(),
         per_mm=WAVELENGTH / tooth.scale_mm,
         depth=tooth.depth,
         soft=fade(tooth),
+        valleys=VALLEYS,
+        thin=THIN,
         crisp=tooth.crisp,
         load_over_altitude=_table(load_over_lean(lean_share(recipe.lean, altitude))),
         pace_share=PACE_SHARE,

@@ -60,7 +60,7 @@ def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
     pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, force)
     if recipe.tooth.toothed:
         leaning = load_over_lean(lean_share(recipe.lean, altitude))
-        opacity = np.clip(opacity * grade_load(recipe.tooth.grade) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
+        opacity = np.clip(grade_load(recipe.tooth.grade, opacity) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
     return Samples(t_s, x, y, speed, press_term(recipe.press, force), pace, opacity, aspect, angle)
 
 

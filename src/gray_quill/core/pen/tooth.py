@@ -55,9 +55,12 @@ def own_heights(code: str) -> NDArray[np.uint8]:
     return np.frombuffer(data, np.uint8).reshape(TILE, TILE)
 
 
-def grade_load(grade: str) -> float:
-    """Share of the surface a grade reaches at full force: 0.3 for 4H to 1 for 8B, evenly."""
-    return 0.3 + 0.7 * GRADES.index(grade) / (len(GRADES) - 1)
+def grade_load(grade: str, opacity: Floats) -> Floats:
+    """Share of the surface a grade reaches where the pen's opacity factor is `opacity`, 0..1: at full force half of it
+    for 4H to all for 8B, and a soft lead gives most of that to a light hand already.
+    """
+    soft = GRADES.index(grade) / (len(GRADES) - 1)
+    return np.asarray((0.5 + 0.5 * soft) * opacity ** (1 - 0.55 * soft))
 
 
 def load_over_lean(lean_share: Floats) -> Floats:

@@ -1,0 +1,182 @@
+"""What a toothed tip rubs onto the surface: the load each place gets, and the mark it leaves there.
+
+A lead presses most in its middle: the load falls to its rim as sqrt(1 - r^2), r the distance from the middle over half
+the width (contact of a round body, Hertz; from memory). A place takes the most any part of the stroke presses there.
+Loads are laid in cells finer than both grain and pixel, marks are made in each, and a pixel holds their mean, so that
+tone is the same at any density.
+"""
+
+import math
+
+import numba
+import numpy as np
+
+from gray_quill.core.ink.coverage import BOX, box_edges
+from gray_quill.core.ink.grain import deposit, height_at
+
+BLOCK_PX = 64
+LEAST_CELLS, MOST_CELLS = 2, 6  # along a pixel's side
+CELL_SAMPLES = 1.4  # of the surface along a cell's side, at most where MOST_CELLS allows
+ACROSS = 4.0  # cells there are across a stroke's mean width at least, where MOST_CELLS allows
+STRIDE, STRAIGHT, SAME_LOAD = 0.3, 0.03, 0.05  # of the tip's short side: longest piece, and how straight it is
+
+
+@numba.njit(cache=True, fastmath=True)
+def cells_a_pixel(step, width_px):  # type: ignore[no-untyped-def]
+    """How many cells lie along a pixel's side of `step` samples of the surface."""
+    wanted = max(step / CELL_SAMPLES, ACROSS / max(width_px, 0.1))
+    return int(min(MOST_CELLS, max(LEAST_CELLS, math.ceil(wanted))))
+
+
+@numba.njit(cache=True, fastmath=True)
+def rub(plane, shape, path, pieces, first, last, tile, left, above, step, depth, soft):  # type: ignore[no-untyped-def]
+    """Raise an empty plane to the marks of pieces first..last. The plane's corner lies at (left, above) on the paper,
+    px; tile, step, depth, soft: as in grain.py.
+    """
+    cov, row_lo, row_hi = plane
+    height, width = cov.shape
+    lo, hi = pieces[first], pieces[last]
+    x, y, long, short, angle = path.x, path.y, path.long, path.short, path.angle
+    reach = long[lo:hi].max() * 0.7072 + 1
+    i_lo, i_hi = max(0, int(x[lo:hi].min() - reach)), min(width, int(x[lo:hi].max() + reach) + 1)
+    j_lo, j_hi = max(0, int(y[lo:hi].min() - reach)), min(height, int(y[lo:hi].max() + reach) + 1)
+    n = cells_a_pixel(step, short[lo:hi].mean())
+    cells = np.zeros((BLOCK_PX * n, BLOCK_PX * n), np.float32)
+    edges = np.empty((8, 3))
+    for top in range(j_lo, j_hi, BLOCK_PX):
+        for side in range(i_lo, i_hi, BLOCK_PX):
+            bottom, end = min(top + BLOCK_PX, j_hi), min(side + BLOCK_PX, i_hi)
+            touched = False
+            for p in range(first, last):
+                m = pieces[p]
+                while True:
+                    k = m
+                    m = _next(path, k, pieces[p + 1] - 1)
+                    r = max(long[k], long[m]) * 0.7072
+                    beside = max(x[k], x[m]) + r < side or min(x[k], x[m]) - r > end
+                    if not (beside or max(y[k], y[m]) + r < top or min(y[k], y[m]) - r > bottom):
+                        touched = True
+                        phi = (angle[k] + angle[m]) / 2
+                        if shape == BOX:
+                            _press_box(cells, n, side, top, path, k, m, phi, edges)
+                        else:
+                            _press(cells, n, side, top, path, k, m, phi)
+                    if m >= pieces[p + 1] - 1:
+                        break
+            if not touched:
+                continue
+            for j in range(top, bottom):
+                for i in range(side, end):
+                    total = 0.0
+                    for b in range(n):
+                        for a in range(n):
+                            here = cells[(j - top) * n + b, (i - side) * n + a]
+                            if here > 0.0:
+                                u = (left + i + (a + 0.5) / n) * step
+                                v = (above + j + (b + 0.5) / n) * step
+                                total += deposit(height_at(tile, u, v), here, depth, soft)
+                    if total > 0.0:
+                        cov[j, i] = total / (n * n)
+                        row_lo[j] = min(row_lo[j], i)
+                        row_hi[j] = max(row_hi[j], i + 1)
+            cells[:] = 0.0
+
+
+@numba.njit(cache=True, fastmath=True)
+def _next(path, k, last):  # type: ignore[no-untyped-def]
+    """The point a segment from k goes to: further than the next one while what lies between could not be told from a
+    straight piece of evenly changing width. Neighbouring segments of a wide tip lie almost wholly over each other.
+    """
+    x, y, long, alpha = path.x, path.y, path.long, path.alpha
+    m = min(k + 1, last)
+    far, off = STRIDE * path.short[k], STRAIGHT * path.short[k]
+    while m < last:
+        ex, ey = x[m + 1] - x[k], y[m + 1] - y[k]
+        square = ex * ex + ey * ey
+        if square > far * far:
+            break
+        px, py = x[m] - x[k], y[m] - y[k]
+        share = min(1.0, max(0.0, (px * ex + py * ey) / max(square, 1e-12)))
+        px, py = px - share * ex, py - share * ey
+        if px * px + py * py > off * off or abs(long[m] - long[k] - share * (long[m + 1] - long[k])) > off:
+            break
+        if abs(alpha[m] - alpha[k] - share * (alpha[m + 1] - alpha[k])) > SAME_LOAD:
+            break
+        m += 1
+    return m
+
+
+@numba.njit(cache=True, fastmath=True)
+def _press(cells, n, side, top, path, k, m, phi):  # type: ignore[no-untyped-def]
+    """Load of the hull of two ellipses (or discs) of one mean aspect and direction, in the plane squeezed until they
+    are discs.
+    """
+    x0, y0, l0, s0, a0 = path.x[k], path.y[k], path.long[k], path.short[k], path.alpha[k]
+    x1, y1, l1, s1, a1 = path.x[m], path.y[m], path.long[m], path.short[m], path.alpha[m]
+    if s0 + s1 <= 0.0 or l0 + l1 <= 0.0:
+        return
+    c, s = math.cos(phi), math.sin(phi)
+    q = (l0 + l1) / (s0 + s1)
+    r0, r1 = l0 / (2 * q), l1 / (2 * q)
+    dx, dy = x1 - x0, y1 - y0
+    ex, ey = (dx * c + dy * s) / q, -dx * s + dy * c
+    length = math.sqrt(ex * ex + ey * ey)
+    half_long, half_short = max(l0, l1) * 0.5, max(s0, s1) * 0.5
+    reach_x, reach_y = math.hypot(half_long * c, half_short * s), math.hypot(half_long * s, half_short * c)
+    nested = length <= abs(r1 - r0) + 1e-9
+    ux, uy = (1.0, 0.0) if length < 1e-9 else (ex / length, ey / length)
+    b = 0.0 if nested else (r0 - r1) / length
+    a = math.sqrt(1.0 - b * b)
+    rows, columns = cells.shape
+    most = max(a0, a1)
+    for j in range(
+        max(0, int((min(y0, y1) - reach_y - top) * n)), min(rows, int((max(y0, y1) + reach_y - top) * n) + 1)
+    ):
+        for i in range(
+            max(0, int((min(x0, x1) - reach_x - side) * n)), min(columns, int((max(x0, x1) + reach_x - side) * n) + 1)
+        ):
+            if cells[j, i] >= most:
+                continue
+            px, py = side + (i + 0.5) / n - x0, top + (j + 0.5) / n - y0
+            vx, vy = (px * c + py * s) / q, -px * s + py * c
+            along, across = vx * ux + vy * uy, vy * ux - vx * uy
+            way = a * along - b * abs(across)
+            share = 0.0 if length < 1e-9 else min(1.0, max(0.0, along / length))
+            if nested:
+                gx, gy = (vx - ex, vy - ey) if r1 > r0 else (vx, vy)
+                d, here = math.sqrt(gx * gx + gy * gy), max(r0, r1)
+            elif way < 0.0:
+                d, here = math.sqrt(vx * vx + vy * vy), r0
+            elif way > a * length:
+                d, here = math.sqrt((vx - ex) * (vx - ex) + (vy - ey) * (vy - ey)), r1
+            else:
+                here = r0 - along * b
+                d = abs(across) * a + along * b - r0 + here
+            if d >= here:
+                continue
+            load = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
+            if load > cells[j, i]:
+                cells[j, i] = load
+
+
+@numba.njit(cache=True, fastmath=True)
+def _press_box(cells, n, side, top, path, k, m, phi, edges):  # type: ignore[no-untyped-def]
+    """Load of the hull of two rectangles: an edge presses evenly."""
+    x0, y0, a0, a1 = path.x[k], path.y[k], path.alpha[k], path.alpha[m]
+    dx, dy = path.x[m] - x0, path.y[m] - y0
+    count, x_lo, y_lo, x_hi, y_hi = box_edges(
+        dx, dy, path.long[k], path.short[k], path.long[m], path.short[m], phi, edges
+    )
+    along2 = dx * dx + dy * dy
+    rows, columns = cells.shape
+    for j in range(max(0, int((y0 + y_lo - top) * n)), min(rows, int((y0 + y_hi - top) * n) + 1)):
+        for i in range(max(0, int((x0 + x_lo - side) * n)), min(columns, int((x0 + x_hi - side) * n) + 1)):
+            px, py = side + (i + 0.5) / n - x0, top + (j + 0.5) / n - y0
+            inside = True
+            for e in range(count):
+                if edges[e, 0] * px + edges[e, 1] * py + edges[e, 2] < 0.0:
+                    inside = False
+                    break
+            if inside:
+                share = 0.0 if along2 < 1e-18 else min(1.0, max(0.0, (px * dx + py * dy) / along2))
+                cells[j, i] = max(cells[j, i], a0 + (a1 - a0) * share)

@@ -1,0 +1,190 @@
+import { channels } from '@/lib/colour'
+import type { Ground } from './draw'
+import { deposit, heightAt, heightsOf } from './grain'
+import type { Point } from './live'
+import type { PenPlan } from './plan'
+
+/** What a toothed tip rubs onto the surface, as core/ink/rub.py does it: loads in cells, marks made of them. */
+const BLOCK_PX = 64
+const [LEAST_CELLS, MOST_CELLS, CELL_SAMPLES, ACROSS] = [2, 6, 1.4, 4]
+
+interface Rubbing {
+  scale: number
+  width: number
+  drawn: number
+  /** Cells along a pixel's side. */
+  n: number
+  /** Loads of the blocks that were touched, by their place. */
+  blocks: Map<string, Float32Array>
+}
+const rubbings = new WeakMap<readonly Point[], Rubbing>()
+
+/** A footprint in pixels. */
+interface Foot {
+  x: number
+  y: number
+  long: number
+  short: number
+  angle: number
+  load: number
+}
+
+/** Draw a toothed stroke, of which points up to `from` are on the ground already. */
+export function drawRubbed(
+  { context: c, scale }: Ground,
+  plan: PenPlan,
+  points: readonly Point[],
+  from: number,
+  pieces: (a: Point, b: Point) => [Point, Point][],
+) {
+  if (!points.length) return
+  let rubbing = rubbings.get(points)
+  if (!rubbing || rubbing.scale !== scale || rubbing.width !== c.canvas.width || (from === 0 && rubbing.drawn)) {
+    const { per_mm } = plan.grain!
+    const wanted = Math.max(per_mm / scale / CELL_SAMPLES, ACROSS / Math.max(plan.width_mm * scale, 0.1))
+    const n = Math.min(MOST_CELLS, Math.max(LEAST_CELLS, Math.ceil(wanted)))
+    if (rubbing) c.clearRect(0, 0, c.canvas.width, c.canvas.height)
+    rubbing = { scale, width: c.canvas.width, drawn: 0, n, blocks: new Map() }
+    rubbings.set(points, rubbing)
+  }
+  const dirty = { left: Infinity, top: Infinity, right: 0, bottom: 0 }
+  for (let i = rubbing.drawn; i < points.length; i += 1) {
+    if (i === 0 && points.length > 1) continue // its segment covers it
+    for (const [a, b] of pieces(points[Math.max(0, i - 1)]!, points[i]!)) {
+      const [p, q] = [foot(a, scale), foot(b, scale)]
+      const reach = Math.max(p.long, q.long) * 0.7072
+      const left = Math.max(0, Math.floor(Math.min(p.x, q.x) - reach))
+      const top = Math.max(0, Math.floor(Math.min(p.y, q.y) - reach))
+      const right = Math.min(c.canvas.width, Math.ceil(Math.max(p.x, q.x) + reach))
+      const bottom = Math.min(c.canvas.height, Math.ceil(Math.max(p.y, q.y) + reach))
+      for (let bj = Math.floor(top / BLOCK_PX); bj * BLOCK_PX < bottom; bj += 1)
+        for (let bi = Math.floor(left / BLOCK_PX); bi * BLOCK_PX < right; bi += 1)
+          press(block(rubbing, bi, bj), rubbing.n, bi * BLOCK_PX, bj * BLOCK_PX, p, q, plan.shape === 'chisel')
+      dirty.left = Math.min(dirty.left, left)
+      dirty.top = Math.min(dirty.top, top)
+      dirty.right = Math.max(dirty.right, right)
+      dirty.bottom = Math.max(dirty.bottom, bottom)
+    }
+  }
+  rubbing.drawn = points.length
+  if (dirty.left < dirty.right && dirty.top < dirty.bottom) paint(c, rubbing, plan, dirty)
+}
+
+const foot = (p: Point, scale: number): Foot => ({
+  x: p.x * scale,
+  y: p.y * scale,
+  long: p.long * scale,
+  short: p.short * scale,
+  angle: p.angle,
+  load: p.opacity,
+})
+
+function block({ blocks, n }: Rubbing, bi: number, bj: number): Float32Array {
+  const key = `${bi} ${bj}`
+  let cells = blocks.get(key)
+  if (!cells) blocks.set(key, (cells = new Float32Array((BLOCK_PX * n) ** 2)))
+  return cells
+}
+
+/** Load of the hull of two footprints: rounded tips press most in their middle, an edge presses evenly. */
+function press(cells: Float32Array, n: number, side: number, top: number, a: Foot, b: Foot, box: boolean) {
+  if (a.long + b.long <= 0 || a.short + b.short <= 0) return
+  const phi = (a.angle + b.angle) / 2
+  const [c, s] = [Math.cos(phi), Math.sin(phi)]
+  const q = (a.long + b.long) / (a.short + b.short)
+  const [r0, r1] = [a.long / (2 * q), b.long / (2 * q)]
+  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const [ex, ey] = [(dx * c + dy * s) / q, -dx * s + dy * c]
+  const length = Math.hypot(ex, ey)
+  const [ux, uy] = length < 1e-9 ? [1, 0] : [ex / length, ey / length]
+  const nested = length <= Math.abs(r1 - r0) + 1e-9
+  const lean = nested ? 0 : (r0 - r1) / length
+  const upright = Math.sqrt(1 - lean * lean)
+  const most = Math.max(a.load, b.load)
+  const [halfLong, halfShort] = [Math.max(a.long, b.long) / 2, Math.max(a.short, b.short) / 2]
+  const reachX = box ? halfLong * Math.abs(c) + halfShort * Math.abs(s) : Math.hypot(halfLong * c, halfShort * s)
+  const reachY = box ? halfLong * Math.abs(s) + halfShort * Math.abs(c) : Math.hypot(halfLong * s, halfShort * c)
+  const size = BLOCK_PX * n
+  const from = (low: number) => Math.max(0, Math.trunc(low * n))
+  const to = (high: number) => Math.min(size, Math.trunc(high * n) + 1)
+  for (let j = from(Math.min(a.y, b.y) - reachY - top); j < to(Math.max(a.y, b.y) + reachY - top); j += 1) {
+    for (let i = from(Math.min(a.x, b.x) - reachX - side); i < to(Math.max(a.x, b.x) + reachX - side); i += 1) {
+      const k = j * size + i
+      if (cells[k]! >= most) continue
+      const [px, py] = [side + (i + 0.5) / n - a.x, top + (j + 0.5) / n - a.y]
+      const [vx, vy] = [(px * c + py * s) / q, -px * s + py * c]
+      const along = vx * ux + vy * uy
+      const share = length < 1e-9 ? 0 : Math.min(1, Math.max(0, along / length))
+      const load = a.load + (b.load - a.load) * share
+      if (box) {
+        // squeezed, a rectangle of the tip's aspect is a square; the hull of two is their box cut by the strip between
+        const half = r0 + (r1 - r0) * share
+        const across = Math.abs(vy * ux - vx * uy)
+        const within =
+          vx >= Math.min(-r0, ex - r1) &&
+          vx <= Math.max(r0, ex + r1) &&
+          vy >= Math.min(-r0, ey - r1) &&
+          vy <= Math.max(r0, ey + r1)
+        if (within && across <= half * (Math.abs(ux) + Math.abs(uy)) && load > cells[k]!) cells[k] = load
+        continue
+      }
+      const across = Math.abs(vy * ux - vx * uy)
+      const way = upright * along - lean * across
+      let [d, here] = [0, 0]
+      if (nested) [d, here] = [r1 > r0 ? Math.hypot(vx - ex, vy - ey) : Math.hypot(vx, vy), Math.max(r0, r1)]
+      else if (way < 0) [d, here] = [Math.hypot(vx, vy), r0]
+      else if (way > upright * length) [d, here] = [Math.hypot(vx - ex, vy - ey), r1]
+      else {
+        here = r0 - along * lean
+        d = across * upright + along * lean - r0 + here
+      }
+      if (d >= here) continue
+      const pressed = load * Math.sqrt(1 - (d * d) / (here * here))
+      if (pressed > cells[k]!) cells[k] = pressed
+    }
+  }
+}
+
+/** Make the marks of a part of the ground anew. */
+function paint(
+  c: CanvasRenderingContext2D,
+  { blocks, n, scale }: Rubbing,
+  plan: PenPlan,
+  box: { left: number; top: number; right: number; bottom: number },
+) {
+  const grain = plan.grain!
+  const heights = heightsOf(grain)
+  const step = grain.per_mm / scale
+  const [r, g, b] = channels(plan.colour)
+  const [width, height] = [box.right - box.left, box.bottom - box.top]
+  const picture = c.createImageData(width, height)
+  const size = BLOCK_PX * n
+  for (let bj = Math.floor(box.top / BLOCK_PX); bj * BLOCK_PX < box.bottom; bj += 1) {
+    for (let bi = Math.floor(box.left / BLOCK_PX); bi * BLOCK_PX < box.right; bi += 1) {
+      const cells = blocks.get(`${bi} ${bj}`)
+      if (!cells) continue
+      for (let j = Math.max(box.top, bj * BLOCK_PX); j < Math.min(box.bottom, (bj + 1) * BLOCK_PX); j += 1) {
+        for (let i = Math.max(box.left, bi * BLOCK_PX); i < Math.min(box.right, (bi + 1) * BLOCK_PX); i += 1) {
+          let total = 0
+          for (let v = 0; v < n; v += 1) {
+            const row = ((j - bj * BLOCK_PX) * n + v) * size + (i - bi * BLOCK_PX) * n
+            for (let u = 0; u < n; u += 1) {
+              const load = cells[row + u]!
+              if (load > 0) {
+                const at = heightAt(heights, grain.size, (i + (u + 0.5) / n) * step, (j + (v + 0.5) / n) * step)
+                total += deposit(grain, at, load)
+              }
+            }
+          }
+          if (!total) continue
+          const k = 4 * ((j - box.top) * width + i - box.left)
+          picture.data[k] = r!
+          picture.data[k + 1] = g!
+          picture.data[k + 2] = b!
+          picture.data[k + 3] = Math.round((255 * total) / (n * n))
+        }
+      }
+    }
+  }
+  c.putImageData(picture, box.left, box.top)
+}
