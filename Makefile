@@ -59,16 +59,18 @@ format: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff format -q src tests bench tools
 	cd web && npm run --silent format
 
-# Two halves beside each other, one for each core: tests in the browser, and all others.
+# Two halves beside each other, one for each core: tests of the screens, and all others, with those that compare the
+# browser's sums with the core's and need no server.
+PARITY := tests/browser/test_parity.py tests/browser/test_palm_parity.py
 UNITTEST := $(PY) -W error::RuntimeWarning -m unittest -v
 test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js build/.wheel
 	$(MAKE) --no-print-directory --keep-going --jobs=2 --output-sync=target test-core test-browser
 
-test-core: .venv/.dev
-	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py))
+test-core: .venv/.dev check-browser web/dist-parity/live-ink.js
+	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py)) $(PARITY)
 
 test-browser: setup .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(UNITTEST) $(wildcard tests/browser/test_*.py)
+	$(UNITTEST) $(filter-out $(PARITY),$(wildcard tests/browser/test_*.py))
 
 bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 	$(PY) bench/run.py

@@ -89,6 +89,9 @@ class Crispness(unittest.TestCase):
         self.assertTrue(rows[0].kept < rows[1].kept and rows[0].kept < 0.9 <= rows[2].kept)
         self.assertRegex(rows[0].cause, "1.8 pixels wide at 150 dpi")
         self.assertEqual(rows[2].cause, "")
+        for row in rows:
+            self.assertEqual(row.words == "grittier than the panel shows", row.kept > 1.005, row)
+        self.assertIn(f"keeps {100 * rows[0].kept:.0f} %", rows[0].words)
         _, soft = export_crispness(toothed(PENCIL, crisp=False, scale_mm=0.8), HAND, DEVICE)
         self.assertTrue(all("Crisp" in r.cause for r in soft), soft)
         self.assertEqual(export_crispness(SHIPPED_PENS["survey-marker"], HAND, DEVICE)[1], [])

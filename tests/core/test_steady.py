@@ -125,6 +125,14 @@ class Readings(unittest.TestCase):
             self.assertAlmostEqual(reading.wobble_mm / across, 1, delta=0.1)
             self.assertAlmostEqual(np.sqrt(reading.band_power) / rms, 1, delta=0.1)
 
+    def test_too_few_reports_tell_no_shake(self) -> None:
+        """Four samples in an hour, read at once; and a line at 15 reports a second, which cannot show 8 Hz."""
+        hour = (np.array([0.0, 1200, 2400, 3600]), np.array([20.0, 30, 40, 50]), np.array([30.0, 31, 30, 31]))
+        t = np.arange(0, 6, 1 / 15)
+        sparse = (t, 20 + 10 * t, 30 + 0.2 * np.sin(2 * np.pi * 9 * t))
+        for stroke in (hour, sparse):
+            self.assertEqual(shake([stroke]).wobble_mm, 0)
+
     def test_a_corner_that_is_cut_is_measured(self) -> None:
         leg = np.linspace(0, 15, 150)
         x, y = np.concatenate((20 + leg, np.full(150, 35.0))), np.concatenate((np.full(150, 30.0), 30 + leg))

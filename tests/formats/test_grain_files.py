@@ -35,7 +35,7 @@ class GrainFiles(unittest.TestCase):
         self.assertEqual(text.count("<path fill="), 1)
         alpha = np.asarray(picture)[..., 3]
         inked = alpha[alpha > 0]
-        self.assertGreater(((inked < 30) | (inked > 200)).mean(), 0.6, "grit, not grey")
+        self.assertGreater(float(inked.std()), 65, "grit, not grey")
 
     def test_pdf_and_png_have_the_same_tone(self) -> None:
         """Grain, a spray, a wet edge, and crossings that build up."""

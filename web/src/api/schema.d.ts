@@ -1443,11 +1443,15 @@ export interface components {
             parameter: number;
             unit: string;
         };
-        /** @description dpi of an export, the share of the panel's grit it keeps, and why it loses the rest; "" where it does not. */
+        /**
+         * @description dpi of an export, its grit over the panel's, what that means, and why it loses the rest; "" where it does not.
+         *     An export finer than the panel shows grit the panel cannot: that is more than the panel's, and not kept of it.
+         */
         Crispness: {
             cause: string;
             dpi: number;
             kept: number;
+            words: string;
         };
         /** @description A press curve as cubic-bezier(x1, y1, x2, y2) of CSS Easing Functions Level 1, and its largest error in P. */
         CubicForm: {

@@ -19,7 +19,7 @@ BAND_HZ = (8.0, 12.0)  # physiological tremor (Elble and Koller 1990; from memor
 @dataclasses.dataclass(frozen=True, eq=False)
 class Shake:
     """wobble_mm: RMS distance of the paths from their zero-phase low-passed selves; band_power: power of position in
-    the 8-12 Hz band, mm^2. Both are 0 when no stroke lasts SHORTEST_S.
+    the 8-12 Hz band, mm^2. Both are 0 when no stroke lasts SHORTEST_S with reports enough to tell (Nyquist).
     """
 
     wobble_mm: float
@@ -30,7 +30,7 @@ def shake(strokes: Sequence[Timed]) -> Shake:
     """Wobble of a set of strokes, judged on those long enough."""
     squares, power, count = 0.0, 0.0, 0
     for t, x, y in strokes:
-        if t[-1] < SHORTEST_S:
+        if t[-1] < SHORTEST_S or len(t) < 2 * BAND_HZ[1] * t[-1]:
             continue
         now = np.arange(0, t[-1], 1 / EVEN_HZ)
         path = np.vstack((np.interp(now, t, x), np.interp(now, t, y)))

@@ -41,6 +41,7 @@ CLOGGED, BROKEN = 1 / 3, 0.1
 EXPORT_DPI = (150, 300, 600)
 APERTURE_MM = 0.1  # about one minute of arc at reading distance: finer grit is not seen as grit
 KEPT = 0.9  # share of the panel's grit an export must keep to pass for it
+FINER = 1.005  # from there on an export shows more grit than the panel
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -73,10 +74,13 @@ class SmallText:
 
 @dataclasses.dataclass(frozen=True)
 class Crispness:
-    """dpi of an export, the share of the panel's grit it keeps, and why it loses the rest; "" where it does not."""
+    """dpi of an export, its grit over the panel's, what that means, and why it loses the rest; "" where it does not.
+    An export finer than the panel shows grit the panel cannot: that is more than the panel's, and not kept of it.
+    """
 
     dpi: int
     kept: float
+    words: str
     cause: str
 
 
@@ -219,6 +223,7 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
             Crispness(
                 dpi,
                 kept,
+                f"keeps {100 * kept:.0f} % of the grit" if kept <= FINER else "grittier than the panel shows",
                 "" if kept >= KEPT else _loss(recipe.tooth.scale_mm * px_per_mm(dpi), dpi, crisp, kept, at_best),
             )
         )

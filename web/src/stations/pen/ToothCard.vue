@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { percent } from '@/lib/numbers'
+import NumberedWords from '@/components/NumberedWords.vue'
 import { useDraft } from '@/stores/draft'
 import { useShading } from './use-shading'
 
@@ -40,9 +41,8 @@ const pick = (grade: string) => {
           <tr v-for="c in reply.crispness" :key="c.dpi" :data-dpi="c.dpi">
             <th scope="row">{{ c.dpi }} dpi</th>
             <td>
-              keeps <b :class="{ bad: c.cause }">{{ percent(c.kept) }}</b> of the grit<span v-if="c.cause" class="small"
-                >: {{ c.cause }}</span
-              >
+              <span :class="{ bad: c.cause }"><NumberedWords :words="c.words" /></span
+              ><span v-if="c.cause" class="small">: {{ c.cause }}</span>
             </td>
           </tr>
         </tbody>
