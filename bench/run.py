@@ -13,11 +13,13 @@ import shapely
 from OneEuroFilter import OneEuroFilter
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
+from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import outline
-from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.page import opacity_plane, page_pixels
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.ink.view import page_view
+from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
 from gray_quill.core.paper import paper_from_spec
@@ -25,7 +27,7 @@ from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady.one_euro import one_euro
 from gray_quill.core.quantities import record_json
-from gray_quill.core.trace import Trace, make_trace
+from gray_quill.core.trace import Trace, make_trace, moved
 from tests.browser.driver import browser, served, wait_for
 
 ROUNDS = 7
@@ -235,6 +237,24 @@ def lag_draws(count: int = 1_000_000) -> tuple[float, float]:
     return best_ms(lambda: draw_totals(stages, 1, count)), best_ms(numbers)
 
 
+def pens() -> dict[str, tuple[float, float]]:
+    """Of each shipped pen: ms to draw a page of 200 written strokes at 200 dpi, and ns a pixel they ink."""
+    paper = paper_from_spec("blank A4")
+    view = page_view(paper, 200)
+    words = "Hawk-moth on the white sheet, wings folded"
+    line = write_text(words, SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], 3)
+    traces = [moved(t, 0, 18 * k) for k in range(10) for t in line][:200]
+    empty = best_ms(lambda: page_pixels([], paper, view), 3)
+    out = {}
+    for name, recipe in SHIPPED_PENS.items():
+        inks = [settle(t, recipe) for t in traces]
+        inked = sum(int((opacity_plane([ink], box_view(ink.box_mm, view.px_per_mm)) > 0).sum()) for ink in inks)
+        page_pixels(inks, paper, view)
+        ours = best_ms(lambda inks=inks: page_pixels(inks, paper, view), 3) - empty  # type: ignore[misc]
+        out[name] = ours, 1e6 * ours / inked
+    return out
+
+
 def main() -> None:
     print(f"{'work':<58} {'peer or limit':<34} {'ours':>10} {'theirs':>10} {'ratio':>7} {'goal':>6}")
     inks = [settle(t, PEN) for t in page_of_strokes()]
@@ -258,6 +278,11 @@ def main() -> None:
         ours / theirs,
         0.25,
     )
+    costs = pens()
+    plain = costs["reed-ballpoint"][1]
+    for name, (ours, ns) in costs.items():
+        words = f"200 strokes of {name}, {ms(ours)}, a pixel"
+        row(words, "a pixel of a plain pen", f"{ns:.0f} ns", f"{plain:.0f} ns", ns / plain, 5)
     ours, theirs = euro()
     row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
     ours, theirs = lag_draws()

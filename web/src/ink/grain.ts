@@ -78,7 +78,7 @@ export function heightAt(heights: Uint8Array, n: number, u: number, v: number): 
   )
 }
 
-const LOOKED_AT = 4
+const LOOKED_AT = 3
 
 /** The mark of one load on the pixel whose corner lies at (u, v) samples and whose side is `step` samples. */
 export function grainMark(grain: Grain, u: number, v: number, step: number, load: number): number {

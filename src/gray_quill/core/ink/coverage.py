@@ -18,6 +18,7 @@ from gray_quill.core.arrays import Floats
 DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
 PUFF_S = 0.12  # what a spray lays as it lands, so that a dot shows
+SHORT_PUFF = 0.2  # of a spray's radius: a piece of its way that may be laid as one
 THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
 SHARP, LEAST_TURN_PX = 0.85, 0.15  # squared cosine of the turn, and its distance from the last point, that keep a point
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
@@ -467,10 +468,18 @@ def spray(plane, path, lo, hi):  # type: ignore[no-untyped-def]
     """
     x, y, width, flow, t_s = path.x, path.y, path.long, path.alpha, path.t_s
     _puff(plane, x[lo], y[lo], x[lo], y[lo], max(0.7, width[lo] * 0.5), flow[lo] * PUFF_S)
+    start, dose = lo, 0.0
     for k in range(lo, hi - 1):
-        dose = (flow[k] + flow[k + 1]) * 0.5 * (t_s[k + 1] - t_s[k])
+        dose += (flow[k] + flow[k + 1]) * 0.5 * (t_s[k + 1] - t_s[k])
+        if k + 2 < hi:  # pieces that are short for the spray are laid as one
+            reach = SHORT_PUFF * max(0.7, width[start] * 0.5)
+            away = math.hypot(x[k + 2] - x[start], y[k + 2] - y[start])
+            if away < reach and abs(width[k + 2] - width[start]) < reach:
+                continue
         if dose > 0.0:
-            _puff(plane, x[k], y[k], x[k + 1], y[k + 1], max(0.7, (width[k] + width[k + 1]) * 0.25), dose)
+            r = max(0.7, (width[start] + width[k + 1]) * 0.25)
+            _puff(plane, x[start], y[start], x[k + 1], y[k + 1], r, dose)
+        start, dose = k + 1, 0.0
 
 
 @numba.njit(cache=True)

@@ -16,12 +16,13 @@ from gray_quill.core.pen.tooth import TILE, Tooth, own_heights
 
 Heights = NDArray[np.float32]
 SIDE = 512
+LAST = SIDE - 1  # SIDE is a power of two, so that places repeat by their lowest bits
 WAVELENGTH = 8.0
 FINE_GRAINS, CLUMP_GRAINS = 1 / 3, 4.0
 CRISP, SOFT = 0.3, 0.9  # share of the height over which a mark fades in: gritty, and soft
 VALLEYS = 0.3  # share of the surface, the lowest, that a light load of a pen ruled by the surface leaves bare
 THIN = 0.55  # how dark a mark is where hardly any load makes it, of its darkest
-LOOKED_AT = 4  # most samples along a pixel's side
+LOOKED_AT = 3  # most samples along a pixel's side
 
 # name: seed, spread of the grain's wavelengths (octaves), weight of the finer roughness and of clumps, and of a regular
 # line pattern
@@ -102,11 +103,10 @@ def deposit(height, load, depth, soft):  # type: ignore[no-untyped-def]
 @numba.njit(cache=True, fastmath=True)
 def height_at(tile, u, v):  # type: ignore[no-untyped-def]
     """Height at (u, v) samples from the tile's corner, repeating, between its four samples."""
-    n = tile.shape[0]
     u, v = u - 0.5, v - 0.5
-    i, j = int(np.floor(u)), int(np.floor(v))
+    i, j = int(math.floor(u)), int(math.floor(v))
     fu, fv = u - i, v - j
-    i0, i1, j0, j1 = i % n, (i + 1) % n, j % n, (j + 1) % n
+    i0, i1, j0, j1 = i & LAST, (i + 1) & LAST, j & LAST, (j + 1) & LAST
     return (tile[j0, i0] * (1 - fu) + tile[j0, i1] * fu) * (1 - fv) + (tile[j1, i0] * (1 - fu) + tile[j1, i1] * fu) * fv
 
 
