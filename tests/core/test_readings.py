@@ -3,6 +3,8 @@
 import dataclasses
 import unittest
 
+import numpy as np
+
 from gray_quill.core.advice.proposals import ADVICE_READINGS, advise
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.srgb import hex_of, is_dark, rgb
@@ -10,14 +12,32 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import settle
+from gray_quill.core.pen.ends import taper
+from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.readings.differences import differences
 from gray_quill.core.readings.ink_readings import HEAVY_MS, LOST_CORNER_MM, Readings, read_ink
 from gray_quill.core.readings.notes import NOTES, effort_word, notes_of
 from gray_quill.core.readings.reading import BETTER, SHARE, Reading, in_words, readings_of
+from gray_quill.core.trace import make_trace
 
 LINE = write_text("moth on the lamp, wing", SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"], 3)
+
+
+class Tapers(unittest.TestCase):
+    def test_the_steepest_taper_is_the_formulas_at_every_speed_and_rate(self) -> None:
+        """w (tip + (1 - tip) ease(s / length)), its derivative by small steps; slow and fast, at any report rate."""
+        for length, tip, ease in ((0.5, 0.0, 0.0), (1.5, 0.2, 0.6), (4.0, 0.5, 1.0)):
+            ends = {"start_mm": length, "start_tip": tip, "ease": ease}
+            recipe = read_recipe({"body": {"width_mm": 1.2}, "ends": ends})
+            s = np.linspace(0, length, 4001)
+            slopes = np.abs(np.diff(1.2 * taper(s, length, tip, ease))) / (s[1] - s[0])
+            steep = float(slopes.reshape(20, 200).mean(axis=1).max())  # over a twentieth of the taper
+            for speed, hz in ((8, 240), (60, 60), (60, 240), (200, 240)):
+                t = np.arange(0, 30 / speed, 1 / hz)
+                line = make_trace(t, 20 + speed * t, 0 * t + 30, 0 * t + 0.5)
+                self.assertAlmostEqual(read_ink([line], recipe).max_taper_slope / steep, 1, delta=0.12, msg=f"{ends}")
 
 
 class Declared(unittest.TestCase):

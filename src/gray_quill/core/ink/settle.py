@@ -19,7 +19,7 @@ from gray_quill.core.quantities import changed
 from gray_quill.core.trace import Trace
 
 TOLERANCE_MM = 0.006  # how far a straight piece may lie from the curve
-TAPER_STEP_MM = 0.2  # longest piece where the width tapers
+TAPER_STEP_MM, TAPER_PIECES = 0.2, 16  # longest piece where the width tapers, and how many a taper has at least
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -75,14 +75,10 @@ def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
     rules = rules_of(paper) if wash.straight_to == "the ruling" else None
     x, y = straightened(samples.x_mm, samples.y_mm, strength_for(trace, wash), rules)
     ends = recipe.ends.for_width(recipe.body.width_mm)
-    x, y, at, along = smooth_path(
-        x,
-        y,
-        TOLERANCE_MM,
-        TAPER_STEP_MM,
-        ends.start_mm if ends.start_tip < 1 else 0.0,
-        ends.end_mm if ends.end_tip < 1 else 0.0,
-    )
+    start_mm = ends.start_mm if ends.start_tip < 1 else 0.0
+    end_mm = ends.end_mm if ends.end_tip < 1 else 0.0
+    step_mm = min([TAPER_STEP_MM, *(zone / TAPER_PIECES for zone in (start_mm, end_mm) if zone > 0)])
+    x, y, at, along = smooth_path(x, y, TOLERANCE_MM, step_mm, start_mm, end_mm)
     low = at.astype(np.int64)
     high = np.minimum(low + 1, len(samples.t_s) - 1)
     share = at - low

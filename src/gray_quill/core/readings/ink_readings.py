@@ -20,6 +20,7 @@ from gray_quill.core.trace import Trace, path_length_mm
 
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
+TAPER_STEPS = 20  # even steps along a taper between which its slope is read
 REST_MM = 0.05  # unless the pen lay still meanwhile
 
 # From where on readings deserve attention. Common practice, no source, but for the reason beside each.
@@ -197,10 +198,10 @@ def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
             continue  # a stroke that is all taper has no body to taper from
         full = np.flatnonzero(ink.short_mm >= 0.95 * np.median(ink.short_mm))
         lengths.append((along[full[0]], along[-1] - along[full[-1]]))
-        step = np.diff(along)
-        near = ((along[1:] <= zones[0]) | (along[-1] - along[:-1] <= zones[1])) & (step > 0.05)
-        if near.any():
-            slope = max(slope, float((np.abs(np.diff(ink.short_mm))[near] / step[near]).max()))
+        for zone, lo in ((zones[0], 0.0), (zones[1], along[-1] - zones[1])):
+            if zone > 0:  # by even steps along the path, however densely or sparsely the hand was reported there
+                width = np.interp(np.linspace(lo, lo + zone, TAPER_STEPS + 1), along, ink.short_mm)
+                slope = max(slope, float(np.abs(np.diff(width)).max()) * TAPER_STEPS / zone)
     start, end = np.median(np.array(lengths), axis=0) if lengths else (0.0, 0.0)
     return {"taper_start_mm": float(start), "taper_end_mm": float(end), "max_taper_slope": slope}
 
