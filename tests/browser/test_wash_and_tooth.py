@@ -113,8 +113,8 @@ class Wash(BenchCase):
 
     def other_colours_and_a_twin_are_proposed(self) -> None:
         desk = self.desk
-        colour = desk.js("return document.querySelector('[data-solve] .colours button').ariaLabel.split(/[ ,]/)[1]")
-        desk.js("document.querySelector('[data-solve] .colours button').click()")
+        colour = desk.js("return document.querySelector('[data-solve] .spots button').ariaLabel.split(/[ :]/)[1]")
+        desk.js("document.querySelector('[data-solve] .spots button').click()")
         desk.wait("document.querySelector('.margin').textContent.includes('not kept')", "the other colour in use")
         desk.wait(f"{WRITING}.className === 'good'", "readable writing in the other colour")
         self.assertNotEqual(colour, self.kept("dusk-wash")["body"]["colour"])

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useDesk } from '@/stores/desk'
 
-/** The writer's own colours as spots to press: the same for pens, washes and papers. */
-defineProps<{ modelValue: string; label: string }>()
+/** Colours as spots to press: the writer's own, the same for pens, washes and papers, or others. */
+defineProps<{ modelValue: string; label: string; spots?: { name: string; colour: string }[] }>()
 defineEmits<{ 'update:modelValue': [colour: string] }>()
 const desk = useDesk()
 </script>
@@ -10,7 +10,7 @@ const desk = useDesk()
 <template>
   <span class="spots" role="group" :aria-label="label">
     <button
-      v-for="s in desk.desk?.palette"
+      v-for="s in spots ?? desk.desk?.palette"
       :key="s.colour"
       type="button"
       :aria-label="s.name"

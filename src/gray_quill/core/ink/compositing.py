@@ -14,9 +14,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.coverage import SPRAY, Path, Plane, cover, spray
+from gray_quill.core.ink.coverage import SPRAY, Path, Plane, cover
 from gray_quill.core.ink.grain import toothed as toothed_mark
 from gray_quill.core.ink.rub import rub
+from gray_quill.core.ink.spray import spray
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
 PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths

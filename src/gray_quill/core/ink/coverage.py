@@ -14,11 +14,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.chisel import edges_of, square_cut
 
 DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
-PUFF_S = 0.12  # what a spray lays as it lands, so that a dot shows
-SHORT_PUFF = 0.2  # of a spray's radius: a piece of its way that may be laid as one
 THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
 SHARP, LEAST_TURN_PX = 0.85, 0.15  # squared cosine of the turn, and its distance from the last point, that keep a point
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
@@ -281,94 +280,6 @@ def _ellipses(plane, start, stop, phi):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _box_hull(dx, dy, l0, s0, l1, s1, c, s, hull):  # type: ignore[no-untyped-def]
-    """Corners of the hull of two rectangles of one direction (c, s), relative to the first's middle, in page axes and
-    in order; the number of them. Between its four extreme corners a rectangle that sticks out shows its own.
-    """
-    ex, ey = dx * c + dy * s, -dx * s + dy * c
-    count = 0
-    # round the four quarters: in each, the hull's corners are those of either rectangle that lie furthest out
-    for q in range(4):
-        sx = 1.0 if q == 0 or q == 3 else -1.0
-        sy = 1.0 if q < 2 else -1.0
-        ax, ay, bx, by = sx * l0 / 2, sy * s0 / 2, ex + sx * l1 / 2, ey + sy * s1 / 2
-        # which of the two is further along each of the quarter's two axes
-        a_out = sx * ax >= sx * bx - 1e-12 and sy * ay >= sy * by - 1e-12
-        b_out = sx * bx >= sx * ax - 1e-12 and sy * by >= sy * ay - 1e-12
-        if a_out or b_out:
-            px, py = (ax, ay) if a_out else (bx, by)
-            hull[count, 0], hull[count, 1] = px * c - py * s, px * s + py * c
-            count += 1
-            continue
-        # both show: first the one met first, going round from quarter to quarter
-        x_first = q == 0 or q == 2  # the quarter begins at its x axis
-        a_first = sx * ax > sx * bx if x_first else sy * ay > sy * by
-        for k in range(2):
-            px, py = (ax, ay) if (k == 0) == a_first else (bx, by)
-            hull[count, 0], hull[count, 1] = px * c - py * s, px * s + py * c
-            count += 1
-    return count
-
-
-@numba.njit(cache=True, fastmath=True)
-def _edges_of(dx, dy, l0, s0, l1, s1, phi, hull, edges):  # type: ignore[no-untyped-def]
-    """The hull's corners and edges (nx, ny, d): inside is where nx x + ny y + d is positive for all. Returns how many
-    there are, and the box around them.
-    """
-    count = _box_hull(dx, dy, l0, s0, l1, s1, math.cos(phi), math.sin(phi), hull)
-    x_lo, y_lo, x_hi, y_hi = hull[0, 0], hull[0, 1], hull[0, 0], hull[0, 1]
-    for e in range(count):
-        x_lo, x_hi = min(x_lo, hull[e, 0]), max(x_hi, hull[e, 0])
-        y_lo, y_hi = min(y_lo, hull[e, 1]), max(y_hi, hull[e, 1])
-        ux, uy = hull[(e + 1) % count, 0] - hull[e, 0], hull[(e + 1) % count, 1] - hull[e, 1]
-        size = math.sqrt(ux * ux + uy * uy)
-        nx, ny = (0.0, 0.0) if size < 1e-9 else (-uy / size, ux / size)
-        edges[e, 0], edges[e, 1], edges[e, 2] = nx, ny, 9.0 if size < 1e-9 else -hull[e, 0] * nx - hull[e, 1] * ny
-    return count, x_lo, y_lo, x_hi, y_hi
-
-
-@numba.njit(cache=True, fastmath=True)
-def box_edges(dx, dy, l0, s0, l1, s1, phi, edges):  # type: ignore[no-untyped-def]
-    """The edges alone; see above."""
-    return _edges_of(dx, dy, l0, s0, l1, s1, phi, np.empty((8, 2)), edges)
-
-
-@numba.njit(cache=True, fastmath=True)
-def _square_cut(px, py, hull, count, ring, spare):  # type: ignore[no-untyped-def]
-    """Area of the unit square around (px, py) inside a convex polygon (Sutherland and Hodgman, CACM 17(1), 1974)."""
-    ring[0, 0], ring[0, 1] = px - 0.5, py - 0.5
-    ring[1, 0], ring[1, 1] = px + 0.5, py - 0.5
-    ring[2, 0], ring[2, 1] = px + 0.5, py + 0.5
-    ring[3, 0], ring[3, 1] = px - 0.5, py + 0.5
-    size = 4
-    for e in range(count):
-        x0, y0 = hull[e, 0], hull[e, 1]
-        ux, uy = hull[(e + 1) % count, 0] - x0, hull[(e + 1) % count, 1] - y0
-        fresh = 0
-        for k in range(size):
-            bx, by = ring[k, 0], ring[k, 1]
-            ax, ay = ring[k - 1 if k else size - 1, 0], ring[k - 1 if k else size - 1, 1]
-            da, db = ux * (ay - y0) - uy * (ax - x0), ux * (by - y0) - uy * (bx - x0)
-            if (da < 0.0) != (db < 0.0):
-                t = da / (da - db)
-                spare[fresh, 0], spare[fresh, 1] = ax + (bx - ax) * t, ay + (by - ay) * t
-                fresh += 1
-            if db >= 0.0:
-                spare[fresh, 0], spare[fresh, 1] = bx, by
-                fresh += 1
-        size = fresh
-        if size == 0:
-            return 0.0
-        for k in range(size):
-            ring[k, 0], ring[k, 1] = spare[k, 0], spare[k, 1]
-    area = 0.0
-    for k in range(size):
-        n = k + 1 if k + 1 < size else 0
-        area += ring[k, 0] * ring[n, 1] - ring[n, 0] * ring[k, 1]
-    return area / 2
-
-
-@numba.njit(cache=True, fastmath=True)
 def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     """Hull of two rectangles of one direction, exactly."""
     cov = plane.cov
@@ -377,7 +288,7 @@ def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
     x1, y1, l1, s1, a1 = stop
     dx, dy = x1 - x0, y1 - y0
     hull, edges, ring, spare = np.empty((8, 2)), np.empty((8, 3)), np.empty((16, 2)), np.empty((16, 2))
-    count, x_lo, y_lo, x_hi, y_hi = _edges_of(dx, dy, l0, s0, l1, s1, phi, hull, edges)
+    count, x_lo, y_lo, x_hi, y_hi = edges_of(dx, dy, l0, s0, l1, s1, phi, hull, edges)
     along2 = dx * dx + dy * dy
     most = max(a0, a1)
     for j in range(max(0, int(y0 + y_lo)), min(height, int(y0 + y_hi) + 1)):
@@ -396,7 +307,7 @@ def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
                     least = half_plane(d, edges[e, 0], edges[e, 1])
             if near < 0:
                 continue
-            value = 1.0 if near == 0 else least if near == 1 else _square_cut(px, py, hull, count, ring, spare)
+            value = 1.0 if near == 0 else least if near == 1 else square_cut(px, py, hull, count, ring, spare)
             if value > 0.0:
                 share = 0.0 if along2 < 1e-18 else min(1.0, max(0.0, (px * dx + py * dy) / along2))
                 _mark(plane, i, j, value * (a0 + (a1 - a0) * share))
@@ -423,63 +334,6 @@ def cover(plane, shape, path, lo, hi):  # type: ignore[no-untyped-def]
         else:
             _boxes(plane, start, stop, (path.angle[k] + path.angle[k + 1]) / 2)
         start = stop
-
-
-@numba.njit(cache=True, fastmath=True)
-def _puff(plane, x0, y0, x1, y1, r, dose):  # type: ignore[no-untyped-def]
-    """Add a dose laid evenly in time along a segment, or at a point, by a spray of radius r."""
-    cov, row_lo, row_hi = plane
-    height, columns = cov.shape
-    dx, dy = x1 - x0, y1 - y0
-    length = math.sqrt(dx * dx + dy * dy)
-    ux, uy = (1.0, 0.0) if length < 1e-3 else (dx / length, dy / length)
-    r2 = r * r
-    for j in range(max(0, int(min(y0, y1) - r)), min(height, int(max(y0, y1) + r) + 1)):
-        for i in range(max(0, int(min(x0, x1) - r)), min(columns, int(max(x0, x1) + r) + 1)):
-            px, py = i + 0.5 - x0, j + 0.5 - y0
-            along, across = px * ux + py * uy, py * ux - px * uy
-            a = 1.0 - across * across / r2
-            if a <= 0.0:
-                continue
-            if length < 1e-3:
-                a -= along * along / r2
-                value = a * a if a > 0.0 else 0.0
-            else:
-                reach = math.sqrt(r2 * a)
-                s0, s1 = max(-along, -reach), min(length - along, reach)
-                if s1 <= s0:
-                    continue
-                value = (
-                    a * a * (s1 - s0) - 2.0 * a * (s1**3 - s0**3) / (3.0 * r2) + (s1**5 - s0**5) / (5.0 * r2 * r2)
-                ) / length
-            if value > 0.0:
-                cov[j, i] += dose * value
-                row_lo[j] = min(row_lo[j], i)
-                row_hi[j] = max(row_hi[j], i + 1)
-
-
-@numba.njit(cache=True, fastmath=True)
-def spray(plane, path, lo, hi):  # type: ignore[no-untyped-def]
-    """Add to a plane the dose footprints lo..hi lay: their flow, alpha (per second), over the time spent near a pixel,
-    and PUFF_S of it on landing.
-
-    The dose falls off from the middle as (1 - (d / r)^2)^2. Its integral along a segment walked at even speed is a
-    polynomial, so the dose is exact however few reports there are, and a pen at rest only adds up time.
-    """
-    x, y, width, flow, t_s = path.x, path.y, path.long, path.alpha, path.t_s
-    _puff(plane, x[lo], y[lo], x[lo], y[lo], max(0.7, width[lo] * 0.5), flow[lo] * PUFF_S)
-    start, dose = lo, 0.0
-    for k in range(lo, hi - 1):
-        dose += (flow[k] + flow[k + 1]) * 0.5 * (t_s[k + 1] - t_s[k])
-        if k + 2 < hi:  # pieces that are short for the spray are laid as one
-            reach = SHORT_PUFF * max(0.7, width[start] * 0.5)
-            away = math.hypot(x[k + 2] - x[start], y[k + 2] - y[start])
-            if away < reach and abs(width[k + 2] - width[start]) < reach:
-                continue
-        if dose > 0.0:
-            r = max(0.7, (width[start] + width[k + 1]) * 0.25)
-            _puff(plane, x[start], y[start], x[k + 1], y[k + 1], r, dose)
-        start, dose = k + 1, 0.0
 
 
 @numba.njit(cache=True)

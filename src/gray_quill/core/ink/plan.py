@@ -10,8 +10,8 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.coverage import PUFF_S
 from gray_quill.core.ink.grain import SIDE, THIN, VALLEYS, WAVELENGTH, fade, surface_bytes
+from gray_quill.core.ink.spray import PUFF_S
 from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
 from gray_quill.core.ink.width import footprint
 from gray_quill.core.paper import Paper

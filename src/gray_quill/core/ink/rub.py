@@ -11,7 +11,8 @@ import math
 import numba
 import numpy as np
 
-from gray_quill.core.ink.coverage import BOX, box_edges
+from gray_quill.core.ink.chisel import box_edges
+from gray_quill.core.ink.coverage import BOX
 from gray_quill.core.ink.grain import deposit, height_at
 
 BLOCK_PX = 64

@@ -13,6 +13,7 @@ import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import ChosenInk from './ChosenInk.vue'
+import { useChooser } from './use-chooser'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { useWriting, type Wet, type WrittenWith } from './use-writing'
@@ -31,7 +32,6 @@ const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
-const MOST_OF_WAY = 4000
 const page = usePage(sheet, frame)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
@@ -70,20 +70,7 @@ watch(
 )
 
 const chosen = useChosen()
-/** What a way that chooses ink is drawn with, and the ways that were drawn. */
-const chooser = shallowRef<WrittenWith>()
-const ways = new Set<string>()
-watch(
-  [() => chosen.choosing, () => sheet.value?.paper],
-  async ([choosing, paper]) => {
-    chooser.value = undefined
-    if (!choosing || !paper) return
-    const body = { colour: sheet.value!.paper_is_dark ? '#a9d6ce' : '#2e5e5a', width_mm: 0.4 }
-    const plan = await desk.attempt(() => plans.planOf({ format: 'gray-quill/pen@1', body } as Recipe, paper))
-    if (plan && chosen.choosing) chooser.value = { plan, id: '', revision: 0, draft: null }
-  },
-  { immediate: true },
-)
+const { chooser, choose, drew } = useChooser(sheet)
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const { writing } = useWriting({
@@ -103,7 +90,7 @@ const { writing } = useWriting({
     if (sheet.value) void ink.keep(sheet.value.id, sheet.value.name, stroke)
   },
   withdrawn: (id) => {
-    if (ways.has(id)) return
+    if (drew(id)) return
     wet.delete(id)
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
@@ -113,14 +100,6 @@ const { writing } = useWriting({
 watch(writing, (now) => {
   if (!now) deskFrame.writing = true
 })
-
-/** Choose what a way meets. */
-function choose({ id, x_mm, y_mm }: NewStroke) {
-  ways.add(id)
-  const every = Math.ceil(x_mm.length / MOST_OF_WAY)
-  const way = x_mm.map((x, k) => [x, y_mm[k]!]).filter((_, k) => k % every === 0)
-  if (sheet.value) void desk.attempt(() => chosen.along(sheet.value!.id, way))
-}
 
 /** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
 function dry(stroke: Wet) {

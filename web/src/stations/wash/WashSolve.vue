@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
+import PaletteSpots from '@/components/PaletteSpots.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
@@ -66,6 +67,12 @@ const same = computed(() => {
 })
 const measured = computed(() => Math.min(...['writing', 'typed'].flatMap((k) => reply.value?.measured[k] ?? [])))
 
+const others = computed(() =>
+  reply.value?.colours.map((c) => ({
+    name: `Use ${c.colour}: ${c.blend}, ${percent(c.opacity)}, ${say(c.contrast)}:1`,
+    colour: c.colour,
+  })),
+)
 const madeTwin = ref('')
 watch([() => wash.pen?.id, reply], () => (madeTwin.value = ''))
 const twinWords = computed(() => {
@@ -154,18 +161,13 @@ function use(setting: Schemas['Setting']) {
       </p>
       <button v-if="answer.other" type="button" class="word-button" @click="use(answer.other)">Use that colour</button>
       <p v-if="reply.colours.length" class="small">Other colours that work here:</p>
-      <p v-if="reply.colours.length" class="colours">
-        <button
-          v-for="c in reply.colours"
-          :key="c.colour"
-          type="button"
-          :aria-label="`Use ${c.colour}, ${c.blend}, ${percent(c.opacity)}`"
-          :title="`${c.colour}: ${c.blend}, ${percent(c.opacity)}, ${say(c.contrast)}:1`"
-          @click="use(c)"
-        >
-          <i :style="{ background: c.colour }"></i>
-        </button>
-      </p>
+      <PaletteSpots
+        v-if="reply.colours.length"
+        label="Other colours that work here"
+        :model-value="wash.recipe?.body?.colour ?? ''"
+        :spots="others"
+        @update:model-value="(c) => use(reply!.colours.find((s) => s.colour === c)!)"
+      />
       <template v-if="reply.twin">
         <p v-if="madeTwin" class="small" role="status">{{ madeTwin }} is on the roll.</p>
         <template v-else>
@@ -193,21 +195,6 @@ function use(setting: Schemas['Setting']) {
 }
 .word-button {
   margin: 4px 0 8px;
-}
-.colours {
-  display: flex;
-}
-.colours button {
-  display: grid;
-  place-content: center;
-  width: 44px;
-  height: 44px;
-}
-.colours i {
-  width: 28px;
-  height: 28px;
-  border: var(--line) solid var(--edge);
-  border-radius: var(--corner);
 }
 .other i {
   width: 22px;
