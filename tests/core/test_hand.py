@@ -4,13 +4,16 @@ import dataclasses
 import unittest
 
 import numpy as np
+from shapely import LineString, unary_union
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Digitiser
 from gray_quill.core.digitiser.sampling import sample_motions
 from gray_quill.core.digitiser.writer import fill_prompts, write_text
 from gray_quill.core.errors import GrayQuillError
+from gray_quill.core.generated.letterforms import FACES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.hand.intent import Intent
+from gray_quill.core.hand.intent import Intent, text_intents
+from gray_quill.core.hand.letters import line_strokes
 from gray_quill.core.hand.motion import MOTION_HZ, perform, power_law_speed, tremor
 from gray_quill.core.hand.prompts import prompts_for
 from gray_quill.core.panel.dither import METHODS, reduce_greys
@@ -64,6 +67,30 @@ class Writer(unittest.TestCase):
         }
         self.assertLess(mean["right"], 90)
         self.assertGreater(mean["left"], 90)
+
+    def test_hands_take_their_time_as_people_do(self) -> None:
+        """Half-cycles about 100 ms and the pen down for half to three quarters of the time: from memory."""
+        text = "Hawk-moth on the white sheet, minimum at trap nine, wings folded 12.6"
+        for key, hand in SHIPPED_HANDS.items():
+            calm, rng = dataclasses.replace(hand, tremor_mm=0), np.random.default_rng(3)
+            motions = perform(calm, text_intents(text, calm, 0, 0, 500, rng), rng)
+            turns = [np.flatnonzero(np.diff(np.sign(np.gradient(m.y_mm))) != 0) for m in motions]
+            half_ms = float(np.median(np.concatenate([np.diff(t) for t in turns]))) * 1000 / MOTION_HZ
+            down = sum(m.t_s[-1] for m in motions) / (motions[-1].start_s + motions[-1].t_s[-1])
+            low, high = (180, 300) if "shaky" in key else (85, 130)
+            self.assertTrue(low < half_ms < high, (key, half_ms))
+            self.assertTrue(0.5 < down < 0.8, (key, down))
+            self.assertGreaterEqual(min(m.t_s[-1] for m in motions), 0.069, key)
+
+    def test_letters_are_one_line_and_joined_where_a_hand_joins(self) -> None:
+        for word, script, plain in (("minimum", 3, 9), ("wings", 2, 6), ("0123", 4, 4), ("56789", 5, 5), ("add", 1, 3)):
+            for face, strokes in (("script", script), ("plain", plain)):
+                self.assertEqual(len(line_strokes(word, face)), strokes, (word, face))
+        for face in FACES:
+            for digit in "0123456789":  # a stroke that doubles another fills the figure as soon as ink has a width
+                lines = [LineString(s) for s in line_strokes(digit, face)]
+                ink = unary_union([s.buffer(0.5) for s in lines]).area
+                self.assertGreater(ink, 0.9 * sum(s.length for s in lines), (face, digit))
 
     def test_downstrokes_are_heavier(self) -> None:
         down: list[float] = []

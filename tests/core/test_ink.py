@@ -58,7 +58,7 @@ class Width(unittest.TestCase):
         middle = slice(60, -60)
         np.testing.assert_allclose(terms["taper"][middle], 0, atol=1e-9)
         speed = np.hypot(25, 4 * 2 * np.pi * 1.2 * np.cos(2 * np.pi * 1.2 * trace.t_s))
-        np.testing.assert_allclose(terms["pace"][middle], -0.15 * np.log((speed + 10) / 70)[middle], atol=0.02)
+        np.testing.assert_allclose(terms["pace"][middle], -0.15 * np.log((speed + 10) / 45)[middle], atol=0.02)
 
     def test_a_ballpoint_keeps_its_width_whatever_the_hand_does(self) -> None:
         for name, trace in zoo().items():

@@ -19,7 +19,7 @@ class Scenes(unittest.TestCase):
         self.assertEqual({s.hand_id for s in made}, set(SHIPPED_HANDS))
         self.assertEqual(len({s.id for s in made}), len(made))
         for scene in made:
-            self.assertGreater(len(scene.strokes), 40, scene.id)
+            self.assertGreater(len(scene.strokes), 30, scene.id)
             left, top, right, bottom = bounds_mm([trace for _, trace in scene.strokes])
             self.assertTrue(left > 5 and top > 5, scene.id)
             self.assertTrue(right < scene.paper.width_mm - 2 and bottom < scene.paper.height_mm - 2, scene.id)

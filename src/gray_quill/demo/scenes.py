@@ -65,7 +65,7 @@ def trap_log() -> Scene:
     desk.write("fen-fountain", "Hawk-moth on the white sheet,", 15, 56, size=0.85)
     desk.write("fen-fountain", "wings folded, three dark bars.", 15, 67, size=0.85)
     desk.write("fen-fountain", "Counted twice.", 15, 78, size=0.85)
-    desk.draw("dusk-wash", [Intent(np.array([(14, 76.5), (50, 76.2)]), (0.5, 0.5), 0.8)], calm=True)
+    desk.draw("dusk-wash", [Intent(np.array([(14, 76.5), (59, 76.2)]), (0.5, 0.5), 0.8)], calm=True)
     desk.draw("mist-spray", drawing.shadow(64, 133, 30), calm=True)
     desk.draw("lichen-pencil-2h", drawing.moth_shading(64, 124, 36)[:6], calm=True)
     desk.draw("moth-pencil-2b", drawing.moth_shading(64, 124, 36))
@@ -75,7 +75,7 @@ def trap_log() -> Scene:
     desk.write("reed-ballpoint", "forewing\n31 mm", 106, 134, 40, size=0.7, line=8)
     desk.write("reed-ballpoint", "grey-brown, rough; eyespot pale", 22, 158, size=0.7)
     desk.write("fen-fountain", "22:15  five more, all small", 15, 176, size=0.85)
-    desk.draw("fern-wash", [Intent(np.array([(14, 174.5), (38, 174.3)]), (0.5, 0.5), 0.8)], calm=True)
+    desk.draw("fern-wash", [Intent(np.array([(14, 174.5), (34, 174.3)]), (0.5, 0.5), 0.8)], calm=True)
     desk.write("fen-fountain", "23:00  count 14, lamp off", 15, 188, size=0.85)
     return Scene(
         "trap-log",
@@ -91,8 +91,8 @@ def trap_log() -> Scene:
 
 def timeline() -> Scene:
     """Dusk to dawn as a sketch-note."""
-    desk = Desk("left-steep", "paper-slate-10", 21)
-    desk.write("sedge-nib", "Dusk to dawn", 16, 25, size=2.3)
+    desk = Desk("left-hooked", "paper-slate-10", 21)
+    desk.write("sedge-nib", "Dusk to dawn", 16, 25, size=1.9)
     desk.draw(
         "heron-brush",
         [drawing.curve([(14, 74), (60, 70), (120, 76), (196, 71)], force=(0.25, 0.6, 0.45, 0.2))],
@@ -107,25 +107,25 @@ def timeline() -> Scene:
     ]
     for x, hour, what in stops:
         desk.draw("needle-liner", [drawing.curve([(x, 66), (x, 78)])], calm=True)
-        desk.write("fen-fountain", hour, x - 8, 62, size=0.9)
-        desk.write("fen-fountain", what, x - 9, 86, 34, size=0.8, line=6.5)
+        desk.write("fen-fountain", hour, x - 8, 62, size=0.8)
+        desk.write("fen-fountain", what, x - 9, 86, 40, size=0.68, line=6.5)
     desk.draw("survey-marker", drawing.sun(24, 47, 5), calm=True)
     desk.draw("reed-ballpoint", drawing.moon(110, 44, 6), calm=True)
     desk.draw("moth-pencil-2b", drawing.moth_shading(67, 42, 11))
     desk.draw("needle-liner", drawing.moth(67, 42, 11), calm=True)
     desk.draw("hollow-reed", [drawing.box(18, 104, 92, 132)], calm=True)
-    desk.write("fen-fountain", "Best hour: half past nine.\nCalm, warm, no moon.", 23, 114, 66, size=0.95, line=9)
-    desk.draw("dusk-wash", [Intent(np.array([(22, 112.5), (44, 112.3)]), (0.5, 0.5), 0.8)], calm=True)
+    desk.write("fen-fountain", "Best hour: half past nine.\nCalm, warm, no moon.", 23, 115, 70, size=0.76, line=10)
+    desk.draw("dusk-wash", [Intent(np.array([(22, 113.5), (44, 113.3)]), (0.5, 0.5), 0.8)], calm=True)
     desk.draw("stitch-reed", drawing.arrow([(94, 112), (112, 102), (118, 96)])[:1], calm=True)
-    desk.write("sedge-nib", "14 moths", 118, 116, size=2.2)
-    desk.write("fen-fountain", "of six kinds, two unnamed", 120, 127, size=0.85)
+    desk.write("sedge-nib", "14 moths", 118, 116, size=1.9)
+    desk.write("fen-fountain", "of six kinds, two unnamed", 119, 128, size=0.7)
     desk.draw("heron-brush", drawing.reeds(182, 140, (15, 20, 13, 18, 11)), calm=True)
     return Scene(
         "dusk-to-dawn",
         "Dusk to dawn",
         "free",
         paper_from_spec("dotted A5 landscape"),
-        "left-steep",
+        "left-hooked",
         "paper-slate-10",
         "fen-fountain",
         desk.strokes,
@@ -147,7 +147,7 @@ def survey_sheet() -> Scene:
     for k, row in enumerate(rows):
         desk.write("reed-ballpoint", row, 16, 38.2 + 14 * k, size=1.05)
     desk.draw("fern-wash", [drawing.band(15, 90, 65), drawing.band(93, 119, 65.2)], calm=True)
-    desk.draw("pool-wash", [drawing.band(15, 82, 93), drawing.band(15, 34, 135)], calm=True)
+    desk.draw("pool-wash", [drawing.band(15, 82, 93), drawing.band(15, 31, 135)], calm=True)
     desk.draw("mallow-wash", [drawing.band(15, 84, 107), drawing.band(86, 112, 108)], calm=True)
     desk.draw("survey-marker", [drawing.circle(80.5, 64.8, 6.2), drawing.underline(16, 88, 97.6)], calm=True)
     desk.write("survey-marker", "recount!", 94, 66.2, size=1.3)
@@ -185,6 +185,24 @@ def test_sheet() -> Scene:
     return Scene("test-sheet", "Test sheet", "test", paper, "right-firm", "tablet-11", "fen-fountain", desk.strokes)
 
 
+def first_count() -> Scene:
+    """What a slow and shaky hand counted, with a line drawn under it."""
+    desk = Desk("right-shaky", "tablet-11", 51)
+    desk.write("moth-pencil-2b", "Nine moths", 20, 30, size=1.2)
+    desk.draw("moth-pencil-2b", [Intent(np.array([(20.0, 36.0), (92, 36)]), None, 0.45)])
+    desk.write("reed-ballpoint", "two big ones\nand 7 small", 20, 56, size=0.9)
+    return Scene(
+        "first-count",
+        "First count",
+        "free",
+        paper_from_spec("ruled 7mm A5"),
+        "right-shaky",
+        "tablet-11",
+        "reed-ballpoint",
+        desk.strokes,
+    )
+
+
 def scenes() -> list[Scene]:
     """All sheets of the demo, the one to open first last."""
-    return [test_sheet(), survey_sheet(), timeline(), trap_log()]
+    return [test_sheet(), first_count(), survey_sheet(), timeline(), trap_log()]

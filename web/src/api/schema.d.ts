@@ -2020,17 +2020,35 @@ export interface components {
              */
             letters: "script" | "plain";
             /**
+             * Lift
+             * @description How long the force takes to fall as a stroke ends (ms)
+             * @default 60
+             */
+            lift_ms: number;
+            /**
              * Name
              * @description What the hand is called
              * @default A hand
              */
             name: string;
             /**
+             * Onset
+             * @description How long a stroke takes from the first touch to its force (ms)
+             * @default 45
+             */
+            onset_ms: number;
+            /**
              * Palm
              * @description Length of the patch the resting palm presses on the glass (mm)
              * @default 28
              */
             palm_mm: number;
+            /**
+             * Pause
+             * @description How long the pen is off the page between two strokes, travel apart (ms)
+             * @default 130
+             */
+            pause_ms: number;
             /**
              * Hand comes
              * @description From below, from the side, or hooked above the line
@@ -2054,7 +2072,7 @@ export interface components {
             /**
              * Speed
              * @description Mean speed of the nib on the page (mm/s)
-             * @default 60
+             * @default 30
              */
             speed_mm_s: number;
             /**

@@ -13,12 +13,19 @@ class Hand:
     x_height_mm: float = number(2.6, 0.8, 20, 0.1, "mm", "Letter height", "Height of a small x")
     slant_deg: float = number(6, -30, 45, 1, "deg", "Slant", "How far upright strokes lean to the right")
     wander_mm: float = number(0.25, 0, 3, 0.05, "mm", "Baseline wander", "How far the line strays up and down")
-    speed_mm_s: float = number(60, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page", knee=5)
+    speed_mm_s: float = number(30, 5, 300, 1, "mm/s", "Speed", "Mean speed of the nib on the page", knee=5)
+    pause_ms: float = number(
+        130, 20, 2000, 10, "ms", "Pause", "How long the pen is off the page between two strokes, travel apart", knee=20
+    )
     tremor_mm: float = number(0.02, 0, 1, 0.005, "mm", "Tremor", "RMS amplitude of the 8 to 12 Hz tremor, each way")
     force: float = number(0.45, 0.05, 0.95, 0.01, "of full force", "Everyday force", "Mean force on the glass")
     force_swing: float = number(
         0.18, 0, 0.45, 0.01, "of full force", "Force swing", "How much heavier downstrokes are than upstrokes"
     )
+    onset_ms: float = number(
+        45, 0, 400, 5, "ms", "Onset", "How long a stroke takes from the first touch to its force", knee=10
+    )
+    lift_ms: float = number(60, 0, 400, 5, "ms", "Lift", "How long the force takes to fall as a stroke ends", knee=10)
     altitude_deg: float = number(55, 15, 90, 1, "deg", "Grip", "Angle between pen and page; 90 is upright")
     azimuth_deg: float = number(
         45,
@@ -35,6 +42,8 @@ class Hand:
     palm_mm: float = number(28, 10, 60, 1, "mm", "Palm", "Length of the patch the resting palm presses on the glass")
 
 
+# Paces from memory: grown-up writing turns up or down about every 100 ms, at a nib's mean speed of 20 to 40 mm/s, and
+# has the pen on the page for half to three quarters of the time; children and shaky hands take half as long again.
 SHIPPED_HANDS: dict[str, Hand] = {
     "left-steep": Hand(
         "left hand, steep grip",
@@ -43,14 +52,34 @@ SHIPPED_HANDS: dict[str, Hand] = {
         x_height_mm=2.1,
         slant_deg=-4,
         wander_mm=0.18,
-        speed_mm_s=58,
+        speed_mm_s=29,
+        pause_ms=80,
         tremor_mm=0.012,
         force=0.34,
         force_swing=0.2,
+        onset_ms=35,
+        lift_ms=45,
         altitude_deg=72,
         azimuth_deg=50,
         rest="side",
         palm_mm=24,
+    ),
+    "left-hooked": Hand(
+        "left hand, hooked",
+        "left",
+        "script",
+        x_height_mm=2.4,
+        slant_deg=3,
+        wander_mm=0.24,
+        speed_mm_s=28,
+        pause_ms=180,
+        tremor_mm=0.02,
+        force=0.5,
+        force_swing=0.16,
+        altitude_deg=48,
+        azimuth_deg=-52,
+        rest="above",
+        palm_mm=30,
     ),
     "right-firm": Hand(
         "right hand, firm",
@@ -59,14 +88,34 @@ SHIPPED_HANDS: dict[str, Hand] = {
         x_height_mm=2.7,
         slant_deg=8,
         wander_mm=0.22,
-        speed_mm_s=48,
-        tremor_mm=0.045,
+        speed_mm_s=33,
+        pause_ms=160,
+        tremor_mm=0.025,
         force=0.62,
         force_swing=0.2,
         altitude_deg=52,
         azimuth_deg=40,
         rest="below",
         palm_mm=30,
+    ),
+    "right-shaky": Hand(
+        "right hand, slow and shaky",
+        "right",
+        "plain",
+        x_height_mm=3.8,
+        slant_deg=1,
+        wander_mm=0.45,
+        speed_mm_s=21,
+        pause_ms=260,
+        tremor_mm=0.12,
+        force=0.42,
+        force_swing=0.14,
+        onset_ms=80,
+        lift_ms=110,
+        altitude_deg=58,
+        azimuth_deg=35,
+        rest="below",
+        palm_mm=26,
     ),
 }
 

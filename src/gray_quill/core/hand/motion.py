@@ -18,7 +18,9 @@ from gray_quill.core.hand.intent import Intent
 MOTION_HZ = 1000.0
 PATH_STEP_MM = 0.04
 SLOWEST, FASTEST = 0.25, 2.4  # bounds on speed relative to the mean
-ONSET_S, LIFT_S = 0.035, 0.05
+AIR = 2.5  # how much quicker the pen travels through the air than on the page
+UNEVEN = 0.25  # spread of pauses, in their logarithm
+QUICKEST_S = 0.07  # from stop to stop; a short stroke takes a hand longer than its length says (isochrony; from memory)
 TREMOR_HZ = (8.0, 12.0)
 
 
@@ -43,9 +45,9 @@ def perform(hand: Hand, intents: Sequence[Intent], rng: np.random.Generator) -> 
     last: Floats | None = None
     for intent in intents:
         if last is not None:
-            clock += (
-                0.09 + float(np.hypot(*(intent.path[0] - last))) / (2.5 * hand.speed_mm_s) + abs(rng.normal(0, 0.02))
-            )
+            away = float(np.hypot(*(intent.path[0] - last)))
+            clock += hand.pause_ms / 1000 * float(np.exp(UNEVEN * rng.standard_normal()))
+            clock += away / (AIR * hand.speed_mm_s)
         motion = _stroke(hand, intent, clock, rng)
         motions.append(motion)
         clock += float(motion.t_s[-1])
@@ -77,7 +79,8 @@ def _timed_path(intent: Intent, hand: Hand) -> tuple[Floats, Floats, Floats]:
     x, y = _rounded(x, rounding), _rounded(y, rounding)
     speed = power_law_speed(x, y, rounding) * hand.speed_mm_s * intent.pace
     pieces = np.hypot(np.diff(x), np.diff(y)) / ((speed[1:] + speed[:-1]) / 2)
-    return x, y, np.concatenate(([0.0], np.cumsum(pieces)))
+    t = np.concatenate(([0.0], np.cumsum(pieces)))
+    return x, y, t * max(1.0, QUICKEST_S / t[-1])
 
 
 def _rounded(values: Floats, sigma: float) -> Floats:
@@ -125,10 +128,11 @@ def _force(hand: Hand, intent: Intent, t: Floats, x: Floats, y: Floats, rng: np.
     down = vy / np.maximum(np.hypot(vx, vy), 1e-9)
     down = gaussian_filter1d(down, 0.03 * MOTION_HZ, mode="nearest")
     habit = hand.force + hand.force_swing * down + 0.05 * hand.force * _slow_noise(len(t), rng)
+    onset_s, lift_s = max(hand.onset_ms, 1) / 1000, max(hand.lift_ms, 1) / 1000
     left = t[-1] - t
     ramp = (
-        np.minimum(np.clip(t / ONSET_S, 0, 1), np.clip(left / LIFT_S, 0, 1))
-        if t[-1] > ONSET_S + LIFT_S
+        np.minimum(np.clip(t / onset_s, 0, 1), np.clip(left / lift_s, 0, 1))
+        if t[-1] > onset_s + lift_s
         else np.sin(np.pi * (t + 1e-3) / (t[-1] + 2e-3))
     )
     return np.clip(habit * (0.12 + 0.88 * ramp * ramp * (3 - 2 * ramp)), 0.01, 1)

@@ -7,7 +7,11 @@ WORDS: dict[str, dict[str, dict[str, float | str]]] = {
     "letters": {"joined": {"letters": "script"}, "separate": {"letters": "plain"}},
     "size": {"small": {"x_height_mm": 1.8}, "middling": {"x_height_mm": 2.6}, "large": {"x_height_mm": 4.0}},
     "slant": {"leaning left": {"slant_deg": -8}, "upright": {"slant_deg": 2}, "leaning right": {"slant_deg": 14}},
-    "pace": {"slow": {"speed_mm_s": 32}, "everyday": {"speed_mm_s": 55}, "quick": {"speed_mm_s": 85}},
+    "pace": {
+        "slow": {"speed_mm_s": 18, "pause_ms": 200},
+        "everyday": {"speed_mm_s": 30, "pause_ms": 130},
+        "quick": {"speed_mm_s": 48, "pause_ms": 90},
+    },
     "touch": {
         "light": {"force": 0.25, "force_swing": 0.12},
         "middling": {"force": 0.45, "force_swing": 0.18},
