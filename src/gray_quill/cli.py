@@ -10,6 +10,7 @@ import sys
 from collections.abc import Callable, Sequence
 
 from gray_quill import __version__
+from gray_quill.cli_advise import add_advise_command
 from gray_quill.cli_items import (
     Parser,
     beside,
@@ -146,6 +147,7 @@ def _parser() -> argparse.ArgumentParser:
     film_read.add_argument("--mm-per-px", type=real, required=True, help="scale of the frames")
     film_read.add_argument("--json", action="store_true", help="for machines")
 
+    add_advise_command(command)
     add_palm_commands(command)
 
     serve = command("serve", _serve, "Start the screens.")

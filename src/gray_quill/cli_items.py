@@ -36,8 +36,8 @@ def shown_line(text: str) -> str:
     return line if len(line) <= 300 else line[:299] + "…"
 
 
-def choice_argument(parser: argparse.ArgumentParser, flag: str, shipped: dict[str, Any]) -> None:
-    parser.add_argument(flag, required=True, help=f"a JSON file or one of {', '.join(shipped)}")
+def choice_argument(parser: argparse.ArgumentParser, flag: str, shipped: dict[str, Any], required: bool = True) -> None:
+    parser.add_argument(flag, required=required, help=f"a JSON file or one of {', '.join(shipped)}")
 
 
 def item_of(kind: str, value: str, shipped: dict[str, T], read: Callable[[bytes], T]) -> T:

@@ -180,18 +180,18 @@ class FrontEnd(BrowserCase):
         lines = {s["name"]: s["data"] for s in option["series"] if s["type"] == "line"}
         self.assertEqual(set(lines), {p["method"] for p in points})
         for method, data in lines.items():
-            drawn = [[p["drag_ms"], p["wobble_mm"]] for p in points if p["method"] == method][: len(data)]
+            drawn = [[p["drag_ms"], 100 * p["shake_left"]] for p in points if p["method"] == method][: len(data)]
             self.assertEqual(data, drawn)
         marked = next(s for s in option["series"] if s["name"] == "now")
-        self.assertEqual(marked["data"], [[now["drag_ms"], now["wobble_mm"]]])
+        self.assertEqual(marked["data"], [[now["drag_ms"], 100 * now["shake_left"]]])
         self.assertIn("ms", option["xAxis"]["name"])
-        self.assertIn("mm", option["yAxis"]["name"])
+        self.assertIn("%", option["yAxis"]["name"])
         for p in points[::7]:
             found = self.run_js(
-                "nearestSetting(arguments[0], arguments[1], arguments[2], 100, 0.3)",
+                "nearestSetting(arguments[0], arguments[1], arguments[2], 100, 1)",
                 points,
                 p["drag_ms"],
-                p["wobble_mm"],
+                p["shake_left"],
             )
             at = [q for q in points if q["method"] == found["method"]]
             drag = np.interp(found["amount"], [q["amount"] for q in at], [q["drag_ms"] for q in at])

@@ -125,7 +125,7 @@ class PenBench(DeskCase):
     def lay_it_beside_another(self) -> None:
         desk = self.desk
         desk.press("beside others", ".views")
-        desk.choose("Other pens", "Heron brush 1.6")
+        desk.choose("Other pens", "Heron brush 0.7")
         desk.wait(f"{MARGIN}.includes('Differences') && {MARGIN}.includes('against')", "the differences")
         self.assertEqual(desk.js("return document.querySelectorAll('.strip img').length"), 2)
 
@@ -156,7 +156,7 @@ class PenBench(DeskCase):
         desk = self.desk
         desk.type_number("Most drag, ms", 20)
         desk.press("Calmest in")
-        answer = "/^(\\S+) ([\\d.]+): ([\\d.]+) mm left, ([\\d.]+) ms/"
+        answer = "/^(\\S+) ([\\d.]+): ([\\d.]+) % left, ([\\d.]+) ms/"
         said = desk.wait(f"document.querySelector('.steady [role=status]')?.textContent.match({answer})", "the answer")
         self.assertLessEqual(float(said[4]), 20)
         self.assertGreater(float(said[4]), 10)

@@ -11,11 +11,12 @@ from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.look_ahead import look_ahead, overshoot_mm
 from gray_quill.core.lag.stage import draw_totals, mean_ms, sd_ms
-from gray_quill.core.lag.trial import model_lag, stages_of, steadying_ms
+from gray_quill.core.lag.trial import model_lag, stages_of
 from gray_quill.core.lag.verdict import THRESHOLDS, verdict
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady
+from gray_quill.core.readings.probes import line_drag_ms
 
 TABLET = SHIPPED_DEVICES["tablet-11"]
 FEN = SHIPPED_PENS["fen-fountain"]
@@ -48,7 +49,7 @@ class Model(unittest.TestCase):
         plain = model_lag(TABLET, steadied("follow", 0))
         for amount in (2.0, 5.0, 8.0):
             pen = steadied("follow", amount)
-            drag = steadying_ms(pen.steady, 60.0, TABLET.digitiser.report_hz)
+            drag = line_drag_ms(pen.steady, TABLET.digitiser.report_hz, 60.0)
             self.assertGreater(drag, 1)
             self.assertAlmostEqual(model_lag(TABLET, pen).p95_ms - plain.p95_ms, drag, delta=0.01)
         buys = {b.change: b.p95_ms for b in model_lag(TABLET, steadied("follow", 8)).buys}

@@ -5,13 +5,13 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.advice.proposals import ADVICE_READINGS, advise
+from gray_quill.core.advice.look import ADVICE_READINGS
+from gray_quill.core.advice.proposals import advise
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.srgb import hex_of, is_dark, rgb
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.ends import taper
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -75,7 +75,7 @@ class Declared(unittest.TestCase):
 
 
 class Notes(unittest.TestCase):
-    def readings(self, **changes: float) -> Readings:
+    def readings(self, **changes: float | None) -> Readings:
         plain = read_ink(LINE, SHIPPED_PENS["reed-ballpoint"])
         return dataclasses.replace(plain, **changes)  # type: ignore[arg-type]
 
@@ -101,19 +101,18 @@ class Notes(unittest.TestCase):
             self.assertEqual(effort_word(ms), word)
 
     def test_what_steadying_costs_is_said_only_where_there_is_any(self) -> None:
-        notes = {n.key: n.words for n in notes_of(self.readings(drag_ms=0.0, wobble_in_mm=0.0, corner_loss_mm=0.0))}
+        notes = {n.key: n.words for n in notes_of(self.readings(drag_ms=0.0, wobble_in_mm=None, corner_loss_mm=0.0))}
         self.assertEqual(notes["drag"], "none, no effort")
-        self.assertEqual((notes["wobble"], notes["corners"]), ("strokes too short to tell", "all kept"))
+        self.assertEqual((notes["wobble"], notes["corners"]), ("cannot be told from this", "all kept"))
 
     def test_advice_and_notes_share_their_bounds(self) -> None:
-        """The pen is called heavy by the margin exactly when advice says so."""
-        seen = set()
-        for amount in (0.0, 2.0, 3.5, 4.0, 4.5, 5.0, 6.0, 8.0):
-            pen = dataclasses.replace(SHIPPED_PENS["fen-fountain"], steady=Steady("window", amount))
-            inks = [settle(t, pen) for t in LINE]
-            readings = read_ink(LINE, pen, inks)
-            advised = any(a.reading == "drag_ms" for a in advise(LINE, pen, inks, readings))
-            noted = next(n for n in notes_of(readings) if n.key == "drag")
+        """The pen is called heavy by the margin exactly when advice, on a line without corners, says so."""
+        t = np.arange(0, 2, 1 / 240)
+        line, seen = [make_trace(t, 20 + 30 * t, 0 * t + 30, 0 * t + 0.5)], set()
+        for amount in (0.0, 2.0, 3.5, 4.0, 4.5, 5.0, 8.0):
+            pen = dataclasses.replace(SHIPPED_PENS["reed-ballpoint"], steady=Steady("window", amount))
+            advised = any(a.reading == "drag_ms" for a in advise(line, pen))
+            noted = next(n for n in notes_of(read_ink(line, pen)) if n.key == "drag")
             self.assertEqual((advised, noted.words.startswith("heavy")), (noted.attention, noted.attention), amount)
             seen.add(noted.attention)
         self.assertEqual(seen, {False, True})
@@ -121,9 +120,8 @@ class Notes(unittest.TestCase):
     def test_every_piece_of_advice_reads_something_declared(self) -> None:
         known = set(readings_of(Readings)) | set(ADVICE_READINGS)
         for pen in SHIPPED_PENS.values():
-            inks = [settle(t, pen) for t in LINE]
-            for a in advise(LINE, pen, inks, read_ink(LINE, pen, inks)):
-                self.assertIn(a.reading, known)
+            for a in advise(LINE[:6], pen):
+                self.assertLessEqual({a.reading, *(c.reading for c in a.price)}, known)
 
     def test_differences_leave_out_what_no_pen_can_change(self) -> None:
         one, other = (read_ink(LINE, SHIPPED_PENS[p]) for p in ("reed-ballpoint", "heron-brush"))

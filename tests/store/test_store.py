@@ -164,7 +164,7 @@ class Pens(StoreCase):
         add_revision(self.db, "fen", SHIPPED_PENS["heron-brush"], "wilder")
         self.assertEqual(
             [(p.revision, p.recipe.name) for p in pen_history(self.db, "fen")],
-            [(2, "Heron brush 1.6"), (1, "Fen fountain 0.5")],
+            [(2, "Heron brush 0.7"), (1, "Fen fountain 0.5")],
         )
         self.assertEqual(get_pen(self.db, "fen", 1).newest, 2)
         for call in (lambda: get_pen(self.db, "fen", 3), lambda: get_pen(self.db, "ghost")):
@@ -213,7 +213,7 @@ class Database(StoreCase):
             counts = [
                 db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")
             ]
-            self.assertEqual(counts, [2, 5, 19, 4])
+            self.assertEqual(counts, [4, 5, 19, 5])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
             all_there = [s.id for s in list_strokes(db, "trap-log")]
             bin_strokes(db, "trap-log", all_there[:50], True)

@@ -40,6 +40,24 @@ KEYS = [
 
 
 class Cli(CliCase):
+    def test_advice_is_followed_to_its_end(self) -> None:
+        self.run_cli(
+            "write", "hawk-moth", "--hand", "right-firm", "--device", "tablet-11", "--seed", "7", "-o", self.ink
+        )
+        status, out, _ = self.run_cli("advise", self.ink, "--pen", "heath-brush", "--follow", "--json")
+        told = json.loads(out)
+        self.assertEqual((status, set(told)), (0, {"proposals", "steps", "pen"}))
+        first = told["proposals"][0]
+        self.assertLessEqual({"title", "evidence", "doing", "reading", "before", "after", "price"}, set(first))
+        self.assertEqual([s["predicted"] for s in told["steps"]], [s["obtained"] for s in told["steps"]])
+        pen = self.folder / "end.json"
+        pen.write_text(json.dumps(told["pen"]))
+        _, out, _ = self.run_cli("advise", self.ink, "--pen", str(pen), "--follow")
+        self.assertIn("Followed to its end in 0 steps.", out)
+        status, out, _ = self.run_cli("advise", self.ink, "--pen", "fen-fountain", "--device", "clamshell-11")
+        self.assertEqual(status, 0)
+        self.assertEqual(self.run_cli("advise", self.ink, "--pen", "fen-fountain", "--device", "nothing")[0], 2)
+
     def test_write_read_ink_and_proof(self) -> None:
         self.assertEqual(
             self.run_cli(

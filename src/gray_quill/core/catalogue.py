@@ -1,6 +1,6 @@
 """Everything that is declared, in one place for the API, the docs and the command line."""
 
-from gray_quill.core.advice.proposals import ADVICE_READINGS
+from gray_quill.core.advice.look import ADVICE_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.figures import Filmed, Live

@@ -16,7 +16,9 @@ from gray_quill.store.trials import Trial, get_trial, list_trials
 
 @dataclasses.dataclass(frozen=True)
 class LagRun:
-    """A run of the Lag trial with all it was made from. hand: its name."""
+    """A run of the Lag trial with all it was made from. hand: its name. made_by: the version that worked its figures
+    out, empty of runs kept before 0.9.0; they are not worked out again.
+    """
 
     id: str
     created_at: str
@@ -29,11 +31,12 @@ class LagRun:
     live: Live | None
     filmed: Filmed | None
     figures: list[Figure]
+    made_by: str = ""
 
 
 @dataclasses.dataclass(frozen=True)
 class PalmRun:
-    """A run of the Palm trial. hand, device: their names. own: a real hand did it."""
+    """A run of the Palm trial. hand, device: their names. own: a real hand did it. made_by: as of a lag run."""
 
     id: str
     created_at: str
@@ -43,6 +46,7 @@ class PalmRun:
     own: bool
     rules: Rules
     total: Outcome
+    made_by: str = ""
 
 
 def lag_run(trial: Trial) -> LagRun:

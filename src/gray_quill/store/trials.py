@@ -6,6 +6,7 @@ import sqlite3
 import uuid
 from typing import Any
 
+from gray_quill import __version__
 from gray_quill.core.errors import NotFound
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
@@ -28,9 +29,12 @@ class Trial:
 
 
 def keep_trial(db: sqlite3.Connection, trial: Trial) -> Trial:
-    """Keep a run; returns it with its id and time."""
+    """Keep a run; returns it with its id and time, and the version that made it among its inputs."""
     kept = dataclasses.replace(
-        trial, id=trial.id or f"{trial.kind}-{uuid.uuid4().hex[:12]}", created_at=trial.created_at or now()
+        trial,
+        id=trial.id or f"{trial.kind}-{uuid.uuid4().hex[:12]}",
+        created_at=trial.created_at or now(),
+        inputs={**trial.inputs, "made_by": __version__},
     )
     with transaction(db):
         db.execute(

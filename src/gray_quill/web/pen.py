@@ -29,7 +29,6 @@ from gray_quill.core.readings.spot import Spot, find_spot
 from gray_quill.core.readings.trade_off import (
     TradePoint,
     calmest_under,
-    check_shake,
     smallest_below,
     trade_curves,
     trade_point,
@@ -132,7 +131,7 @@ class TradeReply(Model):
 
 class SolveBody(TradeBody):
     most_drag_ms: float | None = Field(None, ge=0, le=500)
-    most_wobble_mm: float | None = Field(None, ge=0, le=5)
+    most_left: float | None = Field(None, ge=0, le=1)
 
 
 class SolveReply(Model):
@@ -307,23 +306,21 @@ def read_fit(hand_id: str, device_id: str) -> KeptFit:
 
 @operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody, costly=True)
 def trade(body: TradeBody) -> TradeReply:
-    """Wobble against drag for every method and amount, and the setting in use."""
+    """Shake left against drag for every method and amount, and the setting in use."""
     traces = _some(_traces(body.source))
-    check_shake(traces)
     methods = {m.name: {"symbol": m.symbol, "unit": m.unit, "help": m.help} for m in METHODS.values()}
     return TradeReply(points=trade_curves(traces, body.steady), now=trade_point(traces, body.steady), methods=methods)
 
 
 @operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody, costly=True)
 def solve(body: SolveBody) -> SolveReply:
-    """The calmest setting under a drag, or the one with least drag that brings wobble under a bound."""
+    """The calmest setting under a drag, or the one with least drag that leaves no more of a shake."""
     traces = _some(_traces(body.source))
-    check_shake(traces)
     if body.most_drag_ms is not None:
         return SolveReply(point=calmest_under(traces, body.steady, body.most_drag_ms))
-    if body.most_wobble_mm is not None:
-        return SolveReply(point=smallest_below(traces, body.steady, body.most_wobble_mm))
-    raise InputError("Say the most drag in ms or the most wobble in mm.", "most_drag_ms")
+    if body.most_left is not None:
+        return SolveReply(point=smallest_below(traces, body.steady, body.most_left))
+    raise InputError("Say the most drag in ms or how much of a shake may be left.", "most_drag_ms")
 
 
 @operation(pen, "GET", "/pen/steady", ConvertReply, query=ConvertQuery)
@@ -365,9 +362,7 @@ def read_effects(body: EffectsBody) -> EffectsReply:
 @operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn, costly=True)
 def read_advice(body: PenOn) -> AdviceReply:
     """What to change about a pen on this ink, why, and what it will do."""
-    traces = _traces(body.source)
-    inks = [settle(t, body.recipe) for t in traces]
-    return AdviceReply(advice=advise(traces, body.recipe, inks, read_ink(traces, body.recipe, inks)))
+    return AdviceReply(advice=advise(_some(_traces(body.source)), body.recipe))
 
 
 @operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody, costly=True)

@@ -836,7 +836,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The calmest setting under a drag, or the one with least drag that brings wobble under a bound. */
+        /** The calmest setting under a drag, or the one with least drag that leaves no more of a shake. */
         post: operations["solve"];
         delete?: never;
         options?: never;
@@ -904,7 +904,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Wobble against drag for every method and amount, and the setting in use. */
+        /** Shake left against drag for every method and amount, and the setting in use. */
         post: operations["trade"];
         delete?: never;
         options?: never;
@@ -1279,13 +1279,16 @@ export interface components {
     schemas: {
         /**
          * @description title; evidence: the reading in words; doing: what the button does; recipe: the pen after it, None when nothing
-         *     in the pen helps; reading: which reading it moves; before, after: that reading now and as predicted.
+         *     in the pen helps or when there is only a trade; reading: which reading it moves; before, after: that reading now
+         *     and as predicted; price: what else it changes; choices: the sides of a trade.
          */
         Advice: {
             after: number;
             before: number;
+            choices?: components["schemas"]["Choice"][];
             doing: string;
             evidence: string;
+            price?: components["schemas"]["Change"][];
             reading: string;
             recipe: components["schemas"]["Recipe"] | null;
             title: string;
@@ -1374,6 +1377,18 @@ export interface components {
             path: string;
             /** @default null */
             value: number | string | null;
+        };
+        /** @description A reading before and after. */
+        Change: {
+            after: number | null;
+            before: number | null;
+            reading: string;
+        };
+        /** @description One side of a trade: what the button does, the pen after it, and the readings it is about. */
+        Choice: {
+            changes: components["schemas"]["Change"][];
+            doing: string;
+            recipe: components["schemas"]["Recipe"];
         };
         Chosen: {
             ids: string[];
@@ -2400,7 +2415,10 @@ export interface components {
             thresholds: components["schemas"]["Threshold"][];
             update_ms: number;
         };
-        /** @description A run of the Lag trial with all it was made from. hand: its name. */
+        /**
+         * @description A run of the Lag trial with all it was made from. hand: its name. made_by: the version that worked its figures
+         *     out, empty of runs kept before 0.9.0; they are not worked out again.
+         */
         LagRun: {
             created_at: string;
             device: components["schemas"]["Device"];
@@ -2410,6 +2428,8 @@ export interface components {
             id: string;
             live: components["schemas"]["Live"] | null;
             look_ahead_ms: number;
+            /** @default  */
+            made_by: string;
             now: components["schemas"]["Lag"];
             recipe: components["schemas"]["Recipe"];
             verdict: string;
@@ -2726,13 +2746,15 @@ export interface components {
             grades: components["schemas"]["Grade"][];
             off: components["schemas"]["Rules"];
         };
-        /** @description A run of the Palm trial. hand, device: their names. own: a real hand did it. */
+        /** @description A run of the Palm trial. hand, device: their names. own: a real hand did it. made_by: as of a lag run. */
         PalmRun: {
             created_at: string;
             device: string;
             grade: string;
             hand: string;
             id: string;
+            /** @default  */
+            made_by: string;
             own: boolean;
             rules: components["schemas"]["Rules"];
             total: components["schemas"]["Outcome"];
@@ -3191,12 +3213,13 @@ export interface components {
          * @description A pen on some strokes; what each reading means stands beside it.
          *
          *     Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
-         *     medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out. What is said of
+         *     medians over strokes; tapers of strokes no longer than both are left out. What is said of
          *     force is None where no stroke carries any.
          */
         Readings: {
             ceiling_share: number | null;
             corner_loss_mm: number;
+            device_noise_mm: number;
             drag_ms: number;
             duration_s: number;
             effort: number;
@@ -3207,8 +3230,11 @@ export interface components {
             force_p95: number | null;
             frechet_mm: number;
             gaps: number;
+            inside_share: number | null;
             length_mm: number;
             max_taper_slope: number;
+            nib_widths: number | null;
+            open_share: number | null;
             press_steps: number;
             range_ratio: number;
             report_hz: number;
@@ -3221,8 +3247,11 @@ export interface components {
             width_p05_mm: number;
             width_p50_mm: number;
             width_p95_mm: number;
-            wobble_in_mm: number;
-            wobble_out_mm: number;
+            wobble_high_mm: number;
+            wobble_hz: number | null;
+            wobble_in_mm: number | null;
+            wobble_low_mm: number;
+            wobble_out_mm: number | null;
         };
         /** @description What would be lost without one rule of the recommended ones. */
         Reason: {
@@ -3612,7 +3641,7 @@ export interface components {
             /** @default null */
             most_drag_ms: number | null;
             /** @default null */
-            most_wobble_mm: number | null;
+            most_left: number | null;
             source: components["schemas"]["Source"];
             steady: components["schemas"]["Steady"];
         };
@@ -3993,13 +4022,13 @@ export interface components {
             source: components["schemas"]["Source"];
             steady: components["schemas"]["Steady"];
         };
-        /** @description One setting: its method's own parameter, the wobble left (mm) and the drag (ms). */
+        /** @description One setting: its method's own parameter, the share of a shake left on a slow line, the drag on these strokes. */
         TradePoint: {
             amount: number;
             drag_ms: number;
             method: string;
             parameter: number;
-            wobble_mm: number;
+            shake_left: number;
         };
         TradeReply: {
             methods: {

@@ -21,3 +21,9 @@ export function callsForAttention(known: Reading, value: number | null | undefin
   if (known.attention === null || value === null || value === undefined) return false
   return known.better === 'more' ? value < known.attention : value > known.attention
 }
+
+/** Which version worked the figures of a run out; what was kept before versions were noted says so. */
+export function madeBy(run: { made_by?: string } | undefined): string {
+  if (!run) return '–'
+  return run.made_by === undefined ? 'this version' : run.made_by ? `version ${run.made_by}` : 'an earlier version'
+}

@@ -1,45 +1,80 @@
-"""Rules that turn readings into proposals. Each looks at the pen on the writer's trace and may propose one change.
+"""Proposals: one small search over the readings that deserve attention.
 
-A new rule is one function and one line in RULES.
+Each part of the pen (areas.py) is tried for the readings it moves. A proposal is made only if it leaves less trouble in
+all (look.py) than there was; what else it changes is its price. What no setting brings within bounds together is told
+as a trade to choose from. Trouble falls with every proposal taken, so that following them comes to an end.
 """
 
 import dataclasses
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 
+from gray_quill.core.advice.areas import AREAS, Area, Trial
+from gray_quill.core.advice.look import BOUNDED, KNOWN, Look, Values, excess, look_at
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.pen.fit import FEWEST_SAMPLES, fit_press
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.steady import NONE
-from gray_quill.core.quantities import changed
-from gray_quill.core.readings.ink_readings import ABRUPT_MM_A_MM, HEAVY_MS, LOST_CORNER_MM, SHAKY_MM, Readings, read_ink
-from gray_quill.core.readings.press_use import CLIPPED, PressUse, press_use
-from gray_quill.core.readings.reading import SHARE, Reading, in_words, readings_of
-from gray_quill.core.readings.trade_off import calmest_under
-from gray_quill.core.trace import Trace, path_length_mm
+from gray_quill.core.readings.reading import in_words
+from gray_quill.core.trace import Trace
 
-LIGHT_MS = 15.0  # of drag that is proposed where there is too much; common practice, no source
-ROOM_FOR_TAPERS = 0.6  # of a typical stroke's length
+LEAST_GAIN, LEAST_SHARE = 0.1, 0.1  # of trouble, in bounds and of all there is: less is not worth a press
+AS_GOOD = 0.02  # of trouble: among trials that differ by less the gentler is taken
+FULLY_READ = 3  # trials of an area that are read in full, the best guesses first
+NOTED_CHANGE = 0.1  # of a reading that has no bound, from which it is told as a price
+PRICED = ("width_p50_mm", "range_ratio", "shake_left", "drag_ms", "corner_loss_mm")
 FEW_REPORTS_MM = 1.2
-# relative width between neighbouring force levels that can be seen (Weber fraction of about 1/12; from memory)
-COARSE_STEP = 0.08
+LARGER = (1.25, 1.5, 2.0, 3.0, 4.0)  # times the letters' height, tried where no pen of its kind leaves them open
+
+# reading -> title; the area's largest trouble gives a proposal its name
+TITLES = {
+    "floor_share": "Light strokes are lost",
+    "ceiling_share": "Firm strokes are clipped",
+    "range_used": "Range lies idle",
+    "width_step": "The width jumps",
+    "drag_ms": "The pen is heavy",
+    "wobble_out_mm": "The line shakes",
+    "corner_loss_mm": "Corners are lost",
+    "open_share": "Letters close up",
+    "max_taper_slope": "Tips are abrupt",
+    "strokes_all_taper": "Tapers outrun the strokes",
+}
+EVIDENCE = {
+    "floor_share": "{} of your reports sit at the floor and come out equally thin.",
+    "ceiling_share": "{} of your reports sit at the ceiling and come out equally thick.",
+    "range_used": "Your force uses {} of what this pen can do.",
+    "width_step": "From one force level of this device to the next the width changes by {}.",
+    "drag_ms": "The tip is {} late at your speed.",
+    "wobble_out_mm": "On slow lines it strays {} to either side.",
+    "corner_loss_mm": "The ink stays up to {} away from your sharp corners.",
+    "open_share": "Only {} of the white inside your letters stays open.",
+    "max_taper_slope": "At the ends the width changes by {}.",
+    "strokes_all_taper": "{} of your strokes are shorter than their two tapers together.",
+}
 
 
 @dataclasses.dataclass(frozen=True)
-class Look:
-    """What a rule may look at."""
+class Change:
+    """A reading before and after."""
 
-    traces: Sequence[Trace]
+    reading: str
+    before: float | None
+    after: float | None
+
+
+@dataclasses.dataclass(frozen=True)
+class Choice:
+    """One side of a trade: what the button does, the pen after it, and the readings it is about."""
+
+    doing: str
     recipe: Recipe
-    inks: Sequence[Ink]
-    readings: Readings
+    changes: list[Change]
 
 
 @dataclasses.dataclass(frozen=True)
 class Advice:
     """title; evidence: the reading in words; doing: what the button does; recipe: the pen after it, None when nothing
-    in the pen helps; reading: which reading it moves; before, after: that reading now and as predicted.
+    in the pen helps or when there is only a trade; reading: which reading it moves; before, after: that reading now
+    and as predicted; price: what else it changes; choices: the sides of a trade.
     """
 
     title: str
@@ -49,192 +84,179 @@ class Advice:
     reading: str
     before: float
     after: float
+    price: list[Change] = dataclasses.field(default_factory=list)
+    choices: list[Choice] = dataclasses.field(default_factory=list)
 
 
-def _force(look: Look) -> np.ndarray:
-    return np.concatenate([t.force for t in look.traces])
+@dataclasses.dataclass(frozen=True)
+class Step:
+    """One proposal taken: the reading as predicted and as obtained, and the trouble before and after."""
+
+    title: str
+    doing: str
+    reading: str
+    before: float
+    predicted: float
+    obtained: float
+    trouble_before: float
+    trouble_after: float
 
 
-def clipped(look: Look) -> Advice | None:
-    """Force that is stuck at the floor or the ceiling."""
-    r = look.readings
-    low_share, high_share = r.floor_share or 0.0, r.ceiling_share or 0.0
-    share = low_share + high_share
-    if (
-        look.recipe.press.widening == 1
-        or max(low_share, high_share) <= CLIPPED
-        or r.samples < FEWEST_SAMPLES
-        or "force" in look.traces[0].absent
-    ):
-        return None
-    low, high = np.percentile(_force(look), (2, 98))
-    press = dataclasses.replace(
-        look.recipe.press, floor=round(float(min(low, 0.9)), 3), ceiling=round(float(np.clip(high, low + 0.05, 1)), 3)
-    )
-    where = "light strokes are lost" if low_share > high_share else "firm strokes are clipped"
-    recipe = dataclasses.replace(look.recipe, press=press)
-    after = press_use(_force(look), press)
-    return Advice(
-        where.capitalize(),
-        f"{share:.0%} of your reports sit at the floor or the ceiling and come out alike.",
-        f"Set the floor to {press.floor:g} and the ceiling to {press.ceiling:g}",
-        recipe,
-        "clipped_share",
-        share,
-        after.floor_share + after.ceiling_share,
-    )
+def advise(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None = None) -> list[Advice]:
+    """All there is to say about this pen on these traces, in the order of AREAS, what can be done before the rest."""
+    look = look_at(traces, recipe, inks)
+    found = [advice for area in AREAS if (advice := _of_area(look, area)) is not None]
+    found.sort(key=lambda a: a.recipe is None)
+    few = _few_reports(look)
+    return [*found, few] if few else found
 
 
-def unused_range(look: Look) -> Advice | None:
-    """A pen that could vary more than this hand makes it vary."""
-    press = look.recipe.press
-    if press.widening < 1.5 or look.readings.samples < FEWEST_SAMPLES or "force" in look.traces[0].absent:
-        return None
-    use = press_use(_force(look), press)
-    fitted = fit_press(_force(look), press, 0.6)
-    after = press_use(_force(look), fitted)
-    if use.range_used > 0.6 or after.range_used < use.range_used + 0.1:
-        return None
-    return Advice(
-        "Range lies idle",
-        f"Your force uses {use.range_used:.0%} of what this pen can do.",
-        "Fit the press curve to this writing",
-        dataclasses.replace(look.recipe, press=fitted),
-        "range_used",
-        use.range_used,
-        after.range_used,
-    )
-
-
-def heavy(look: Look) -> Advice | None:
-    """Steadying that makes the pen heavy."""
-    if look.readings.drag_ms <= HEAVY_MS:
-        return None
-    point = calmest_under(look.traces, look.recipe.steady, LIGHT_MS)
-    recipe = dataclasses.replace(
-        look.recipe, steady=dataclasses.replace(look.recipe.steady, method=point.method, amount=round(point.amount, 2))
-    )
-    return Advice(
-        "The pen is heavy",
-        f"The tip is {look.readings.drag_ms:.0f} ms late and trails {look.readings.trail_mm:.2f} mm.",
-        f"Take the calmest setting under {LIGHT_MS:g} ms: {point.method} {point.amount:.1f}",
-        recipe,
-        "drag_ms",
-        look.readings.drag_ms,
-        point.drag_ms,
-    )
-
-
-def shaky(look: Look) -> Advice | None:
-    """A slow hand's wobble that little steadying would calm."""
-    r, steady = look.readings, look.recipe.steady
-    if r.wobble_out_mm < SHAKY_MM or r.drag_ms > LIGHT_MS * 0.6:
-        return None
-    point = calmest_under(look.traces, steady, LIGHT_MS)
-    if point.method == NONE or point.wobble_mm > 0.85 * r.wobble_out_mm:
-        return None
-    recipe = dataclasses.replace(
-        look.recipe, steady=dataclasses.replace(steady, method=point.method, amount=round(point.amount, 2))
-    )
-    return Advice(
-        "The line shakes",
-        f"It strays {r.wobble_out_mm:.2f} mm; {point.drag_ms:.0f} ms of drag would calm it.",
-        f"Steady with {point.method} {point.amount:.1f}",
-        recipe,
-        "wobble_out_mm",
-        r.wobble_out_mm,
-        point.wobble_mm,
-    )
-
-
-def lost_corners(look: Look) -> Advice | None:
-    """Corners that steadying rounds off."""
-    r, steady = look.readings, look.recipe.steady
-    if r.corner_loss_mm <= LOST_CORNER_MM:
-        return None
-    for tried in (
-        [dataclasses.replace(steady, beta=round(min(2.0, steady.beta * k + 0.05), 3)) for k in (2, 4, 8)]
-        if steady.method == "one-euro"
-        else []
-    ) + [dataclasses.replace(steady, amount=round(steady.amount * k, 2)) for k in (0.6, 0.35)]:
-        recipe = dataclasses.replace(look.recipe, steady=tried)
-        after = read_ink(look.traces, recipe)
-        if after.corner_loss_mm < 0.6 * r.corner_loss_mm:
-            doing = (
-                f"Raise the speed answer to {tried.beta:g}"
-                if tried.beta != steady.beta
-                else f"Lower the amount to {tried.amount:g}"
+def follow(traces: Sequence[Trace], recipe: Recipe, most_steps: int = 20) -> tuple[list[Step], Recipe]:
+    """The first proposal taken, and the next, until there is none: the steps, and the pen they end at."""
+    steps: list[Step] = []
+    while len(steps) < most_steps:
+        first = next((a for a in advise(traces, recipe) if a.recipe is not None), None)
+        if first is None or first.recipe is None:
+            break
+        before, after = look_at(traces, recipe), look_at(traces, first.recipe)
+        obtained = float(after.values[first.reading] or 0.0)
+        steps.append(
+            Step(
+                first.title,
+                first.doing,
+                first.reading,
+                first.before,
+                first.after,
+                obtained,
+                before.trouble,
+                after.trouble,
             )
+        )
+        recipe = first.recipe
+    return steps, recipe
+
+
+def _of_area(look: Look, area: Area) -> Advice | None:
+    here = {key: excess(key, look.values[key]) for key in area.readings}
+    worst = max(here, key=lambda key: here[key])
+    if here[worst] == 0:
+        return None
+    guesses = [(trial, area.guess(look, trial.recipe)) for trial in area.trials(look)]
+    ranked = sorted(guesses, key=lambda g: (round(_trouble(area, g[1]) / AS_GOOD), area.prefer(look, g[1])))
+    best: tuple[Trial, Look] | None = None
+    for trial, _ in ranked[:FULLY_READ]:
+        after = look_at(look.traces, trial.recipe)
+        helps = look.trouble - after.trouble >= max(LEAST_GAIN, LEAST_SHARE * look.trouble) and _says(look, after, area)
+        if helps and (best is None or after.trouble < best[1].trouble - AS_GOOD):
+            best = (trial, after)
+    if best is not None:
+        moved = max(area.readings, key=lambda key: here[key] - excess(key, best[1].values[key]))
+        before, after_value = (float(v[moved] or 0.0) for v in (look.values, best[1].values))
+        return Advice(
+            TITLES[moved],
+            _evidence(moved, look),
+            best[0].doing,
+            best[0].recipe,
+            moved,
+            before,
+            after_value,
+            _price(look, best[1], moved),
+        )
+    if area.name == "steady":
+        return _trade(look, area, guesses)
+    return _write_larger(look) if area.name == "size" else None
+
+
+def _trouble(area: Area, values: Values) -> float:
+    return sum(excess(key, values[key]) for key in area.readings if key in values)
+
+
+def _says(before: Look, after: Look, area: Area) -> bool:
+    """Whether some reading that was beyond its bound says better afterwards."""
+    return any(
+        excess(key, after.values[key]) < excess(key, before.values[key])
+        and in_words(KNOWN[key], after.values[key]) != in_words(KNOWN[key], before.values[key])
+        for key in area.readings
+    )
+
+
+def _evidence(key: str, look: Look) -> str:
+    return EVIDENCE[key].format(in_words(KNOWN[key], look.values[key]))
+
+
+def _price(before: Look, after: Look, moved: str) -> list[Change]:
+    """What else changes: readings with a bound that get worse by a tenth of it, and others by a tenth."""
+    found = []
+    for key in dict.fromkeys((*BOUNDED, *PRICED)):
+        one, other = before.values.get(key), after.values.get(key)
+        if key == moved or one is None or other is None:
+            continue
+        known = KNOWN[key]
+        worse = (one - other) if known.better == "more" else (other - one)
+        least = NOTED_CHANGE * (known.attention if known.attention is not None else abs(one))
+        if (worse if known.better else abs(worse)) > max(least, 1e-9):
+            found.append(Change(key, one, other))
+    return found
+
+
+def _trade(look: Look, area: Area, guesses: Sequence[tuple[Trial, Values]]) -> Advice | None:
+    """A shaking line and a pen that keeps up cannot be had together: the best of either."""
+    wobble = look.values["wobble_out_mm"]
+    if not guesses or excess("wobble_out_mm", look.readings.wobble_in_mm) == 0:
+        return None
+
+    def ranked(first: tuple[str, ...], then: tuple[str, ...]) -> tuple[Trial, Values]:
+        def worth(guess: tuple[Trial, Values]) -> tuple[float, float]:
+            return tuple(round(sum(excess(k, guess[1][k]) for k in keys), 2) for keys in (first, then))  # type: ignore[return-value]
+
+        return min(guesses, key=worth)
+
+    costs = ("drag_ms", "corner_loss_mm")
+    sides = [ranked(("wobble_out_mm",), costs), ranked(costs, ("wobble_out_mm",))]
+    choices = [
+        Choice(
+            trial.doing,
+            trial.recipe,
+            [Change(key, look.values[key], values[key]) for key in area.readings],
+        )
+        for trial, values in sides
+    ]
+    if _trouble(area, sides[0][1]) == 0 or choices[0].recipe == choices[1].recipe:
+        return None
+    calm = sides[0][1]
+    told = [in_words(KNOWN[key], calm[key]) for key in ("wobble_out_mm", *costs)]
+    return Advice(
+        "Calm or quick, not both",
+        f"Calmed to {told[0]} the tip is {told[1]} late and cuts corners by {told[2]}.",
+        "No setting does both for this hand. Choose a side, or write a little slower or larger",
+        None,
+        "wobble_out_mm",
+        float(wobble or 0.0),
+        float(wobble or 0.0),
+        choices=choices,
+    )
+
+
+def _write_larger(look: Look) -> Advice | None:
+    """Where no width of its kind leaves letters open: from which height on they do."""
+    for factor in LARGER:
+        larger = [dataclasses.replace(t, x_mm=t.x_mm * factor, y_mm=t.y_mm * factor) for t in look.traces]
+        after = look_at(larger, look.recipe)
+        if excess("open_share", after.values["open_share"]) == 0:
+            height = after.values.get("nib_widths") or 0.0
             return Advice(
-                "Corners are lost",
-                f"The ink stays {r.corner_loss_mm:.2f} mm away from a sharp corner of yours.",
-                doing,
-                recipe,
-                "corner_loss_mm",
-                r.corner_loss_mm,
-                after.corner_loss_mm,
+                TITLES["open_share"],
+                _evidence("open_share", look),
+                f"This is a pen for large letters: write them {factor:g} times as tall, {height:.1f} nib widths",
+                None,
+                "open_share",
+                float(look.values["open_share"] or 0.0),
+                float(after.values["open_share"] or 0.0),
             )
     return None
 
 
-def abrupt_tips(look: Look) -> Advice | None:
-    """Tapers so steep that they look cut."""
-    r, ends = look.readings, look.recipe.ends.for_width(look.recipe.body.width_mm)
-    if r.max_taper_slope <= ABRUPT_MM_A_MM or (ends.start_mm == 0 and ends.end_mm == 0):
-        return None
-    both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
-    lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
-    room = ROOM_FOR_TAPERS * float(np.median(lengths)) / both if both > 0 and len(lengths) else 1.0
-    factor = min(4.0, r.max_taper_slope / (0.75 * ABRUPT_MM_A_MM), room)  # tapers must leave a typical stroke its body
-    if factor < 1.1:
-        return None
-    longer = dataclasses.replace(
-        ends,
-        start_mm=round(min(40, ends.start_mm * factor), 1),
-        end_mm=round(min(40, ends.end_mm * factor), 1),
-        ease=max(ends.ease, 0.8),
-    )
-    recipe = dataclasses.replace(look.recipe, ends=longer)
-    after = read_ink(look.traces, recipe).max_taper_slope
-    if not 0 < after <= 0.9 * r.max_taper_slope:
-        return None
-    return Advice(
-        "Tips are abrupt",
-        f"At the ends the width changes by up to {r.max_taper_slope:.1f} mm a mm.",
-        f"Taper over {longer.start_mm:g} and {longer.end_mm:g} mm, gently",
-        recipe,
-        "max_taper_slope",
-        r.max_taper_slope,
-        after,
-    )
-
-
-def long_tapers(look: Look) -> Advice | None:
-    """Tapers longer than the strokes they end."""
-    ends = look.recipe.ends.for_width(look.recipe.body.width_mm)
-    both = ends.start_mm * (ends.start_tip < 1) + ends.end_mm * (ends.end_tip < 1)
-    lengths = np.array([path_length_mm(t.x_mm, t.y_mm) for t in look.traces if len(t) > 1])
-    if both == 0 or not len(lengths):
-        return None
-    short = float((lengths < both).mean())
-    if short <= 0.5:
-        return None
-    factor = float(np.percentile(lengths, 25)) / both
-    tidy = dataclasses.replace(ends, start_mm=round(ends.start_mm * factor, 2), end_mm=round(ends.end_mm * factor, 2))
-    recipe = dataclasses.replace(look.recipe, ends=tidy)
-    after = float((lengths < both * factor).mean())
-    return Advice(
-        "Tapers outrun the strokes",
-        f"{short:.0%} of your strokes are shorter than their two tapers together.",
-        f"Shorten them to {tidy.start_mm:g} and {tidy.end_mm:g} mm",
-        recipe,
-        "strokes_all_taper",
-        short,
-        after,
-    )
-
-
-def few_reports(look: Look) -> Advice | None:
+def _few_reports(look: Look) -> Advice | None:
     """A device that reports too seldom for this hand."""
     steps = np.concatenate(
         [np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) for t in look.traces if len(t) > 1] or [np.zeros(1)]
@@ -251,61 +273,3 @@ def few_reports(look: Look) -> Advice | None:
         look.readings.report_hz,
         look.readings.report_hz,
     )
-
-
-def coarse_levels(look: Look) -> Advice | None:
-    """Force levels so coarse that the width jumps."""
-    force = np.unique(np.round(_force(look), 6))
-    press = look.recipe.press
-    if press.widening == 1 or len(force) < 3 or "force" in look.traces[0].absent:
-        return None
-    step = float(np.median(np.diff(force)))
-    slope = np.log(press.range) / max(press.ceiling - press.floor, 0.01)
-    jump = float(np.exp(step * slope) - 1)
-    if jump <= COARSE_STEP or len(force) > 400:
-        return None
-    calmer = round(max(1.0, press.range ** (COARSE_STEP / jump)), 1)
-    recipe = changed(look.recipe, "press.range", calmer)
-    return Advice(
-        "The width jumps",
-        f"From one force level of this device to the next the width changes by {jump:.0%}.",
-        f"Lower thin to thick to {calmer:g}",
-        recipe,
-        "width_step",
-        jump,
-        float(np.exp(step * np.log(calmer) / max(press.ceiling - press.floor, 0.01)) - 1),
-    )
-
-
-# What advice reads beside the readings of the ink.
-ADVICE_READINGS: dict[str, Reading] = {
-    "clipped_share": Reading("force that is stuck", SHARE, "Share of your reports at the floor or the ceiling."),
-    "range_used": readings_of(PressUse)["range_used"],
-    "strokes_all_taper": Reading("strokes all taper", SHARE, "Strokes shorter than their two tapers together."),
-    "width_step": Reading("step of width", SHARE, "Change of width from one level of force to the next."),
-}
-_DECLARED = readings_of(Readings) | ADVICE_READINGS
-RULES: tuple[Callable[[Look], Advice | None], ...] = (
-    clipped,
-    unused_range,
-    heavy,
-    shaky,
-    lost_corners,
-    abrupt_tips,
-    long_tapers,
-    few_reports,
-    coarse_levels,
-)
-
-
-def advise(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink], readings: Readings) -> list[Advice]:
-    """All that the rules have to say about this pen on these traces, but what no reading would show."""
-    look = Look(traces, recipe, inks, readings)
-    found = [advice for rule in RULES if (advice := rule(look)) is not None]
-    return [a for a in found if a.recipe is None or _shows(a)]
-
-
-def _shows(advice: Advice) -> bool:
-    """Whether the reading says anything else afterwards than before."""
-    known = _DECLARED[advice.reading]
-    return in_words(known, advice.before) != in_words(known, advice.after)

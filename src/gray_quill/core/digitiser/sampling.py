@@ -1,14 +1,17 @@
 """A motion through a digitiser: reports at its rate, with its noise, levels, activation threshold and losses."""
 
+import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
 
 from gray_quill.core.angles import spherical_to_tilt, tilt_to_spherical
 from gray_quill.core.digitiser.device import Digitiser
+from gray_quill.core.errors import InputError
 from gray_quill.core.hand.motion import Motion
 from gray_quill.core.trace import Trace, make_trace
 
+MOST_REPORTS = 500_000
 STEEPEST_TILT_DEG = 60  # common practice, no source: pens report tilt up to about 60 degrees from upright
 
 
@@ -53,3 +56,16 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
         )
     first_s = float(seen[keep][0])
     return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth), first_s
+
+
+def reported_by(traces: Sequence[Trace], digitiser: Digitiser, seed: int) -> list[Trace]:
+    """The same strokes as another device would have reported them; what was not told stays untold."""
+    if sum(float(t.t_s[-1]) for t in traces) * digitiser.report_hz > MOST_REPORTS:
+        raise InputError("These strokes last too long to be reported again. Take fewer of them.", "device")
+    rng, found = np.random.default_rng(seed), []
+    for t in traces:
+        motion = Motion(0.0, t.t_s, t.x_mm, t.y_mm, t.force, t.altitude, t.azimuth)
+        sampled = sample_motion(motion, digitiser, rng)
+        if sampled is not None:
+            found.append(dataclasses.replace(sampled[0], absent=sampled[0].absent | t.absent))
+    return found

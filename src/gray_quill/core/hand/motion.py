@@ -108,7 +108,7 @@ def tremor(rms_mm: float, count: int, rng: np.random.Generator) -> Floats:
     """Two rows of band-passed noise of the given RMS, shape (2, count)."""
     if rms_mm == 0:
         return np.zeros((2, count))
-    from scipy.signal import butter, sosfilt  # late, as in readings/wobble.py
+    from scipy.signal import butter, sosfilt  # late, as in readings/tremor.py
 
     settle = int(MOTION_HZ)
     noise = sosfilt(

@@ -59,7 +59,7 @@ def _wavelength_px(square: Floats) -> float:
 
 def _resized(square: Floats) -> Floats:
     """The square at TILE x TILE: cubic, and softened beforehand where that leaves samples out."""
-    from scipy.ndimage import gaussian_filter, map_coordinates  # late, as in readings/wobble.py
+    from scipy.ndimage import gaussian_filter, map_coordinates  # late, as in readings/tremor.py
 
     step = square.shape[0] / TILE
     smooth = gaussian_filter(square, step / 2 - 0.5, mode="nearest") if step > 1 else square

@@ -4,22 +4,17 @@ buy.
 
 import dataclasses
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
 
 import numpy as np
 
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
-from gray_quill.core.digitiser.sampling import sample_motions
-from gray_quill.core.hand.hand import Hand
-from gray_quill.core.hand.intent import text_intents
-from gray_quill.core.hand.motion import perform
+from gray_quill.core.digitiser.device import Device
 from gray_quill.core.lag.look_ahead import overshoot_mm
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.verdict import FELT_MS, verdict
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.steady import Steady, is_raw, steady_path
+from gray_quill.core.pen.steady import is_raw
 from gray_quill.core.quantities import NOTICED_SHARE, Quantity, changed
-from gray_quill.core.readings.drag import drag_ms
+from gray_quill.core.readings.probes import line_drag_ms
 from gray_quill.core.readings.reading import reading
 
 NIB_SPEED = Quantity("number", "Nib speed", "How fast the nib goes", "mm/s", 1, 1000, 1, 5, NOTICED_SHARE)
@@ -34,7 +29,6 @@ TURN_MM = 3.0  # radius of the circle on which overshoot is stated
 GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
 SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
-SAMPLE = "hollow sedge"
 
 
 @dataclasses.dataclass(frozen=True)
@@ -110,7 +104,7 @@ def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
         Stage("sampling", wait_ms=1000 / d.report_hz),
         Stage("transport", fixed_ms=d.transport_ms),
         Stage("hand-over", jitter_ms=system.handover_ms, jitter_sd_ms=system.handover_sd_ms),
-        Stage("steadying", fixed_ms=steadying_ms(recipe.steady, speed_mm_s, d.report_hz)),
+        Stage("steadying", fixed_ms=line_drag_ms(recipe.steady, d.report_hz, speed_mm_s)),
         Stage("drawing", jitter_ms=work * system.draw_ms, jitter_sd_ms=work * system.draw_sd_ms),
     ]
     if panel.fast_pen:
@@ -126,21 +120,6 @@ def drawing_work(recipe: Recipe) -> float:
     """How many times a plain pen's drawing time this pen takes."""
     whole = recipe.body.hollow.on or recipe.wash.wet_edge > 0
     return 1 + GRAIN_WORK * recipe.tooth.toothed + WHOLE_WORK * whole + SPRAY_WORK * (recipe.wash.tip.shape == "spray")
-
-
-@lru_cache(maxsize=256)
-def steadying_ms(steady: Steady, speed_mm_s: float, report_hz: float) -> float:
-    """Drag of a steadying on handwriting of this mean speed, as the pen bench measures it."""
-    if is_raw(steady):
-        return 0.0
-    hand = Hand("lag", "right", speed_mm_s=speed_mm_s, tremor_mm=0)
-    rng = np.random.default_rng(2)
-    digitiser = dataclasses.replace(
-        SHIPPED_DEVICES["tablet-11"].digitiser, report_hz=report_hz, noise_mm=0, dropped=0, clock_jitter=0
-    )
-    traces = sample_motions(perform(hand, text_intents(SAMPLE, hand, 10, 20, 100, rng), rng), digitiser, rng)
-    raw = [(t.t_s, t.x_mm, t.y_mm) for t in traces]
-    return drag_ms(raw, [(t, *steady_path(steady, t, x, y)) for t, x, y in raw])
 
 
 def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, look_ahead_ms: float = 0.0) -> Lag:

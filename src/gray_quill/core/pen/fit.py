@@ -68,7 +68,7 @@ def cubic_bezier(form: tuple[float, float, float, float], x: Floats) -> Floats:
 
 def cubic_form(press: Press) -> CubicForm:
     """The two-point cubic nearest to the press curve between floor and ceiling (least squares over 101 points)."""
-    from scipy.optimize import least_squares  # late, as in readings/wobble.py
+    from scipy.optimize import least_squares  # late, as in readings/tremor.py
 
     x = np.linspace(0, 1, 101)
     plain = dataclasses.replace(press, floor=0.0, ceiling=1.0)

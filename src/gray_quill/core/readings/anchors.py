@@ -24,12 +24,12 @@ def find_anchors(traces: Sequence[Trace], inks: Sequence[Ink]) -> dict[str, list
         found["width"].append((float(ink.short_mm[k]), (float(ink.x_mm[k]), float(ink.y_mm[k]))))
         found["tips"].append((min(float(len(ink.x_mm)), 20.0), (float(ink.x_mm[-1]), float(ink.y_mm[-1]))))
     raw, steadied, caught_up = path_pairs(traces, [ink.recipe for ink in inks])
-    for r, s, c in zip(raw, steadied, caught_up, strict=True):
+    for trace, r, s, c in zip(traces, raw, steadied, caught_up, strict=True):
         gap = np.hypot(r[1] - s[1], r[2] - s[2])
         i = int(gap.argmax())
         if gap[i] > 0:
             found["trail"].append((float(gap[i]), (float(s[1][i]), float(s[2][i]))))
-        at, loss = corner_losses_mm(r, c)
+        at, loss = corner_losses_mm(trace, c)
         if len(loss) and loss.max() > 0:
             i = int(at[loss.argmax()])
             found["corner"].append((float(loss.max()), (float(r[1][i]), float(r[2][i]))))

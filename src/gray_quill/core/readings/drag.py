@@ -1,5 +1,6 @@
-"""Drag and faithfulness: what steadying costs."""
+"""Trail, corners and faithfulness: what steadying costs on what was written. Drag itself is in probes.py."""
 
+import functools
 from collections.abc import Sequence
 
 import numba
@@ -7,52 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.readings.wobble import Timed
+from gray_quill.core.readings.tremor import Timed
+from gray_quill.core.trace import Trace
 
-LONGEST_DRAG_MS = 400.0
-COARSE_MS = 8.0
-REST_S = 0.5  # strokes are laid this far apart on one time line
 CORNER_ARM_MM = 0.8
 CORNER_DEG = 60.0
 MOST_POINTS = 1200
-
-
-def drag_ms(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
-    """The delay of the raw path that fits the steadied one best (least squares over all samples), ms."""
-    knots_t, knots, asked_t, asked = [], [], [], []
-    clock = 0.0
-    for (t, x, y), (_, sx, sy) in zip(raw, steadied, strict=True):
-        if len(t) < 3:
-            continue
-        knots_t += [np.array([clock - REST_S * 0.9]), clock + t]
-        knots += [np.array([[x[0], y[0]]]), np.column_stack((x, y))]
-        asked_t.append(clock + t)
-        asked.append(np.column_stack((sx, sy)))
-        clock += t[-1] + REST_S
-    if not asked:
-        return 0.0
-    line_t, line = np.concatenate(knots_t), np.concatenate(knots)
-    now, want = np.concatenate(asked_t), np.concatenate(asked)
-    if np.array_equal(np.concatenate([k for k in knots if len(k) > 1]), want):
-        return 0.0
-
-    def misfit(ms: float) -> float:
-        x = np.interp(now - ms / 1000, line_t, line[:, 0])
-        y = np.interp(now - ms / 1000, line_t, line[:, 1])
-        return float(((x - want[:, 0]) ** 2 + (y - want[:, 1]) ** 2).sum())
-
-    step, best = COARSE_MS, 0.0
-    tried = np.arange(0, LONGEST_DRAG_MS, step)
-    errors: list[float] = []
-    for ms in tried:  # the misfit falls to one valley: stop well past it
-        errors.append(misfit(ms))
-        if len(errors) > 6 and min(errors[-5:]) > min(errors):
-            break
-    best = float(tried[int(np.argmin(errors))])
-    while step > 0.05:
-        step /= 2
-        best = min((best - step, best, best + step), key=lambda ms: misfit(ms) if ms >= 0 else np.inf)
-    return best
 
 
 def trail_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
@@ -115,11 +76,17 @@ def corners(x: Floats, y: Floats) -> NDArray[np.int64]:
     return np.array(sorted(found), np.int64)
 
 
-def corner_losses_mm(raw: Timed, steadied: Timed) -> tuple[NDArray[np.int64], Floats]:
+@functools.lru_cache(maxsize=512)  # of the same traces many pens are read in turn
+def corners_of(trace: Trace) -> NDArray[np.int64]:
+    """Indices of a trace's sharp corners."""
+    return corners(trace.x_mm, trace.y_mm)
+
+
+def corner_losses_mm(trace: Trace, steadied: Timed) -> tuple[NDArray[np.int64], Floats]:
     """Corners of one stroke and how far the steadied path stays from each, mm."""
-    _, x, y = raw
     _, sx, sy = steadied
-    at = corners(x, y)
+    at = corners_of(trace)
+    x, y = trace.x_mm, trace.y_mm
     if len(sx) < 2:
         return at, np.hypot(x[at] - sx[0], y[at] - sy[0])
     dx, dy = np.diff(sx), np.diff(sy)

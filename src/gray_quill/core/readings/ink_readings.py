@@ -12,15 +12,19 @@ from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.percentiles import weighted_percentiles
-from gray_quill.core.readings.drag import corner_losses_mm, drag_ms, faithfulness_mm, trail_mm
+from gray_quill.core.readings.drag import corner_losses_mm, faithfulness_mm, trail_mm
+from gray_quill.core.readings.letters import letters_of, open_share
+from gray_quill.core.readings.pace import median_speed_mm_s, report_hz
 from gray_quill.core.readings.press_use import CEILING_SHARE, FLOOR_SHARE
+from gray_quill.core.readings.probes import SHAKE_MM, line_drag_ms, shake_left
 from gray_quill.core.readings.reading import SHARE, declared, reading
-from gray_quill.core.readings.wobble import Timed, shake, shake_left
+from gray_quill.core.readings.tremor import Timed, read_tremor, tremor_of
 from gray_quill.core.trace import Trace, path_length_mm
 
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
 TAPER_STEPS = 20  # even steps along a taper between which its slope is read
+SMALLEST_VARIANCE = 1e-6  # of ln width: a tenth of a per cent of width
 REST_MM = 0.05  # unless the pen lay still meanwhile
 
 # From where on readings deserve attention. Common practice, no source, but for the reason beside each.
@@ -28,6 +32,8 @@ EFFORT = ((0.0, "light"), (9.0, "easy"), (20.0, "noticeable"), (40.0, "heavy")) 
 HEAVY_MS = EFFORT[-1][0]  # one bound for the word, the note and the advice, so that none of them cries first
 SHAKY_MM = 0.06  # about half the width of the finest line that is written with
 LOST_CORNER_MM = 0.3  # a sixth of the x-height of small writing (1.8 mm): from there a corner reads as a bend
+OPEN_LETTERS = 0.7  # with three counters of ten filled a word has to be guessed
+NO_LETTERS = ("highlighter", "spray")  # kinds that lay bands, not letters
 ABRUPT_MM_A_MM = 0.8  # a taper that steep ends within less than its own width and looks cut
 
 
@@ -36,7 +42,7 @@ class Readings:
     """A pen on some strokes; what each reading means stands beside it.
 
     Widths are arc-length-weighted percentiles over the settled ink, force percentiles are over samples, tips and tapers
-    medians over strokes; wobble is an RMS distance; tapers of strokes no longer than both are left out. What is said of
+    medians over strokes; tapers of strokes no longer than both are left out. What is said of
     force is None where no stroke carries any.
     """
 
@@ -73,27 +79,41 @@ class Readings:
         "of the middle width",
         "Width at the very end of strokes over their middle width; 1 is blunt, 0 a needle.",
     )
-    wobble_in_mm: float = reading(
+    wobble_in_mm: float | None = reading(
         "wobble of the hand",
         "mm",
-        "How far your path strays from itself with everything quicker than 7 Hz taken out: tremor, noise and the "
-        "quickest parts of letters.",
+        "How far your hand shakes to either side of slow lines it meant to be smooth, 4 to 13 times a second (RMS), "
+        "without the noise of the device. Letters turn as quickly as a hand shakes, so they cannot tell it: draw the "
+        "slow line of the test sheet.",
         better="less",
         of_the_hand=True,
     )
-    wobble_out_mm: float = reading(
+    wobble_low_mm: float = reading(
+        "wobble at least", "mm", "Lower end of what the wobble may be (95 %).", of_the_hand=True
+    )
+    wobble_high_mm: float = reading(
+        "wobble at most", "mm", "Upper end of what the wobble may be (95 %).", of_the_hand=True
+    )
+    wobble_hz: float | None = reading(
+        "wobble's rate", "times a second", "How often your hand shakes, where it does.", digits=1, of_the_hand=True
+    )
+    device_noise_mm: float = reading(
+        "noise of reports", "mm", "How far reports stray by themselves on a slow line (RMS).", of_the_hand=True
+    )
+    wobble_out_mm: float | None = reading(
         "wobble left", "mm", "What steadying leaves of the wobble.", better="less", attention=SHAKY_MM
     )
     shake_left: float = reading(
         "shake left",
         SHARE,
-        "How large the shake of your hand, 8 to 12 times a second, still is in the ink; 100 % is all of it.",
+        "How much of a shake 5 to 12 times a second this pen's steadying leaves on a slow line; 100 % is all of it.",
         better="less",
     )
     drag_ms: float = reading(
         "drag",
         "ms",
-        "How long the steadied tip needs to get where your nib is.",
+        "How long the steadied tip needs to get where your nib is, on an even line at the speed half of your writing "
+        "is slower than.",
         digits=1,
         better="less",
         attention=HEAVY_MS,
@@ -105,15 +125,36 @@ class Readings:
     corner_loss_mm: float = reading(
         "corners lost",
         "mm",
-        "The farthest the ink stays away from a sharp corner of your trace.",
+        "How far the ink stays away from the sharp corners of your trace; nine of ten lose no more.",
         better="less",
         attention=LOST_CORNER_MM,
+    )
+    open_share: float | None = reading(
+        "open letters",
+        SHARE,
+        "Share of the counters of your letters, the white they enclose, in which this ink leaves white that shows.",
+        better="more",
+        attention=OPEN_LETTERS,
+    )
+    nib_widths: float | None = reading(
+        "nib widths a letter",
+        "",
+        "Height of a small x over the middle width; broad nibs are cut for 4 to 5 (common practice, no source).",
+    )
+    inside_share: float | None = reading(
+        "inside letters",
+        SHARE,
+        "Share of the width's variation that lies within strokes; the rest lies between them.",
     )
     gaps: int = reading("gaps", "", "Pauses between reports while your pen moved.", digits=0, of_the_hand=True)
     taper_start_mm: float = reading("start taper", "mm", "Path until a stroke reaches its width.")
     taper_end_mm: float = reading("end taper", "mm", "Path from a stroke's width to its end.")
     max_taper_slope: float = reading(
-        "steepest taper", "mm a mm", "The steepest change of width on a taper.", better="less", attention=ABRUPT_MM_A_MM
+        "steepest taper",
+        "mm a mm",
+        "The steepest change of width on the tapers of a middling stroke.",
+        better="less",
+        attention=ABRUPT_MM_A_MM,
     )
     press_steps: int = reading(
         "widths told apart",
@@ -141,18 +182,19 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
     told = [(t, r) for t, r in zip(traces, recipes, strict=True) if "force" not in t.absent]
     force = np.concatenate([t.force for t, _ in told]) if told else None
     raw, steadied, caught_up = path_pairs(traces, recipes)
-    intervals = [np.diff(t.t_s) for t in traces if len(t) > 1]
-    median = float(np.median(np.concatenate(intervals))) if intervals else 0.0
+    hz, speed = report_hz(traces), median_speed_mm_s(traces)
     start, end = tips(inks)
+    letters = letters_of(tuple(traces))
     same = all(r.steady.method == "none" or r.steady.amount == 0 for r in recipes)
-    drag = 0.0 if same else drag_ms(raw, steadied)
-    before = shake(raw)
-    after = before if same else shake(steadied)
+    settings = list(dict.fromkeys(r.steady for r in recipes))
+    drag = max(line_drag_ms(s, hz, speed) for s in settings)
+    tremor = tremor_of(tuple(traces))
+    left = max(shake_left(s, hz, tremor.rms_mm or SHAKE_MM) for s in settings)
     return Readings(
         samples=sum(len(t) for t in traces),
         length_mm=sum(path_length_mm(t.x_mm, t.y_mm) for t in traces),
         duration_s=float(sum(t.t_s[-1] for t in traces)),
-        report_hz=1 / median if median else 0.0,
+        report_hz=hz,
         width_p05_mm=float(p05),
         width_p50_mm=float(p50),
         width_p95_mm=float(p95),
@@ -164,22 +206,28 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
         ceiling_share=_share([t.force >= r.press.ceiling for t, r in told]),
         start_tip=start,
         end_tip=end,
-        wobble_in_mm=before.wobble_mm,
-        wobble_out_mm=after.wobble_mm,
-        shake_left=shake_left(before, after),
+        wobble_in_mm=tremor.rms_mm,
+        wobble_low_mm=tremor.low_mm,
+        wobble_high_mm=tremor.high_mm,
+        wobble_hz=tremor.hz,
+        device_noise_mm=tremor.noise_mm,
+        wobble_out_mm=None
+        if tremor.rms_mm is None
+        else tremor.rms_mm
+        if same
+        else _left_mm(tremor.rms_mm, left, steadied),
+        shake_left=left,
         drag_ms=drag,
         trail_mm=trail_mm(raw, steadied),
         frechet_mm=0.0 if same else faithfulness_mm(raw, steadied),
-        corner_loss_mm=0.0
-        if same
-        else max(
-            (float(loss.max()) for r, s in zip(raw, caught_up, strict=True) if len(loss := corner_losses_mm(r, s)[1])),
-            default=0.0,
-        ),
-        gaps=sum(_gaps(t, GAP_INTERVALS * median) for t in traces),
-        **_tapers(inks, recipes),
+        corner_loss_mm=0.0 if same else corner_loss_mm(traces, caught_up),
+        open_share=open_share(letters, inks) if all(r.kind not in NO_LETTERS for r in recipes) else None,
+        nib_widths=letters.x_height_mm / float(p50) if letters.x_height_mm else None,
+        inside_share=_inside_share(inks),
+        gaps=sum(_gaps(t, GAP_INTERVALS / hz) for t in traces if hz),
+        **taper_readings(inks, recipes),
         press_steps=1 + int(np.log(p95 / p05) / np.log(1 + WEBER)),
-        effort=drag / 1000 * _median_speed(traces),
+        effort=drag / 1000 * speed,
     )
 
 
@@ -187,9 +235,9 @@ def _share(marked: Sequence[NDArray[np.bool_]]) -> float | None:
     return float(np.concatenate(marked).mean()) if marked else None
 
 
-def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
-    """Lengths of both tapers and the steepest change of width within them."""
-    lengths, slope = [], 0.0
+def taper_readings(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
+    """Lengths of both tapers and the steepest change of width within them, medians over strokes."""
+    lengths, slopes = [], []
     for ink, recipe in zip(inks, recipes, strict=True):
         ends = recipe.ends.for_width(recipe.body.width_mm)
         zones = [ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0]
@@ -198,12 +246,18 @@ def _tapers(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, float]:
             continue  # a stroke that is all taper has no body to taper from
         full = np.flatnonzero(ink.short_mm >= 0.95 * np.median(ink.short_mm))
         lengths.append((along[full[0]], along[-1] - along[full[-1]]))
+        slope = 0.0
         for zone, lo in ((zones[0], 0.0), (zones[1], along[-1] - zones[1])):
             if zone > 0:  # by even steps along the path, however densely or sparsely the hand was reported there
                 width = np.interp(np.linspace(lo, lo + zone, TAPER_STEPS + 1), along, ink.short_mm)
                 slope = max(slope, float(np.abs(np.diff(width)).max()) * TAPER_STEPS / zone)
+        slopes.append(slope)
     start, end = np.median(np.array(lengths), axis=0) if lengths else (0.0, 0.0)
-    return {"taper_start_mm": float(start), "taper_end_mm": float(end), "max_taper_slope": slope}
+    return {
+        "taper_start_mm": float(start),
+        "taper_end_mm": float(end),
+        "max_taper_slope": float(np.median(slopes or [0])),
+    }
 
 
 def _gaps(trace: Trace, longest_s: float) -> int:
@@ -212,9 +266,30 @@ def _gaps(trace: Trace, longest_s: float) -> int:
     )
 
 
-def _median_speed(traces: Sequence[Trace]) -> float:
-    speeds = [np.hypot(np.diff(t.x_mm), np.diff(t.y_mm)) / np.diff(t.t_s) for t in traces if len(t) > 1]
-    return float(np.median(np.concatenate(speeds))) if speeds else 0.0
+def corner_loss_mm(traces: Sequence[Trace], caught_up: Sequence[Timed]) -> float:
+    """What nine of ten sharp corners lose at most. (The farthest of all would grow with the length of the writing.)"""
+    losses = np.concatenate([corner_losses_mm(t, s)[1] for t, s in zip(traces, caught_up, strict=True)])
+    return float(np.percentile(losses, 90)) if len(losses) else 0.0
+
+
+def _inside_share(inks: Sequence[Ink]) -> float | None:
+    """Variance of ln width within strokes over all of it, by length; None where the width does not vary."""
+    parts = [(np.log(w), n) for w, n in (ink_widths([ink]) for ink in inks) if n.sum() > 0]
+    if not parts:
+        return None
+    weights = np.array([n.sum() for _, n in parts])
+    means = np.array([np.average(w, weights=n) for w, n in parts])
+    within = np.average(
+        [np.average((w - m) ** 2, weights=n) for (w, n), m in zip(parts, means, strict=True)], weights=weights
+    )
+    between = np.average((means - np.average(means, weights=weights)) ** 2, weights=weights)
+    return float(within / (within + between)) if within + between > SMALLEST_VARIANCE else None
+
+
+def _left_mm(rms_mm: float, left: float, steadied: Sequence[Timed]) -> float:
+    """Wobble in the ink: read there too, or what the probe says where it has sunk under the noise."""
+    after = read_tremor(steadied).rms_mm
+    return rms_mm * left if after is None else min(after, rms_mm)
 
 
 def ink_widths(inks: Sequence[Ink]) -> tuple[Floats, Floats]:

@@ -7,7 +7,7 @@ import dataclasses
 from collections.abc import Callable, Mapping
 
 from gray_quill.core.readings.ink_readings import EFFORT, Readings
-from gray_quill.core.readings.reading import in_words, readings_of
+from gray_quill.core.readings.reading import in_words, percent, readings_of
 
 Words = Mapping[str, str]
 DECLARED = readings_of(Readings)
@@ -49,9 +49,19 @@ def _drag(r: Readings, w: Words) -> str:
 
 
 def _wobble(r: Readings, w: Words) -> str:
-    if not r.wobble_in_mm:
-        return "strokes too short to tell"
-    return f"{w['wobble_in_mm']} by hand, {w['wobble_out_mm']} in ink"
+    if r.wobble_in_mm is None:
+        return f"hidden by noise, under {w['wobble_high_mm']}" if r.wobble_high_mm else "cannot be told from this"
+    return f"{w['wobble_in_mm']} by hand, {w['wobble_out_mm']} in ink" if r.wobble_in_mm else "none that shows"
+
+
+def _inside(share: float) -> str:
+    return f"{percent(share)} inside strokes, {percent(1 - share)} between them"
+
+
+def _about_wobble(r: Readings, w: Words) -> str:
+    if r.wobble_in_mm is None:
+        return "" if r.wobble_high_mm else "draw the slow line of the test sheet"
+    return f"{_span(w['wobble_low_mm'], w['wobble_high_mm'])}, {w['wobble_hz']}" if r.wobble_in_mm else ""
 
 
 NOTES: dict[str, NoteKind] = {
@@ -91,11 +101,22 @@ NOTES: dict[str, NoteKind] = {
         "Tips", ("start_tip", "end_tip"), lambda r, w: f"start {w['start_tip'].split()[0]}, end {w['end_tip']}"
     ),
     "drag": NoteKind("Drag", ("drag_ms", "effort"), _drag),
-    "wobble": NoteKind("Wobble", ("wobble_in_mm",), _wobble),
+    "wobble": NoteKind("Wobble", ("wobble_in_mm", "wobble_out_mm"), _wobble, _about_wobble),
     "corners": NoteKind(
         "Corners",
         ("corner_loss_mm",),
         lambda r, w: f"{w['corner_loss_mm']} lost" if r.corner_loss_mm else "all kept",
+    ),
+    "open letters": NoteKind(
+        "Open letters",
+        ("open_share", "nib_widths"),
+        lambda r, w: "too few letters to tell" if r.open_share is None else f"{w['open_share']} stay open",
+        lambda r, w: "" if r.open_share is None else f"{w['nib_widths']} nib widths high",
+    ),
+    "inside": NoteKind(
+        "Thick and thin lie",
+        ("inside_share",),
+        lambda r, w: "nowhere: one width" if r.inside_share is None else _inside(r.inside_share),
     ),
     "reports": NoteKind(
         "Reports",

@@ -1,4 +1,4 @@
-"""Wobble against drag: what every steadying method does to a trace at every amount, and the amount that
+"""Shake left against drag: what every steadying method does to a trace at every amount, and the amount that
 meets a wish.
 """
 
@@ -7,10 +7,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from gray_quill.core.errors import InputError
-from gray_quill.core.pen.steady import METHODS, Steady, parameter_of, steady_path
-from gray_quill.core.readings.drag import drag_ms
-from gray_quill.core.readings.wobble import Timed, shake
+from gray_quill.core.pen.steady import METHODS, Steady, parameter_of
+from gray_quill.core.readings.pace import median_speed_mm_s, report_hz
+from gray_quill.core.readings.probes import line_drag_ms, shake_left
 from gray_quill.core.trace import Trace
 
 AMOUNTS = tuple(np.round(np.linspace(0, 10, 11), 2).tolist())
@@ -19,21 +18,21 @@ FINE_AMOUNT = 0.05
 
 @dataclasses.dataclass(frozen=True)
 class TradePoint:
-    """One setting: its method's own parameter, the wobble left (mm) and the drag (ms)."""
+    """One setting: its method's own parameter, the share of a shake left on a slow line, the drag on these strokes."""
 
     method: str
     amount: float
     parameter: float
-    wobble_mm: float
+    shake_left: float
     drag_ms: float
 
 
 def trade_point(traces: Sequence[Trace], steady: Steady) -> TradePoint:
     """What one setting does to these traces."""
-    raw: list[Timed] = [(t.t_s, t.x_mm, t.y_mm) for t in traces]
-    calm: list[Timed] = [(t.t_s, *steady_path(steady, t.t_s, t.x_mm, t.y_mm)) for t in traces]
     parameter = parameter_of(steady.method, steady.amount) if steady.method in METHODS else 0.0
-    return TradePoint(steady.method, steady.amount, parameter, shake(calm).wobble_mm, drag_ms(raw, calm))
+    hz = report_hz(traces)
+    drag = line_drag_ms(steady, hz, median_speed_mm_s(traces))
+    return TradePoint(steady.method, steady.amount, parameter, shake_left(steady, hz), drag)
 
 
 def trade_curves(traces: Sequence[Trace], steady: Steady) -> list[TradePoint]:
@@ -41,35 +40,26 @@ def trade_curves(traces: Sequence[Trace], steady: Steady) -> list[TradePoint]:
     return [trade_point(traces, dataclasses.replace(steady, method=m, amount=a)) for m in METHODS for a in AMOUNTS]
 
 
-def check_shake(traces: Sequence[Trace]) -> None:
-    """Refuse traces on which wobble cannot be judged."""
-    if shake([(t.t_s, t.x_mm, t.y_mm) for t in traces]).wobble_mm == 0:
-        raise InputError(
-            "These strokes are too short to judge their wobble. Write a line in joined letters, or some loops.",
-            "source",
-        )
-
-
 def calmest_under(traces: Sequence[Trace], steady: Steady, most_drag_ms: float) -> TradePoint:
-    """The setting that leaves the least wobble with no more than most_drag_ms of drag, over all methods."""
+    """The setting that leaves the least of a shake with no more than most_drag_ms of drag, over all methods."""
     best = [
         _edge(traces, dataclasses.replace(steady, method=m), lambda p: p.drag_ms <= most_drag_ms, calmer=True)
         for m in METHODS
     ]
     fits = [p for p in best if p is not None]
     return (
-        min(fits, key=lambda p: p.wobble_mm)
+        min(fits, key=lambda p: p.shake_left)
         if fits
         else trade_point(traces, dataclasses.replace(steady, method="none", amount=0.0))
     )
 
 
-def smallest_below(traces: Sequence[Trace], steady: Steady, most_wobble_mm: float) -> TradePoint | None:
-    """The setting with the least drag that brings wobble to most_wobble_mm or under, over all methods; None when no
+def smallest_below(traces: Sequence[Trace], steady: Steady, most_left: float) -> TradePoint | None:
+    """The setting with the least drag that leaves most_left of a shake or less, over all methods; None when no
     setting does.
     """
     best = [
-        _edge(traces, dataclasses.replace(steady, method=m), lambda p: p.wobble_mm <= most_wobble_mm, calmer=False)
+        _edge(traces, dataclasses.replace(steady, method=m), lambda p: p.shake_left <= most_left, calmer=False)
         for m in METHODS
     ]
     fits = [p for p in best if p is not None]

@@ -241,7 +241,7 @@ def _loss(grain_px: float, dpi: int, crisp: bool, kept: float, kept_crisp: float
 
 def grit(cover: Floats, scale: float) -> float:
     """Standard deviation of the tone seen through an aperture of APERTURE_MM, 0..0.5."""
-    from scipy.ndimage import uniform_filter  # late, as in readings/wobble.py
+    from scipy.ndimage import uniform_filter  # late, as in readings/tremor.py
 
     fine = APERTURE_MM / 5
     rows, columns = (((np.arange(int(n / scale / fine)) + 0.5) * fine * scale).astype(int) for n in cover.shape)

@@ -3,14 +3,16 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { roughly, say, when } from '@/lib/numbers'
-import { inWords, type Reading } from '@/lib/readings'
+import { inWords, madeBy, type Reading } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 
 /** Two runs side by side, and the way from one to the other with one factor swapped at a time. */
-type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures' | 'look_ahead_ms'>
+type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures' | 'look_ahead_ms'> & {
+  made_by?: string
+}
 const NOW = 'now'
 const props = defineProps<{ now: Schemas['Lag']; figures: Schemas['Figure'][] }>()
 const desk = useDesk()
@@ -134,6 +136,10 @@ const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(
     <div v-else class="two">
       <table>
         <tbody>
+          <tr data-row="figures by">
+            <th scope="row">figures by</th>
+            <td v-for="(r, k) in pair" :key="k">{{ madeBy(r) }}</td>
+          </tr>
           <tr v-for="r in rows" :key="r.known.label" :data-row="r.known.label">
             <th scope="row" :title="r.known.help">{{ r.known.label }}</th>
             <td v-for="(v, k) in r.values" :key="k">

@@ -3,7 +3,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { when } from '@/lib/numbers'
-import { inWords } from '@/lib/readings'
+import { inWords, madeBy } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { usePalmTrial, type Rules } from '@/stores/palm-trial'
 
@@ -38,6 +38,7 @@ interface Side {
   total: Schemas['Outcome']
   grade: string
   rules: Rules
+  made_by?: string
 }
 const side = (id: string): Side | undefined =>
   id === NOW
@@ -91,6 +92,10 @@ const value = (s: Side | undefined, f: Schemas['Control']) => {
     </p>
     <table v-else>
       <tbody>
+        <tr data-row="figures by">
+          <th scope="row">figures by</th>
+          <td v-for="(s, k) in pair" :key="k">{{ madeBy(s) }}</td>
+        </tr>
         <tr v-for="[name, words] in ROWS" :key="name" :data-row="name">
           <th scope="row">{{ name }}</th>
           <td v-for="(s, k) in pair" :key="k">

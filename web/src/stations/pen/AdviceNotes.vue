@@ -54,9 +54,16 @@ const unfelt = computed(() => props.absent.includes('force'))
 
 const noun = (kind: string) => (kind === 'fountain' ? 'fountain pen' : kind)
 
-function words(item: Schemas['Advice'], value: number) {
-  const known = desk.reading('ink', item.reading) ?? desk.reading('advice', item.reading)
-  return known ? inWords(known, value) : say(value)
+const known = (key: string) => desk.reading('ink', key) ?? desk.reading('advice', key)
+function words(key: string, value: number | null) {
+  const reading = known(key)
+  return reading ? inWords(reading, value) : say(value ?? 0)
+}
+/** What changes, each with its name, as in "drag 12.0 ms → 18.3 ms". */
+function told(changes: Schemas['Change'][]) {
+  return changes
+    .map((c) => `${known(c.reading)?.label ?? c.reading} ${words(c.reading, c.before)} → ${words(c.reading, c.after)}`)
+    .join(', ')
 }
 
 /** A kept pen of the kind this one sets out to be. */
@@ -112,17 +119,22 @@ function tryIt(recipe: Recipe) {
     :class="{ stale: old }"
     :title="a.title"
     tone="attention"
-    :help="`${a.doing}. Predicted: ${words(a, a.before)} → ${words(a, a.after)}.`"
+    :help="known(a.reading)?.help ?? a.doing"
   >
     <p>{{ a.evidence }}</p>
     <template #more>
       <p class="small">
         {{ a.doing
         }}<template v-if="a.recipe"
-          >: {{ words(a, a.before) }} → <b>{{ words(a, a.after) }}</b></template
+          >: {{ words(a.reading, a.before) }} → <b>{{ words(a.reading, a.after) }}</b></template
         >
       </p>
+      <p v-if="a.price?.length" class="small">At the price of {{ told(a.price) }}</p>
       <button v-if="a.recipe" type="button" class="word-button" :disabled="old" @click="tryIt(a.recipe)">Try it</button>
+      <div v-for="c in a.choices" :key="c.doing" class="side">
+        <button type="button" class="word-button" :disabled="old" @click="tryIt(c.recipe)">{{ c.doing }}</button>
+        <p class="small">{{ told(c.changes) }}</p>
+      </div>
     </template>
   </ReadingNote>
 </template>
@@ -130,6 +142,9 @@ function tryIt(recipe: Recipe) {
 <style scoped>
 .word-button {
   margin-top: 4px;
+}
+.side .word-button {
+  text-align: left;
 }
 .ways {
   display: grid;

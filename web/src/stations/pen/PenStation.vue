@@ -60,7 +60,19 @@ const now = useReadings(
 const { against, differing, named } = useDifferences(source)
 const { spot, place, shown: showSpot, press: pressSpot } = useSpot(source, group, inked)
 /** What the margin of this station speaks of, in this order. */
-const NOTES = ['range', 'widths', 'lost force', 'steps', 'tapers', 'tips', 'drag', 'wobble', 'corners']
+const NOTES = [
+  'range',
+  'widths',
+  'lost force',
+  'steps',
+  'tapers',
+  'tips',
+  'drag',
+  'wobble',
+  'corners',
+  'open letters',
+  'inside',
+]
 const notes = computed(() =>
   NOTES.flatMap((key) => {
     const note = now.notes.value.find((n) => n.key === key)
@@ -185,7 +197,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             />
           </template>
           <template v-else-if="group === 'steady'">
-            <h2>Steady <em class="book">wobble against drag, on your line</em></h2>
+            <h2>Steady <em class="book">shake left against drag, at your speed</em></h2>
             <SteadyChart :source="source" />
           </template>
           <InkPalette v-else-if="['body', 'pen', 'plain'].includes(group)" />

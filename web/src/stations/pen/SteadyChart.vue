@@ -16,7 +16,7 @@ import { nearestSetting, tradeOption, type TradePoint } from './trade-chart'
 
 use([LineChart, ScatterChart, GridComponent, SVGRenderer])
 
-/** Wobble against drag on the writer's own line: drag the point along the curves, or ask for what you want. */
+/** How much of a shake is left, against drag at the writer's speed: drag the point along the curves, or ask. */
 const props = defineProps<{ source: Schemas['Source'] }>()
 const desk = useDesk()
 const draft = useDraft()
@@ -25,7 +25,7 @@ const reply = shallowRef<Schemas['TradeReply']>()
 const kept = shallowRef<TradePoint>()
 const refusal = ref('')
 const mostDrag = ref(12)
-const mostWobble = ref(0.1)
+const mostLeft = ref(50)
 const said = ref('')
 const steady = computed(() => draft.recipe!.steady!)
 
@@ -72,12 +72,11 @@ function pick(event: PointerEvent) {
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   }
   const box = (event.currentTarget as Element).getBoundingClientRect()
-  const [drag, wobble] = c.convertFromPixel({ seriesIndex: 0 }, [
-    event.clientX - box.left,
-    event.clientY - box.top,
-  ]) as [number, number]
-  const spanMm = Math.max(...reply.value.points.map((p) => p.wobble_mm), 0.01)
-  const found = nearestSetting(reply.value.points, drag, wobble, 100, spanMm)
+  const [drag, left] = c.convertFromPixel({ seriesIndex: 0 }, [event.clientX - box.left, event.clientY - box.top]) as [
+    number,
+    number,
+  ]
+  const found = nearestSetting(reply.value.points, drag, left / 100, 100, 1)
   if (found) set(found.method, found.amount)
 }
 function drop() {
@@ -85,22 +84,18 @@ function drop() {
   draft.done()
 }
 
-async function solve(wish: { most_drag_ms: number } | { most_wobble_mm: number }) {
+async function solve(wish: { most_drag_ms: number } | { most_left: number }) {
   await desk.attempt(async () => {
-    const body = { steady: steady.value, source: props.source, most_drag_ms: null, most_wobble_mm: null, ...wish }
+    const body = { steady: steady.value, source: props.source, most_drag_ms: null, most_left: null, ...wish }
     const { point } = await take(api.POST('/api/pen/solve', { body }))
     said.value = point
-      ? `${point.method} ${point.amount.toFixed(1)}: ${say(point.wobble_mm)} mm left, ${roughly(point.drag_ms)} ms`
+      ? `${point.method} ${point.amount.toFixed(1)}: ${percent(point.shake_left)} left, ${roughly(point.drag_ms)} ms`
       : 'No setting of any method gets there on this line.'
     if (point) set(point.method, Math.round(point.amount * 100) / 100)
     draft.done()
   })
 }
 
-const calmed = computed(() => {
-  const raw = reply.value?.points.find((p) => p.amount === 0)?.wobble_mm
-  return raw && reply.value ? Math.max(0, 1 - reply.value.now.wobble_mm / raw) : 0
-})
 const parameter = computed(() => {
   const now = reply.value?.now
   const m = now && reply.value?.methods[now.method]
@@ -115,7 +110,7 @@ const parameter = computed(() => {
       <div
         class="plot"
         role="img"
-        aria-label="Wobble left against drag for every steadying method; drag the point along the curves"
+        aria-label="Shake left against drag for every steadying method; drag the point along the curves"
         @pointerdown="pick"
         @pointermove="pick"
         @pointerup="drop"
@@ -124,15 +119,14 @@ const parameter = computed(() => {
         <VChart ref="chart" :option="option" autoresize />
       </div>
       <p v-if="reply" class="small">
-        {{ parameter }}: calms {{ percent(calmed) }} of the wobble for {{ roughly(reply.now.drag_ms) }} ms
+        {{ parameter }}: leaves {{ percent(reply.now.shake_left) }} of a shake for {{ roughly(reply.now.drag_ms) }} ms
       </p>
       <div class="ask">
         <button type="button" class="word-button" @click="solve({ most_drag_ms: mostDrag })">Calmest in</button>
         <NumberField v-model="mostDrag" :min="1" :max="200" label="Most drag, ms" /><span class="small">ms</span>
-        <button type="button" class="word-button" @click="solve({ most_wobble_mm: mostWobble })">Calm to</button>
-        <NumberField v-model="mostWobble" :min="0.01" :max="2" :decimals="2" label="Most wobble, mm" /><span
-          class="small"
-          >mm</span
+        <button type="button" class="word-button" @click="solve({ most_left: mostLeft / 100 })">Leave</button>
+        <NumberField v-model="mostLeft" :min="1" :max="100" label="Most of a shake left, %" /><span class="small"
+          >%</span
         >
       </div>
       <p class="small" role="status">{{ said }}</p>

@@ -16,8 +16,8 @@ const DASHES: Record<string, 'solid' | number[]> = {
 }
 
 /**
- * The steadying chart as plain data: wobble left against drag, a curve for each method, the kept point and the one in
- * use.
+ * The steadying chart as plain data: how much of a shake is left on a slow line against drag, a curve for each method,
+ * the kept point and the one in use.
  */
 export function tradeOption(
   points: TradePoint[],
@@ -49,10 +49,11 @@ export function tradeOption(
     yAxis: {
       ...axis,
       type: 'value' as const,
-      name: 'wobble left, mm',
+      name: 'shake left, %',
       min: 0,
+      max: 100,
       splitNumber: 3,
-      axisLabel: { ...axis.axisLabel, formatter: (v: number) => v.toFixed(2) },
+      axisLabel: { ...axis.axisLabel, formatter: (v: number) => v.toFixed(0) },
     },
     series: [
       ...methods.map((m) => ({
@@ -61,7 +62,9 @@ export function tradeOption(
         showSymbol: false,
         smooth: 0.2,
         clip: true,
-        data: points.filter((p) => p.method === m && p.drag_ms <= furthest * 1.05).map((p) => [p.drag_ms, p.wobble_mm]),
+        data: points
+          .filter((p) => p.method === m && p.drag_ms <= furthest * 1.05)
+          .map((p) => [p.drag_ms, 100 * p.shake_left]),
         lineStyle: {
           color: m === now?.method ? c.accent : c.graphite,
           width: m === now?.method ? 3 : 1.5,
@@ -84,7 +87,7 @@ export function tradeOption(
               symbol: 'circle',
               symbolSize: 9,
               itemStyle: { color: c.card, borderColor: c.graphite, borderWidth: 1.5 },
-              data: [[kept.drag_ms, kept.wobble_mm]],
+              data: [[kept.drag_ms, 100 * kept.shake_left]],
             },
           ]
         : []),
@@ -96,7 +99,7 @@ export function tradeOption(
               symbol: 'circle',
               symbolSize: 18,
               itemStyle: { color: c.card, borderColor: c.accent, borderWidth: 3 },
-              data: [[now.drag_ms, now.wobble_mm]],
+              data: [[now.drag_ms, 100 * now.shake_left]],
               z: 5,
             },
           ]
@@ -109,9 +112,9 @@ export function tradeOption(
 export function nearestSetting(
   points: TradePoint[],
   drag: number,
-  wobble: number,
+  left: number,
   spanMs: number,
-  spanMm: number,
+  spanLeft: number,
 ): { method: string; amount: number } | undefined {
   let best: { method: string; amount: number } | undefined
   let least = Infinity
@@ -121,7 +124,7 @@ export function nearestSetting(
     for (let s = 0; s <= 1; s += 0.1) {
       const d = Math.hypot(
         (a.drag_ms + (b.drag_ms - a.drag_ms) * s - drag) / spanMs,
-        (a.wobble_mm + (b.wobble_mm - a.wobble_mm) * s - wobble) / spanMm,
+        (a.shake_left + (b.shake_left - a.shake_left) * s - left) / spanLeft,
       )
       if (d < least) {
         least = d
