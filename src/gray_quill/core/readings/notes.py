@@ -51,7 +51,9 @@ def _drag(r: Readings, w: Words) -> str:
 def _wobble(r: Readings, w: Words) -> str:
     if r.wobble_in_mm is None:
         return f"hidden by noise, under {w['wobble_high_mm']}" if r.wobble_high_mm else "cannot be told from this"
-    return f"{w['wobble_in_mm']} by hand, {w['wobble_out_mm']} in ink" if r.wobble_in_mm else "none that shows"
+    if not r.wobble_in_mm:
+        return "none that shows"
+    return f"{w['wobble_in_mm']} by hand, {w['wobble_out_mm'] if r.wobble_out_mm else 'none that shows'} in ink"
 
 
 def _inside(share: float) -> str:

@@ -27,6 +27,8 @@ export function tradeOption(
 ) {
   const methods = [...new Set(points.map((p) => p.method))]
   const furthest = Math.max(40, Math.min(150, ...[Math.max(...points.map((p) => p.drag_ms))]))
+  const drawn = (m: string) => points.filter((p) => p.method === m && p.drag_ms <= furthest * 1.05)
+  const apart = labelsApart(methods.map((m) => drawn(m).at(-1)?.shake_left ?? 0))
   const axis = {
     nameTextStyle: { color: c.graphite, fontSize: 13 },
     axisLabel: { color: c.graphite, fontSize: 13 },
@@ -52,11 +54,11 @@ export function tradeOption(
       name: 'shake left, %',
       min: 0,
       max: 100,
-      splitNumber: 3,
+      interval: 25,
       axisLabel: { ...axis.axisLabel, formatter: (v: number) => v.toFixed(0) },
     },
     series: [
-      ...methods.map((m) => ({
+      ...methods.map((m, i) => ({
         type: 'line' as const,
         name: m,
         showSymbol: false,
@@ -73,11 +75,11 @@ export function tradeOption(
         endLabel: {
           show: true,
           formatter: m,
+          offset: [0, apart[i]!],
           color: m === now?.method ? c.accent : c.graphite,
           fontSize: 13,
           backgroundColor: c.card,
         },
-        labelLayout: { moveOverlap: 'shiftY' as const },
       })),
       ...(kept
         ? [
@@ -106,6 +108,22 @@ export function tradeOption(
         : []),
     ],
   }
+}
+
+const PLOT_PX = 132 // height of the plot, 100 % of a shake
+const LINE_PX = 15
+
+/** How far down each curve's name moves, px, so that none lies on another; the ends are shares 0..1. */
+function labelsApart(ends: number[]): number[] {
+  const moves = ends.map(() => 0)
+  let last = -Infinity
+  for (const i of ends.map((_, k) => k).sort((a, b) => ends[b]! - ends[a]!)) {
+    const at = (1 - ends[i]!) * PLOT_PX
+    const to = Math.max(at, last + LINE_PX)
+    moves[i] = to - at
+    last = to
+  }
+  return moves
 }
 
 /** The setting on some curve nearest to a place in the chart, in units of each axis' length. */
