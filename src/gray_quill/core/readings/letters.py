@@ -19,6 +19,8 @@ SMALLEST_COUNTER = 0.3  # of the x-height: what is narrower is a place where a l
 LARGEST_COUNTER = 3.0  # x-heights: what is wider is a drawing
 FEWEST_COUNTERS = 4
 OPEN_MM = 0.12  # white that still shows: a minute of arc at 40 cm; from memory
+MOST_TURNS = 1500  # that height is sought among, evenly taken
+MOST_CORNERS = 800  # of a stroke, roughly drawn; a long word has half of it, a scribble is no letter
 MOST_STROKES = 60  # letters of so many strokes, evenly among them, speak for the others
 GRID = 9
 
@@ -30,7 +32,7 @@ def x_height_mm(traces: Sequence[Trace]) -> float | None:
     ways = np.concatenate([_ways_mm(t.y_mm) for t in traces] or [np.zeros(0)])
     if len(ways) < FEWEST_TURNS:
         return None
-    at = np.log(ways)
+    at = np.log(ways[:: len(ways) // MOST_TURNS + 1])
     near = np.exp(-((at[:, None] - at) ** 2) / (2 * SAME**2)).sum(axis=1)
     best = at[near.argmax()]
     return float(np.exp(np.mean(at[np.abs(at - best) < 1.5 * SAME])))
@@ -84,10 +86,9 @@ def open_share(letters: Letters, inks: Sequence[Ink]) -> float | None:
 def _counters(traces: Sequence[Trace], x_height: float) -> list[shapely.Polygon]:
     """Faces that the strokes enclose, of the size of counters."""
     reach = CLOSED * x_height / 2
-    lines = [
-        shapely.LineString(np.column_stack((t.x_mm, t.y_mm))).simplify(0.02 * x_height) for t in traces if len(t) > 3
-    ]
-    drawn = shapely.unary_union([line.buffer(reach, quad_segs=2) for line in lines])
+    lines = [shapely.LineString(t.xy_mm).simplify(0.03 * x_height) for t in traces if len(t) > 3]
+    letters = [line for line in lines if len(line.coords) <= MOST_CORNERS]
+    drawn = shapely.unary_union([line.buffer(reach, quad_segs=2) for line in letters])
     found = []
     for part in getattr(drawn, "geoms", [drawn]):
         for ring in part.interiors:
