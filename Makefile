@@ -4,7 +4,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
-	trial-kills trial-fuzz trial-recipes trial-advice trial-clients wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-clients wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -89,6 +89,9 @@ trial-recipes: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 
 trial-advice: setup .venv/.dev
 	$(PY) -m tests.trials.advice $(N) --seed $(SEED)
+
+trial-hands: setup .venv/.dev
+	$(PY) -m tests.trials.hands $(N) --seed $(SEED)
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)

@@ -2,10 +2,16 @@
 and the frame arranged for the hand.
 """
 
+import contextlib
 import json
 from typing import Any
 
+import numpy as np
+
+from gray_quill.core.hand.hand import Hand
 from gray_quill.store.database import connect
+from gray_quill.store.sheets import load_traces, stroke_index
+from gray_quill.store.things import list_things
 from tests.browser.desk import DeskCase, until_true
 
 
@@ -30,6 +36,48 @@ class FromNothing(DeskCase):
         desk.all_kept()
         desk.says("Your light strokes are", ".margin")
         self.assertTrue(desk.js("return document.querySelector('.frame').classList.contains('stations-right')"))
+
+
+class OwnHand(DeskCase):
+    demo = False
+
+    def test_a_hand_is_measured_from_the_events_of_a_real_pen(self) -> None:
+        """Waves written with a pen that leans 30 degrees, heavier as it goes down; taken for a hand of one's own."""
+        desk = self.desk
+        desk.driver.get(desk.url)
+        desk.wait("document.querySelector('.first .tile')", "what is asked")
+        desk.press("right hand", ".first")
+        desk.press("Put the sheet down", ".first")
+        desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page")
+        desk.rests()
+        left, top = desk.corner("[data-layer=live]")
+        turn = np.linspace(0, 2 * np.pi * 8, 96)
+        for k in range(6):
+            y, force = top + 60 + 60 * k - 18 * np.cos(turn), 0.5 + 0.12 * np.sin(turn)
+            x = left + 60 + 4 * np.arange(len(turn))
+            for i, at in enumerate(zip(x.tolist(), y.tolist(), force.tolist(), strict=True)):
+                desk.pen("mouseMoved" if i else "mousePressed", *at, tilt=(30, 0))
+            desk.lift(float(x[-1]), float(y[-1]))
+        desk.all_kept()
+        with contextlib.closing(connect(desk.server.folder)) as db:
+            sheet_id = db.execute("SELECT id FROM sheets").fetchone()[0]
+            traces = load_traces(db, [entry[0] for entry in stroke_index(db, sheet_id)]).values()
+        height = float(np.median([np.ptp(t.y_mm) for t in traces]))
+        desk.js("[...document.querySelectorAll('h1 button')].find(b => /hand/.test(b.textContent)).click()")
+        desk.press("New hand")
+        desk.press("Measure it from this sheet")
+        desk.wait("document.querySelector('[data-ink=sheet]')", "what is written, beside what the hand writes", 60)
+        rows = "[...document.querySelectorAll('table tr')].map(r => [...r.children].map(c => c.textContent))"
+        told = dict(desk.js(f"return {rows}"))
+        self.assertAlmostEqual(float(told["Letter height"].split()[0]) / height, 1, delta=0.15)
+        self.assertAlmostEqual(float(told["Grip"].split()[0]), 60, delta=3)
+        self.assertAlmostEqual(float(told["Everyday force"].split()[0]), 0.5, delta=0.05)
+        self.assertIn("slow line", told["Tremor"])
+        desk.press("Keep this hand")
+        desk.says("My hand", "h1")
+        with contextlib.closing(connect(desk.server.folder)) as db:
+            mine = next(h for h in list_things(db, Hand).values() if h.name == "My hand")
+        self.assertAlmostEqual(mine.altitude_deg, float(told["Grip"].split()[0]), delta=0.06)
 
 
 class AtTheDesk(DeskCase):

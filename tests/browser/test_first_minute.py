@@ -36,7 +36,7 @@ class FirstMinute(DeskCase):
         desk = self.desk
         desk.press("Trap log", "h1")
         desk.press("Put down a new sheet")
-        desk.wait("document.querySelector('h1').textContent.startsWith('Sheet 4')", "the new sheet")
+        desk.wait("document.querySelector('h1').textContent.startsWith('Sheet 5')", "the new sheet")
         for part, choice in (
             ("right hand", "left hand"),
             ("11-inch tablet", "10-inch e-paper slate"),
@@ -72,7 +72,7 @@ class FirstMinute(DeskCase):
         return trace, blank
 
     def as_it_was_sent(self, points: list[Written], left: float, scale: float) -> Trace:
-        sheet_id = self.db.execute("SELECT id FROM sheets WHERE name = 'Sheet 4'").fetchone()[0]
+        sheet_id = self.db.execute("SELECT id FROM sheets WHERE name = 'Sheet 5'").fetchone()[0]
         trace = list_strokes(self.db, sheet_id)[0].trace
         self.assertEqual(len(trace), 101, "and that the pen rested before it lifted")
         self.assertGreater(trace.t_s[-1] - trace.t_s[-2], 0.1)
@@ -122,7 +122,7 @@ class FirstMinute(DeskCase):
         desk.press("Take out")
         for word, form in (("SVG", "svg"), ("PNG", "png"), ("PDF", "pdf"), ("InkML", "inkml")):
             desk.press(word, ".out")
-            data = desk.download(f"Sheet 4.{form}")
+            data = desk.download(f"Sheet 5.{form}")
             if form == "svg":
                 self.assertEqual(data.count(b'<path fill="#20242b"'), 1)
             elif form == "png":

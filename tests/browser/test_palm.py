@@ -44,17 +44,19 @@ class Palm(PalmCase):
 
     def cautious_rules_let_something_through(self) -> None:
         self.open_palm()
-        self.desk.says("of 38 palms", ".margin")
+        self.all_palms = self.desk.wait(f"{MARGIN}.match(/of (\\d+) palms/)?.[1]", "the palms")
         self.palms, self.page_mm = self.total()
         self.assertGreater(self.palms, 0)
         self.assertGreater(self.page_mm, 1)
-        self.assertEqual(self.desk.js("return document.querySelector('tr.here').dataset.drill"), "rest", "the worst")
+        self.assertEqual(
+            self.desk.js("return document.querySelector('tr.here').dataset.drill"), "thumb on the edge", "the worst"
+        )
 
     def a_contact_says_what_would_have_stopped_it(self) -> None:
         desk = self.desk
         desk.js("document.querySelector('.contact.palm-kept').dispatchEvent(new MouseEvent('click', {bubbles: true}))")
         why = desk.wait("document.querySelector('[data-why]')?.textContent", "why")
-        self.assertIn("a crowd of 2 within", why)
+        self.assertRegex(why, r"an edge margin over \d+ mm")
 
     def rules_are_found_for_this_hand(self) -> None:
         """A run is kept first; the sweep is cancelled once and then done."""
@@ -91,7 +93,7 @@ class Palm(PalmCase):
             "[...r.querySelectorAll('b')].map(b => b.textContent)]))",
             "the rows",
         )
-        self.assertEqual(cells["palms let through"], ["0 of 38", f"{self.palms} of 38"])
+        self.assertEqual(cells["palms let through"], [f"0 of {self.all_palms}", f"{self.palms} of {self.all_palms}"])
         self.assertEqual(cells["page left off"], ["0.00 mm", f"{self.page_mm:.2f} mm"])
         self.assertIn("Crowd", desk.text("[data-beside] table"))
 

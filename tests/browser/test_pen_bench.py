@@ -171,10 +171,11 @@ class PenBench(DeskCase):
         high = desk.js("return document.querySelector('.plot').getBoundingClientRect().height")
         desk.drag((left + 60, top + high * 0.4), (left + 210, top + high * 0.7), 5)
         desk.says("changes not kept", "header p")
-        desk.says("The pen is heavy", ".margin")
+        desk.says("heavy:", ".margin")
+        desk.says("Corners are lost", ".margin")
 
     def try_the_advice(self) -> None:
         desk = self.desk
-        note = "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('The pen is heavy'))"
+        note = "[...document.querySelectorAll('.note')].find(n => n.textContent.includes('Corners are lost'))"
         desk.js(f"{note}.querySelector('.word-button').click()")
-        desk.wait(f"!{MARGIN}.includes('The pen is heavy')", "the advice, once tried, to be gone")
+        desk.wait(f"!{MARGIN}.includes('Corners are lost')", "the advice, once tried, to be gone")

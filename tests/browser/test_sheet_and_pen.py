@@ -91,7 +91,7 @@ class SheetAndPen(DeskCase):
         desk.rests()
         left, top = desk.corner("[data-layer=live]")
         dark = desk.inked("page")
-        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(30)])
+        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(60)])
         desk.wait("document.querySelectorAll('[data-chosen]').length > 2", "chosen ink")
         chosen = desk.js("return document.querySelectorAll('[data-chosen]').length")
         desk.says(f"{chosen} strokes in Fen fountain 0.5, revision 1", ".margin")
@@ -101,7 +101,7 @@ class SheetAndPen(DeskCase):
         self.assertEqual(self.db.execute(row).fetchone()[0], chosen)
         desk.press("Undo", ".margin")
         until_true(lambda: desk.inked("page") == dark, "the fountain pen's ink again")
-        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(30)])
+        desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(60)])
         desk.wait("!document.querySelector('[data-chosen]')", "the same way to let it go")
         desk.press("Write again", ".margin")
         rows = self.db.execute(

@@ -73,7 +73,7 @@ class Tuning(ApiCase):
         for path, body, key in (
             ("/api/pen/heat", {**pen, "quantity": "speed"}, "image"),
             ("/api/pen/effects", {**pen, "group": "ends"}, "effects"),
-            ("/api/pen/advice", pen, "advice"),
+            ("/api/pen/advice", {**pen, "recipe": write_recipe(SHIPPED_PENS["heath-brush"])}, "advice"),
             ("/api/pen/judge", {"recipe": pen["recipe"]}, "nearest"),
             ("/api/pen/ladder", {"recipe": pen["recipe"], "over": "opacity"}, "values"),
             ("/api/pen/differences", {"one": pen["recipe"], "other": {}, "source": pen["source"]}, "differences"),

@@ -16,6 +16,7 @@ from gray_quill.web.api import openapi_document
 from gray_quill.web.desk import desk
 from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
+from gray_quill.web.hands import hands
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
@@ -60,6 +61,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     for blueprint in (
         desk,
         first_minute,
+        hands,
         pens,
         sheets,
         strokes,

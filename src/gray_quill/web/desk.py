@@ -21,11 +21,11 @@ from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
-from gray_quill.store.things import add_thing, list_things
+from gray_quill.store.things import list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.ink_source import WRITING
-from gray_quill.web.records import Colour, DeviceItem, Done, HandIn, HandItem, Id, Printable, RecipeIn
+from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, Printable, RecipeIn
 
 desk = Blueprint("desk", __name__)
 MOST_SHOWN = 4
@@ -111,11 +111,6 @@ class DeskChange(Model):
 
 class Roll(Model):
     pen_ids: list[Id]
-
-
-class NewHand(Model):
-    id: Id
-    hand: HandIn
 
 
 class Colours(Model):
@@ -209,10 +204,3 @@ def read_colours(body: Colours) -> ColoursReply:
         rule_colour=rule_colour_for(body.paper_colour),
         shows=shows[:MOST_SHOWN],
     )
-
-
-@operation(desk, "POST", "/hands", HandItem, body=NewHand, status=201)
-def add_hand(body: NewHand) -> HandItem:
-    """Keep a hand, new or changed."""
-    add_thing(db(), body.id, body.hand)
-    return HandItem(id=body.id, hand=body.hand)

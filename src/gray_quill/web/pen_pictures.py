@@ -9,13 +9,11 @@ from typing import Literal
 from flask import Blueprint, Response
 
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.digitiser.device import Device
-from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import NotFound
 from gray_quill.core.ink.grain import surface_bytes
 from gray_quill.core.ink.heat import heat_view
 from gray_quill.core.ink.ladder import ladder
-from gray_quill.core.ink.page import ink_pixels, opacity_plane
+from gray_quill.core.ink.page import opacity_plane
 from gray_quill.core.ink.plan import PenPlan, compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View, fitted_view, inked_part
@@ -23,14 +21,12 @@ from gray_quill.core.pen.tooth import SURFACES
 from gray_quill.core.trace import bounds_mm
 from gray_quill.formats.png import write_png, write_tinted_png
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import Box, Colour, HandIn, Id, PaperIn, PenOn, Pixels, RecipeIn
+from gray_quill.web.records import Box, Colour, PaperIn, PenOn, Pixels, RecipeIn
 from gray_quill.web.replies import data_url
 
 pen_pictures = Blueprint("pen_pictures", __name__)
-HAND_LINE = "moths on the sheet"
 
 
 class PlanBody(Model):
@@ -79,20 +75,6 @@ class LadderBody(Model):
     paper_colour: Colour = "#ffffff"
     width_px: Pixels = 1200
     height_px: Pixels = 360
-
-
-class HandLine(Model):
-    """A hand that need not be kept, and the pen and device it writes a line with."""
-
-    hand: HandIn
-    device_id: Id
-    recipe: RecipeIn
-    width_px: Pixels = 1200
-    height_px: Pixels = 150
-
-
-class HandLineReply(Model):
-    image: str
 
 
 class LadderReply(Model):
@@ -156,15 +138,6 @@ def read_heat(body: HeatBody) -> HeatReply:
         colours=heat.colours,
         box_mm=_box(view),
     )
-
-
-@operation(pen_pictures, "POST", "/hands/line", HandLineReply, body=HandLine, costly=True)
-def draw_hand_line(body: HandLine) -> HandLineReply:
-    """A line a simulated hand writes, kept or not, as a see-through picture."""
-    traces = write_text(HAND_LINE, body.hand, get_thing(db(), Device, body.device_id), 1)
-    view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
-    pixels = ink_pixels([settle(t, body.recipe) for t in traces], view)
-    return HandLineReply(image=data_url(write_png(pixels, compress=1)))
 
 
 @operation(pen_pictures, "POST", "/pen/ladder", LadderReply, body=LadderBody, costly=True)

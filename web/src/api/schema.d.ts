@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hands/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hand that wrote on a sheet, each habit with its interval, and what still differs. */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -1660,6 +1677,17 @@ export interface components {
             other: number;
             reading: string;
         };
+        /**
+         * @description What still differs between the writing and that of the measured hand: in words, both values, and how many times
+         *     the scatter they lie apart.
+         */
+        Differs: {
+            apart: number;
+            by_hand: number;
+            label: string;
+            unit: string;
+            written: number;
+        };
         /** Digitiser */
         Digitiser: {
             /**
@@ -2001,6 +2029,19 @@ export interface components {
                 [key: string]: number | null;
             };
         };
+        /**
+         * @description One field of the hand: its value and 95 % interval; told: whether this writing tells it, why_not where it does
+         *     not.
+         */
+        Habit: {
+            field: string;
+            high: number | null;
+            low: number | null;
+            told: boolean;
+            value: number | string;
+            /** @default  */
+            why_not: string;
+        };
         /** Hand */
         Hand: {
             /**
@@ -2121,6 +2162,8 @@ export interface components {
             /** @default 150 */
             height_px: number;
             recipe: components["schemas"]["Recipe"];
+            /** @default moths on the sheet */
+            text: string;
             /** @default 1200 */
             width_px: number;
         };
@@ -2572,6 +2615,21 @@ export interface components {
             /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
         };
+        /** @description A sheet to measure a hand from; like: the hand for what writing does not tell; recipe: for the picture. */
+        MeasureBody: {
+            /** @default 150 */
+            height_px: number;
+            like: components["schemas"]["Hand"];
+            recipe: components["schemas"]["Recipe"];
+            sheet_id: string;
+            /** @default 1200 */
+            width_px: number;
+        };
+        /** @description measured: the hand; image: the longest line it was measured from, to lay beside what the hand writes. */
+        MeasureReply: {
+            image: string;
+            measured: components["schemas"]["OwnHand"];
+        };
         /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
         NamedRoll: {
             name: string;
@@ -2718,6 +2776,12 @@ export interface components {
             stray_marks: number;
             taps: number;
             zoomed: number;
+        };
+        /** @description The measured hand, its habits and what still differs. */
+        OwnHand: {
+            differs: components["schemas"]["Differs"][];
+            habits: components["schemas"]["Habit"][];
+            hand: components["schemas"]["Hand"];
         };
         /** @description What a real hand did for one drill. */
         OwnPart: {
@@ -4502,6 +4566,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandLineReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureReply"];
                 };
             };
             /** @description Refused, with what to do */

@@ -3,12 +3,13 @@ import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, take, type HandItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
+import { say as saying } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import HandPicture from './HandPicture.vue'
 import ValueSlider from './ValueSlider.vue'
 
-/** A new hand, told in words; what it writes is drawn. Its numbers are one press away. */
+/** A new hand, told in words or measured from a sheet; what it writes is drawn. Its numbers are one press away. */
 const emit = defineEmits<{ made: [id: string] }>()
 const desk = useDesk()
 const draft = useDraft()
@@ -34,6 +35,7 @@ function comes(side: string, above: boolean) {
   else if (hooked.value) hand.rest = 'below'
 }
 
+const text = ref('moths on the sheet')
 const picture = shallowRef('')
 const drawn = useLatest(
   (body: Schemas['HandLine']) => take(api.POST('/api/hands/line', { body })),
@@ -42,13 +44,43 @@ const drawn = useLatest(
   { follow: true },
 )
 watch(
-  [hand, () => draft.recipe],
+  [hand, text, () => draft.recipe],
   () => {
     if (!draft.recipe || !desk.device) return
     const body = { hand: { ...hand } as HandItem['hand'], device_id: desk.device.id, recipe: draft.recipe }
-    void drawn.want({ ...body, width_px: 1160, height_px: 150 })
+    if (text.value.trim()) void drawn.want({ ...body, text: text.value, width_px: 1160, height_px: 150 })
   },
   { immediate: true, deep: true },
+)
+
+/** Measured from the sheet on the desk: each habit with what it may be, and what still differs. */
+const told = shallowRef<Schemas['MeasureReply']>()
+const measuring = ref(false)
+async function measure() {
+  measuring.value = true
+  await desk.attempt(async () => {
+    const like = { ...hand } as HandItem['hand']
+    const body = { sheet_id: desk.sheet!.id, like, recipe: draft.recipe!, width_px: 1160, height_px: 150 }
+    told.value = await take(api.POST('/api/hands/measure', { body }))
+    Object.assign(hand, told.value.measured.hand, { name: hand.name })
+  })
+  measuring.value = false
+}
+const fieldOf = (name: string) => desk.desk?.hand_fields.find((f) => f.name === name)
+const shown = (unit: string, v: number) => `${saying(v)} ${unit}`.trim()
+const habits = computed(() =>
+  (told.value?.measured.habits ?? []).map((h) => ({
+    label: fieldOf(h.field)?.label ?? h.field,
+    told: h.told,
+    words:
+      !h.told || h.low === null || h.high === null
+        ? h.told
+          ? desk.desk?.hand_words?.letters && h.value === 'script'
+            ? 'joined'
+            : 'separate'
+          : h.why_not
+        : `${shown(fieldOf(h.field)?.unit ?? '', h.value as number)}, ${saying(h.low)} to ${saying(h.high)}`,
+  })),
 )
 
 async function make() {
@@ -75,7 +107,29 @@ async function make() {
         <HandPicture v-bind="way" /><span class="small">{{ way.side }}{{ way.hooked ? ', hooked' : '' }}</span>
       </button>
     </div>
+    <div>
+      <button type="button" class="word-button" :disabled="measuring || !desk.sheet" @click="measure">
+        Measure it from this sheet
+      </button>
+      <span v-if="measuring" class="small wait" role="status">reading how you write</span>
+    </div>
+    <img v-if="told" :src="told.image" alt="What is written on the sheet" data-ink="sheet" />
     <img v-if="picture" :src="picture" alt="What this hand writes" data-ink="hand" />
+    <template v-if="told">
+      <label class="small">It writes <ElInput v-model="text" maxlength="80" aria-label="What the hand writes" /></label>
+      <table class="small" aria-label="What was measured">
+        <tbody>
+          <tr v-for="h in habits" :key="h.label" :class="{ untold: !h.told }">
+            <th scope="row">{{ h.label }}</th>
+            <td>{{ h.words }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-for="d in told.measured.differs" :key="d.label" class="small">
+        What still differs: {{ d.label }} {{ shown(d.unit, d.written) }} on the sheet, {{ shown(d.unit, d.by_hand) }} by
+        this hand.
+      </p>
+    </template>
     <div v-for="(choices, trait) in words" :key="trait" class="row">
       <span class="small">{{ trait }}</span>
       <ElRadioGroup
@@ -136,6 +190,15 @@ img {
   object-fit: contain;
   background: var(--swatch-ground);
   border: var(--line) solid var(--rule);
+}
+th {
+  text-align: left;
+  font-weight: normal;
+  padding-right: 12px;
+  vertical-align: top;
+}
+.untold {
+  color: var(--graphite);
 }
 .row {
   display: grid;

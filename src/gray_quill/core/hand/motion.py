@@ -5,6 +5,7 @@ Psychologica 54, 1983; from memory), bounded; tremor is band-passed 8-12 Hz nois
 """
 
 import dataclasses
+import functools
 from collections.abc import Sequence
 
 import numpy as np
@@ -104,16 +105,21 @@ def power_law_speed(x: Floats, y: Floats, rounding: float) -> Floats:
     return np.asarray(speed * np.mean(1 / speed))
 
 
+@functools.cache
+def _tremor_band() -> Floats:
+    from scipy.signal import butter
+
+    return np.asarray(butter(2, TREMOR_HZ, "bandpass", fs=MOTION_HZ, output="sos"))
+
+
 def tremor(rms_mm: float, count: int, rng: np.random.Generator) -> Floats:
     """Two rows of band-passed noise of the given RMS, shape (2, count)."""
     if rms_mm == 0:
         return np.zeros((2, count))
-    from scipy.signal import butter, sosfilt  # late, as in readings/tremor.py
+    from scipy.signal import sosfilt  # late, as in readings/tremor.py
 
     settle = int(MOTION_HZ)
-    noise = sosfilt(
-        butter(2, TREMOR_HZ, "bandpass", fs=MOTION_HZ, output="sos"), rng.standard_normal((2, count + settle))
-    )
+    noise = sosfilt(_tremor_band(), rng.standard_normal((2, count + settle)))
     gain = np.sqrt(
         (TREMOR_HZ[1] - TREMOR_HZ[0]) / (MOTION_HZ / 2) * np.pi / 2 * 0.7071
     )  # noise bandwidth of a 2nd-order band-pass

@@ -93,12 +93,12 @@ def _spectrum(t: Floats, x: Floats, y: Floats) -> _Spectrum | None:
         return None
     # late: scipy.signal takes most of a second to import, which the first page need not wait for
     from scipy.interpolate import CubicSpline
-    from scipy.signal import butter, detrend, sosfiltfilt
+    from scipy.signal import detrend, sosfiltfilt
 
     count = len(t)
     rate = (count - 1) / float(t[-1])
     path = CubicSpline(t, np.column_stack((x, y)))(np.linspace(0, t[-1], count)).T
-    meant = sosfiltfilt(butter(4, MEANT_HZ, fs=rate, output="sos"), path, padlen=min(count - 1, int(rate)))
+    meant = sosfiltfilt(_sections(rate, MEANT_HZ), path, padlen=min(count - 1, int(rate)))
     kept = slice(int(TRIM_S * rate), count - int(TRIM_S * rate))
     way = np.gradient(meant, axis=1)[:, kept]
     step = np.hypot(*way)
@@ -109,14 +109,20 @@ def _spectrum(t: Floats, x: Floats, y: Floats) -> _Spectrum | None:
     taper = np.hanning(len(across) + 2)[1:-1]
     power: Floats = 2 * np.abs(np.fft.rfft(across * taper)) ** 2 / (len(across) * float((taper**2).sum()))
     hz = np.asarray(np.fft.rfftfreq(len(across), 1 / rate), float)
-    band_pass = butter(4, EDGES_HZ, "bandpass", fs=rate, output="sos")
-    shaken = sosfiltfilt(band_pass, path - meant, padlen=min(count - 1, int(rate / 2)))
+    shaken = sosfiltfilt(_sections(rate, EDGES_HZ), path - meant, padlen=min(count - 1, int(rate / 2)))
     shaken_across = (shaken[1, kept] * way[0] - shaken[0, kept] * way[1]) / step
     noise = float(np.median(power[hz >= NOISE_HZ])) / np.log(2)  # of chi-square with two degrees of freedom
     found = _Spectrum(hz, power, noise, float((shaken_across**2).mean()), seconds)
     band, drawn = float(_band(found).sum()), float(power[(hz >= DRAWN_HZ[0]) & (hz <= DRAWN_HZ[1])].sum())
     smooth = band <= MOST_MM**2 and drawn <= max(DRAWN_MM**2, DRAWN_SHARE**2 * band)
     return found if smooth else None
+
+
+@functools.lru_cache(maxsize=256)  # strokes of one device are reported at few rates
+def _sections(rate: float, hz: float | tuple[float, float]) -> Floats:
+    from scipy.signal import butter
+
+    return np.asarray(butter(4, hz, "bandpass" if isinstance(hz, tuple) else "lowpass", fs=rate, output="sos"))
 
 
 def _band(spectrum: _Spectrum) -> Floats:
