@@ -4,12 +4,14 @@ import itertools
 import unittest
 
 import numpy as np
+from scipy.ndimage import label
 
 from gray_quill.core.ink.grain import CRISP, SIDE, SOFT, THIN, WAVELENGTH, deposit, surface
 from gray_quill.core.ink.page import ink_pixels
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.pen.recipe import read_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.tooth import GRADES, SURFACES
 from gray_quill.core.readings.tone import evenness, mean_tone
 from gray_quill.core.trace import make_trace
@@ -108,6 +110,80 @@ class Tone(unittest.TestCase):
 
         tones = [rows(apart) for apart in (1.0, 2.0, 3.0)]
         self.assertTrue(tones[0] > tones[1] + 0.02 > tones[2] + 0.04, tones)
+
+
+class Passes(unittest.TestCase):
+    def passes(self, count: int) -> list[Ink]:
+        """Light shading of one place, each pass a stroke of its own, turned a little."""
+        rows = np.arange(-8, 8, 0.9)
+        at = np.linspace(0, len(rows) - 1, 900)
+        x = np.interp(at, np.arange(len(rows)), np.where(np.arange(len(rows)) % 2, 8, -8))
+        y = np.interp(at, np.arange(len(rows)), rows)
+        force, lean = np.full(900, 0.3), np.full(900, 0.6)
+        turns = [(np.cos(0.5 * k), np.sin(0.5 * k)) for k in range(count)]
+        strokes = [
+            make_trace(np.arange(900) / 240, 30 + c * x - s * y, 30 + s * x + c * y, force, lean) for c, s in turns
+        ]
+        return [settle(t, SHIPPED_PENS["moth-pencil-2b"]) for t in strokes]
+
+    def test_passes_over_each_other_fill_the_tooth(self) -> None:
+        pages = [ink_pixels(self.passes(n), View(26, 26, 12, 96, 96))[..., 3] / 255 for n in (1, 2, 4, 7)]
+        bare = [float((page < 0.05).mean()) for page in pages]
+        self.assertTrue(bare[0] > 0.5 and bare[0] > bare[1] > bare[2] and bare[3] < 0.01, bare)
+        tones = [mean_tone(page) for page in pages]
+        self.assertTrue(all(b > a + 0.05 for a, b in itertools.pairwise(tones)), tones)
+        alone = [ink_pixels([ink], View(26, 26, 12, 96, 96))[..., 3] / 255 for ink in self.passes(7)]
+        apart = 1 - np.prod([1 - page for page in alone], axis=0)  # each on fresh paper, laid over each other
+        self.assertGreater(tones[3], mean_tone(apart) + 0.02)
+
+    def test_a_part_of_a_page_and_the_page_without_its_last_stroke_are_what_they_were(self) -> None:
+        inks = self.passes(4)
+        whole = ink_pixels(inks, View(20, 20, 10, 200, 200))
+        part = ink_pixels(inks, View(26, 25, 10, 70, 80))
+        np.testing.assert_array_equal(part, whole[50:130, 60:130])
+        np.testing.assert_array_equal(
+            ink_pixels(inks[:3], View(20, 20, 10, 200, 200)), ink_pixels(self.passes(3), View(20, 20, 10, 200, 200))
+        )
+
+
+class Brush(unittest.TestCase):
+    def stroke(self, bristles: float) -> np.ndarray:
+        """Opacity of a straight brush stroke of 90 mm, rows across it, columns along it."""
+        t = np.arange(540) / 240
+        tooth = {"grain": "smooth", "depth": 0.3, "scale_mm": 0.2, "grade": "8B", "bristles": bristles}
+        recipe = read_recipe({"kind": "brush", "body": {"width_mm": 4}, "tooth": tooth})
+        ink = settle(make_trace(t, 10 + 40 * t, 0 * t + 30, 0 * t + 0.9), recipe)
+        return ink_pixels([ink], View(10, 28.4, 20, 1800, 64))[..., 3] / 255
+
+    def test_it_splits_into_bristles_that_run_along_the_stroke_and_run_dry(self) -> None:
+        whole, split = self.stroke(0), self.stroke(0.9)
+
+        def runs(dark: np.ndarray) -> float:
+            """Mean length of dark runs along the last axis, px."""
+            edges = np.diff(np.pad(dark.astype(int), ((0, 0), (1, 1))), axis=1)
+            return float(dark.sum() / max(1, (edges == 1).sum()))
+
+        late = split[:, 1100:1700] > 0.4
+        self.assertGreater(runs(late), 4 * runs(late.T), "far longer along than across")
+        thirds = [float(split[:, k : k + 300].mean()) for k in (100, 700, 1300)]
+        self.assertTrue(thirds[0] > thirds[1] + 0.03 > thirds[2] + 0.06, thirds)
+        even = [float(whole[:, k : k + 300].mean()) for k in (100, 700, 1300)]
+        self.assertLess(max(even) - min(even), 0.03, "without bristles it lays one tone")
+
+
+class Spray(unittest.TestCase):
+    def test_it_is_drops_of_many_sizes_and_more_of_them_the_longer_it_rests(self) -> None:
+        recipe = SHIPPED_PENS["mist-spray"]
+        counts, sizes = [], np.zeros(0)
+        for rest_s in (0.02, 0.1, 0.4):
+            t = np.linspace(0, rest_s, 12)
+            ink = settle(make_trace(t, 0 * t + 30, 0 * t + 30, 0 * t + 0.6), recipe)
+            drops, _ = label(ink_pixels([ink], View(24, 24, 20, 240, 240))[..., 3] > 60)
+            counts.append(float((drops > 0).sum()))
+            sizes = np.bincount(drops.ravel())[1:] if rest_s == 0.02 else sizes
+        self.assertTrue(counts[0] < 0.8 * counts[1] < 0.64 * counts[2], counts)
+        self.assertGreater(len(sizes), 20)
+        self.assertGreater(np.percentile(sizes, 95), 6 * np.percentile(sizes, 40))
 
 
 class Grain(unittest.TestCase):

@@ -1974,10 +1974,13 @@ export interface components {
         /**
          * @description What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
          *     becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
+         *     bristles, hairs: how far a brush splits, and into how many (rub.py).
          */
         GrainPlan: {
+            bristles: number;
             crisp: boolean;
             depth: number;
+            hairs: number;
             heights: string;
             load_over_altitude: number[];
             pace_share: number;
@@ -3416,6 +3419,7 @@ export interface components {
             steady: components["schemas"]["Steady"];
             /**
              * @default {
+             *       "bristles": 0,
              *       "crisp": true,
              *       "depth": 0.85,
              *       "grade": "HB",
@@ -3999,6 +4003,12 @@ export interface components {
         /** Tooth */
         Tooth: {
             /**
+             * Bristles
+             * @description How far a brush splits into bristles, which run along the stroke and run dry one after another
+             * @default 0
+             */
+            bristles: number;
+            /**
              * Crisp
              * @description Gritty marks, kept gritty in every export; off gives soft edges
              * @default true
@@ -4023,7 +4033,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "own";
+            grain: "none" | "smooth" | "laid" | "cold-pressed" | "rough" | "board" | "drops" | "own";
             /**
              * Own grain
              * @description A surface made from a picture; `grain` must be own

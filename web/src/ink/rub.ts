@@ -7,6 +7,7 @@ import type { PenPlan } from './plan'
 /** What a toothed tip rubs onto the surface, as core/ink/rub.py does it: loads in cells, marks made of them. */
 const BLOCK_PX = 64
 const [LEAST_CELLS, MOST_CELLS, CELL_SAMPLES, ACROSS] = [2, 6, 1.4, 4]
+const [FULL, WAVES, DRY_MM, STEEP, BETWEEN] = [0.15, 0.2, 60, 4, 0.5]
 
 interface Rubbing {
   scale: number
@@ -27,6 +28,8 @@ interface Foot {
   short: number
   angle: number
   load: number
+  /** Way from the start of the stroke, mm. */
+  along: number
 }
 
 /** Draw a toothed stroke, of which points up to `from` are on the ground already. */
@@ -59,7 +62,7 @@ export function drawRubbed(
       const bottom = Math.min(c.canvas.height, Math.ceil(Math.max(p.y, q.y) + reach))
       for (let bj = Math.floor(top / BLOCK_PX); bj * BLOCK_PX < bottom; bj += 1)
         for (let bi = Math.floor(left / BLOCK_PX); bi * BLOCK_PX < right; bi += 1)
-          press(block(rubbing, bi, bj), rubbing.n, bi * BLOCK_PX, bj * BLOCK_PX, p, q, plan.shape === 'chisel')
+          press(block(rubbing, bi, bj), rubbing.n, bi * BLOCK_PX, bj * BLOCK_PX, p, q, plan)
       dirty.left = Math.min(dirty.left, left)
       dirty.top = Math.min(dirty.top, top)
       dirty.right = Math.max(dirty.right, right)
@@ -77,6 +80,7 @@ const foot = (p: Point, scale: number): Foot => ({
   short: p.short * scale,
   angle: p.angle,
   load: p.opacity,
+  along: p.along,
 })
 
 function block({ blocks, n }: Rubbing, bi: number, bj: number): Float32Array {
@@ -87,7 +91,9 @@ function block({ blocks, n }: Rubbing, bi: number, bj: number): Float32Array {
 }
 
 /** Load of the hull of two footprints: rounded tips press most in their middle, an edge presses evenly. */
-function press(cells: Float32Array, n: number, side: number, top: number, a: Foot, b: Foot, box: boolean) {
+function press(cells: Float32Array, n: number, side: number, top: number, a: Foot, b: Foot, plan: PenPlan) {
+  const box = plan.shape === 'chisel'
+  const { bristles, hairs } = plan.grain!
   if (a.long + b.long <= 0 || a.short + b.short <= 0) return
   const phi = (a.angle + b.angle) / 2
   const [c, s] = [Math.cos(phi), Math.sin(phi)]
@@ -128,7 +134,8 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
         if (within && across <= half * (Math.abs(ux) + Math.abs(uy)) && load > cells[k]!) cells[k] = load
         continue
       }
-      const across = Math.abs(vy * ux - vx * uy)
+      const beside = vy * ux - vx * uy
+      const across = Math.abs(beside)
       const way = upright * along - lean * across
       let [d, here] = [0, 0]
       if (nested) [d, here] = [r1 > r0 ? Math.hypot(vx - ex, vy - ey) : Math.hypot(vx, vy), Math.max(r0, r1)]
@@ -139,10 +146,22 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
         d = across * upright + along * lean - r0 + here
       }
       if (d >= here) continue
-      const pressed = load * Math.sqrt(1 - (d * d) / (here * here))
+      let pressed = load * Math.sqrt(1 - (d * d) / (here * here))
+      if (bristles) pressed *= 1 - bristles * (1 - hair(beside / here, a.along + (b.along - a.along) * share, hairs))
       if (pressed > cells[k]!) cells[k] = pressed
     }
   }
+}
+
+/** What is left on a bristle, 0..1, as `hair` of core/ink/rub.py has it. */
+function hair(across: number, wayMm: number, hairs: number): number {
+  const at = Math.min(Math.max(((across + 1) / 2) * hairs, 0), hairs - 1e-6)
+  const number = Math.floor(at) + 1
+  const took = (number * 0.6180339887) % 1
+  const waves = Math.sin(wayMm * (0.5 + 0.6 * ((number * 0.7548776662) % 1)) + number * 2.4)
+  const left = 1.2 * took + FULL + WAVES * waves - wayMm / (wayMm + DRY_MM)
+  const middle = 2 * (at - number + 1) - 1
+  return Math.min(1, Math.max(0, STEEP * left)) * (1 - BETWEEN * middle ** 4)
 }
 
 /** Make the marks of a part of the ground anew. */

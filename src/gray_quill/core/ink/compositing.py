@@ -29,7 +29,8 @@ class Looks(NamedTuple):
 
     colour, fill: (n, 3), 0..255. wall: px from the edge at which the inside of a hollow or wet stroke begins, 0 for any
     other. wet: the share of its tone a wet stroke's inside loses to its rim. builds: it darkens where it crosses
-    itself. surface: which tile it catches on, -1 for none; depth, soft: see grain.py; step: samples of a tile a px.
+    itself. surface: which tile it catches on, -1 for none; depth, soft: see grain.py; step: samples of a tile a px;
+    bristles, hairs: see rub.py.
     """
 
     shape: NDArray[np.int64]
@@ -45,6 +46,8 @@ class Looks(NamedTuple):
     depth: Floats
     soft: Floats
     step: Floats
+    bristles: Floats
+    hairs: NDArray[np.int64]
 
 
 class Batch(NamedTuple):
@@ -189,7 +192,7 @@ def _pass_over(plane, passes, shape, path, lo, hi, opacity):  # type: ignore[no-
 def _inside(path, wall):  # type: ignore[no-untyped-def]
     """The path of what lies further than `wall` px from a stroke's edge."""
     long, short = (path.long - 2 * wall).clip(0), (path.short - 2 * wall).clip(0)
-    return Path(path.x, path.y, long, short, path.angle, path.alpha, path.t_s)
+    return Path(path.x, path.y, long, short, path.angle, path.alpha, path.t_s, path.along_mm)
 
 
 @numba.njit(cache=True, fastmath=True, nogil=True)
@@ -204,6 +207,9 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
     y, long = path.y, path.long
     none = inner[:0]
     passes = np.zeros((3,) + plane.cov.shape, np.float32) if looks.builds.any() else np.zeros((3, 0, 0), np.float32)
+    # how far strokes have filled the surface for those laid on them: a matter of the strokes below alone, so that undo,
+    # a part of a page and the whole of it agree
+    fill = np.zeros_like(plane.cov) if (looks.surface >= 0).any() else plane.cov[:0]
     for k in range(len(batch.strokes) - 1):
         shape = looks.shape[k]
         hollow = looks.wall[k] > 0 and shape != SPRAY
@@ -231,6 +237,8 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
         if rubbed and top < bottom:
             tile, begin, end = batch.tiles[looks.surface[k]], batch.strokes[k], batch.strokes[k + 1]
             depth, soft, step = looks.depth[k], looks.soft[k], looks.step[k]
-            rub(plane, shape, path, pieces, begin, end, tile, batch.left, batch.above, step, depth, soft)
+            split, hairs = looks.bristles[k], looks.hairs[k]
+            corner = (batch.left, batch.above)
+            rub(plane, fill, shape, path, pieces, begin, end, tile, corner, step, depth, soft, split, hairs)
         opacity = 1.0 if builds else looks.opacity[k]
         _lay(page, plane, inner if hollow else none, top, bottom, batch, k, opacity, rubbed)

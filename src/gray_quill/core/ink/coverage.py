@@ -43,6 +43,7 @@ class Path(NamedTuple):
     angle: Floats
     alpha: Floats
     t_s: Floats
+    along_mm: Floats = np.zeros(1)  # only bristles ask for it
 
 
 class Foot(NamedTuple):

@@ -33,20 +33,41 @@ _SURFACES = {
     "rough": (14, 0.7, 0.5, 0.8, 0.0),
     "board": (15, 0.5, 0.4, 0.3, 0.15),
 }
+DROPS = "drops"  # no paper: where the drops of a spray fall, one after another as more is laid
+DROP_SEED, DROP_COUNT, DROP_SAMPLES, DROP_SPREAD, LARGEST_DROP = 16, 16_000, 2.0, 0.55, 9.0
 
 
 @lru_cache(maxsize=8)
 def surface(name: str) -> Heights:
     """The height field of a paper surface, shape (SIDE, SIDE), even over 0..1."""
-    seed, octaves, fine, clumps, lines = _SURFACES[name]
+    height = _drops() if name == DROPS else _paper(*_SURFACES[name])
+    ranks = np.empty(SIDE * SIDE, np.float32)
+    ranks[np.argsort(height, axis=None, kind="stable")] = (np.arange(SIDE * SIDE) + 0.5) / (SIDE * SIDE)
+    return ranks.reshape(SIDE, SIDE)
+
+
+def _paper(seed: int, octaves: float, fine: float, clumps: float, lines: float) -> NDArray[np.float64]:
     rng = np.random.default_rng(seed)
     height = _noise(rng, WAVELENGTH, octaves)
     height += fine * _noise(rng, WAVELENGTH * FINE_GRAINS, 0.4)
     height += clumps * _noise(rng, WAVELENGTH * CLUMP_GRAINS, 0.5)
-    height += lines * np.cos(2 * np.pi * np.arange(SIDE) / WAVELENGTH)[:, None]
-    ranks = np.empty(SIDE * SIDE, np.float32)
-    ranks[np.argsort(height, axis=None, kind="stable")] = (np.arange(SIDE * SIDE) + 0.5) / (SIDE * SIDE)
-    return ranks.reshape(SIDE, SIDE)
+    return np.asarray(height + lines * np.cos(2 * np.pi * np.arange(SIDE) / WAVELENGTH)[:, None])
+
+
+def _drops() -> NDArray[np.float64]:
+    """Round drops of sizes as sprays throw them (log-normal; common practice, no source), each at a height of its own:
+    the first to fall lies highest. Between them nearly nothing.
+    """
+    rng = np.random.default_rng(DROP_SEED)
+    height = rng.uniform(-1, -0.9, (SIDE, SIDE))
+    radii = np.minimum(LARGEST_DROP, DROP_SAMPLES * np.exp(DROP_SPREAD * rng.standard_normal(DROP_COUNT)))
+    places, falls = rng.uniform(0, SIDE, (DROP_COUNT, 2)), rng.uniform(0, 1, DROP_COUNT)
+    for (x, y), radius, fall in zip(places, radii, falls, strict=True):
+        at_x, at_y = (np.arange(int(c - radius), int(c + radius) + 2) for c in (x, y))
+        rim = 1 - np.hypot(at_x[None] + 0.5 - x, at_y[:, None] + 0.5 - y) / radius
+        part = np.ix_(at_y % SIDE, at_x % SIDE)
+        height[part] = np.maximum(height[part], np.where(rim > 0, fall + 0.02 * rim, -1))
+    return height
 
 
 def surface_bytes(name: str) -> bytes:

@@ -16,7 +16,7 @@ from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.tooth import Tooth
+from gray_quill.core.pen.tooth import Tooth, hairs_of
 from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 
 Pixels = NDArray[np.uint8]
@@ -123,6 +123,7 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
         _joined(seen, "angle")[keep],
         _flow(seen)[keep],
         _joined(seen, "t_s")[keep],
+        _along_mm(seen)[keep],
     )
     looks = Looks(
         shape=np.array([SHAPES[ink.shape] for ink in seen]),
@@ -138,6 +139,8 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
         depth=each([t.depth for t in teeth]),
         soft=each([fade(t) for t in teeth]),
         step=each([WAVELENGTH / t.scale_mm / scale for t in teeth]),
+        bristles=each([t.bristles for t in teeth]),
+        hairs=each([hairs_of(b.width_mm) for b in bodies], int),
     )
     strokes = np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen])))
     return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale)
@@ -152,6 +155,16 @@ def _wall_mm(recipe: Recipe) -> float:
 def _flow(inks: Sequence[Ink]) -> Floats:
     """Opacity along the path, or a spray's flow a second."""
     return np.concatenate([ink.opacity * ink.recipe.wash.flow if ink.shape == "spray" else ink.opacity for ink in inks])
+
+
+def _along_mm(inks: Sequence[Ink]) -> Floats:
+    """Way from each stroke's start, which only bristles ask for."""
+    return np.concatenate([along_mm(ink) if ink.recipe.tooth.bristles else np.zeros(len(ink.x_mm)) for ink in inks])
+
+
+def along_mm(ink: Ink) -> Floats:
+    """Way along the path to each of its points."""
+    return np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
 
 
 _NO_TILES = np.zeros((1, 1, 1), np.float32)
@@ -193,6 +206,7 @@ def _ruling(paper: Paper, view: View) -> Batch | None:
         np.zeros(n),
         np.ones(n),
         np.zeros(n),
+        np.zeros(n),
     )
     pieces = np.concatenate(([0], np.cumsum(lengths))).astype(np.int64)
     looks = Looks(
@@ -209,5 +223,7 @@ def _ruling(paper: Paper, view: View) -> Batch | None:
         depth=np.zeros(1),
         soft=np.ones(1),
         step=np.ones(1),
+        bristles=np.zeros(1),
+        hairs=np.ones(1, np.int64),
     )
     return Batch(path, pieces, np.array([0, len(lengths)]), looks, _NO_TILES, 0.0, 0.0)

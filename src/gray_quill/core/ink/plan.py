@@ -22,7 +22,7 @@ from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
-from gray_quill.core.pen.tooth import PACE_SHARE, TILE, grade_load, load_over_lean
+from gray_quill.core.pen.tooth import PACE_SHARE, TILE, grade_load, hairs_of, load_over_lean
 from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 
 FORCE_STEPS = 1024
@@ -36,6 +36,7 @@ FALLOFF_STEPS = 256
 class GrainPlan:
     """What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
     becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
+    bristles, hairs: how far a brush splits, and into how many (rub.py).
     """
 
     surface: str
@@ -49,6 +50,8 @@ class GrainPlan:
     crisp: bool
     load_over_altitude: list[float]
     pace_share: float
+    bristles: float
+    hairs: int
 
 
 @dataclasses.dataclass(frozen=True)
@@ -202,6 +205,8 @@ def _grain(recipe: Recipe, altitude: Floats) -> GrainPlan:
         crisp=tooth.crisp,
         load_over_altitude=_table(load_over_lean(lean_share(recipe.lean, altitude))),
         pace_share=PACE_SHARE,
+        bristles=tooth.bristles,
+        hairs=hairs_of(recipe.body.width_mm),
     )
 
 

@@ -19,6 +19,12 @@ BLOCK_PX = 64
 LEAST_CELLS, MOST_CELLS = 2, 6  # along a pixel's side
 CELL_SAMPLES = 1.4  # of the surface along a cell's side, at most where MOST_CELLS allows
 ACROSS = 4.0  # cells there are across a stroke's mean width at least, where MOST_CELLS allows
+# Of bristles; common practice, no source: how full the driest starts, how unevenly it gives, after which way half of it
+# is gone, how suddenly it runs dry, and how much less it marks between two.
+FULL, WAVES, DRY_MM, STEEP, BETWEEN = 0.15, 0.2, 60.0, 4.0, 0.5
+# A pass presses lead into the valleys: how much of what is open a full load fills, and how much of the surface is level
+# once it is full. Common practice, no source.
+FILLS, LEVELLED = 0.35, 0.95
 STRIDE, STRAIGHT, SAME_LOAD = 0.3, 0.03, 0.05  # of the tip's short side: longest piece, and how straight it is
 
 
@@ -30,11 +36,27 @@ def cells_a_pixel(step, width_px):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def rub(plane, shape, path, pieces, first, last, tile, left, above, step, depth, soft):  # type: ignore[no-untyped-def]
-    """Raise an empty plane to the marks of pieces first..last. The plane's corner lies at (left, above) on the paper,
-    px; tile, step, depth, soft: as in grain.py.
+def hair(across, way_mm, hairs):  # type: ignore[no-untyped-def]
+    """What is left on a brush's bristle, 0..1: across -1..1 of the brush, way_mm from where the stroke began. Each
+    bristle took up its own share and gives it off as it goes, in waves of its own; it marks most in its middle.
+    """
+    at = min(max((across + 1.0) / 2.0 * hairs, 0.0), hairs - 1e-6)
+    number = math.floor(at) + 1.0
+    took = (number * 0.6180339887) % 1.0
+    waves = math.sin(way_mm * (0.5 + 0.6 * ((number * 0.7548776662) % 1.0)) + number * 2.4)
+    left = 1.2 * took + FULL + WAVES * waves - way_mm / (way_mm + DRY_MM)
+    middle = 2.0 * (at - number + 1.0) - 1.0
+    return min(1.0, max(0.0, STEEP * left)) * (1.0 - BETWEEN * middle**4)
+
+
+@numba.njit(cache=True, fastmath=True)
+def rub(plane, fill, shape, path, pieces, first, last, tile, corner, step, depth, soft, bristles, hairs):  # type: ignore[no-untyped-def]
+    """Raise an empty plane to the marks of pieces first..last. The plane's corner lies at `corner` on the paper, px;
+    tile, step, depth, soft: as in grain.py; bristles, hairs: as in `hair`. fill: how far the strokes below have filled
+    the surface at each pixel, 0..1, of the plane's shape; this one adds to it.
     """
     cov, row_lo, row_hi = plane
+    left, above = corner
     height, width = cov.shape
     lo, hi = pieces[first], pieces[last]
     x, y, long, short, angle = path.x, path.y, path.long, path.short, path.angle
@@ -61,21 +83,25 @@ def rub(plane, shape, path, pieces, first, last, tile, left, above, step, depth,
                         if shape == BOX:
                             _press_box(cells, n, side, top, path, k, m, phi, edges)
                         else:
-                            _press(cells, n, side, top, path, k, m, phi)
+                            _press(cells, n, side, top, path, k, m, phi, bristles, hairs)
                     if m >= pieces[p + 1] - 1:
                         break
             if not touched:
                 continue
             for j in range(top, bottom):
                 for i in range(side, end):
-                    total = 0.0
+                    total, pressed = 0.0, 0.0
+                    ruled = depth * (1.0 - LEVELLED * fill[j, i])
                     for b in range(n):
                         for a in range(n):
                             here = cells[(j - top) * n + b, (i - side) * n + a]
                             if here > 0.0:
                                 u = (left + i + (a + 0.5) / n) * step
                                 v = (above + j + (b + 0.5) / n) * step
-                                total += deposit(height_at(tile, u, v), here, depth, soft)
+                                total += deposit(height_at(tile, u, v), here, ruled, soft)
+                                pressed += here
+                    if pressed > 0.0:
+                        fill[j, i] = 1.0 - (1.0 - fill[j, i]) * (1.0 - FILLS * pressed / (n * n))
                     if total > 0.0:
                         cov[j, i] = total / (n * n)
                         row_lo[j] = min(row_lo[j], i)
@@ -108,7 +134,7 @@ def _next(path, k, last):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _press(cells, n, side, top, path, k, m, phi):  # type: ignore[no-untyped-def]
+def _press(cells, n, side, top, path, k, m, phi, bristles, hairs):  # type: ignore[no-untyped-def]
     """Load of the hull of two ellipses (or discs) of one mean aspect and direction, in the plane squeezed until they
     are discs.
     """
@@ -156,6 +182,9 @@ def _press(cells, n, side, top, path, k, m, phi):  # type: ignore[no-untyped-def
             if d >= here:
                 continue
             load = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
+            if bristles > 0.0:
+                way_mm = path.along_mm[k] + (path.along_mm[m] - path.along_mm[k]) * share
+                load *= 1.0 - bristles * (1.0 - hair(across / here, way_mm, hairs))
             if load > cells[j, i]:
                 cells[j, i] = load
 

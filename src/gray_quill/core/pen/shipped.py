@@ -77,7 +77,7 @@ _DATA: dict[str, dict[str, Any]] = {
         },
         "ends": {"start_mm": 1.5, "start_tip": 0.3, "end_mm": 5, "end_tip": 0, "ease": 0.8},
         "steady": {"method": "follow", "amount": 1.5},
-        "tooth": {"grain": "laid", "depth": 0.7, "scale_mm": 0.5, "grade": "6B"},
+        "tooth": {"grain": "laid", "depth": 0.6, "scale_mm": 0.5, "grade": "6B", "bristles": 0.8},
     },
     "survey-marker": {
         "name": "Survey marker 0.7",
@@ -100,7 +100,7 @@ _DATA: dict[str, dict[str, Any]] = {
         "body": {"width_mm": 9, "colour": "#4c4a63", "opacity": 0.85},
         "press": {"floor": 0.02, "ceiling": 0.95, "range": 1.6, "opacity_range": 3},
         "steady": {"method": "follow", "amount": 1.5},
-        "tooth": {"grain": "board", "depth": 0.35, "scale_mm": 0.3, "grade": "8B", "crisp": False},
+        "tooth": {"grain": "drops", "depth": 0.9, "scale_mm": 0.45, "grade": "8B"},
         "wash": {"flow": 3, "tip": {"shape": "spray"}},
     },
     "needle-liner": {

@@ -15,11 +15,12 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import RecordError
 from gray_quill.core.quantities import choice, flag, heights, number
 
-GRAINS = ("none", "smooth", "laid", "cold-pressed", "rough", "board", "own")
+GRAINS = ("none", "smooth", "laid", "cold-pressed", "rough", "board", "drops", "own")
 SURFACES = GRAINS[1:-1]  # those that ship
 TILE = 128  # samples along each side of a surface
 GRADES = ("4H", "3H", "2H", "H", "F", "HB", "B", "2B", "3B", "4B", "5B", "6B", "7B", "8B")
 LEAN_SPREADS = 0.35  # share of the load a lead loses when its whole side touches
+BRISTLE_MM, FEWEST_HAIRS, MOST_HAIRS = 0.13, 5, 40  # a wet tuft of hairs; common practice, no source
 PACE_SHARE = 0.5  # how strongly Pace acts on load, relative to width
 
 
@@ -35,6 +36,16 @@ class Tooth:
     grade: str = choice(
         "HB", GRADES, "Grade", "Hardness of the lead, from 4H, hard and light, to 8B, soft and black", needs="grain"
     )
+    bristles: float = number(
+        0,
+        0,
+        1,
+        0.05,
+        "",
+        "Bristles",
+        "How far a brush splits into bristles, which run along the stroke and run dry one after another",
+        needs="grain",
+    )
     own: str = heights(TILE * TILE, "Own grain", "A surface made from a picture; `grain` must be own")
     crisp: bool = flag(True, "Crisp", "Gritty marks, kept gritty in every export; off gives soft edges", needs="grain")
 
@@ -42,6 +53,11 @@ class Tooth:
     def toothed(self) -> bool:
         """Whether the mark shows a surface."""
         return self.grain not in ("none", "own") or (self.grain == "own" and self.own != "")
+
+
+def hairs_of(width_mm: float) -> int:
+    """How many bristles lie side by side in a brush of this width."""
+    return int(np.clip(round(width_mm / BRISTLE_MM), FEWEST_HAIRS, MOST_HAIRS))
 
 
 def own_heights(code: str) -> NDArray[np.uint8]:
