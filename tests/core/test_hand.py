@@ -8,7 +8,7 @@ from shapely import LineString, unary_union
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Digitiser
 from gray_quill.core.digitiser.sampling import sample_motions
-from gray_quill.core.digitiser.writer import fill_prompts, write_text
+from gray_quill.core.digitiser.writer import fill_prompts, write_intents, write_text
 from gray_quill.core.errors import GrayQuillError
 from gray_quill.core.generated.letterforms import FACES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -169,3 +169,18 @@ class Panels(unittest.TestCase):
             inks = [settle(zoo()["straight"], read_recipe({"body": {"width_mm": width, "colour": colour}}))]
             shares.append(panel_readings(inks, paper, panel, proof_sheet(inks, paper, panel)).hairline_share)
         self.assertEqual(shares, [0.0, 1.0])
+
+    def test_dots_of_a_hard_pencil_show_on_every_panel(self) -> None:
+        from gray_quill.core.ink.settle import settle
+        from gray_quill.core.pen.shipped import SHIPPED_PENS
+
+        paper = paper_from_spec("blank A6 white")
+        for name, device in SHIPPED_DEVICES.items():
+            rng = np.random.default_rng(2)
+            dots = [Intent(np.array([[10.0 + 8 * i, 20.0]]), (f, f)) for i, f in enumerate((0.3, 0.5, 0.7, 0.9))]
+            inks = [settle(t, SHIPPED_PENS["lichen-pencil-2h"]) for t in write_intents(dots, RIGHT, device, rng)]
+            pixels = proof_sheet(inks, paper, device.panel).pixels
+            px = device.panel.ppi / 25.4
+            for i in range(len(dots)):
+                rows, columns = (slice(int((c - 1) * px), int((c + 1) * px)) for c in (20, 10 + 8 * i))
+                self.assertLess(int(pixels[rows, columns].min()), 210, f"{name} {i}")  # 1.5 to 1 on white paper
