@@ -174,7 +174,8 @@ class Brush(unittest.TestCase):
 class Spray(unittest.TestCase):
     def test_it_is_drops_of_many_sizes_and_more_of_them_the_longer_it_rests(self) -> None:
         recipe = SHIPPED_PENS["mist-spray"]
-        counts, sizes = [], np.zeros(0)
+        counts: list[float] = []
+        sizes = np.zeros(0, np.int64)
         for rest_s in (0.02, 0.1, 0.4):
             t = np.linspace(0, rest_s, 12)
             ink = settle(make_trace(t, 0 * t + 30, 0 * t + 30, 0 * t + 0.6), recipe)

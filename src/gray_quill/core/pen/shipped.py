@@ -50,7 +50,7 @@ _DATA: dict[str, dict[str, Any]] = {
     "lichen-pencil-2h": {
         "name": "Lichen pencil 2H",
         "kind": "pencil",
-        "body": {"width_mm": 0.35, "colour": "#4a4d52", "opacity": 0.9},
+        "body": {"width_mm": 0.4, "colour": "#4a4d52", "opacity": 0.96},
         "press": {"floor": 0.01, "ceiling": 0.9, "points": _LIGHT_CURVE, "range": 1.5, "opacity_range": 2.5},
         "lean": {"side_mm": 2.4, "from_deg": 48, "to_deg": 22},
         "steady": {"method": "one-euro", "amount": 1},
