@@ -2,7 +2,7 @@
 
 The files in golden/ were made by the versions in their names: the demo, ten strokes a sheet, a pen with a second
 revision, one of one's own and one in the bin, a hand of one's own, and from 0.2.0 on a fit, from 0.4.0 on a device of
-one's own, palm rules and kept runs; in 0.7.0 a stroke written with changes not kept, and a sheet's note.
+one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes not kept, and a sheet's note.
 """
 
 import dataclasses
@@ -48,7 +48,7 @@ class Golden(unittest.TestCase):
 
     def test_pens_hands_devices_and_sheets_of_every_version_show(self) -> None:
         versions = sorted(p.name.removesuffix(".db.gz") for p in GOLDEN.glob("*.db.gz"))
-        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0"])
+        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0"])
         for version in versions:
             folder = self.opened(version)
             db = connect(folder)
@@ -77,6 +77,11 @@ class Golden(unittest.TestCase):
         self.assertEqual((drafted.id, drafted.revision), ("drafted", -1))
         self.assertEqual(get_pen(db, drafted.pen_id, drafted.revision).recipe.body.width_mm, 1.1)
         self.assertEqual(next(s.note for s in list_sheets(db) if s.id == "trap-log"), "kept for later versions")
+
+    def test_a_run_kept_before_versions_were_noted_says_so(self) -> None:
+        db = connect(self.opened("0.8.0"))
+        self.addCleanup(db.close)
+        self.assertEqual([run.made_by for run in list_lag_runs(db)], [""])
 
     def test_every_run_and_rule_of_0_4_0_shows(self) -> None:
         folder = self.opened("0.4.0")
