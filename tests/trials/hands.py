@@ -73,9 +73,8 @@ def garlands(seed: int) -> tuple[dict[str, float], OwnHand]:
         travelled, seconds = travelled + float(np.hypot(np.diff(x), np.diff(y)).sum()), seconds + float(t[-1])
     true = {
         "x_height_mm": height,
-        "slant_deg": float(
-            np.degrees(np.arctan(np.tan(slant) + 0.7 * np.cos(1.2)))
-        ),  # the two waves lean by themselves
+        # of its downstrokes: the two waves lean by themselves, and the hand goes on while it comes down
+        "slant_deg": float(np.degrees(np.arctan(np.tan(slant) + 0.7 * np.cos(1.2) - 0.45))),
         "speed_mm_s": travelled / seconds,
         "force": force,
         "altitude_deg": float(np.degrees(altitude)),

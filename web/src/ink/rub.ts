@@ -158,7 +158,8 @@ function hair(across: number, wayMm: number, hairs: number): number {
   const at = Math.min(Math.max(((across + 1) / 2) * hairs, 0), hairs - 1e-6)
   const number = Math.floor(at) + 1
   const took = (number * 0.6180339887) % 1
-  const waves = Math.sin(wayMm * (0.5 + 0.6 * ((number * 0.7548776662) % 1)) + number * 2.4)
+  const cycles = wayMm * (0.08 + 0.1 * ((number * 0.7548776662) % 1)) + number * 0.381966
+  const waves = 4 * Math.abs(cycles - Math.floor(cycles) - 0.5) - 1
   const left = 1.2 * took + FULL + WAVES * waves - wayMm / (wayMm + DRY_MM)
   const middle = 2 * (at - number + 1) - 1
   return Math.min(1, Math.max(0, STEEP * left)) * (1 - BETWEEN * middle ** 4)

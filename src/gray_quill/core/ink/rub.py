@@ -43,10 +43,11 @@ def hair(across, way_mm, hairs):  # type: ignore[no-untyped-def]
     at = min(max((across + 1.0) / 2.0 * hairs, 0.0), hairs - 1e-6)
     number = math.floor(at) + 1.0
     took = (number * 0.6180339887) % 1.0
-    waves = math.sin(way_mm * (0.5 + 0.6 * ((number * 0.7548776662) % 1.0)) + number * 2.4)
+    cycles = way_mm * (0.08 + 0.1 * ((number * 0.7548776662) % 1.0)) + number * 0.381966
+    waves = 4.0 * abs(cycles - math.floor(cycles) - 0.5) - 1.0
     left = 1.2 * took + FULL + WAVES * waves - way_mm / (way_mm + DRY_MM)
     middle = 2.0 * (at - number + 1.0) - 1.0
-    return min(1.0, max(0.0, STEEP * left)) * (1.0 - BETWEEN * middle**4)
+    return min(1.0, max(0.0, STEEP * left)) * (1.0 - BETWEEN * middle * middle * middle * middle)
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -182,7 +183,7 @@ def _press(cells, n, side, top, path, k, m, phi, bristles, hairs):  # type: igno
             if d >= here:
                 continue
             load = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
-            if bristles > 0.0:
+            if bristles > 0.0 and load > cells[j, i]:
                 way_mm = path.along_mm[k] + (path.along_mm[m] - path.along_mm[k]) * share
                 load *= 1.0 - bristles * (1.0 - hair(across / here, way_mm, hairs))
             if load > cells[j, i]:

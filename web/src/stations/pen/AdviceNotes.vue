@@ -129,7 +129,7 @@ function tryIt(recipe: Recipe) {
           >: {{ words(a.reading, a.before) }} → <b>{{ words(a.reading, a.after) }}</b></template
         >
       </p>
-      <p v-if="a.price?.length" class="small">At the price of {{ told(a.price) }}</p>
+      <p v-if="a.price?.length" class="small">It also changes {{ told(a.price) }}</p>
       <button v-if="a.recipe" type="button" class="word-button" :disabled="old" @click="tryIt(a.recipe)">Try it</button>
       <div v-for="c in a.choices" :key="c.doing" class="side">
         <button type="button" class="word-button" :disabled="old" @click="tryIt(c.recipe)">{{ c.doing }}</button>
