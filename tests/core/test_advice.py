@@ -161,7 +161,7 @@ class Proposals(unittest.TestCase):
 
     def test_followed_from_any_start_it_ends(self) -> None:
         """A few of the starts of `make trial-advice`, on seeds of their own."""
-        for seed in range(90_000, 90_006):
+        for seed in range(90_000, 90_004):
             traces, recipe = any_case(np.random.default_rng(seed))
             steps, faults = faults_of(traces, recipe)
             self.assertEqual((steps <= MOST_STEPS, faults), (True, []), seed)

@@ -356,12 +356,12 @@ class Recommended(unittest.TestCase):
         """
         hands = {name: SHIPPED_HANDS[name] for name in ("left-hooked", "right-firm")}
         devices = {name: SHIPPED_DEVICES[name] for name in ("clamshell-11", "paper-pad-8")}
-        proof = prove(hands, devices, range(401, 403))
-        self.assertEqual(proof.sessions, 72)
+        proof = prove(hands, devices, range(402, 403))
+        self.assertEqual(proof.sessions, 36)
         for outcome in (proof.recommended, proof.recommended_ink):
             self.assertLessEqual(palms_kept_share(outcome), 0.01)
             self.assertLessEqual(outcome.refused_gestures / outcome.gestures, 0.03)
             self.assertEqual(outcome.lost_ink_mm, 0)
         self.assertEqual((palms_kept_share(proof.off), proof.off.refused_gestures), (1, 0))
-        self.assertGreater(proof.off.page_shift_mm, 500)
-        self.assertGreater(proof.off_ink.stray_marks, 10)
+        self.assertGreater(proof.off.page_shift_mm, 250)
+        self.assertGreater(proof.off_ink.stray_marks, 5)
