@@ -124,3 +124,8 @@ def bounds_mm(traces: Sequence[Trace]) -> tuple[float, float, float, float]:
 def path_length_mm(x: Floats, y: Floats) -> float:
     """Length of a polyline."""
     return float(np.hypot(np.diff(x), np.diff(y)).sum())
+
+
+def along_path_mm(x: Floats, y: Floats) -> Floats:
+    """Way along a polyline to each of its points."""
+    return np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(x), np.diff(y)))))

@@ -16,6 +16,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.met import strokes_met
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.trace import along_path_mm
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
@@ -207,7 +208,7 @@ def find_strokes_met(sheet_id: str, body: Way) -> StrokesMet:
 
 
 def _thin(ink: Ink) -> list[tuple[float, float]]:
-    along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+    along = along_path_mm(ink.x_mm, ink.y_mm)
     at = np.linspace(0, along[-1], int(along[-1] / SHOWN_EVERY_MM) + 2)
     x, y = (np.round(np.interp(at, along, v), 2).tolist() for v in (ink.x_mm, ink.y_mm))
     return list(zip(x, y, strict=True))

@@ -18,6 +18,7 @@ from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth, hairs_of
 from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
+from gray_quill.core.trace import along_path_mm
 
 Pixels = NDArray[np.uint8]
 TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
@@ -159,12 +160,9 @@ def _flow(inks: Sequence[Ink]) -> Floats:
 
 def _along_mm(inks: Sequence[Ink]) -> Floats:
     """Way from each stroke's start, which only bristles ask for."""
-    return np.concatenate([along_mm(ink) if ink.recipe.tooth.bristles else np.zeros(len(ink.x_mm)) for ink in inks])
-
-
-def along_mm(ink: Ink) -> Floats:
-    """Way along the path to each of its points."""
-    return np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+    return np.concatenate(
+        [along_path_mm(ink.x_mm, ink.y_mm) if ink.recipe.tooth.bristles else np.zeros(len(ink.x_mm)) for ink in inks]
+    )
 
 
 _NO_TILES = np.zeros((1, 1, 1), np.float32)

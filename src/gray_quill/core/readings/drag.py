@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.readings.tremor import Timed
-from gray_quill.core.trace import Trace
+from gray_quill.core.trace import Trace, along_path_mm
 
 CORNER_ARM_MM = 0.8
 CORNER_DEG = 60.0
@@ -59,7 +59,7 @@ def faithfulness_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
 
 def corners(x: Floats, y: Floats) -> NDArray[np.int64]:
     """Indices where a path turns by more than CORNER_DEG between arms of CORNER_ARM_MM, the sharpest of each place."""
-    along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(x), np.diff(y)))))
+    along = along_path_mm(x, y)
     if along[-1] < 2 * CORNER_ARM_MM:
         return np.zeros(0, np.int64)
     before, after = along - CORNER_ARM_MM, along + CORNER_ARM_MM

@@ -19,7 +19,7 @@ from gray_quill.core.readings.press_use import CEILING_SHARE, FLOOR_SHARE
 from gray_quill.core.readings.probes import SHAKE_MM, line_drag_ms, shake_left
 from gray_quill.core.readings.reading import SHARE, declared, reading
 from gray_quill.core.readings.tremor import Timed, read_tremor, tremor_of
-from gray_quill.core.trace import Trace, path_length_mm
+from gray_quill.core.trace import Trace, along_path_mm, path_length_mm
 
 WEBER = 0.08  # smallest relative difference of line widths that is seen side by side; from memory, about 1/12
 GAP_INTERVALS = 2.5  # a pause between reports longer than this many median intervals is a gap
@@ -241,7 +241,7 @@ def taper_readings(inks: Sequence[Ink], recipes: Sequence[Recipe]) -> dict[str, 
     for ink, recipe in zip(inks, recipes, strict=True):
         ends = recipe.ends.for_width(recipe.body.width_mm)
         zones = [ends.start_mm if ends.start_tip < 1 else 0.0, ends.end_mm if ends.end_tip < 1 else 0.0]
-        along = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(ink.x_mm), np.diff(ink.y_mm)))))
+        along = along_path_mm(ink.x_mm, ink.y_mm)
         if along[-1] <= max(sum(zones), 0.5):
             continue  # a stroke that is all taper has no body to taper from
         full = np.flatnonzero(ink.short_mm >= 0.95 * np.median(ink.short_mm))

@@ -22,7 +22,7 @@ from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.quantities import quantities
 from gray_quill.core.readings.letters import SMALLEST_TURN_MM, x_height_mm
 from gray_quill.core.readings.tremor import tremor_of
-from gray_quill.core.trace import Trace
+from gray_quill.core.trace import Trace, path_length_mm
 
 POOL = """moth seen at trap nine wings folded hollow sedge and a lamp in the fen three dark bars eyespot pale and
 rough counted twice; move it behind the sallows, Hawk-moth Trap 3 Sheet 21:30 12.6 C Rain NW before the wind, jumps
@@ -30,7 +30,7 @@ over quick brown fox lazy dog"""
 WORDS = tuple(POOL.split())
 ROUNDS, FEW_REPEATS, REPEATS = 2, 4, 12  # times the estimated hand writes, in the first rounds and in the last
 MOST_LETTERS = 100  # it writes at a time
-UNITS_MM = 1.25  # x-heights a letter takes up in a line, about
+LETTER_X_HEIGHTS = 1.25  # a letter takes up in a line, about
 FEWEST_S = 3.0  # of writing to go by
 EDGE_S = 0.2  # of a stroke, in which its force comes and goes
 STEEP = 0.7  # of the way, from which the nib goes down rather than along
@@ -39,7 +39,9 @@ FLAT = 0.04  # height over width of a stroke under which it is a line, not a let
 SIZES = ("x_height_mm", "speed_mm_s", "tremor_mm", "onset_ms", "lift_ms")
 SCATTER = "wander_mm"
 THERE, SMOOTH_STEP = 0.6, 0.53  # share of the force looked for, and where the hand's smooth step has it
-WIDEN = 1.6  # of intervals: the hand that writes the other words is an estimate itself
+# Of intervals, for the hand that writes the other words is an estimate itself; chosen on twenty hands of the core that
+# `make trial-hands` does not judge by.
+WIDEN = 1.6
 NOT_TOLD = {
     "side": "the hand in use",
     "rest": "the hand in use",
@@ -174,7 +176,7 @@ def _as_written(hand: Hand, device: Device, traces: Sequence[Trace], seed: int) 
     """Other words of about the same length by the hand, with a slow line where there was one to read."""
     rng = np.random.default_rng(seed)
     length = sum(float(np.abs(np.diff(t.x_mm)).sum()) for t in traces if float(t.t_s[-1]) > 0)
-    letters = int(np.clip(length / (UNITS_MM * hand.x_height_mm) / 1.6, 12, MOST_LETTERS))
+    letters = int(np.clip(length / (LETTER_X_HEIGHTS * hand.x_height_mm) / 1.6, 12, MOST_LETTERS))
     words = " ".join(rng.choice(WORDS, letters // 5 + 1))
     intents = text_intents(words, hand, 15, 25, 118, rng)
     lines = tremor_of(tuple(traces)).lines
@@ -189,7 +191,7 @@ def _statistics(traces: Sequence[Trace], side: str) -> dict[str, float | None]:
     told: dict[str, float | None] = dict.fromkeys(FIELDS)
     told["x_height_mm"] = x_height_mm(words)
     seconds = sum(float(t.t_s[-1]) for t in words)
-    told["speed_mm_s"] = sum(_length(t) for t in words) / seconds if seconds > 0 else None
+    told["speed_mm_s"] = sum(path_length_mm(t.x_mm, t.y_mm) for t in words) / seconds if seconds > 0 else None
     told["slant_deg"] = _slant_deg(words)
     told["wander_mm"] = _wander_mm(words, told["x_height_mm"])
     told["tremor_mm"] = tremor_of(tuple(traces)).rms_mm
@@ -202,7 +204,9 @@ def _statistics(traces: Sequence[Trace], side: str) -> dict[str, float | None]:
         points = float(np.degrees(np.angle(np.exp(1j * azimuth).mean())))
         told["azimuth_deg"] = points if side == "right" else (180 - points + 180) % 360 - 180
     turns = np.array([_turns(t.y_mm) for t in words])
-    told["turns"] = float(weighted_percentiles(turns, np.array([_length(t) for t in words]), (50,))[0])
+    told["turns"] = float(
+        weighted_percentiles(turns, np.array([path_length_mm(t.x_mm, t.y_mm) for t in words]), (50,))[0]
+    )
     told["strokes_a_second"] = len(traces) / max(seconds, 1e-9)
     height = told["x_height_mm"] or 1.0
     told["letter_width"] = float(np.sum([np.ptp(t.x_mm) for t in words]) / max(1.0, float(turns.sum()))) / height
@@ -213,10 +217,6 @@ def _statistics(traces: Sequence[Trace], side: str) -> dict[str, float | None]:
 def _is_letter(trace: Trace) -> bool:
     tall = float(np.ptp(trace.y_mm))
     return tall > SMALLEST_TURN_MM and tall > FLAT * float(np.ptp(trace.x_mm))
-
-
-def _length(trace: Trace) -> float:
-    return float(np.hypot(np.diff(trace.x_mm), np.diff(trace.y_mm)).sum())
 
 
 def _steps(trace: Trace) -> tuple[Floats, Floats, Floats]:
