@@ -18,7 +18,7 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import opacity_plane, page_pixels
 from gray_quill.core.ink.plan import compile_plan
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
@@ -51,6 +51,12 @@ def best_ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
     return min(times) * 1000
 
 
+def best_of_both(ours: Callable[[], object], theirs: Callable[[], object], turns: int = 8) -> tuple[float, float]:
+    """The quickest of some rounds of each, ms, taken in turn, so that a busy moment meets both."""
+    times = [(best_ms(ours, 3), best_ms(theirs, 3)) for _ in range(turns)]
+    return min(t[0] for t in times), min(t[1] for t in times)
+
+
 def page_of_strokes(strokes: int = 500, points: int = 80) -> list[Trace]:
     """Handwriting-sized strokes in lines on an A4 page."""
     rng = np.random.default_rng(1)
@@ -80,12 +86,18 @@ def raster(inks: list[Ink]) -> tuple[float, float]:
         draw.flush()
         return draw.tobytes()  # type: ignore[no-any-return]
 
-    return best_ms(lambda: page_pixels(inks, paper, view)), best_ms(theirs)
+    return best_of_both(lambda: page_pixels(inks, paper, view), theirs)
 
 
 def outlines(inks: list[Ink]) -> tuple[float, float]:
     lines = [shapely.LineString(np.column_stack((ink.x_mm, ink.y_mm))) for ink in inks]
-    return best_ms(lambda: [outline(ink) for ink in inks]), best_ms(lambda: [line.buffer(0.25) for line in lines])
+    return best_of_both(lambda: [outline(ink) for ink in inks], lambda: [line.buffer(0.25) for line in lines], 3)
+
+
+def settling(strokes: int = 4000) -> float:
+    """ms to settle a sheet of this many strokes in the fountain pen."""
+    traces = page_of_strokes(strokes)
+    return best_ms(lambda: settle_all(traces, SHIPPED_PENS["fen-fountain"]))
 
 
 def euro() -> tuple[float, float]:
@@ -247,7 +259,7 @@ def pens() -> dict[str, tuple[float, float]]:
     empty = best_ms(lambda: page_pixels([], paper, view), 3)
     out = {}
     for name, recipe in SHIPPED_PENS.items():
-        inks = [settle(t, recipe) for t in traces]
+        inks = settle_all(traces, recipe)
         inked = sum(int((opacity_plane([ink], box_view(ink.box_mm, view.px_per_mm)) > 0).sum()) for ink in inks)
         page_pixels(inks, paper, view)
         ours = best_ms(lambda inks=inks: page_pixels(inks, paper, view), 3) - empty  # type: ignore[misc]
@@ -257,7 +269,7 @@ def pens() -> dict[str, tuple[float, float]]:
 
 def main() -> None:
     print(f"{'work':<58} {'peer or limit':<34} {'ours':>10} {'theirs':>10} {'ratio':>7} {'goal':>6}")
-    inks = [settle(t, PEN) for t in page_of_strokes()]
+    inks = settle_all(page_of_strokes(), PEN)
     points = sum(len(ink.x_mm) for ink in inks)
     ms = "{:.1f} ms".format
     ours, theirs = raster(inks)
@@ -267,7 +279,7 @@ def main() -> None:
         ms(ours),
         ms(theirs),
         ours / theirs,
-        0.4,
+        0.35,
     )
     ours, theirs = outlines(inks)
     row(
@@ -278,6 +290,8 @@ def main() -> None:
         ours / theirs,
         0.25,
     )
+    took = settling()
+    row("settling 4,000 strokes of 80 reports", "250 ms", ms(took), "250.0 ms", took / 250, 1)
     costs = pens()
     plain = costs["reed-ballpoint"][1]
     for name, (ours, ns) in costs.items():
@@ -295,7 +309,7 @@ def main() -> None:
             ms(p95),
             ms(FRAME_MS),
             p95 / FRAME_MS,
-            3,
+            2,
         )
         got = live(driver)
     row(

@@ -31,7 +31,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED, SPEED_MM_S, model_lag
@@ -164,7 +164,7 @@ def _parser() -> argparse.ArgumentParser:
 
 def _inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace], Recipe, list[Ink]]:
     recipe, traces = pen_of(pen), read_inkml(bytes_of(path))
-    return traces, recipe, [settle(t, recipe, paper) for t in traces]
+    return traces, recipe, settle_all(traces, recipe, paper)
 
 
 def _write(args: argparse.Namespace) -> None:

@@ -5,7 +5,6 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, cover, thinned
 from gray_quill.core.ink.page import draw_order, ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
@@ -60,30 +59,6 @@ class Washes(unittest.TestCase):
         under = [settle(zoo()["dot"], SHIPPED_PENS[n]) for n in ("dusk-wash", "fern-wash")]
         mixed = [over[0], under[0], over[1], under[1]]
         self.assertEqual(draw_order(mixed), [*under, *over])
-
-
-class Thinning(unittest.TestCase):
-    def test_ends_stay_and_no_gap_grows_beyond_what_was_there(self) -> None:
-        x, y = np.linspace(0, 40, 400), np.zeros(400)
-        pieces = np.array([0, 150, 400])
-        keep, offsets = thinned(x, y, np.ones(400), pieces)
-        for lo, hi, first, last in zip(offsets, offsets[1:], pieces, pieces[1:] - 1, strict=False):
-            self.assertEqual((keep[lo], keep[hi - 1]), (first, last))
-        self.assertLess(np.diff(x[keep]).max(), 1.4)
-        self.assertLess(len(keep), 60)
-
-    def test_the_picture_hardly_changes(self) -> None:
-        ink = settle(wave(), SHIPPED_PENS["fen-fountain"])
-        x, y, width = ink.x_mm * 4, ink.y_mm * 4, ink.long_mm * 4
-        planes = []
-        keep, offsets = thinned(x, y, width, np.array([0, len(x)]))
-        for pick, end in ((np.arange(len(x)), len(x)), (keep, offsets[-1])):
-            plane = blank_plane(260, 300)
-            level, full = np.zeros(end), np.ones(end)
-            cover(plane, SHAPES["round"], Path(x[pick], y[pick], width[pick], width[pick], level, full, level), 0, end)
-            planes.append(plane.cov)
-        self.assertLess(np.abs(planes[0] - planes[1]).sum() / planes[0].sum(), 0.01)
-        self.assertLess(np.abs(planes[0] - planes[1]).max(), 0.25)
 
 
 class Views(unittest.TestCase):

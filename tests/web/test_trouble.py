@@ -52,14 +52,14 @@ class BareInk(ApiCase):
 
     def test_a_stroke_its_pen_cannot_make_is_shown_as_its_path_and_said(self) -> None:
         sheet = self.sheet("unmade")
-        real = settling.settle
+        real = settling.settle_each
 
-        def fails(trace, recipe, paper=None):  # type: ignore[no-untyped-def]
-            if trace.x_mm[0] == 50:
+        def fails(strokes, paper=None):  # type: ignore[no-untyped-def]
+            if any(trace.x_mm[0] == 50 for trace, _ in strokes):
                 raise ZeroDivisionError("division by zero")
-            return real(trace, recipe, paper)
+            return real(strokes, paper)
 
-        with mock.patch("gray_quill.core.ink.bare.settle", fails), self.assertLogs("gray_quill", "ERROR") as log:
+        with mock.patch("gray_quill.core.ink.bare.settle_each", fails), self.assertLogs("gray_quill", "ERROR") as log:
             self.shown(self.page(sheet))
             told = self.ask("GET", f"/api/sheets/{sheet}/readings").json
         self.assertEqual((told["bare"], told["strokes"]), (1, 2))
@@ -80,11 +80,13 @@ class BareInk(ApiCase):
 
     def test_numbers_that_are_none_count_as_not_drawable(self) -> None:
         trace = wave(0.3)
-        self.assertFalse(is_bare(settle_or_bare(trace, FEN)))
+        self.assertFalse(is_bare(settle_or_bare([(trace, FEN)])[0]))
         spoilt = settling.settle(trace, FEN)
         spoilt.x_mm[3] = np.nan
-        with mock.patch("gray_quill.core.ink.bare.settle", return_value=spoilt):
-            found = settle_or_bare(trace, FEN)
+        sound = settling.settle(trace, FEN)
+        with mock.patch("gray_quill.core.ink.bare.settle_each", return_value=[sound, spoilt]):
+            beside, found = settle_or_bare([(trace, FEN), (trace, FEN)])
+        self.assertIs(beside, sound)
         self.assertTrue(is_bare(found))
         np.testing.assert_array_equal(found.x_mm, bare_ink(trace).x_mm)
 

@@ -5,6 +5,7 @@ tiltX and tiltY are whole degrees in -90..90. The edge cases are those browsers 
 quarter turn, a right-angled tilt gives altitude 0, and both non-zero with one right-angled gives azimuth 0.
 """
 
+import numba
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
@@ -43,3 +44,17 @@ def spherical_to_tilt(altitude: ArrayLike, azimuth: ArrayLike) -> tuple[NDArray[
     tx = np.where(flat, 90 * np.sign(cos_z), np.degrees(np.arctan2(cos_z, tan_alt)))
     ty = np.where(flat, 90 * np.sign(sin_z), np.degrees(np.arctan2(sin_z, tan_alt)))
     return np.floor(tx + 0.5).astype(np.int64), np.floor(ty + 0.5).astype(np.int64)
+
+
+@numba.njit(cache=True)
+def unwrapped(angles, offsets):  # type: ignore[no-untyped-def]
+    """Angles of paths parted by offsets, (k + 1,), without jumps of a whole turn: as numpy's unwrap."""
+    out = angles.copy()
+    for p in range(len(offsets) - 1):
+        turns = 0.0
+        for i in range(offsets[p] + 1, offsets[p + 1]):
+            step = angles[i] - angles[i - 1]
+            if abs(step) > np.pi:
+                turns -= np.floor((step + np.pi) / (2 * np.pi))
+            out[i] = angles[i] + turns * 2 * np.pi
+    return out

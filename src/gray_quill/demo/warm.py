@@ -8,7 +8,7 @@ from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.panel.proof import proof_sheet
 from gray_quill.core.paper import paper_from_spec
@@ -35,7 +35,7 @@ def warm_kernels() -> None:
     plain = write_recipe(SHIPPED_PENS["fen-fountain"])
     pens += [read_recipe({**plain, "steady": {"method": method, "amount": 4}}) for method in METHODS]
     for pen in pens:
-        inks = [settle(t, pen) for t in traces]
+        inks = settle_all(traces, pen)
         page_pixels(inks, paper, page_view(paper, 60))
         ink_pixels(inks, page_view(paper, 60))
         opacity_plane(inks, page_view(paper, 60))

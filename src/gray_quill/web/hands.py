@@ -7,7 +7,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.prompts import prompts_for
 from gray_quill.core.ink.page import ink_pixels
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import fitted_view
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.lines import longest_line
@@ -98,7 +98,7 @@ def measure(body: MeasureBody) -> MeasureReply:
 
 def _picture(traces: list[Trace], recipe: Recipe, width_px: int, height_px: int) -> str:
     view = fitted_view(bounds_mm(traces), width_px, height_px)
-    return data_url(write_png(ink_pixels([settle(t, recipe) for t in traces], view), compress=1))
+    return data_url(write_png(ink_pixels(settle_all(traces, recipe), view), compress=1))
 
 
 def _written(sheet_id: str) -> list[Trace]:

@@ -21,6 +21,7 @@ from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
 MOST_BYTES = 60_000_000  # of traces and ink remembered
+AT_ONCE = 500  # strokes settled between two looks at the clock
 Entry = tuple[str, str, int]  # stroke id, pen id, revision
 WRITING = ("ballpoint", "fountain", "flat nib")
 
@@ -44,16 +45,16 @@ class InkMemory:
         with self._lock:
             missing = [entry for entry in index if (entry, paper) not in self._kept]
         traces = load_traces(db, [i for i, _, _ in missing])
-        recipes: dict[tuple[str, int], Recipe] = {}
+        recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
         fresh = {}
-        for entry in missing:
-            stroke_id, key = entry[0], entry[1:]
-            if key not in recipes:
-                recipes[key] = get_pen(db, *key).recipe
+        for start in range(0, len(missing), AT_ONCE):
             in_time()
-            fresh[entry] = (traces[stroke_id], settle_or_bare(traces[stroke_id], recipes[key], paper))
-            if is_bare(fresh[entry][1]):
-                logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
+            part = missing[start : start + AT_ONCE]
+            inks = settle_or_bare([(traces[entry[0]], recipes[entry[1:]]) for entry in part], paper)
+            for entry, ink in zip(part, inks, strict=True):
+                fresh[entry] = (traces[entry[0]], ink)
+                if is_bare(ink):
+                    logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
         with self._lock:
             found = [fresh.get(entry) or self._kept[entry, paper] for entry in index]
             for entry, pair in zip(index, found, strict=True):

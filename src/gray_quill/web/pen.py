@@ -13,7 +13,7 @@ from gray_quill.core.advice.effects import Effect, control_effects
 from gray_quill.core.advice.kinds import Verdict, judge_kind
 from gray_quill.core.advice.proposals import Advice, advise
 from gray_quill.core.errors import InputError
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.dials import DialAt, dials_of, turned
 from gray_quill.core.pen.fit import CubicForm, cubic_form, fit_press
 from gray_quill.core.pen.press import Press
@@ -212,7 +212,7 @@ def read_with(body: PenOn) -> ReadReply:
     """Readings of a recipe on the source's ink, and where on the page they can be seen."""
     traces = _traces(body.source)[-MOST_STROKES_READ:]
     paper = get_sheet(db(), body.source.sheet_id).paper
-    inks = [settle(t, body.recipe, paper) for t in traces]
+    inks = settle_all(traces, body.recipe, paper)
     readings = read_ink(traces, body.recipe, inks)
     anchors = find_anchors(traces, inks)
     notes = notes_of(readings)
@@ -336,7 +336,7 @@ def convert_steady(query: ConvertQuery) -> ConvertReply:
 def read_spot(body: SpotBody) -> Spot:
     """What the hand did at a spot of the ink, and the terms that made its width."""
     traces = _traces(body.source)
-    return find_spot(traces, [settle(t, body.recipe) for t in traces], body.x_mm, body.y_mm)
+    return find_spot(traces, settle_all(traces, body.recipe), body.x_mm, body.y_mm)
 
 
 @operation(pen, "POST", "/pen/judge", Verdict, body=JudgeBody)

@@ -15,7 +15,7 @@ from gray_quill.core.ink.heat import heat_view
 from gray_quill.core.ink.ladder import ladder
 from gray_quill.core.ink.page import opacity_plane
 from gray_quill.core.ink.plan import PenPlan, compile_plan
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import View, fitted_view, inked_part
 from gray_quill.core.pen.tooth import SURFACES
 from gray_quill.core.trace import bounds_mm
@@ -110,7 +110,7 @@ def make_preview(body: Preview) -> PreviewReply:
     traces = memory().traces_of(db(), body.source)
     view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
     paper = get_sheet(db(), body.source.sheet_id).paper
-    inks = [settle(t, body.recipe, paper) for t in traces]
+    inks = settle_all(traces, body.recipe, paper)
     part, x, y = inked_part(inks, view)
     image = base64.b64encode(write_tinted_png(opacity_plane(inks, part), rgb(body.recipe.body.colour))).decode()
     return PreviewReply(
@@ -129,7 +129,7 @@ def read_heat(body: HeatBody) -> HeatReply:
     """The ink coloured by its width, force or speed."""
     traces = memory().traces_of(db(), body.source)
     view = fitted_view(bounds_mm(traces), body.width_px, body.height_px)
-    heat = heat_view(traces, [settle(t, body.recipe) for t in traces], body.quantity, view)
+    heat = heat_view(traces, settle_all(traces, body.recipe), body.quantity, view)
     return HeatReply(
         image=data_url(write_png(heat.pixels, compress=1)),
         low=heat.low,

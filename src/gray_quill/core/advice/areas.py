@@ -10,7 +10,7 @@ import numpy as np
 
 from gray_quill.core.advice.kinds import judge_kind
 from gray_quill.core.advice.look import COARSE_STEP, Look, Values, all_taper, force_values
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.ends import Ends
 from gray_quill.core.pen.fit import fit_press
 from gray_quill.core.pen.press import Press, press_term
@@ -134,7 +134,7 @@ def _ends_said(ends: Ends, tip: float) -> str:
 
 
 def _end_guess(look: Look, recipe: Recipe) -> Values:
-    inks = [settle(t, recipe) for t in look.traces]
+    inks = settle_all(look.traces, recipe)
     slope = taper_readings(inks, [recipe] * len(inks))["max_taper_slope"]
     return {"max_taper_slope": slope, "strokes_all_taper": all_taper(look, recipe)}
 
@@ -150,7 +150,7 @@ def _size_trials(look: Look) -> Iterator[Trial]:
 
 
 def _size_guess(look: Look, recipe: Recipe) -> Values:
-    inks = [settle(t, recipe) for t in look.traces]
+    inks = settle_all(look.traces, recipe)
     return {"open_share": open_share(letters_of(look.traces), inks)}
 
 

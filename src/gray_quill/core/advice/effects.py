@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.errors import unknown_choice
 from gray_quill.core.ink.page import Pixels, ink_pixels
-from gray_quill.core.ink.settle import settle
+from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import GROUPS, Recipe
 from gray_quill.core.quantities import Quantity, changed, quantities, value_at
@@ -105,7 +105,7 @@ def _extremes(q: Quantity, recipe: Recipe, path: str) -> list[Any]:
 
 
 def _picture(traces: Sequence[Trace], recipe: Recipe, view: View, paper_colour: str) -> Pixels:
-    return ink_pixels([settle(t, recipe) for t in traces], view, paper_colour)
+    return ink_pixels(settle_all(traces, recipe), view, paper_colour)
 
 
 def _differing(one: Pixels, other: Pixels) -> float:

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.pen.fit import FEWEST_SAMPLES
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe
@@ -79,7 +79,7 @@ class Look:
 
 def look_at(traces: Sequence[Trace], recipe: Recipe, inks: Sequence[Ink] | None = None) -> Look:
     """Everything read of a pen on some writing."""
-    inks = inks or [settle(t, recipe) for t in traces]
+    inks = inks or settle_all(traces, recipe)
     readings = read_ink(traces, recipe, inks)
     look = Look(tuple(traces), recipe, readings, {})
     values = {key: getattr(readings, key) for key in readings_of(Readings)}

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_each
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import Body
@@ -30,15 +30,24 @@ def bare_ink(trace: Trace) -> Ink:
     return Ink(BARE, trace.x_mm, trace.y_mm, even, even, np.zeros(n), np.ones(n), at, trace.t_s, ends)
 
 
-def settle_or_bare(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
-    """The stroke's ink, or its bare path where the pen makes none of it that could be drawn."""
+def settle_or_bare(strokes: Sequence[tuple[Trace, Recipe]], paper: Paper | None = None) -> list[Ink]:
+    """The ink of each stroke in its pen, or its bare path where the pen makes none of it that could be drawn."""
+    if not strokes:
+        return []
     try:
-        ink = settle(trace, recipe, paper)
+        inks = settle_each(strokes, paper)
     except Exception:  # whatever it is, the writer's path is not lost for it
-        return bare_ink(trace)
-    columns = (ink.x_mm, ink.y_mm, ink.long_mm, ink.short_mm, ink.angle, ink.opacity, ink.t_s)
-    sound = all(np.isfinite(c).all() for c in columns) and bool((ink.short_mm > 0).all())
-    return ink if sound else bare_ink(trace)
+        return [bare_ink(strokes[0][0])] if len(strokes) == 1 else [settle_or_bare([s], paper)[0] for s in strokes]
+    if _sound(inks):
+        return inks
+    return [ink if _sound([ink]) else bare_ink(trace) for ink, (trace, _) in zip(inks, strokes, strict=True)]
+
+
+def _sound(inks: Sequence[Ink]) -> bool:
+    """Whether all of these are made of numbers, and have a width."""
+    columns = ("x_mm", "y_mm", "long_mm", "short_mm", "angle", "opacity", "t_s")
+    finite = all(np.isfinite(np.concatenate([getattr(ink, c) for ink in inks])).all() for c in columns)
+    return finite and all(ink.short_mm.min() > 0 for ink in inks)
 
 
 def undrawable(inks: Sequence[Ink], view: View, draw: Callable[[Sequence[Ink], View], object]) -> list[int]:

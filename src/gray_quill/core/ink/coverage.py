@@ -15,11 +15,13 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.chisel import edges_of, square_cut
+from gray_quill.core.ink.sleeve import straight_points
 
 DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
-THIN_STEP_PX = 1.1  # closer path points are not drawn one by one
-SHARP, LEAST_TURN_PX = 0.85, 0.15  # squared cosine of the turn, and its distance from the last point, that keep a point
+# How far path points that are not drawn one by one may lie from the straight piece drawn instead, and how far off their
+# opacity may be.
+OFF_PX, FULLER = 0.06, 0.02
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
 
 
@@ -89,7 +91,7 @@ def _overlap(centre, half):  # type: ignore[no-untyped-def]
     return max(0.0, min(0.5, centre + half) - max(-0.5, centre - half))
 
 
-@numba.njit(cache=True, fastmath=True)
+@numba.njit(cache=True, fastmath=True, inline="always")
 def _foot(path, k):  # type: ignore[no-untyped-def]
     return Foot(path.x[k], path.y[k], path.long[k], path.short[k], path.alpha[k])
 
@@ -148,9 +150,9 @@ def _cap(px, py, r):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _capsule(plane, start, stop, first, last):  # type: ignore[no-untyped-def]
-    """Hull of two discs. `first`, `last`: whether the stroke ends here; an inner joint's disc is drawn by the segment
-    before it.
+def _capsule(plane, start, stop, first, onward):  # type: ignore[no-untyped-def]
+    """Hull of two discs. first: the stroke begins here; at an inner joint the segment before draws what neither would.
+    onward: the joint's third footprint, or `stop` again where the stroke ends or its way on is not drawn with it.
     """
     cov, row_lo, row_hi = plane
     height, width = cov.shape
@@ -173,17 +175,43 @@ def _capsule(plane, start, stop, first, last):  # type: ignore[no-untyped-def]
     most = max(a0, a1)
     reach = max(r0, r1) + 0.75
     end = a * length
-    j_lo, j_hi = max(0, int(min(y0 - r0, y1 - r1) - 0.75)), min(height, int(max(y0 + r0, y1 + r1) + 1.75))
-    i_lo, i_hi = max(0, int(min(x0 - r0, x1 - r1) - 0.75)), min(width, int(max(x0 + r0, x1 + r1) + 1.75))
-    steep = abs(uy) > 0.05
-    slope = ux / uy if steep else 0.0
-    spread = reach / abs(uy) if steep else 0.0
+    slant = abs(b) / a * reach
+    # where the way goes on: only the wedge between both segments is drawn here
+    nx, ny = onward.x - x1, onward.y - y1
+    next_length = math.sqrt(nx * nx + ny * ny)
+    joined = next_length > abs(onward.long / 2 - r1) + 1e-9
+    ahead, na, nb = reach, 1.0, 0.0
+    if joined:
+        nx, ny = nx / next_length, ny / next_length
+        nb = (r1 - onward.long / 2) / next_length
+        na = math.sqrt(1.0 - nb * nb)
+        if nx * ux + ny * uy > 0.0:
+            ahead = max(slant, min(reach, reach * (abs(nx * uy - ny * ux) + abs(nb) / na))) + 1e-3
+    behind = -reach if first else -slant - 1e-3
+    beyond = length + ahead
+    # the rectangle along the segment that holds all of it, then its part in each row
+    side_x, side_y = reach * abs(uy), reach * abs(ux)
+    y_lo, y_hi = y0 + min(behind * uy, beyond * uy) - side_y, y0 + max(behind * uy, beyond * uy) + side_y
+    x_lo, x_hi = x0 + min(behind * ux, beyond * ux) - side_x, x0 + max(behind * ux, beyond * ux) + side_x
+    j_lo, j_hi = max(0, int(y_lo - 0.5)), min(height, int(y_hi + 1.5))
+    i_lo, i_hi = max(0, int(x_lo - 0.5)), min(width, int(x_hi + 1.5))
+    steep, level = abs(uy) > 0.05, abs(ux) > 0.05
+    slope, spread = (ux / uy, reach / abs(uy)) if steep else (0.0, 0.0)
+    back = uy / ux if level else 0.0
+    near, far = (behind / ux, beyond / ux) if level else (0.0, 0.0)
+    if near > far:
+        near, far = far, near
     for j in range(j_lo, j_hi):
         py = j + 0.5 - y0
         lo, hi = i_lo, i_hi
         if steep:  # only the pixels of this row within reach of the axis line
             mid = x0 + py * slope
             lo, hi = max(lo, int(mid - spread)), min(hi, int(mid + spread + 1))
+        if level:  # and between its ends
+            foot = x0 - py * back
+            lo, hi = max(lo, int(foot + near - 0.5)), min(hi, int(foot + far + 1.5))
+        if lo < hi:
+            row_lo[j], row_hi[j] = min(row_lo[j], lo), max(row_hi[j], hi)
         for i in range(lo, hi):
             if cov[j, i] >= most:
                 continue
@@ -200,7 +228,11 @@ def _capsule(plane, start, stop, first, last):  # type: ignore[no-untyped-def]
                     value = _cap(px, py, r0)
                 alpha = a0
             elif k > end:
-                if last and r1 < THIN_PX:
+                if joined:
+                    qx, qy = px - dx, py - dy
+                    if na * (qx * nx + qy * ny) - nb * abs(qy * nx - qx * ny) > 1e-6:
+                        continue  # the next segment draws it
+                if not joined and r1 < THIN_PX:
                     value = _strip(across, r1, uy, ux) * max(0.0, min(1.0, length - along + 0.7854 * r1 + 0.5))
                 else:
                     value = _cap(px - dx, py - dy, r1)
@@ -214,11 +246,7 @@ def _capsule(plane, start, stop, first, last):  # type: ignore[no-untyped-def]
                 if here < 1.5:
                     value -= _edge(inside - 2 * here, half, flat, inv_p, inv_2pq)
                 alpha = a0 + (a1 - a0) * min(1.0, max(0.0, along * per_length))
-            value *= alpha
-            if value > cov[j, i]:
-                cov[j, i] = value
-                row_lo[j] = min(row_lo[j], i)
-                row_hi[j] = max(row_hi[j], i + 1)
+            cov[j, i] = max(cov[j, i], value * alpha)
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -317,60 +345,42 @@ def _boxes(plane, start, stop, phi):  # type: ignore[no-untyped-def]
 @numba.njit(cache=True, fastmath=True)
 def cover(plane, shape, path, lo, hi):  # type: ignore[no-untyped-def]
     """Raise a plane to the coverage of footprints lo..hi, times alpha. shape: DISC, ELLIPSE or BOX."""
-    start = _foot(path, lo)
-    if hi - lo == 1:
-        if shape == DISC:
-            _dot(plane, start.x, start.y, start.long / 2, start.alpha)
-        elif shape == ELLIPSE:
-            _ellipses(plane, start, start, path.angle[lo])
-        else:
-            _boxes(plane, start, start, path.angle[lo])
-        return
-    for k in range(lo, hi - 1):
-        stop = _foot(path, k + 1)
-        if shape == DISC:
-            _capsule(plane, start, stop, k == lo, k == hi - 2)
-        elif shape == ELLIPSE:
-            _ellipses(plane, start, stop, (path.angle[k] + path.angle[k + 1]) / 2)
-        else:
-            _boxes(plane, start, stop, (path.angle[k] + path.angle[k + 1]) / 2)
-        start = stop
+    points = seen_points(path, lo, hi)
+    if len(points) == 1:
+        cover_piece(plane, shape, path, lo, lo, lo, True)
+    last = len(points) - 1
+    for n in range(last):
+        cover_piece(plane, shape, path, points[n], points[n + 1], points[min(n + 2, last)], n == 0)
 
 
-@numba.njit(cache=True)
-def thinned(x, y, width, pieces):  # type: ignore[no-untyped-def]
-    """Indices of the path points worth drawing, and the pieces' offsets among them.
+@numba.njit(cache=True, fastmath=True)
+def seen_points(path, lo, hi):  # type: ignore[no-untyped-def]
+    """The points of lo..hi between which straight pieces of even widening look as the path."""
+    return straight_points(path, lo, hi, OFF_PX, 0.0, FULLER)
 
-    A point is passed over while it lies within THIN_STEP_PX of the last one kept, the width has hardly changed and the
-    path does not turn back there: at that distance neither could be seen, and each point costs as much as any other.
-    First and last points of pieces stay.
+
+@numba.njit(cache=True, fastmath=True, inline="always")
+def cover_piece(plane, shape, path, k, m, after, first):  # type: ignore[no-untyped-def]
+    """Raise a plane to the hull of footprints k and m, which may be one. first: the stroke begins here. after: where
+    the piece laid next goes to, m where none is.
     """
-    keep = np.empty(len(x), np.int64)
-    offsets = np.empty_like(pieces)
-    count = 0
-    for p in range(len(pieces) - 1):
-        offsets[p] = count
-        lo, hi = pieces[p], pieces[p + 1]
-        last = lo
-        keep[count] = lo
-        count += 1
-        for i in range(lo + 1, hi):
-            dx, dy = x[i] - x[last], y[i] - y[last]
-            away = dx * dx + dy * dy
-            if i < hi - 1 and away <= THIN_STEP_PX * THIN_STEP_PX and abs(width[i] - width[last]) <= 0.3:
-                ex, ey = x[i + 1] - x[i], y[i + 1] - y[i]
-                ahead = dx * ex + dy * ey
-                sharp = ahead < 0.0 or ahead * ahead < SHARP * away * (ex * ex + ey * ey)
-                if not sharp or away < LEAST_TURN_PX * LEAST_TURN_PX:
-                    continue
-            keep[count] = i
-            count += 1
-            last = i
-    offsets[len(pieces) - 1] = count
-    return keep[:count], offsets
+    start, stop, phi = _foot(path, k), _foot(path, m), (path.angle[k] + path.angle[m]) / 2
+    if shape == ELLIPSE:
+        _ellipses(plane, start, stop, phi)
+    elif shape == BOX:
+        _boxes(plane, start, stop, phi)
+    elif k == m:
+        _dot(plane, start.x, start.y, start.long / 2, start.alpha)
+    else:
+        _capsule(plane, start, stop, first, _foot(path, after))
 
 
 def blank_plane(height: int, width: int) -> Plane:
     """An empty coverage plane."""
-    rows = np.full(height, width, np.int32), np.zeros(height, np.int32)
-    return Plane(np.zeros((height, width), np.float32), *rows)
+    return untouched(np.zeros((height, width), np.float32))
+
+
+def untouched(cov: NDArray[np.float32]) -> Plane:
+    """A coverage plane of these zeros."""
+    height, width = cov.shape
+    return Plane(cov, np.full(height, width, np.int32), np.zeros(height, np.int32))

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.ink.compositing import BLENDS, Batch, Looks, lay_strokes
-from gray_quill.core.ink.coverage import SHAPES, Path, blank_plane, thinned
+from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View
@@ -79,21 +79,31 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None) -> 
         lower.result()  # what fails there fails here: no page comes out with ink missing
 
 
+_spare: list[NDArray[np.float32]] = []  # coverage that is all zeros again, for the next pages
+SPARE_PLANES, SPARE_CELLS = 4, 4_000_000
+
+
 def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch) -> None:
-    plane = blank_plane(page.shape[0], page.shape[1])
+    height, width = page.shape[:2]
+    try:
+        cells = _spare.pop()
+    except IndexError:
+        cells = np.zeros(0, np.float32)
+    if len(cells) < height * width:
+        cells = np.zeros(height * width, np.float32)
+    plane = untouched(cells[: height * width].reshape(height, width))
     inner = np.zeros_like(plane.cov) if batch.looks.wall.any() else plane.cov[:0]
     lay_strokes(page, plane, inner, batch)
+    if len(cells) <= SPARE_CELLS and len(_spare) < SPARE_PLANES:  # never one that a failure left with ink on it
+        _spare.append(cells)
 
 
 def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
     scale = view.px_per_mm
     right, bottom = view.left_mm + view.width_px / scale, view.top_mm + view.height_px / scale
     margin = 1 / scale
-    seen = [
-        ink
-        for ink in inks
-        if _meets(ink.box_mm, (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin))
-    ]
+    frame = (view.left_mm - margin, view.top_mm - margin, right + margin, bottom + margin)
+    seen = [ink for ink in inks if _meets(ink.box_mm, frame)]
     if not seen:
         return None
     # most strokes of a page are of a few pens, so what a pen decides is worked out once a pen
@@ -104,30 +114,15 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
     bodies, teeth = [r.body for r in recipes], [r.tooth for r in recipes]
     offsets = np.concatenate(([0], np.cumsum([len(ink.x_mm) for ink in seen])))
     pieces = np.concatenate([[0]] + [ink.pieces[1:] + offsets[i] for i, ink in enumerate(seen)]).astype(np.int64)
-    x, y, long, short = (
-        (_joined(seen, "x_mm") - view.left_mm) * scale,
-        (_joined(seen, "y_mm") - view.top_mm) * scale,
-        _joined(seen, "long_mm") * scale,
-        _joined(seen, "short_mm") * scale,
-    )
-    keep, pieces = thinned(x, y, long, pieces)
+    shapes = np.array([SHAPES[ink.shape] for ink in seen])
+    path = _path(seen, view, bool((shapes != DISC).any()))
     surfaces, tiles = _tiles(teeth)
 
     def each(values: Sequence[object], kind: type = float) -> NDArray[Any]:
         return np.array(values, kind)[pen]
 
-    path = Path(
-        x[keep],
-        y[keep],
-        long[keep],
-        short[keep],
-        _joined(seen, "angle")[keep],
-        _flow(seen)[keep],
-        _joined(seen, "t_s")[keep],
-        _along_mm(seen)[keep],
-    )
     looks = Looks(
-        shape=np.array([SHAPES[ink.shape] for ink in seen]),
+        shape=shapes,
         colour=each([rgb(b.colour) for b in bodies]),
         opacity=each([b.opacity for b in bodies]),
         mode=each([BLENDS[blend_on(r.wash, paper_colour)] for r in recipes], int),
@@ -153,13 +148,36 @@ def _wall_mm(recipe: Recipe) -> float:
     return hollow.wall_mm if hollow.on else wet_rim_mm(recipe.body.width_mm) if wash.wet_edge > 0 else 0.0
 
 
+def _path(inks: Sequence[Ink], view: View, shaped: bool) -> Path:
+    """The footprints of strokes, in pixels of the view. shaped: not all of them are discs, which have no direction and
+    one width.
+    """
+
+    def joined(column: str) -> Floats:
+        return np.concatenate([getattr(ink, column) for ink in inks])
+
+    scale = view.px_per_mm
+    long = joined("long_mm") * scale
+    none = np.zeros(len(long))
+    return Path(
+        (joined("x_mm") - view.left_mm) * scale,
+        (joined("y_mm") - view.top_mm) * scale,
+        long,
+        joined("short_mm") * scale if shaped else long,
+        joined("angle") if shaped else none,
+        _flow(inks),
+        joined("t_s") if shaped else none,  # only sprays ask for time, and only bristles for the way
+        _along_mm(inks) if any(ink.recipe.tooth.bristles for ink in inks) else none,
+    )
+
+
 def _flow(inks: Sequence[Ink]) -> Floats:
     """Opacity along the path, or a spray's flow a second."""
     return np.concatenate([ink.opacity * ink.recipe.wash.flow if ink.shape == "spray" else ink.opacity for ink in inks])
 
 
 def _along_mm(inks: Sequence[Ink]) -> Floats:
-    """Way from each stroke's start, which only bristles ask for."""
+    """Way from each stroke's start."""
     return np.concatenate(
         [along_path_mm(ink.x_mm, ink.y_mm) if ink.recipe.tooth.bristles else np.zeros(len(ink.x_mm)) for ink in inks]
     )
@@ -177,10 +195,6 @@ def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float3
     return np.array([place.get((t.grain, t.own), -1) if t.toothed else -1 for t in teeth]), np.stack(
         [surface_of(*key) for key in used]
     )
-
-
-def _joined(inks: Sequence[Ink], column: str) -> Floats:
-    return np.concatenate([getattr(ink, column) for ink in inks])
 
 
 def _meets(a: tuple[float, ...], b: tuple[float, ...]) -> bool:

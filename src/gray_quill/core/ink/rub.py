@@ -7,13 +7,16 @@ tone is the same at any density.
 """
 
 import math
+from typing import NamedTuple
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.ink.chisel import box_edges
 from gray_quill.core.ink.coverage import BOX
 from gray_quill.core.ink.grain import deposit, height_at
+from gray_quill.core.ink.sleeve import straight_points
 
 BLOCK_PX = 64
 LEAST_CELLS, MOST_CELLS = 2, 6  # along a pixel's side
@@ -25,7 +28,16 @@ FULL, WAVES, DRY_MM, STEEP, BETWEEN = 0.15, 0.2, 60.0, 4.0, 0.5
 # A pass presses lead into the valleys: how much of what is open a full load fills, and how much of the surface is level
 # once it is full. Common practice, no source.
 FILLS, LEVELLED = 0.35, 0.95
-STRIDE, STRAIGHT, SAME_LOAD = 0.3, 0.03, 0.05  # of the tip's short side: longest piece, and how straight it is
+STRAIGHT, SAME_LOAD = 0.03, 0.05  # how straight pieces are, of the tip's short side, and how even in load
+
+
+class Load(NamedTuple):
+    """Loads in the cells of a block, n along a pixel's side, and for each row the cells touched: from lo, before hi."""
+
+    cells: NDArray[np.float32]
+    lo: NDArray[np.int64]
+    hi: NDArray[np.int64]
+    n: int
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -65,80 +77,64 @@ def rub(plane, fill, shape, path, pieces, first, last, tile, corner, step, depth
     i_lo, i_hi = max(0, int(x[lo:hi].min() - reach)), min(width, int(x[lo:hi].max() + reach) + 1)
     j_lo, j_hi = max(0, int(y[lo:hi].min() - reach)), min(height, int(y[lo:hi].max() + reach) + 1)
     n = cells_a_pixel(step, short[lo:hi].mean())
-    cells = np.zeros((BLOCK_PX * n, BLOCK_PX * n), np.float32)
+    per_cell, pixel = 1.0 / n, 1.0 / (n * n)
+    size = BLOCK_PX * n
+    cells, cell_lo, cell_hi = np.zeros((size, size), np.float32), np.full(size, size), np.zeros(size, np.int64)
+    load = Load(cells, cell_lo, cell_hi, n)
     edges = np.empty((8, 3))
+    points = [straight_points(path, pieces[p], pieces[p + 1], 0.0, STRAIGHT, SAME_LOAD) for p in range(first, last)]
     for top in range(j_lo, j_hi, BLOCK_PX):
         for side in range(i_lo, i_hi, BLOCK_PX):
             bottom, end = min(top + BLOCK_PX, j_hi), min(side + BLOCK_PX, i_hi)
             touched = False
-            for p in range(first, last):
-                m = pieces[p]
-                while True:
-                    k = m
-                    m = _next(path, k, pieces[p + 1] - 1)
+            for drawn in points:
+                for at in range(max(1, len(drawn) - 1)):
+                    k, m = drawn[at], drawn[min(at + 1, len(drawn) - 1)]
                     r = max(long[k], long[m]) * 0.7072
-                    beside = max(x[k], x[m]) + r < side or min(x[k], x[m]) - r > end
-                    if not (beside or max(y[k], y[m]) + r < top or min(y[k], y[m]) - r > bottom):
-                        touched = True
-                        phi = (angle[k] + angle[m]) / 2
-                        if shape == BOX:
-                            _press_box(cells, n, side, top, path, k, m, phi, edges)
-                        else:
-                            _press(cells, n, side, top, path, k, m, phi, bristles, hairs)
-                    if m >= pieces[p + 1] - 1:
-                        break
+                    if max(x[k], x[m]) + r < side or min(x[k], x[m]) - r > end:
+                        continue
+                    if max(y[k], y[m]) + r < top or min(y[k], y[m]) - r > bottom:
+                        continue
+                    touched = True
+                    phi = (angle[k] + angle[m]) / 2
+                    if shape == BOX:
+                        _press_box(load, side, top, path, k, m, phi, edges)
+                    else:
+                        _press(load, side, top, path, k, m, phi, at == 0, bristles, hairs)
             if not touched:
                 continue
             for j in range(top, bottom):
-                for i in range(side, end):
+                row = (j - top) * n
+                begin, stop = cell_lo[row : row + n].min() // n, -(-cell_hi[row : row + n].max() // n)
+                for i in range(side + begin, min(end, side + stop)):
                     total, pressed = 0.0, 0.0
                     ruled = depth * (1.0 - LEVELLED * fill[j, i])
                     for b in range(n):
                         for a in range(n):
-                            here = cells[(j - top) * n + b, (i - side) * n + a]
+                            here = cells[row + b, (i - side) * n + a]
                             if here > 0.0:
-                                u = (left + i + (a + 0.5) / n) * step
-                                v = (above + j + (b + 0.5) / n) * step
+                                u = (left + i + (a + 0.5) * per_cell) * step
+                                v = (above + j + (b + 0.5) * per_cell) * step
                                 total += deposit(height_at(tile, u, v), here, ruled, soft)
                                 pressed += here
                     if pressed > 0.0:
-                        fill[j, i] = 1.0 - (1.0 - fill[j, i]) * (1.0 - FILLS * pressed / (n * n))
+                        fill[j, i] = 1.0 - (1.0 - fill[j, i]) * (1.0 - FILLS * pressed * pixel)
                     if total > 0.0:
-                        cov[j, i] = total / (n * n)
+                        cov[j, i] = total * pixel
                         row_lo[j] = min(row_lo[j], i)
                         row_hi[j] = max(row_hi[j], i + 1)
-            cells[:] = 0.0
+            for row in range(size):
+                if cell_lo[row] < cell_hi[row]:
+                    cells[row, cell_lo[row] : cell_hi[row]] = 0.0
+                cell_lo[row], cell_hi[row] = size, 0
 
 
 @numba.njit(cache=True, fastmath=True)
-def _next(path, k, last):  # type: ignore[no-untyped-def]
-    """The point a segment from k goes to: further than the next one while what lies between could not be told from a
-    straight piece of evenly changing width. Neighbouring segments of a wide tip lie almost wholly over each other.
-    """
-    x, y, long, alpha = path.x, path.y, path.long, path.alpha
-    m = min(k + 1, last)
-    far, off = STRIDE * path.short[k], STRAIGHT * path.short[k]
-    while m < last:
-        ex, ey = x[m + 1] - x[k], y[m + 1] - y[k]
-        square = ex * ex + ey * ey
-        if square > far * far:
-            break
-        px, py = x[m] - x[k], y[m] - y[k]
-        share = min(1.0, max(0.0, (px * ex + py * ey) / max(square, 1e-12)))
-        px, py = px - share * ex, py - share * ey
-        if px * px + py * py > off * off or abs(long[m] - long[k] - share * (long[m + 1] - long[k])) > off:
-            break
-        if abs(alpha[m] - alpha[k] - share * (alpha[m + 1] - alpha[k])) > SAME_LOAD:
-            break
-        m += 1
-    return m
-
-
-@numba.njit(cache=True, fastmath=True)
-def _press(cells, n, side, top, path, k, m, phi, bristles, hairs):  # type: ignore[no-untyped-def]
+def _press(load, side, top, path, k, m, phi, begins, bristles, hairs):  # type: ignore[no-untyped-def]
     """Load of the hull of two ellipses (or discs) of one mean aspect and direction, in the plane squeezed until they
-    are discs.
+    are discs. begins: the stroke begins here; what else lies behind the start the piece before has drawn.
     """
+    cells, cell_lo, cell_hi, n = load
     x0, y0, l0, s0, a0 = path.x[k], path.y[k], path.long[k], path.short[k], path.alpha[k]
     x1, y1, l1, s1, a1 = path.x[m], path.y[m], path.long[m], path.short[m], path.alpha[m]
     if s0 + s1 <= 0.0 or l0 + l1 <= 0.0:
@@ -156,43 +152,61 @@ def _press(cells, n, side, top, path, k, m, phi, bristles, hairs):  # type: igno
     b = 0.0 if nested else (r0 - r1) / length
     a = math.sqrt(1.0 - b * b)
     rows, columns = cells.shape
-    most = max(a0, a1)
+    most, per_cell = max(a0, a1), 1.0 / n
+    reach = max(r0, r1)
+    behind = -reach if begins or nested else -abs(b) / max(a, 1e-9) * reach
+    # along and across are even in px and py: what of a row lies beside the piece, and what beyond its ends, is cut off
+    along_x, along_y = c * ux / q - s * uy, s * ux / q + c * uy
+    across_x, across_y = -s * ux - c * uy / q, c * ux - s * uy / q
+    flat, upright = abs(across_x) > 0.02 and not nested, abs(along_x) > 0.02 and not nested
+    inv_across, inv_along = (1.0 / across_x if flat else 0.0), (1.0 / along_x if upright else 0.0)
+    left, right = min(x0, x1) - reach_x, max(x0, x1) + reach_x
     for j in range(
         max(0, int((min(y0, y1) - reach_y - top) * n)), min(rows, int((max(y0, y1) + reach_y - top) * n) + 1)
     ):
-        for i in range(
-            max(0, int((min(x0, x1) - reach_x - side) * n)), min(columns, int((max(x0, x1) + reach_x - side) * n) + 1)
-        ):
+        py = top + (j + 0.5) * per_cell - y0
+        lo, hi = left, right
+        if flat:
+            mid, half = x0 - py * across_y * inv_across, abs(reach * inv_across)
+            lo, hi = max(lo, mid - half), min(hi, mid + half)
+        if upright:
+            mid, near, far = x0 - py * along_y * inv_along, behind * inv_along, (length + reach) * inv_along
+            lo, hi = max(lo, mid + min(near, far)), min(hi, mid + max(near, far))
+        i_lo, i_hi = max(0, int((lo - side) * n)), min(columns, int((hi - side) * n) + 1)
+        if i_lo < i_hi:
+            cell_lo[j], cell_hi[j] = min(cell_lo[j], i_lo), max(cell_hi[j], i_hi)
+        for i in range(i_lo, i_hi):
             if cells[j, i] >= most:
                 continue
-            px, py = side + (i + 0.5) / n - x0, top + (j + 0.5) / n - y0
-            vx, vy = (px * c + py * s) / q, -px * s + py * c
-            along, across = vx * ux + vy * uy, vy * ux - vx * uy
+            px = side + (i + 0.5) * per_cell - x0
+            along, across = along_x * px + along_y * py, across_x * px + across_y * py
             way = a * along - b * abs(across)
             share = 0.0 if length < 1e-9 else min(1.0, max(0.0, along / length))
+            beyond = along - length
             if nested:
-                gx, gy = (vx - ex, vy - ey) if r1 > r0 else (vx, vy)
-                d, here = math.sqrt(gx * gx + gy * gy), max(r0, r1)
+                past = beyond if r1 > r0 else along
+                d, here = math.sqrt(past * past + across * across), reach
             elif way < 0.0:
-                d, here = math.sqrt(vx * vx + vy * vy), r0
+                d, here = math.sqrt(along * along + across * across), r0
             elif way > a * length:
-                d, here = math.sqrt((vx - ex) * (vx - ex) + (vy - ey) * (vy - ey)), r1
+                d, here = math.sqrt(beyond * beyond + across * across), r1
             else:
                 here = r0 - along * b
                 d = abs(across) * a + along * b - r0 + here
             if d >= here:
                 continue
-            load = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
-            if bristles > 0.0 and load > cells[j, i]:
+            pressed = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
+            if bristles > 0.0 and pressed > cells[j, i]:
                 way_mm = path.along_mm[k] + (path.along_mm[m] - path.along_mm[k]) * share
-                load *= 1.0 - bristles * (1.0 - hair(across / here, way_mm, hairs))
-            if load > cells[j, i]:
-                cells[j, i] = load
+                pressed *= 1.0 - bristles * (1.0 - hair(across / here, way_mm, hairs))
+            if pressed > cells[j, i]:
+                cells[j, i] = pressed
 
 
 @numba.njit(cache=True, fastmath=True)
-def _press_box(cells, n, side, top, path, k, m, phi, edges):  # type: ignore[no-untyped-def]
+def _press_box(load, side, top, path, k, m, phi, edges):  # type: ignore[no-untyped-def]
     """Load of the hull of two rectangles: an edge presses evenly."""
+    cells, cell_lo, cell_hi, n = load
     x0, y0, a0, a1 = path.x[k], path.y[k], path.alpha[k], path.alpha[m]
     dx, dy = path.x[m] - x0, path.y[m] - y0
     count, x_lo, y_lo, x_hi, y_hi = box_edges(
@@ -201,7 +215,10 @@ def _press_box(cells, n, side, top, path, k, m, phi, edges):  # type: ignore[no-
     along2 = dx * dx + dy * dy
     rows, columns = cells.shape
     for j in range(max(0, int((y0 + y_lo - top) * n)), min(rows, int((y0 + y_hi - top) * n) + 1)):
-        for i in range(max(0, int((x0 + x_lo - side) * n)), min(columns, int((x0 + x_hi - side) * n) + 1)):
+        i_lo, i_hi = max(0, int((x0 + x_lo - side) * n)), min(columns, int((x0 + x_hi - side) * n) + 1)
+        if i_lo < i_hi:
+            cell_lo[j], cell_hi[j] = min(cell_lo[j], i_lo), max(cell_hi[j], i_hi)
+        for i in range(i_lo, i_hi):
             px, py = side + (i + 0.5) / n - x0, top + (j + 0.5) / n - y0
             inside = True
             for e in range(count):

@@ -4,16 +4,19 @@ The first three terms are here; the taper needs the finished path and is added i
 """
 
 import dataclasses
+import itertools
+from collections.abc import Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
-from gray_quill.core.angles import UPRIGHT
+from gray_quill.core.angles import UPRIGHT, unwrapped
 from gray_quill.core.arrays import Floats
 from gray_quill.core.pen.lean import lean_aspect, lean_share
 from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_term
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.steady import is_raw, steadied
+from gray_quill.core.pen.steady import is_raw, steadying
 from gray_quill.core.pen.steady.tail import caught_up
 from gray_quill.core.pen.tooth import PACE_SHARE, grade_load, load_over_lean
 from gray_quill.core.trace import Trace
@@ -21,10 +24,11 @@ from gray_quill.core.trace import Trace
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Samples:
-    """What the pen knows at each sample, and at those of the catch-up at the lift. All arrays (n,).
+    """What the pen knows at each sample of some strokes, and at those of the catch-up at their lifts. All arrays (n,).
 
     press, pace: terms of ln width. opacity: factor 0..1 on the body's opacity (the load, of a toothed pen). aspect,
-    angle: the footprint's long side over its short side, and the direction (radians) of the long side.
+    angle: the footprint's long side over its short side, and the direction (radians) of the long side. offsets:
+    (k + 1,), part the samples into strokes.
     """
 
     t_s: Floats
@@ -36,32 +40,44 @@ class Samples:
     opacity: Floats
     aspect: Floats
     angle: Floats
+    offsets: NDArray[np.int64]
 
 
 def pen_samples(trace: Trace, recipe: Recipe) -> Samples:
-    """The trace through Steady, Press, Pace, Lean and the tip. Force and lean are held back with the position, so that
+    """One trace's samples."""
+    return samples_of([trace], recipe)
+
+
+def samples_of(traces: Sequence[Trace], recipe: Recipe) -> Samples:
+    """Traces through Steady, Press, Pace, Lean and the tip. Force and lean are held back with the position, so that
     the ink is as the hand was there. When the pen lifts, the tip catches up along the hand's own way, in no time.
     """
-    n = len(trace)
-    if is_raw(recipe.steady):
-        t_s, x, y, force, altitude = trace.t_s, trace.x_mm, trace.y_mm, trace.force, trace.altitude
-        azimuth = np.unwrap(trace.azimuth)
-    else:
-        hand = np.column_stack((trace.x_mm, trace.y_mm, trace.force, trace.altitude, np.unwrap(trace.azimuth)))
-        tip = steadied(recipe.steady, trace.t_s, hand)
-        tail = caught_up(hand, tip[-1])
-        x, y, force, altitude, azimuth = np.concatenate((tip, tail)).T
+    offsets = np.concatenate(([0], np.cumsum([len(t) for t in traces])))
+    t_s, x, y, force, altitude, turning = (
+        np.concatenate([getattr(t, name) for t in traces])
+        for name in ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
+    )
+    azimuth = unwrapped(turning, offsets)
+    if not is_raw(recipe.steady):
+        hand = np.empty((len(x), 5))
+        for k, column in enumerate((x, y, force, altitude, azimuth)):
+            hand[:, k] = column
+        calmed, parts = steadying(recipe.steady), []
+        for lo, hi in itertools.pairwise(offsets.tolist()):
+            tip = calmed(t_s[lo:hi], hand[lo:hi])
+            parts += [tip, caught_up(hand[lo:hi], tip[-1])]
+        tails = np.array([len(tail) for tail in parts[1::2]])
+        x, y, force, altitude, azimuth = np.ascontiguousarray(np.concatenate(parts).T)
         force, altitude = np.clip(force, 0, 1), np.clip(altitude, 0, UPRIGHT)
-        t_s = np.concatenate((trace.t_s, np.full(len(tail), trace.t_s[-1])))
-    speed = np.empty(len(x))
-    speed[:n] = causal_speed_mm_s(trace.t_s, x[:n], y[:n])
-    speed[n:] = speed[n - 1]
+        t_s = np.insert(t_s, np.repeat(offsets[1:], tails), np.repeat(t_s[offsets[1:] - 1], tails))
+        offsets = offsets + np.concatenate(([0], np.cumsum(tails)))
+    speed = causal_speed_mm_s(t_s, x, y, offsets)
     aspect, angle = footprint(recipe, altitude, azimuth)
     pace, opacity = pace_term(recipe.pace, speed), opacity_factor(recipe.press, force)
     if recipe.tooth.toothed:
         leaning = load_over_lean(lean_share(recipe.lean, altitude))
         opacity = np.clip(grade_load(recipe.tooth.grade, opacity) * leaning * np.exp(PACE_SHARE * pace), 0, 1)
-    return Samples(t_s, x, y, speed, press_term(recipe.press, force), pace, opacity, aspect, angle)
+    return Samples(t_s, x, y, speed, press_term(recipe.press, force), pace, opacity, aspect, angle, offsets)
 
 
 def footprint(recipe: Recipe, altitude: Floats, azimuth: Floats) -> tuple[Floats, Floats]:

@@ -2,7 +2,9 @@
 
 import dataclasses
 
+import numba
 import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.quantities import number
@@ -37,33 +39,37 @@ class Ends:
         )
 
 
-def ease_curve(u: Floats, ease: float) -> Floats:
+@numba.njit(cache=True)
+def ease_curve(u, ease):  # type: ignore[no-untyped-def]
     """0..1 -> 0..1, rising. ease 0 reaches full width within the first tenth, ease 1 is the smooth
     cubic 3u^2 - 2u^3.
     """
-    u = np.clip(u, 0, 1)
-    abrupt = np.clip(u * 10, 0, 1)
-    gentle = u * u * (3 - 2 * u)
-    return np.asarray(abrupt + (gentle - abrupt) * ease)
+    u = min(max(u, 0.0), 1.0)
+    abrupt = min(u * 10.0, 1.0)
+    gentle = u * u * (3.0 - 2.0 * u)
+    return abrupt + (gentle - abrupt) * ease
 
 
-def taper(distance_mm: Floats, length_mm: float, tip: float, ease: float) -> Floats:
+@numba.vectorize(["float64(float64, float64, float64, float64)"], cache=True)  # type: ignore[no-untyped-call]
+def taper(distance_mm, length_mm, tip, ease):  # type: ignore[no-untyped-def]
     """tip + (1 - tip) ease(s / length), never under THINNEST; 1 where there is no taper."""
-    if length_mm <= 0 or tip >= 1:
-        return np.ones(len(distance_mm))
-    return np.asarray(np.maximum(tip + (1 - tip) * ease_curve(distance_mm / length_mm, ease), THINNEST))
+    if length_mm <= 0.0 or tip >= 1.0:
+        return 1.0
+    return max(tip + (1.0 - tip) * ease_curve(distance_mm / length_mm, ease), THINNEST)
 
 
-def taper_term(ends: Ends, distance_mm: Floats) -> Floats:
-    """ln taper along a stroke whose samples lie at `distance_mm` (rising from 0 to the stroke's length).
+def taper_term(ends: Ends, distance_mm: Floats, offsets: NDArray[np.int64]) -> Floats:
+    """ln taper along strokes parted by offsets, (k + 1,), whose points lie at `distance_mm` (rising from 0 to a
+    stroke's length).
 
     Where the tapers overlap on a short stroke both are shortened to fit, and the stroke keeps at least the smaller tip.
     """
     if ends.start_mm * (1 - ends.start_tip) == 0 and ends.end_mm * (1 - ends.end_tip) == 0:
         return np.zeros(len(distance_mm))
-    length = float(distance_mm[-1])
+    length = distance_mm[offsets[1:] - 1]
     both = (ends.start_mm if ends.start_tip < 1 else 0) + (ends.end_mm if ends.end_tip < 1 else 0)
-    shrink = min(1.0, length / both) if both > 0 else 1.0
+    shrink = np.minimum(1.0, length / both) if both > 0 else np.ones(len(length))
+    length, shrink = (np.repeat(each, np.diff(offsets)) for each in (length, shrink))
     start = taper(distance_mm, ends.start_mm * shrink, ends.start_tip, ends.ease)
     end = taper(length - distance_mm, ends.end_mm * shrink, ends.end_tip, ends.ease)
     floor = max(min(ends.start_tip, ends.end_tip), THINNEST)

@@ -44,17 +44,21 @@ def pace_term(pace: Pace, speed_mm_s: Floats) -> Floats:
 
 
 @numba.njit(cache=True)
-def causal_speed_mm_s(t_s, x_mm, y_mm):  # type: ignore[no-untyped-def]
-    """Speed at each sample from the samples so far, smoothed with time constant SPEED_TAU_MS. A pen lands moving: the
-    first sample has the speed of the second; that of a dot is 0.
+def causal_speed_mm_s(t_s, x_mm, y_mm, offsets):  # type: ignore[no-untyped-def]
+    """Speed at each sample of strokes parted by offsets, from a stroke's samples so far, smoothed with time constant
+    SPEED_TAU_MS. A pen lands moving: the first sample has the speed of the second; that of a dot is 0. Samples of the
+    catch-up at the lift, made in no time, have the last one's.
     """
     speed = np.zeros(len(t_s))
-    held = 0.0
-    for i in range(1, len(t_s)):
-        dt = t_s[i] - t_s[i - 1]
-        now = np.hypot(x_mm[i] - x_mm[i - 1], y_mm[i] - y_mm[i - 1]) / dt
-        held += (1 - np.exp(-dt * 1000 / SPEED_TAU_MS) if i > 1 else 1.0) * (now - held)
-        speed[i] = held
-    if len(t_s) > 1:
-        speed[0] = speed[1]
+    for p in range(len(offsets) - 1):
+        lo, hi = offsets[p], offsets[p + 1]
+        held = 0.0
+        for i in range(lo + 1, hi):
+            dt = t_s[i] - t_s[i - 1]
+            if dt > 0:
+                now = np.hypot(x_mm[i] - x_mm[i - 1], y_mm[i] - y_mm[i - 1]) / dt
+                held += (1 - np.exp(-dt * 1000 / SPEED_TAU_MS) if i > lo + 1 else 1.0) * (now - held)
+            speed[i] = held
+        if hi - lo > 1:
+            speed[lo] = speed[lo + 1]
     return speed

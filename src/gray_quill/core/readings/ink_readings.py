@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import TraceError
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_each
 from gray_quill.core.ink.width import pen_samples
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.percentiles import weighted_percentiles
@@ -176,7 +176,7 @@ def read_ink(traces: Sequence[Trace], pens: Recipe | Sequence[Recipe], inks: Seq
     if not traces:
         raise TraceError("There is no ink to read. Write something first.")
     recipes = [pens] * len(traces) if isinstance(pens, Recipe) else list(pens)
-    inks = inks or [settle(t, r) for t, r in zip(traces, recipes, strict=True)]
+    inks = inks or settle_each(list(zip(traces, recipes, strict=True)))
     widths, weights = ink_widths(inks)
     p05, p50, p95 = weighted_percentiles(widths, weights, (5, 50, 95))
     told = [(t, r) for t, r in zip(traces, recipes, strict=True) if "force" not in t.absent]

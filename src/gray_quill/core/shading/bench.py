@@ -15,7 +15,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
 from gray_quill.core.hand.prompts import Prompt
 from gray_quill.core.ink.page import Pixels, lay_ink, opacity_plane, page_pixels, paper_pixels
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle, settle_all
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
@@ -92,7 +92,7 @@ def shading_patches(recipe: Recipe, hand: Hand, device: Device, paper: Paper) ->
             pressed = min(0.95, hand.force * factor)
             edge = settle(_probe(hand, device, pressed, altitude), recipe)
             plane = opacity_plane([edge], box_view(edge.box_mm, 2 * SCALE)) / 255
-            hatch = [settle(t, recipe) for t in _hatched(recipe, hand, device, pressed, altitude)]
+            hatch = settle_all(_hatched(recipe, hand, device, pressed, altitude), recipe)
             out.append(_patch(force, lean, hatch, paper, raggedness_mm(plane, 2 * SCALE)))
     return out
 
@@ -101,7 +101,7 @@ def own_patch(traces: Sequence[Trace], recipe: Recipe, paper: Paper) -> Patch:
     """The writer's own shading, re-inked and measured where it is closed."""
     left, top, right, bottom = bounds_mm(traces)
     shift = (MARGIN_MM + PATCH_MM[0] / 2 - (left + right) / 2, MARGIN_MM + PATCH_MM[1] / 2 - (top + bottom) / 2)
-    return _patch("own", "own", [settle(moved(t, *shift), recipe) for t in traces], paper, None)
+    return _patch("own", "own", settle_all([moved(t, *shift) for t in traces], recipe), paper, None)
 
 
 def _patch(force: str, lean: str, inks: Sequence[Ink], paper: Paper, ragged: float | None) -> Patch:
@@ -157,7 +157,7 @@ def grade_ladder(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> li
     )
     out = []
     for grade in GRADES:
-        inks = [settle(t, changed(recipe, "tooth.grade", grade)) for t in traces]
+        inks = settle_all(traces, changed(recipe, "tooth.grade", grade))
         out.append((grade, mean_tone(opacity_plane(inks, view) / 255), page_pixels(inks, plain, view)))
     return out
 
@@ -169,7 +169,7 @@ def small_text(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> list
 
 def _small_text(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> SmallText:
     x = hand.x_height_mm
-    inks = [settle(t, recipe) for t in write_text(SAMPLE, hand, device, 3, 2, 3 * x, 200)]
+    inks = settle_all(write_text(SAMPLE, hand, device, 3, 2, 3 * x, 200), recipe)
     boxes = np.array([ink.box_mm for ink in inks])
     view = box_view((0, boxes[:, 1].min() - 1, boxes[:, 2].max() + 2, boxes[:, 3].max() + 1), SCALE)
     plain = dataclasses.replace(paper, ruling="blank", margin_mm=0.0)
@@ -212,7 +212,7 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
         view = View(
             0, 0, scale, round((PATCH_MM[0] + 2 * MARGIN_MM) * scale), round((PATCH_MM[1] + 2 * MARGIN_MM) * scale)
         )
-        return grit(_inside(opacity_plane([settle(t, gritty) for t in traces], view) / 255, scale), scale)
+        return grit(_inside(opacity_plane(settle_all(traces, gritty), view) / 255, scale), scale)
 
     crisp = recipe.tooth.crisp
     panel = grit_at(device.panel.ppi, True)

@@ -17,7 +17,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
 from gray_quill.core.ink.areas import area_cover, typed_rings, typed_width_mm
 from gray_quill.core.ink.page import Pixels, lay_ink, opacity_plane, paper_pixels
-from gray_quill.core.ink.settle import Ink, settle
+from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
@@ -91,11 +91,14 @@ class Bench:
         ends = _ends(self.traces), (MARGIN_MM, min(WIDTH_MM - MARGIN_MM, typed_end))
         rng = np.random.default_rng(7)
         self.passes = [
-            [
-                settle(t, wash)
-                for row, (a, b) in zip(ROWS_MM, ends, strict=True)
-                for t in write_intents([Intent(np.array([(a, row), (b, row)]), (0.5, 0.5), 0.8)], hand, device, rng)
-            ]
+            settle_all(
+                [
+                    t
+                    for row, (a, b) in zip(ROWS_MM, ends, strict=True)
+                    for t in write_intents([Intent(np.array([(a, row), (b, row)]), (0.5, 0.5), 0.8)], hand, device, rng)
+                ],
+                wash,
+            )
             for _ in range(most_passes)
         ]
         full = [opacity_plane([_solid(ink) for ink in inks], self.view) >= 255 * FULL for inks in self.passes]
@@ -137,7 +140,7 @@ class Bench:
 
     def _words(self, ink: Recipe) -> tuple[list[Ink], Floats]:
         if ink not in self._written:
-            written = [settle(t, ink) for t in self.traces]
+            written = settle_all(self.traces, ink)
             self._written[ink] = written, opacity_plane([_solid(i) for i in written], self.view) / 255
         return self._written[ink]
 

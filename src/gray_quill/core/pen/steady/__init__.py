@@ -5,6 +5,7 @@ A new method is one file with a `Method` and one line in METHODS.
 """
 
 import dataclasses
+from collections.abc import Callable
 
 import numpy as np
 
@@ -42,10 +43,14 @@ def steadied(steady: Steady, t_s: Floats, values: Floats) -> Floats:
     """What the tip does at each sample, of what the hand did: x and y in mm and whatever goes with them, (n, m). The
     lift's catch-up is added by `caught_up`, not here.
     """
-    if is_raw(steady):
-        return values
+    return values if is_raw(steady) else steadying(steady)(t_s, values)
+
+
+def steadying(steady: Steady) -> Callable[[Floats, Floats], Floats]:
+    """`steadied` for many strokes of a pen that does steady."""
     method = METHODS[steady.method]
-    return method.run(t_s, values, method.parameter(steady.amount), steady.beta, steady.d_cutoff_hz)
+    parameter = method.parameter(steady.amount)
+    return lambda t_s, values: method.run(t_s, values, parameter, steady.beta, steady.d_cutoff_hz)
 
 
 def steady_path(steady: Steady, t_s: Floats, x_mm: Floats, y_mm: Floats) -> tuple[Floats, Floats]:
