@@ -106,22 +106,28 @@ def _clear(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
 
 @numba.njit(cache=True, fastmath=True)
 def _lay_plain(page, plane, top, bottom, colour, opacity):  # type: ignore[no-untyped-def]
-    """`_lay` of an even colour on an opaque page: nearly all ink there is, so worth a walk of its own."""
+    """`_lay` of an even colour on an opaque page, or of opacity alone: nearly all ink there is, so worth a walk of its
+    own.
+    """
     cov, row_lo, row_hi = plane
     red, green, blue = colour[0], colour[1], colour[2]
+    coloured = page.shape[2] == 3
     for j in range(top, bottom):
         for i in range(row_lo[j], row_hi[j]):
             alpha = cov[j, i] * opacity
             if alpha <= 0.0:
                 continue
             cov[j, i] = 0.0
-            if alpha >= 1.0:
+            if not coloured:
+                there = page[j, i, 0]
+                page[j, i, 0] = int(there + (255.0 - there) * alpha + 0.5)
+            elif alpha >= 1.0:
                 page[j, i, 0], page[j, i, 1], page[j, i, 2] = int(red), int(green), int(blue)
-                continue
-            r, g, b = page[j, i, 0], page[j, i, 1], page[j, i, 2]
-            page[j, i, 0] = int(r + (red - r) * alpha + 0.5)
-            page[j, i, 1] = int(g + (green - g) * alpha + 0.5)
-            page[j, i, 2] = int(b + (blue - b) * alpha + 0.5)
+            else:
+                r, g, b = page[j, i, 0], page[j, i, 1], page[j, i, 2]
+                page[j, i, 0] = int(r + (red - r) * alpha + 0.5)
+                page[j, i, 1] = int(g + (green - g) * alpha + 0.5)
+                page[j, i, 2] = int(b + (blue - b) * alpha + 0.5)
         row_lo[j], row_hi[j] = page.shape[1], 0
 
 
@@ -265,7 +271,7 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
             corner = (batch.left, batch.above)
             rub(plane, fill, shape, path, pieces, begin, end, tile, corner, step, depth, soft, split, hairs)
         opacity = 1.0 if builds else looks.opacity[k]
-        plain = page.shape[2] == 3 and looks.mode[k] == NORMAL and not hollow and shape != SPRAY
+        plain = page.shape[2] != 4 and (looks.mode[k] == NORMAL or page.shape[2] == 1) and not hollow and shape != SPRAY
         if plain and opacity > 0.0 and (rubbed or looks.surface[k] < 0):
             _lay_plain(page, plane, top, bottom, looks.colour[k], opacity)
             continue
