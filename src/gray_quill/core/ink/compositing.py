@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.coverage import SPRAY, Path, Plane, cover, cover_piece, seen_points
+from gray_quill.core.ink.coverage import DISC, SPRAY, Path, Plane, cover, cover_piece, seen_points
 from gray_quill.core.ink.grain import toothed as toothed_mark
 from gray_quill.core.ink.rub import rub
 from gray_quill.core.ink.spray import spray
@@ -50,6 +50,14 @@ class Looks(NamedTuple):
     hairs: NDArray[np.int64]
 
 
+class Rubs(NamedTuple):
+    """Where erasers went: discs along ways (px), offsets of the ways, and of each stroke's among those."""
+
+    path: Path
+    ways: NDArray[np.int64]
+    strokes: NDArray[np.int64]
+
+
 class Batch(NamedTuple):
     """Strokes in pixels of a page; `pieces` offset footprints, `strokes` offset pieces. The page's first pixel lies at
     (left, above) on the paper, in px.
@@ -62,6 +70,7 @@ class Batch(NamedTuple):
     tiles: NDArray[np.float32]
     left: float
     above: float
+    rubs: Rubs
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -219,6 +228,32 @@ def _pass_over(plane, passes, shape, path, lo, hi, opacity):  # type: ignore[no-
 
 
 @numba.njit(cache=True, fastmath=True)
+def _rub_out(plane, inner, gone, rubs, k, dosed):  # type: ignore[no-untyped-def]
+    """Take from stroke k's coverage what erasers went over. `gone` ends as the zeros it was. dosed: it is a spray's."""
+    cov, row_lo, row_hi = plane
+    path, ways = rubs.path, rubs.ways
+    height = cov.shape[0]
+    top, bottom = height, 0
+    for w in range(rubs.strokes[k], rubs.strokes[k + 1]):
+        lo, hi = ways[w], ways[w + 1]
+        reach = path.long[lo] / 2 + 2
+        top = min(top, max(0, int(path.y[lo:hi].min() - reach)))
+        bottom = max(bottom, min(height, int(path.y[lo:hi].max() + reach) + 1))
+        cover(gone, DISC, path, lo, hi)
+    for j in range(top, bottom):
+        for i in range(max(row_lo[j], gone.row_lo[j]), min(row_hi[j], gone.row_hi[j])):
+            left = 1.0 - gone.cov[j, i]
+            if dosed:  # an even share of its opacity, not of what was laid
+                cov[j, i] = -math.log(1.0 - (1.0 - math.exp(-cov[j, i])) * left)
+            else:
+                cov[j, i] *= left
+            if inner.shape[0] > 0:
+                inner[j, i] *= left
+        gone.cov[j, gone.row_lo[j] : gone.row_hi[j]] = 0.0
+        gone.row_lo[j], gone.row_hi[j] = cov.shape[1], 0
+
+
+@numba.njit(cache=True, fastmath=True)
 def _inside(path, wall):  # type: ignore[no-untyped-def]
     """The path of what lies further than `wall` px from a stroke's edge."""
     long, short = (path.long - 2 * wall).clip(0), (path.short - 2 * wall).clip(0)
@@ -240,6 +275,8 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
     # how far strokes have filled the surface for those laid on them: a matter of the strokes below alone, so that undo,
     # a part of a page and the whole of it agree
     fill = np.zeros_like(plane.cov) if (looks.surface >= 0).any() else plane.cov[:0]
+    rows = plane.cov if batch.rubs.strokes[-1] > 0 else plane.cov[:0]
+    gone = Plane(np.zeros_like(rows), np.full(len(rows), page.shape[1], np.int32), np.zeros(len(rows), np.int32))
     for k in range(len(batch.strokes) - 1):
         shape = looks.shape[k]
         hollow = looks.wall[k] > 0 and shape != SPRAY
@@ -270,6 +307,8 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
             split, hairs = looks.bristles[k], looks.hairs[k]
             corner = (batch.left, batch.above)
             rub(plane, fill, shape, path, pieces, begin, end, tile, corner, step, depth, soft, split, hairs)
+        if batch.rubs.strokes[k] < batch.rubs.strokes[k + 1] and top < bottom:
+            _rub_out(plane, inner if hollow else none, gone, batch.rubs, k, shape == SPRAY)
         opacity = 1.0 if builds else looks.opacity[k]
         plain = page.shape[2] != 4 and (looks.mode[k] == NORMAL or page.shape[2] == 1) and not hollow and shape != SPRAY
         if plain and opacity > 0.0 and (rubbed or looks.surface[k] < 0):

@@ -21,7 +21,7 @@ DIRECTIONS = 72  # supports that make the hull of two footprints
 
 def outline(ink: Ink) -> list[Floats]:
     """Closed rings, each (k, 2), first point not repeated, for the nonzero fill rule."""
-    if ink.shape != "round" or ink.recipe.body.hollow.on:
+    if ink.shape != "round" or ink.recipe.body.hollow.on or ink.rubs:
         return exact_outline(ink)
     x, y, radius = ink.x_mm, ink.y_mm, ink.long_mm / 2
     return [
@@ -53,6 +53,13 @@ def inside_area(ink: Ink) -> shapely.Geometry:
     return _union(ink, np.maximum(ink.long_mm - wall, 0), np.maximum(ink.short_mm - wall, 0))
 
 
+def rubbed_area(ink: Ink) -> shapely.Geometry:
+    """What erasers went over."""
+    lines = [shapely.LineString(way if len(way) > 1 else np.repeat(way, 2, axis=0)) for way, _ in ink.rubs]
+    radii = [radius for _, radius in ink.rubs]
+    return shapely.union_all(shapely.buffer(lines, radii, quad_segs=DIRECTIONS // 2))
+
+
 def area_rings(area: shapely.Geometry) -> list[Floats]:
     """Exterior rings one way round and holes the other, so that the nonzero rule fills the same area."""
     rings = []
@@ -75,7 +82,14 @@ def _union(ink: Ink, long: Floats, short: Floats) -> shapely.Geometry:
         hulls = np.where(further[..., None], points[1:], points[:-1])
         parts += [shapely.Polygon(h) for h in hulls]
     whole = shapely.make_valid(np.array(parts, dtype=object))
-    return shapely.union_all(shapely.buffer(whole, 0))
+    area = shapely.union_all(shapely.buffer(whole, 0))
+    return area.difference(rubbed_area(ink)) if ink.rubs else area
+
+
+def footprint_points(ink: Ink, k: int) -> Floats:
+    """Points around one footprint of a stroke, (DIRECTIONS, 2)."""
+    at = k % len(ink.x_mm)
+    return _footprint_supports(ink, ink.long_mm, ink.short_mm, at, at + 1)[1][0]
 
 
 def _footprint_supports(ink: Ink, long: Floats, short: Floats, lo: int, hi: int) -> tuple[Floats, Floats]:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.compositing import BLENDS, Batch, Looks, lay_strokes
+from gray_quill.core.ink.compositing import BLENDS, Batch, Looks, Rubs, lay_strokes
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
 from gray_quill.core.ink.settle import Ink
@@ -72,7 +72,8 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None) -> 
         _lay_band(page, batch)
         return
     half = height // 2
-    below = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half)
+    rubs = batch.rubs._replace(path=batch.rubs.path._replace(y=batch.rubs.path.y - half))
+    below = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half, rubs=rubs)
     with ThreadPoolExecutor(1) as other:
         lower = other.submit(_lay_band, page[half:], below)
         _lay_band(page[:half], batch)
@@ -139,7 +140,7 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
         hairs=each([hairs_of(b.width_mm) for b in bodies], int),
     )
     strokes = np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen])))
-    return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale)
+    return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale, _rubs(seen, view))
 
 
 def _wall_mm(recipe: Recipe) -> float:
@@ -171,6 +172,26 @@ def _path(inks: Sequence[Ink], view: View, shaped: bool) -> Path:
     )
 
 
+def _disc_path(x: Floats, y: Floats, width: Floats) -> Path:
+    """Even discs, which no time and no direction changes, in pixels."""
+    none = np.zeros(len(x))
+    return Path(x, y, width, width, none, np.ones(len(x)), none, none)
+
+
+def _rubs(inks: Sequence[Ink], view: View) -> Rubs:
+    """Where erasers went over these, in pixels of the view."""
+    rubs = [rub for ink in inks for rub in ink.rubs]
+    counts = np.concatenate(([0], np.cumsum([len(ink.rubs) for ink in inks])))
+    if not rubs:
+        return _NO_RUBS._replace(strokes=counts)
+    ways = np.concatenate([way for way, _ in rubs])
+    lengths = [len(way) for way, _ in rubs]
+    width = np.repeat([2 * radius * view.px_per_mm for _, radius in rubs], lengths)
+    x, y = ((ways - (view.left_mm, view.top_mm)) * view.px_per_mm).T
+    path = _disc_path(np.ascontiguousarray(x), np.ascontiguousarray(y), width)
+    return Rubs(path, np.concatenate(([0], np.cumsum(lengths))), counts)
+
+
 def _flow(inks: Sequence[Ink]) -> Floats:
     """Opacity along the path, or a spray's flow a second."""
     return np.concatenate([ink.opacity * ink.recipe.wash.flow if ink.shape == "spray" else ink.opacity for ink in inks])
@@ -184,6 +205,7 @@ def _along_mm(inks: Sequence[Ink]) -> Floats:
 
 
 _NO_TILES = np.zeros((1, 1, 1), np.float32)
+_NO_RUBS = Rubs(_disc_path(np.zeros(0), np.zeros(0), np.zeros(0)), np.zeros(1, np.int64), np.zeros(2, np.int64))
 
 
 def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float32]]:
@@ -210,16 +232,7 @@ def _ruling(paper: Paper, view: View) -> Batch | None:
     lengths = np.concatenate((np.full(len(marks.lines), 2), np.full(len(marks.dots), 1)))
     n = len(ends)
     weight = np.full(n, marks.weight_mm * scale)
-    path = Path(
-        (ends[:, 0] - view.left_mm) * scale,
-        (ends[:, 1] - view.top_mm) * scale,
-        weight,
-        weight,
-        np.zeros(n),
-        np.ones(n),
-        np.zeros(n),
-        np.zeros(n),
-    )
+    path = _disc_path((ends[:, 0] - view.left_mm) * scale, (ends[:, 1] - view.top_mm) * scale, weight)
     pieces = np.concatenate(([0], np.cumsum(lengths))).astype(np.int64)
     looks = Looks(
         shape=np.array([SHAPES["round"]]),
@@ -238,4 +251,4 @@ def _ruling(paper: Paper, view: View) -> Batch | None:
         bristles=np.zeros(1),
         hairs=np.ones(1, np.int64),
     )
-    return Batch(path, pieces, np.array([0, len(lengths)]), looks, _NO_TILES, 0.0, 0.0)
+    return Batch(path, pieces, np.array([0, len(lengths)]), looks, _NO_TILES, 0.0, 0.0, _NO_RUBS)

@@ -32,7 +32,7 @@ class Ink:
 
     long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's. at: position
     among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start. pieces:
-    offsets, shape (k + 1,).
+    offsets, shape (k + 1,). rubs: where erasers took of it: ways (n, 2) and radii, page mm.
     """
 
     recipe: Recipe
@@ -45,6 +45,7 @@ class Ink:
     at: Floats
     t_s: Floats
     pieces: NDArray[np.int64]
+    rubs: tuple[tuple[Floats, float], ...] = ()
 
     @cached_property
     def shape(self) -> str:

@@ -1,0 +1,123 @@
+"""Rubbing out: what an eraser's way leaves of a stroke, exactly along its round shape."""
+
+import dataclasses
+from collections.abc import Callable, Sequence
+
+import numpy as np
+import shapely
+from numpy.typing import ArrayLike
+
+from gray_quill.core.arrays import Floats
+from gray_quill.core.errors import InputError
+from gray_quill.core.ink.outline import footprint_points
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.showing import Placement, Rub, Showing, first_sample, inverse, placed, scale_of
+from gray_quill.core.trace import along_path_mm
+
+STEP_MM = 0.05  # how finely a stroke is looked at
+QUAD = 24  # straight pieces a quarter of the eraser's rim
+PART = 40  # points of a way whose rim is made at once
+SIMPLER_MM = 0.005  # how far the kept way may lie from the one that was rubbed
+LONGEST_MM = 10_000.0
+
+
+@dataclasses.dataclass(frozen=True, eq=False)
+class Sweep:
+    """What an eraser went over, page mm."""
+
+    way_mm: Floats
+    radius_mm: float
+    area: shapely.Geometry
+
+
+def sweep_of(way_mm: ArrayLike, radius_mm: float) -> Sweep:
+    """What an eraser of this radius goes over along a way, (n, 2). Raises InputError."""
+    way = np.array(way_mm, float).reshape(-1, 2)
+    if float(np.hypot(*np.diff(way, axis=0).T).sum()) > LONGEST_MM:
+        raise InputError(f"Rub at most {LONGEST_MM / 1000:g} m at a time.", "way")
+    line = shapely.LineString(way if len(way) > 1 else np.repeat(way, 2, axis=0)).simplify(SIMPLER_MM)
+    kept = np.asarray(line.coords)
+    # in parts: the rim of a long scribble over itself is dear
+    parts = [shapely.LineString(kept[k : k + PART + 1]) for k in range(0, max(1, len(kept) - 1), PART)]
+    area = shapely.union_all(shapely.buffer(parts, radius_mm, quad_segs=QUAD))
+    shapely.prepare(area)
+    return Sweep(kept[:1] if line.length == 0 else kept, radius_mm, area)
+
+
+def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lambda: None) -> list[int]:
+    """Places of the strokes whose ink a sweep meets."""
+    left, top, right, bottom = sweep.area.bounds
+    found = []
+    for k, ink in enumerate(inks):
+        step()
+        box = ink.box_mm
+        if box[0] > right or box[2] < left or box[1] > bottom or box[3] < top:
+            continue
+        x, y, width, _, _ = _looked_at(ink)
+        near = shapely.dwithin(sweep.area, shapely.points(x, y), width / 2)
+        if near.any() and _still_there(ink, x[near], y[near], width[near]).any():
+            found.append(k)
+    return found
+
+
+def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
+    """What is left of a stroke that shows so: the pieces between the places where the eraser went all across it, each
+    without what it went over; none where nothing is left.
+    """
+    x, y, width, at, heading = _looked_at(ink)
+    along = along_path_mm(x, y)
+    nx, ny = -np.sin(heading) * width / 2, np.cos(heading) * width / 2
+    gone = np.ones(len(x), bool)
+    for px, py in ((x, y), (x + nx, y + ny), (x - nx, y - ny)):
+        gone &= shapely.contains_xy(sweep.area, px, py)
+    for k in (0, -1):  # the tip reaches beyond the path
+        gone[k] &= bool(shapely.contains_xy(sweep.area, footprint_points(ink, k)).all())
+    base, rub, reach = first_sample(showing), _rub_of(sweep, showing.placement), float(ink.long_mm.max()) / 2
+    runs, left = _runs(~gone), []
+    for k, (first, last) in enumerate(runs):
+        # the ink goes on under what is gone, as far as its tip reaches back from there, and no further than half way
+        before = 0 if k == 0 else (runs[k - 1][1] + first) // 2
+        after = len(x) - 1 if k == len(runs) - 1 else (last + runs[k + 1][0]) // 2
+        lo = max(before, min(first - 1, int(np.searchsorted(along, along[first] - reach))))
+        hi = min(after, max(last, int(np.searchsorted(along, along[last - 1] + reach))))
+        near = shapely.dwithin(sweep.area, shapely.points(x[lo : hi + 1], y[lo : hi + 1]), width[lo : hi + 1] / 2)
+        whole = lo <= 0 and hi == len(x) - 1
+        span = showing.span if whole else (base + float(at[max(lo, 0)]), base + float(at[hi]))
+        rubs = (*showing.rubs, rub) if near.any() else showing.rubs
+        left.append(dataclasses.replace(showing, span=span, rubs=rubs))
+    return left
+
+
+def _looked_at(ink: Ink) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+    """x, y, width of the mark, position among the samples and heading along the stroke, every STEP_MM or finer."""
+    if len(ink.x_mm) < 2:
+        return ink.x_mm, ink.y_mm, ink.long_mm, ink.at, np.zeros(1)
+    along = along_path_mm(ink.x_mm, ink.y_mm)
+    heading = np.unwrap(np.arctan2(np.gradient(ink.y_mm), np.gradient(ink.x_mm)))
+    every = np.union1d(along, np.linspace(0, along[-1], int(along[-1] / STEP_MM) + 1))
+    columns = (ink.x_mm, ink.y_mm, ink.mark_width_mm(), ink.at, heading)
+    x, y, width, at, way = (np.interp(every, along, column) for column in columns)
+    return x, y, width, at, way
+
+
+def _still_there(ink: Ink, x: Floats, y: Floats, width: Floats) -> Floats:
+    """Which of these places have not been rubbed out wholly before."""
+    there = np.ones(len(x), bool)
+    for way, radius in ink.rubs:
+        line = shapely.LineString(way) if len(way) > 1 else shapely.Point(way[0])
+        shapely.prepare(line)
+        there &= ~shapely.dwithin(line, shapely.points(x, y), np.maximum(radius - width / 2, 0))
+    return there
+
+
+def _runs(kept: np.ndarray) -> list[tuple[int, int]]:
+    """First, and one after the last, of each run of kept places."""
+    edges = np.flatnonzero(np.diff(np.concatenate(([0], kept.astype(np.int8), [0]))))
+    return list(zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True))
+
+
+def _rub_of(sweep: Sweep, placement: Placement) -> Rub:
+    """A sweep in the trace's own measures."""
+    x, y = placed(sweep.way_mm[:, 0], sweep.way_mm[:, 1], inverse(placement))
+    way = tuple(zip(np.round(x, 4).tolist(), np.round(y, 4).tolist(), strict=True))
+    return Rub(way, sweep.radius_mm / scale_of(placement))

@@ -1,0 +1,167 @@
+"""How a trace shows on the page where it is not simply itself: moved, turned, scaled, or with parts rubbed out.
+
+What the hand did is never altered: a showing is a view on a trace, so that inking again, readings and files stay true.
+"""
+
+import dataclasses
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from gray_quill.core.arrays import Floats
+from gray_quill.core.errors import InputError
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.trace import Trace
+
+Placement = tuple[float, float, float, float, float, float]
+HERE: Placement = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
+SMALLEST, LARGEST = 0.02, 50.0  # times its size; beyond it ink is no longer ink
+SIMILAR = 1e-6  # how far a placement may be from an even one, of its scale
+
+
+@dataclasses.dataclass(frozen=True)
+class Rub:
+    """Where an eraser went, mm of the trace, and its radius."""
+
+    way_mm: tuple[tuple[float, float], ...]
+    radius_mm: float
+
+
+@dataclasses.dataclass(frozen=True)
+class Showing:
+    """placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at (a x + c y + e, b x + d y + f) on the page.
+    wider: widths grow with the ink; else the pen draws the placed trace as if written so. span: first and last position
+    left among the trace's samples, None for all. rubs: what an eraser took of that.
+    """
+
+    placement: Placement = HERE
+    wider: bool = True
+    span: tuple[float, float] | None = None
+    rubs: tuple[Rub, ...] = ()
+
+
+AS_WRITTEN = Showing()
+
+
+def scale_of(placement: Placement) -> float:
+    """How many times its size the ink is."""
+    a, b, c, d, _, _ = placement
+    return math.sqrt(abs(a * d - b * c))
+
+
+def check_placement(placement: Placement) -> None:
+    """Raises InputError for one that is not an even scaling, turning, flipping and moving, or that leaves no ink."""
+    a, b, c, d, _, _ = placement
+    scale = scale_of(placement)
+    if not all(map(math.isfinite, placement)) or not SMALLEST <= scale <= LARGEST:
+        raise InputError(f"Ink can be made {SMALLEST:g} to {LARGEST:g} times its size.", "placement")
+    turned = max(abs(a - d), abs(b + c))
+    flipped = max(abs(a + d), abs(b - c))
+    if min(turned, flipped) > SIMILAR * scale:
+        raise InputError("Ink keeps its proportions: scale it the same both ways.", "placement")
+
+
+def after(first: Placement, then: Placement) -> Placement:
+    """What comes of placing once, and then again."""
+    a, b, c, d, e, f = first
+    p, q, r, s, t, u = then
+    return (
+        p * a + r * b,
+        q * a + s * b,
+        p * c + r * d,
+        q * c + s * d,
+        p * e + r * f + t,
+        q * e + s * f + u,
+    )
+
+
+def inverse(placement: Placement) -> Placement:
+    """The placement that puts back."""
+    a, b, c, d, e, f = placement
+    det = a * d - b * c
+    return d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det
+
+
+def placed(x: Floats, y: Floats, placement: Placement) -> tuple[Floats, Floats]:
+    """Where places of the trace lie on the page."""
+    a, b, c, d, e, f = placement
+    return a * x + c * y + e, b * x + d * y + f
+
+
+def _turned(angle: Floats, placement: Placement) -> Floats:
+    """Directions on the page of directions on the trace, without jumps where those have none."""
+    a, b, c, d, _, _ = placement
+    turn = math.atan2(b, a)
+    return turn + (angle if a * d - b * c > 0 else -angle)
+
+
+def to_settle(trace: Trace, showing: Showing) -> Trace:
+    """What the pen is given: the trace as it was written, or as placed where its widths stay the pen's."""
+    if showing.placement == HERE or showing.wider:
+        return trace
+    return _placed_trace(trace, showing.placement)
+
+
+def _placed_trace(trace: Trace, placement: Placement) -> Trace:
+    x, y = placed(trace.x_mm, trace.y_mm, placement)
+    azimuth = np.mod(_turned(trace.azimuth, placement), 2 * np.pi)
+    return dataclasses.replace(trace, x_mm=x, y_mm=y, azimuth=azimuth)
+
+
+def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
+    """The part of a trace that shows, where it lies on the page, and its ink there. ink: of `to_settle`."""
+    if showing == AS_WRITTEN:
+        return trace, ink
+    placement = showing.placement
+    if placement != HERE:
+        trace = _placed_trace(trace, placement)
+    if placement != HERE and showing.wider:
+        x, y = placed(ink.x_mm, ink.y_mm, placement)
+        scale = scale_of(placement)
+        ink = dataclasses.replace(
+            ink,
+            x_mm=x,
+            y_mm=y,
+            long_mm=ink.long_mm * scale,
+            short_mm=ink.short_mm * scale,
+            angle=_turned(ink.angle, placement),
+        )
+    if showing.span is not None:
+        trace, ink = _part(trace, ink, *showing.span)
+    if showing.rubs:
+        scale = scale_of(placement)
+        rubs = tuple((_page_way(rub, placement), rub.radius_mm * scale) for rub in showing.rubs)
+        ink = dataclasses.replace(ink, rubs=rubs)
+    return trace, ink
+
+
+def _page_way(rub: Rub, placement: Placement) -> Floats:
+    x, y = np.array(rub.way_mm, float).T
+    return np.column_stack(placed(x, y, placement))
+
+
+def _part(trace: Trace, ink: Ink, first: float, last: float) -> tuple[Trace, Ink]:
+    """The part of a stroke between two positions among its samples; no taper begins where it was cut."""
+    lo = min(max(0, int(math.floor(first))), len(trace) - 1)
+    hi = max(lo, min(int(math.ceil(last)), len(trace) - 1))
+    columns = {f: getattr(trace, f)[lo : hi + 1] for f in ("x_mm", "y_mm", "force", "altitude", "azimuth")}
+    start_s = float(trace.t_s[lo])
+    begin = min(int(np.searchsorted(ink.at, first, "left")), len(ink.at) - 1)
+    end = max(begin + 1, int(np.searchsorted(ink.at, last, "right")))
+    pieces = np.unique(np.clip(ink.pieces - begin, 0, end - begin))
+    inked = {f: getattr(ink, f)[begin:end] for f in ("x_mm", "y_mm", "long_mm", "short_mm", "angle", "opacity")}
+    return (
+        dataclasses.replace(trace, t_s=trace.t_s[lo : hi + 1] - start_s, **columns),
+        dataclasses.replace(ink, **inked, at=ink.at[begin:end] - lo, t_s=ink.t_s[begin:end] - start_s, pieces=pieces),
+    )
+
+
+def first_sample(showing: Showing) -> int:
+    """Which of the trace's samples is the first that shows."""
+    return 0 if showing.span is None else max(0, int(math.floor(showing.span[0])))
+
+
+def placement_between(was: Sequence[float], to: Sequence[float]) -> Placement:
+    """The moving that takes one place to another."""
+    return 1.0, 0.0, 0.0, 1.0, to[0] - was[0], to[1] - was[1]
