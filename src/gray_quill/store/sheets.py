@@ -182,11 +182,12 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
         pens = {(r["pen_id"], r["revision"]) for r in db.execute("SELECT pen_id, revision FROM pen_revisions")}
         answers = [_add_stroke(db, sheet_id, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
         if any(a.state == "kept" for a in answers):
-            _count_change(db, sheet_id)
+            count_ink_change(db, sheet_id)
         return answers
 
 
-def _count_change(db: sqlite3.Connection, sheet_id: str) -> None:
+def count_ink_change(db: sqlite3.Connection, sheet_id: str) -> None:
+    """Count a change of a sheet's ink, inside the caller's transaction."""
     db.execute("UPDATE sheets SET ink = ink + 1 WHERE id = ?", (sheet_id,))
 
 
@@ -216,7 +217,8 @@ def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, 
     """Id, pen and revision of the sheet's strokes in the order written, without those in the bin."""
     get_sheet(db, sheet_id)
     rows = db.execute(
-        "SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place", (sheet_id,)
+        "SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place, rowid",
+        (sheet_id,),
     )
     return [(r["id"], r["pen_id"], r["revision"]) for r in rows]
 
@@ -232,11 +234,15 @@ def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[
 
 
 def load_traces(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Trace]:
-    """Traces by stroke id, binned ones too."""
+    """What the hand did, by stroke id, binned ones too; of a stroke that shows another's trace, that one's."""
     found: dict[str, Trace] = {}
     for start in range(0, len(ids), 500):
         some = ids[start : start + 500]
-        rows = db.execute(f"SELECT id, trace FROM strokes WHERE id IN ({','.join('?' * len(some))})", some)
+        rows = db.execute(
+            "SELECT s.id, coalesce(o.trace, s.trace) AS trace FROM strokes s LEFT JOIN strokes o ON o.id = s.trace_of "
+            f"WHERE s.id IN ({','.join('?' * len(some))})",
+            some,
+        )
         found |= {r["id"]: unpack_trace(r["trace"]) for r in rows}
     return found
 
@@ -275,7 +281,7 @@ def ink_again(db: sqlite3.Connection, sheet_id: str, inks: Sequence[InkOf]) -> l
                 [(ink.pen_id, ink.revision, e[0]) for e in changing],
             )
         if was:
-            _count_change(db, sheet_id)
+            count_ink_change(db, sheet_id)
         return [InkOf(pen_id, revision, ids) for (pen_id, revision), ids in was.items()]
 
 
@@ -286,4 +292,4 @@ def bin_strokes(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binne
         db.executemany(
             "UPDATE strokes SET binned_at = ? WHERE id = ?", [(now() if binned else None, e[0]) for e in wanted]
         )
-        _count_change(db, sheet_id)
+        count_ink_change(db, sheet_id)

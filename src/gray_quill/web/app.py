@@ -21,6 +21,7 @@ from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
+from gray_quill.web.mending import mending
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
@@ -65,6 +66,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         pens,
         sheets,
         strokes,
+        mending,
         pen,
         pen_pictures,
         panels,

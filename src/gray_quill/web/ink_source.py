@@ -10,6 +10,7 @@ from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.showing import AS_WRITTEN, shown, to_settle
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
@@ -17,6 +18,7 @@ from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
+from gray_quill.store.showings import showings_of
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
@@ -41,18 +43,20 @@ class InkMemory:
         self._bytes = 0
 
     def strokes(self, db: sqlite3.Connection, index: Sequence[Entry], paper: Paper) -> list[tuple[Trace, Ink]]:
-        """Trace and settled ink of each (stroke id, pen id, revision) on this paper."""
+        """Trace and settled ink of each (stroke id, pen id, revision) on this paper, where they show on it."""
         with self._lock:
             missing = [entry for entry in index if (entry, paper) not in self._kept]
-        traces = load_traces(db, [i for i, _, _ in missing])
+        ids = [i for i, _, _ in missing]
+        traces, showings = load_traces(db, ids), showings_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
         fresh = {}
         for start in range(0, len(missing), AT_ONCE):
             in_time()
             part = missing[start : start + AT_ONCE]
-            inks = settle_or_bare([(traces[entry[0]], recipes[entry[1:]]) for entry in part], paper)
-            for entry, ink in zip(part, inks, strict=True):
-                fresh[entry] = (traces[entry[0]], ink)
+            showing = {entry: showings.get(entry[0], AS_WRITTEN) for entry in part}
+            drawn = [(to_settle(traces[e[0]], how), recipes[e[1:]]) for e, how in showing.items()]
+            for (entry, how), ink in zip(showing.items(), settle_or_bare(drawn, paper), strict=True):
+                fresh[entry] = shown(traces[entry[0]], ink, how)
                 if is_bare(ink):
                     logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
         with self._lock:

@@ -160,13 +160,14 @@ def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKep
     box = None
     if there:
         try:
-            box = _box(sheet_id, index_of(db(), sheet_id, there))
+            box = box_of(sheet_id, index_of(db(), sheet_id, there))
         except Exception:  # they are kept, and that is what counts: the sender must not take them for refused
             logging.getLogger("gray_quill").exception("where strokes of %s lie is not known", sheet_id)
     return StrokesKept(answers=answers, box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
-def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
+def box_of(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
+    """The part of the page that strokes cover."""
     boxes = [ink.box_mm for _, ink in memory().strokes(db(), index, get_sheet(db(), sheet_id).paper)]
     left, top = (min(b[k] for b in boxes) for k in (0, 1))
     right, bottom = (max(b[k] for b in boxes) for k in (2, 3))
@@ -177,7 +178,7 @@ def _box(sheet_id: str, index: Sequence[tuple[str, str, int]]) -> Box:
 def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
     """Move strokes to the bin or back, for undo and redo."""
     bin_strokes(db(), sheet_id, body.ids, body.binned)
-    box = _box(sheet_id, index_of(db(), sheet_id, body.ids))
+    box = box_of(sheet_id, index_of(db(), sheet_id, body.ids))
     return InkChanged(box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
@@ -195,7 +196,7 @@ def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
         for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, sheet.paper), strict=True):
             check_cost(trace, pens[pen_id, revision])
             in_time()
-        return InkedAgain(was=was, strokes=len(ids), box_mm=_box(sheet_id, [*before, *now]), sheet=sheet)
+        return InkedAgain(was=was, strokes=len(ids), box_mm=box_of(sheet_id, [*before, *now]), sheet=sheet)
 
 
 @operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=Way, costly=True)
@@ -204,10 +205,11 @@ def find_strokes_met(sheet_id: str, body: Way) -> StrokesMet:
     sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
     inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
     met = strokes_met(inks, np.array(body.way, float), step=in_time)
-    return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=_thin(inks[k])) for k in met])
+    return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=told_path(inks[k])) for k in met])
 
 
-def _thin(ink: Ink) -> list[tuple[float, float]]:
+def told_path(ink: Ink) -> list[tuple[float, float]]:
+    """Where a stroke's ink lies, thinned out, page mm."""
     along = along_path_mm(ink.x_mm, ink.y_mm)
     at = np.linspace(0, along[-1], int(along[-1] / SHOWN_EVERY_MM) + 2)
     x, y = (np.round(np.interp(at, along, v), 2).tolist() for v in (ink.x_mm, ink.y_mm))

@@ -1154,6 +1154,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/rub": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rub out along a way: whole strokes, or exactly what an eraser of this size goes over. */
+        post: operations["rub_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes": {
         parameters: {
             query?: never;
@@ -1215,6 +1232,40 @@ export interface paths {
         get?: never;
         /** Ink strokes of the sheet again with other revisions of their pen or other pens; traces stay as they are. */
         put: operations["ink_strokes_again"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/strokes/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move, scale, turn, flip or copy ink, on this sheet or onto another. */
+        post: operations["place_ink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/strokes/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move strokes to the bin and others out of it, for undo and redo. */
+        put: operations["swap_ink"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3047,6 +3098,40 @@ export interface components {
             wet: components["schemas"]["WetPlan"] | null;
             width_mm: number;
         };
+        /**
+         * @description placement: (a, b, c, d, e, f), a place (x, y) of the page goes to (a x + c y + e, b x + d y + f). wider: widths
+         *     grow with the ink. copy_ink: the ink stays where it is too. to_sheet: it goes onto another sheet.
+         */
+        PlaceInk: {
+            /** @default false */
+            copy_ink: boolean;
+            ids: string[];
+            placement: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
+            /** @default null */
+            to_sheet: string | null;
+            /** @default true */
+            wider: boolean;
+        };
+        /** @description strokes: the ink where it lies now. */
+        Placed: {
+            away: string[];
+            back: string[];
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            sheet: components["schemas"]["Sheet"];
+            strokes: components["schemas"]["StrokeMet"][];
+        };
         PlanBody: {
             /** @default null */
             paper: components["schemas"]["Paper"] | null;
@@ -3467,6 +3552,33 @@ export interface components {
         };
         Roll: {
             pen_ids: string[];
+        };
+        /** @description whole: strokes go that it touches, else only what it goes over; of: what it may touch. */
+        RubWay: {
+            /**
+             * @default both
+             * @enum {string}
+             */
+            of: "ink" | "washes" | "both";
+            radius_mm: number;
+            way: [
+                number,
+                number
+            ][];
+            /** @default false */
+            whole: boolean;
+        };
+        /** @description away: the strokes that went; back: what is left of them. Swapping the two takes it back. */
+        Rubbed: {
+            away: string[];
+            back: string[];
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            sheet: components["schemas"]["Sheet"];
         };
         /** Rules */
         Rules: {
@@ -3912,6 +4024,11 @@ export interface components {
              * @default 60
              */
             speed_mm_s: number;
+        };
+        /** @description away: strokes that go to the bin; back: strokes that come out of it. */
+        SwapInk: {
+            away: string[];
+            back: string[];
         };
         SwapReply: {
             swaps: components["schemas"]["Swap"][];
@@ -6798,6 +6915,41 @@ export interface operations {
             };
         };
     };
+    rub_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RubWay"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rubbed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     keep_strokes: {
         parameters: {
             query?: never;
@@ -6925,6 +7077,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkedAgain"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    place_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceInk"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Placed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    swap_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapInk"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InkChanged"];
                 };
             };
             /** @description Refused, with what to do */

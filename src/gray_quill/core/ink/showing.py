@@ -4,12 +4,13 @@ What the hand did is never altered: a showing is a view on a trace, so that inki
 """
 
 import dataclasses
+import itertools
 import math
-from collections.abc import Sequence
 
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.curves import between
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
@@ -147,21 +148,29 @@ def _part(trace: Trace, ink: Ink, first: float, last: float) -> tuple[Trace, Ink
     hi = max(lo, min(int(math.ceil(last)), len(trace) - 1))
     columns = {f: getattr(trace, f)[lo : hi + 1] for f in ("x_mm", "y_mm", "force", "altitude", "azimuth")}
     start_s = float(trace.t_s[lo])
-    begin = min(int(np.searchsorted(ink.at, first, "left")), len(ink.at) - 1)
-    end = max(begin + 1, int(np.searchsorted(ink.at, last, "right")))
-    pieces = np.unique(np.clip(ink.pieces - begin, 0, end - begin))
-    inked = {f: getattr(ink, f)[begin:end] for f in ("x_mm", "y_mm", "long_mm", "short_mm", "angle", "opacity")}
+    at, source, pieces = [], [], [0]
+    for begin, end in itertools.pairwise(ink.pieces.tolist()):
+        own = ink.at[begin:end]
+        inside = own[(own > first) & (own < last)]
+        ends = max(first, own[0]), min(last, own[-1])
+        if ends[0] > ends[1]:
+            continue
+        at.append(np.unique(np.concatenate(([ends[0]], inside, [ends[1]]))))
+        source.append(begin + np.interp(at[-1], own, np.arange(end - begin)))
+        pieces.append(pieces[-1] + len(at[-1]))
+    if not at:  # it was cut in a gap of its pattern: the place nearest to it stays, under what was rubbed
+        nearest = int(np.abs(ink.at - first).argmin())
+        at, source, pieces = [ink.at[nearest : nearest + 1]], [np.array([float(nearest)])], [0, 1]
+    where, own_at = np.concatenate(source), np.concatenate(at)
+    names = ("x_mm", "y_mm", "long_mm", "short_mm", "angle", "opacity", "t_s")
+    inked = {name: between(getattr(ink, name), where) for name in names}
+    inked["t_s"] = inked["t_s"] - start_s
     return (
         dataclasses.replace(trace, t_s=trace.t_s[lo : hi + 1] - start_s, **columns),
-        dataclasses.replace(ink, **inked, at=ink.at[begin:end] - lo, t_s=ink.t_s[begin:end] - start_s, pieces=pieces),
+        dataclasses.replace(ink, **inked, at=own_at - lo, pieces=np.array(pieces)),
     )
 
 
 def first_sample(showing: Showing) -> int:
     """Which of the trace's samples is the first that shows."""
     return 0 if showing.span is None else max(0, int(math.floor(showing.span[0])))
-
-
-def placement_between(was: Sequence[float], to: Sequence[float]) -> Placement:
-    """The moving that takes one place to another."""
-    return 1.0, 0.0, 0.0, 1.0, to[0] - was[0], to[1] - was[1]

@@ -34,6 +34,11 @@ class Recipe:
     tooth: Tooth = Tooth()
     wash: Wash = Wash()
 
+    @property
+    def is_wash(self) -> bool:
+        """Whether it marks what is written, rather than writes."""
+        return self.kind == "highlighter" or self.wash.place == "under"
+
 
 GROUPS: dict[str, type] = {
     "body": Body,

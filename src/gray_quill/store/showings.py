@@ -1,0 +1,97 @@
+"""Strokes that show another one's trace: how they are kept, and putting some in the place of others."""
+
+import dataclasses
+import json
+import sqlite3
+from collections.abc import Iterable, Sequence
+
+from gray_quill.core.errors import Conflict
+from gray_quill.core.ink.showing import AS_WRITTEN, HERE, Placement, Rub, Showing
+from gray_quill.store.database import now, transaction
+from gray_quill.store.sheets import count_ink_change, get_sheet, index_of, stroke_index
+
+VERSION = 1
+
+
+@dataclasses.dataclass(frozen=True)
+class Fresh:
+    """A stroke to be laid: id; of: the stroke whose trace, pen and place in the order it has."""
+
+    id: str
+    of: str
+    showing: Showing
+
+
+def written_showing(showing: Showing) -> str:
+    """A showing as text to keep."""
+    return json.dumps({"version": VERSION, **dataclasses.asdict(showing)})
+
+
+def read_showing(text: str | None) -> Showing:
+    """The showing a kept text holds; what it lacks is as written."""
+    if text is None:
+        return AS_WRITTEN
+    data = json.loads(text)
+    span = data.get("span")
+    return Showing(
+        placement=_placement(data.get("placement", HERE)),
+        wider=bool(data.get("wider", True)),
+        span=(float(span[0]), float(span[1])) if span else None,
+        rubs=tuple(
+            Rub(tuple((float(x), float(y)) for x, y in rub["way_mm"]), float(rub["radius_mm"]))
+            for rub in data.get("rubs", ())
+        ),
+    )
+
+
+def _placement(values: Sequence[float]) -> Placement:
+    a, b, c, d, e, f = map(float, values)
+    return a, b, c, d, e, f
+
+
+def showings_of(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Showing]:
+    """How strokes show, those that are not simply as written."""
+    found: dict[str, Showing] = {}
+    for start in range(0, len(ids), 500):
+        some = ids[start : start + 500]
+        marks = ",".join("?" * len(some))
+        rows = db.execute(f"SELECT id, showing FROM strokes WHERE showing IS NOT NULL AND id IN ({marks})", some)
+        found |= {r["id"]: read_showing(r["showing"]) for r in rows}
+    return found
+
+
+def put_in_place(
+    db: sqlite3.Connection, sheet_id: str, away: Iterable[str], fresh: Sequence[Fresh], to_sheet: str | None = None
+) -> None:
+    """Move strokes to the bin and lay others, on the same sheet or another, in one change. Raises Conflict when one of
+    those that go is not on the sheet any more; then nothing changes.
+    """
+    goal = to_sheet or sheet_id
+    with transaction(db):
+        there = {entry[0] for entry in stroke_index(db, sheet_id)}
+        going = list(dict.fromkeys(away))
+        if any(i not in there for i in (*going, *(f.of for f in fresh))):
+            raise Conflict("Some of this ink was changed elsewhere meanwhile. Look at it, then do it again.", "ids")
+        last = db.execute("SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (goal,)).fetchone()[0]
+        get_sheet(db, goal)
+        for k, stroke in enumerate(fresh):
+            db.execute(
+                "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing) "
+                "SELECT ?, ?, iif(sheet_id = ?, place, ?), pen_id, revision, X'', ?, coalesce(trace_of, id), ? "
+                "FROM strokes WHERE id = ?",
+                (stroke.id, goal, goal, last + k, now(), written_showing(stroke.showing), stroke.of),
+            )
+        db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", [(now(), i) for i in going])
+        for changed in {sheet_id, goal}:
+            count_ink_change(db, changed)
+
+
+def swap_strokes(db: sqlite3.Connection, sheet_id: str, away: Iterable[str], back: Iterable[str]) -> None:
+    """Move strokes of a sheet to the bin and others out of it, in one change. Unknown ids are refused and nothing
+    moves.
+    """
+    with transaction(db):
+        moves: list[tuple[str | None, str]] = [(now(), e[0]) for e in index_of(db, sheet_id, list(away))]
+        moves += [(None, e[0]) for e in index_of(db, sheet_id, list(back))]
+        db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", moves)
+        count_ink_change(db, sheet_id)

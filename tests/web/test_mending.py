@@ -1,0 +1,149 @@
+"""Mending over the API: what is rubbed, moved or copied, what takes it back, and what is refused."""
+
+import io
+import itertools
+import unittest
+from typing import Any
+
+import numpy as np
+from PIL import Image
+
+from tests.web.api_case import ApiCase
+
+
+class Mending(ApiCase):
+    number = itertools.count()
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.sheet = f"mend-{next(self.number)}"
+        self.ask(
+            "POST",
+            "/api/sheets",
+            {
+                "id": self.sheet,
+                "name": "Mend",
+                "paper": "blank A6",
+                "hand_id": "right-firm",
+                "device_id": "tablet-11",
+                "pen_id": "reed-ballpoint",
+            },
+        )
+        self.upper, self.lower, self.wash = (f"{self.sheet}-{n}" for n in ("upper", "lower", "wash"))
+        lines = {self.upper: ("reed-ballpoint", 30), self.lower: ("reed-ballpoint", 60), self.wash: ("dusk-wash", 30)}
+        strokes = [
+            {"id": name, "pen_id": pen, "revision": 1, "t_ms": [0, 300, 600], "x_mm": [20, 40, 60], "y_mm": [y, y, y]}
+            for name, (pen, y) in lines.items()
+        ]
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": strokes})
+
+    def ids(self, sheet: str = "") -> list[str]:
+        return list(self.ask("GET", f"/api/sheets/{sheet or self.sheet}").json["stroke_ids"])
+
+    def pixels(self) -> np.ndarray:
+        answer = self.ask("GET", f"/api/sheets/{self.sheet}/page.png?scale=4")
+        return np.asarray(Image.open(io.BytesIO(answer.data)).convert("L")).astype(int)
+
+    def rub(self, way: list[list[float]], **how: Any) -> dict[str, Any]:
+        answer = self.ask("POST", f"/api/sheets/{self.sheet}/rub", {"way": way, "radius_mm": 1.5, **how})
+        self.assertEqual(answer.status_code, 200, answer.data)
+        return dict(answer.json)
+
+    def swap(self, done: dict[str, Any], undo: bool = True) -> None:
+        away, back = done["away"], done["back"]
+        body = {"away": back, "back": away} if undo else {"away": away, "back": back}
+        self.assertEqual(self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", body).status_code, 200)
+
+    def test_a_rub_cuts_what_it_may_and_undo_and_redo_give_each_picture_back(self) -> None:
+        before = self.pixels()
+        cut = self.rub([[40, 20], [40, 40]], of="ink")
+        self.assertEqual((cut["away"], len(cut["back"])), ([self.upper], 2))
+        after = self.pixels()
+        self.assertEqual(len(self.ids()), 4)
+        self.assertGreater(after[30 * 4, 40 * 4], before[30 * 4, 40 * 4])
+        self.assertLess(after[30 * 4, 45 * 4], 120)
+        self.swap(cut)
+        np.testing.assert_array_equal(self.pixels(), before)
+        self.swap(cut, undo=False)
+        np.testing.assert_array_equal(self.pixels(), after)
+        again = self.rub([[30, 28], [30, 32]], of="ink")  # a piece cut again
+        self.assertEqual((len(again["away"]), len(again["back"])), (1, 2))
+        self.swap(again)
+        np.testing.assert_array_equal(self.pixels(), after)
+
+    def test_whole_strokes_go_at_a_touch_and_washes_by_themselves(self) -> None:
+        gone = self.rub([[25, 30]], whole=True, of="washes")
+        self.assertEqual((gone["away"], gone["back"]), ([self.wash], []))
+        self.assertEqual(self.rub([[25, 30]], whole=True, of="washes")["away"], [])
+        self.assertEqual(self.rub([[90, 90]])["away"], [])
+        self.assertEqual(set(self.rub([[25, 20], [25, 70]], whole=True)["away"]), {self.upper, self.lower})
+
+    def test_ink_is_moved_scaled_and_copied_and_its_traces_stay(self) -> None:
+        before = self.pixels()
+        body = {"ids": [self.upper], "placement": [1, 0, 0, 1, 10, 50]}
+        moved = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", body).json
+        self.assertEqual(moved["strokes"][0]["path"][0], [30, 80])
+        shown = self.pixels()
+        self.assertLess(shown[80 * 4, 50 * 4], 120)
+        back = self.ask(
+            "POST",
+            f"/api/sheets/{self.sheet}/strokes/place",
+            {"ids": moved["back"], "placement": [1, 0, 0, 1, -10, -50]},
+        ).json
+        np.testing.assert_array_equal(self.pixels(), before)
+        body = {"ids": back["back"], "placement": [0.5, 0, 0, 0.5, 0, 0], "copy_ink": True, "wider": False}
+        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", body).json["away"], [])
+        self.assertEqual(len(self.ids()), 4)
+        inkml = self.ask("GET", f"/api/sheets/{self.sheet}/file?form=inkml").data.decode()
+        self.assertEqual(inkml.count("<trace "), 4)
+
+    def test_ink_goes_to_another_sheet_and_back(self) -> None:
+        before = self.pixels()
+        like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
+        self.ask("POST", "/api/sheets", {"id": "other", "name": "Other", "paper": "blank A6", **like})
+        place = "/api/sheets/{}/strokes/place"
+        body = {"ids": [self.lower], "placement": [1, 0, 0, 1, 0, 0]}
+        there = self.ask("POST", place.format(self.sheet), {**body, "to_sheet": "other"}).json
+        self.assertEqual((len(self.ids()), self.ids("other")), (2, there["back"]))
+        self.ask("POST", place.format("other"), {**body, "ids": there["back"], "to_sheet": self.sheet})
+        np.testing.assert_array_equal(self.pixels(), before)
+
+    def test_readings_of_a_cut_stroke_speak_of_its_pieces(self) -> None:
+        cut = self.rub([[40, 20], [40, 40]], of="ink")
+        answer = self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": cut["back"]})
+        self.assertEqual(answer.json["strokes"], 2)
+        self.assertIn("light and firm", {n["key"] for n in answer.json["notes"]})
+
+    def test_what_cannot_be_done_is_refused_and_nothing_is_lost(self) -> None:
+        before = self.ids()
+        place, rub = f"/api/sheets/{self.sheet}/strokes/place", f"/api/sheets/{self.sheet}/rub"
+        here = [1, 0, 0, 1, 0, 0]
+        for path, body, status in (
+            (place, {"ids": [self.upper], "placement": [0, 0, 0, 0, 0, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [1, 0, 0, 1, 900, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [1, 0, 0.5, 1, 0, 0]}, 400),
+            (place, {"ids": ["nobody"], "placement": here}, 409),
+            (place, {"ids": [self.upper], "placement": here, "to_sheet": "nowhere"}, 404),
+            (place, {"ids": [], "placement": here}, 422),
+            (rub, {"way": [], "radius_mm": 1}, 422),
+            (rub, {"way": [[1, 1]], "radius_mm": 0}, 422),
+            (rub, {"way": [[0, 0], [9000, 0], [0, 0]], "radius_mm": 1}, 400),
+            ("/api/sheets/nowhere/rub", {"way": [[1, 1]], "radius_mm": 1}, 404),
+        ):
+            with self.subTest(path=path, body=str(body)[:60]):
+                answer = self.ask("POST", path, body)
+                self.assertEqual(answer.status_code, status, answer.data)
+                self.assertTrue(answer.json["error"]["message"])
+        self.assertEqual(
+            self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", {"away": [], "back": []}).status_code, 400
+        )
+        self.assertEqual(
+            self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", {"away": ["nobody"], "back": []}).status_code, 404
+        )
+        self.rub([[40, 20], [40, 40]], whole=True, of="ink")  # another window moves what was rubbed meanwhile
+        self.assertEqual(self.ask("POST", place, {"ids": [self.upper], "placement": here}).status_code, 409)
+        self.assertEqual(self.ids(), [i for i in before if i != self.upper])
+
+
+if __name__ == "__main__":
+    unittest.main()
