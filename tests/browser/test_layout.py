@@ -78,6 +78,20 @@ class Layout(DeskCase):
                 self.assertEqual(self.axe(where), [])
                 self.assertEqual(self.faults(where), [])
 
+    def test_every_verb_holds_in_every_window_and_passes_axe(self) -> None:
+        desk = self.desk
+        desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")
+        desk.open("sheet")
+        for verb in ("rub", "choose"):
+            with self.subTest(verb):
+                desk.press(verb, ".verbs")
+                desk.rests()
+                if verb == "choose":
+                    desk.press("All ink", ".margin")
+                    desk.says("strokes chosen", ".margin")
+                self.assertEqual(self.axe(verb), [])
+                self.assertEqual(self.faults(verb), [])
+
     def test_little_sheets_hold_in_every_window_and_pass_axe(self) -> None:
         desk = self.desk
         desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")

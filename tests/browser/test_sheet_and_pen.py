@@ -103,7 +103,7 @@ class SheetAndPen(DeskCase):
         until_true(lambda: desk.inked("page") == dark, "the fountain pen's ink again")
         desk.write([(left + 60 + 6 * i, top + 150, 0.5) for i in range(60)])
         desk.wait("!document.querySelector('[data-chosen]')", "the same way to let it go")
-        desk.press("Write again", ".margin")
+        desk.press("write", ".verbs")
         rows = self.db.execute(
             "SELECT id FROM strokes WHERE sheet_id = 'trap-log' AND binned_at IS NULL ORDER BY place"
         )

@@ -177,4 +177,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     grid-template: 'head' auto 'middle' minmax(0, 1fr) 'foot' auto 'side' minmax(52px, auto) / minmax(0, 1fr);
   }
 }
+@media (max-width: 640px) {
+  /* the verbs stand above the pens */
+  .roll-foot .pens,
+  .roll-head .pens {
+    height: auto;
+  }
+}
 </style>

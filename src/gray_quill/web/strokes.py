@@ -119,6 +119,12 @@ class StrokesMet(Model):
     strokes: list[StrokeMet]
 
 
+class LikeThese(Model):
+    """ids: strokes whose pens are looked for; None for all ink there is."""
+
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
+
+
 class StrokesBin(BinChange):
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
 
@@ -206,6 +212,16 @@ def find_strokes_met(sheet_id: str, body: Way) -> StrokesMet:
     inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
     met = strokes_met(inks, np.array(body.way, float), step=in_time)
     return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=told_path(inks[k])) for k in met])
+
+
+@operation(strokes, "POST", "/sheets/<sheet_id>/strokes/like", StrokesMet, body=LikeThese, costly=True)
+def find_strokes_like(sheet_id: str, body: LikeThese) -> StrokesMet:
+    """The strokes of the same pens as these, or all of the sheet."""
+    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+    pens = {e[1] for e in index_of(db(), sheet_id, body.ids)} if body.ids else {e[1] for e in index}
+    like = [e for e in index if e[1] in pens]
+    inks = [ink for _, ink in memory().strokes(db(), like, sheet.paper)]
+    return StrokesMet(strokes=[StrokeMet(id=e[0], path=told_path(ink)) for e, ink in zip(like, inks, strict=True)])
 
 
 def told_path(ink: Ink) -> list[tuple[float, float]]:

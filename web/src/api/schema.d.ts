@@ -1205,6 +1205,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/like": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The strokes of the same pens as these, or all of the sheet. */
+        post: operations["find_strokes_like"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes/met": {
         parameters: {
             query?: never;
@@ -2563,6 +2580,11 @@ export interface components {
              * @default 25
              */
             to_deg: number;
+        };
+        /** @description ids: strokes whose pens are looked for; None for all ink there is. */
+        LikeThese: {
+            /** @default null */
+            ids: string[] | null;
         };
         /**
          * @description What the engine takes for granted, as a plan for the browser carries it beside the rules: when a touch has moved,
@@ -7007,6 +7029,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    find_strokes_like: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LikeThese"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrokesMet"];
                 };
             };
             /** @description Refused, with what to do */

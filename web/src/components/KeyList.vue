@@ -13,7 +13,9 @@ const KEYS = [
   ['Ctrl Shift Z', 'redo'],
   ['Ctrl S', 'keep the pen you are tuning as a revision'],
   ['arrows', 'move a point of the press curve, a slider, or the lens'],
-  ['Delete', 'take a point out of the press curve'],
+  ['W, R, C', 'write, rub, choose; held while the pen does it they end as they are let go'],
+  ['Ctrl A', 'choose all ink, while choosing'],
+  ['Delete', 'take the chosen ink away, or a point out of the press curve'],
   ['Escape', 'close what is open'],
   ['?', 'this list'],
 ] as const

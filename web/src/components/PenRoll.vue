@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import { useResizeObserver, useScroll } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import type { PenItem } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
+import { useVerb } from '@/stores/verb'
 import PenSwatch from './PenSwatch.vue'
+import VerbWords from './VerbWords.vue'
 
 /** Pens at hand as strokes they really draw. A press picks, a press on the picked one tunes; dragging arranges. */
 const desk = useDesk()
+const verb = useVerb()
 const frame = useFrame()
+const route = useRoute()
 const router = useRouter()
 const strip = useTemplateRef<HTMLElement>('strip')
 const upright = computed(() => frame.rollPlace === 'left' || frame.rollPlace === 'right')
@@ -53,6 +57,7 @@ function press(id: string) {
   if (order.dragged()) return
   if (id === desk.sheet?.pen_id) void router.push('/pen')
   else void desk.takePen(id)
+  verb.now = 'write'
 }
 </script>
 
@@ -90,6 +95,7 @@ function press(id: string) {
         </button>
       </div>
       <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
+      <VerbWords v-if="route.name === 'sheet'" class="verbs" />
     </template>
   </section>
 </template>
@@ -114,6 +120,26 @@ function press(id: string) {
   overflow: auto hidden;
   scrollbar-width: none;
   padding: 0 4px;
+}
+.upright .verbs {
+  grid-auto-flow: row;
+  grid-auto-columns: auto;
+  border: 0;
+  border-top: var(--line) solid var(--rule);
+}
+@media (max-width: 640px) {
+  .holder:not(.folded) {
+    flex-wrap: wrap;
+  }
+  .roll {
+    height: var(--roll);
+  }
+  .verbs {
+    order: -1;
+    flex: 1 0 100%;
+    grid-auto-columns: 1fr;
+    border: 0;
+  }
 }
 .upright .roll {
   flex-direction: column;

@@ -1,17 +1,56 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, take } from '@/api/client'
+import { api, take, type Box, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
+import { useInk } from './ink'
+import { useVerb } from './verb'
+
+/** A place (x, y) goes to (a x + c y + e, b x + d y + f). */
+export type Placement = [number, number, number, number, number, number]
+export const HERE: Placement = [1, 0, 0, 1, 0, 0]
+/** What part of the frame around chosen ink is dragged: it moves, sizes or turns it. */
+export type Grip = 'move' | 'size' | 'turn'
+const SNAP = Math.PI / 60 // turns this near to a quarter turn are one
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
 export const useChosen = defineStore('chosen', () => {
   const desk = useDesk()
+  const ink = useInk()
+  const verb = useVerb()
   /** The pen chooses instead of writing. */
-  const choosing = ref(false)
+  const choosing = computed({
+    get: () => verb.now === 'choose',
+    set: (now) => (verb.now = now ? 'choose' : 'write'),
+  })
   /** Path of each chosen stroke by its id, page mm. */
   const paths = shallowRef(new Map<string, number[][]>())
   const ids = computed(() => [...paths.value.keys()])
-  watch([() => desk.sheet?.id, choosing], () => (paths.value = new Map()))
+  /** Where the chosen ink is being dragged to. */
+  const carried = ref<Placement>(HERE)
+  const wider = ref(true)
+  /** Side of the frame at least, mm, so that its corners stay apart. */
+  const leastMm = ref(8)
+  const box = computed<Box | undefined>(() => {
+    const all = [...paths.value.values()].flat()
+    if (!all.length) return undefined
+    const [x, y] = [all.map((p) => p[0]!), all.map((p) => p[1]!)]
+    const [left, right] = apart(lowest(x), highest(x), leastMm.value)
+    const [top, bottom] = apart(lowest(y), highest(y), leastMm.value)
+    return [left, top, right, bottom]
+  })
+  watch([() => desk.sheet?.id, choosing], letGo)
+  watch(
+    () => ink.changed,
+    (now) => now && now.sheetId === desk.sheet?.id && void stillThere(),
+  )
+
+  function letGo() {
+    paths.value = new Map()
+    carried.value = HERE
+  }
+  function chooseThese(strokes: Schemas['StrokeMet'][]) {
+    paths.value = new Map(strokes.map((s) => [s.id, s.path]))
+  }
 
   /** What a way meets is chosen; where all of it was already, it is let go. */
   async function along(sheetId: string, way: number[][]): Promise<void> {
@@ -28,5 +67,119 @@ export const useChosen = defineStore('chosen', () => {
     paths.value = now
   }
 
-  return { choosing, paths, ids, along }
+  /** Choose all ink of the same pens, or all there is. */
+  async function like(all: boolean): Promise<void> {
+    const sheetId = desk.sheet?.id
+    if (!sheetId) return
+    const { strokes } = await take(
+      api.POST('/api/sheets/{sheet_id}/strokes/like', {
+        params: { path: { sheet_id: sheetId } },
+        body: { ids: all ? null : ids.value },
+      }),
+    )
+    if (choosing.value && sheetId === desk.sheet?.id) chooseThese(strokes)
+  }
+
+  /** Ink that undo took away is chosen no longer. */
+  async function stillThere() {
+    const sheetId = desk.sheet?.id
+    if (!ids.value.length || !sheetId) return
+    const detail = await take(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: sheetId } } }))
+    const there = new Set(detail.stroke_ids)
+    if (sheetId === desk.sheet?.id && ids.value.some((id) => !there.has(id)))
+      paths.value = new Map([...paths.value].filter(([id]) => there.has(id)))
+  }
+
+  /** Move, size, turn or copy the chosen ink; it stays chosen. */
+  async function place(placement: Placement, copy = false): Promise<void> {
+    const sheetId = desk.sheet?.id
+    if (!sheetId || !ids.value.length) return
+    try {
+      const body = { ids: ids.value, placement, wider: wider.value, copy_ink: copy, to_sheet: null }
+      const done = await ink.mend(sheetId, () =>
+        take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params: { path: { sheet_id: sheetId } }, body })),
+      )
+      if (sheetId === desk.sheet?.id && choosing.value) chooseThese(done.strokes)
+    } finally {
+      carried.value = HERE
+    }
+  }
+
+  /** Away with the chosen ink. */
+  async function remove(): Promise<void> {
+    const sheetId = desk.sheet?.id
+    const away = ids.value
+    if (!sheetId || !away.length) return
+    letGo()
+    await ink.mend(sheetId, async () => {
+      const params = { path: { sheet_id: sheetId } }
+      const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: { away, back: [] } }))
+      return { away, back: [], box_mm: done.box_mm, sheet: done.sheet }
+    })
+  }
+
+  /** Which grip of the frame a place lies on, reach mm around its corners. */
+  function gripAt([x, y]: readonly [number, number], reach: number): Grip | undefined {
+    const b = box.value
+    if (!b) return undefined
+    if (Math.hypot(x - b[2], y - b[3]) <= reach) return 'size'
+    if (Math.hypot(x - b[2], y - b[1]) <= reach) return 'turn'
+    return x >= b[0] && x <= b[2] && y >= b[1] && y <= b[3] ? 'move' : undefined
+  }
+
+  /** What dragging a grip from one place to another makes of the ink. */
+  function dragged(grip: Grip, from: readonly [number, number], to: readonly [number, number]): Placement {
+    const b = box.value
+    if (!b || grip === 'move') return [1, 0, 0, 1, to[0] - from[0], to[1] - from[1]]
+    if (grip === 'size') {
+      const was = Math.hypot(from[0] - b[0], from[1] - b[1])
+      const s = Math.min(20, Math.max(0.1, Math.hypot(to[0] - b[0], to[1] - b[1]) / Math.max(was, 0.1)))
+      return [s, 0, 0, s, b[0] * (1 - s), b[1] * (1 - s)]
+    }
+    const [cx, cy] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
+    const turn = Math.atan2(to[1] - cy, to[0] - cx) - Math.atan2(from[1] - cy, from[0] - cx)
+    const quarter = (Math.round(turn / (Math.PI / 2)) * Math.PI) / 2
+    return turned(Math.abs(turn - quarter) < SNAP ? quarter : turn)
+  }
+
+  /** Turned about the middle of the chosen ink. */
+  function turned(angle: number): Placement {
+    const b = box.value!
+    const [cx, cy] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
+    const [c, s] = [Math.cos(angle), Math.sin(angle)]
+    return [c, s, -s, c, cx - c * cx + s * cy, cy - s * cx - c * cy]
+  }
+
+  /** Left and right changed about the middle. */
+  function flipped(): Placement {
+    const b = box.value!
+    return [-1, 0, 0, 1, b[0] + b[2], 0]
+  }
+
+  return {
+    choosing,
+    paths,
+    ids,
+    box,
+    carried,
+    leastMm,
+    wider,
+    along,
+    like,
+    place,
+    remove,
+    letGo,
+    gripAt,
+    dragged,
+    turned,
+    flipped,
+  }
 })
+
+/** Two ends a little outward, and so far apart at least. */
+function apart(low: number, high: number, least: number): [number, number] {
+  const more = Math.max(1, (least - (high - low)) / 2)
+  return [low - more, high + more]
+}
+const lowest = (values: number[]) => values.reduce((a, b) => Math.min(a, b))
+const highest = (values: number[]) => values.reduce((a, b) => Math.max(a, b))

@@ -27,6 +27,8 @@ export interface Refused {
 
 const RETRY_MS = 2500
 const BATCH = 50
+const ARRIVES_MS = 3000
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 /** What is in the way of keeping, by the server's code for it. */
 const IN_THE_WAY: Record<string, string> = {
   disk_full: 'the disk is full: writing goes on in this browser',
@@ -222,7 +224,7 @@ export const useInk = defineStore('ink', () => {
     steps.strike(sheetId, id)
     while (waiting.value.has(id)) {
       if (waiting.value.get(id)!.refused) return forget(id)
-      await new Promise((done) => setTimeout(done, 50))
+      await pause(50)
     }
     made(await inLine(() => steps.make(sheetId, { ids: [id], binned: true })))
   }
@@ -236,6 +238,18 @@ export const useInk = defineStore('ink', () => {
       made(done)
     }
     return was.reduce((sum, ink) => sum + (ink.ids?.length ?? 0), 0)
+  }
+
+  /** Once what was written has arrived, or does not: rub or place ink of a sheet; one step of undo. */
+  async function mend<T extends Schemas['Rubbed']>(sheetId: string, change: () => Promise<T>): Promise<T> {
+    const until = performance.now() + ARRIVES_MS
+    while (unsent.value.some((w) => w.sheetId === sheetId) && performance.now() < until) await pause(30)
+    const done = await inLine(change)
+    if (done.away.length || done.back.length) {
+      steps.note(sheetId, { away: done.back, back: done.away })
+      made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
+    }
+    return done
   }
 
   async function step(sheetId: string, back: boolean): Promise<void> {
@@ -262,6 +276,8 @@ export const useInk = defineStore('ink', () => {
     inLine,
     made,
     inkAgain,
+    mend,
+    showAgain: (sheetId: string) => (changed.value = { sheetId }),
     undo: (sheetId: string) => step(sheetId, true),
     redo: (sheetId: string) => step(sheetId, false),
   }

@@ -1,10 +1,14 @@
+import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 
 type InkOf = Schemas['PenOfInk']
-/** What takes a change of a sheet's ink back: strokes into the bin or out of it, or the pens that drew them before. */
-export type Step = { ids: string[]; binned: boolean } | { inks: InkOf[] }
+/**
+ * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, or the pens that drew
+ * them before.
+ */
+export type Step = { ids: string[]; binned: boolean } | { inks: InkOf[] } | { away: string[]; back: string[] }
 interface Steps {
   past: Step[]
   future: Step[]
@@ -18,9 +22,12 @@ interface Made {
   sheet: SheetItem
 }
 
-/** Undo and redo of each sheet, as long as this window is open. Taking a step back gives the step that redoes it. */
+const MOST_STEPS = 200
+const MOST_SHEETS = 30
+
+/** Undo and redo of each sheet, also after a reload. Taking a step back gives the step that redoes it. */
 export const useSteps = defineStore('steps', () => {
-  const sheets = ref(new Map<string, Steps>())
+  const sheets = useLocalStorage('gray-quill-steps', new Map<string, Steps>())
   const of = (sheetId: string | undefined): Steps => {
     if (sheetId && !sheets.value.has(sheetId)) sheets.value.set(sheetId, { past: [], future: [] })
     return sheets.value.get(sheetId ?? '') ?? { past: [], future: [] }
@@ -30,14 +37,16 @@ export const useSteps = defineStore('steps', () => {
 
   /** Note what takes back a change that was just made. */
   function note(sheetId: string, step: Step) {
-    of(sheetId).past.push(step)
-    of(sheetId).future = []
+    const here = of(sheetId)
+    here.past = [...here.past, step].slice(-MOST_STEPS)
+    here.future = []
+    for (const id of [...sheets.value.keys()].slice(0, -MOST_SHEETS)) if (id !== sheetId) sheets.value.delete(id)
   }
 
   /** A stroke that is nowhere it could be taken from is no step. */
   function strike(sheetId: string, strokeId: string) {
     const here = of(sheetId)
-    here.past = here.past.filter((s) => 'inks' in s || s.ids[0] !== strokeId)
+    here.past = here.past.filter((s) => !('ids' in s) || s.ids[0] !== strokeId)
   }
 
   /** Make the change a step stands for. */
@@ -50,6 +59,10 @@ export const useSteps = defineStore('steps', () => {
         box: (done.box_mm ?? undefined) as Box | undefined,
         sheet: done.sheet,
       }
+    }
+    if ('away' in step) {
+      const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: step }))
+      return { back: { away: step.back, back: step.away }, box: done.box_mm as Box, sheet: done.sheet }
     }
     const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params, body: step }))
     return { back: { ids: step.ids, binned: !step.binned }, box: done.box_mm as Box, sheet: done.sheet }

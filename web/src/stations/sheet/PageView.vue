@@ -4,7 +4,6 @@ import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemp
 import type { Box, PenItem, Recipe, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
-import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
@@ -12,10 +11,11 @@ import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
+import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
-import { useChooser } from './use-chooser'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
+import { useWays } from './use-ways'
 import { useWriting, type Wet, type WrittenWith } from './use-writing'
 
 const props = defineProps<{ prompts: Schemas['Prompt'][] }>()
@@ -32,6 +32,8 @@ const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
+const ERASER_END = 32 // of PointerEvent.buttons, with button 5
+const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here' } as const
 const page = usePage(sheet, frame)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
@@ -69,8 +71,9 @@ watch(
   { immediate: true },
 )
 
-const chosen = useChosen()
-const { chooser, choose, drew } = useChooser(sheet)
+const verb = useVerb()
+const ways = useWays(sheet, page.cssScale)
+const nib = ref<{ x: number; y: number }>()
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const { writing } = useWriting({
@@ -82,19 +85,35 @@ const { writing } = useWriting({
   moved: (view, held) => void moves.moved(view, held),
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
-  pen: () => (chosen.choosing ? chooser.value : writes.value),
-  lifted: (stroke: NewStroke, drawn: Wet) => {
-    if (!stroke.pen_id) return choose(stroke)
+  pen: (event) => {
+    const does = ways.penAt(pageMm(event), !!(event.buttons & ERASER_END) || event.button === 5)
+    return does === 'write' ? writes.value : does
+  },
+  going: ways.going,
+  lifted: (stroke: NewStroke, drawn: Wet, pen) => {
+    if (pen.does) return void ways.ended(stroke, pen, drawn, dry)
     wet.set(stroke.id, drawn)
     dry(drawn)
     if (sheet.value) void ink.keep(sheet.value.id, sheet.value.name, stroke)
   },
   withdrawn: (id) => {
-    if (drew(id)) return
+    if (ways.drew(id)) return
     wet.delete(id)
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
 })
+
+/** Where a pointer is on the page. */
+function pageMm(event: PointerEvent): [number, number] {
+  const place = liveCanvas.value!.getBoundingClientRect()
+  const perMm = place.width / (sheet.value?.paper.width_mm ?? 1)
+  return [(event.clientX - place.left) / perMm, (event.clientY - place.top) / perMm]
+}
+/** The eraser's rim goes with the pointer. */
+function showNib(event: PointerEvent) {
+  const [x, y] = pageMm(event)
+  nib.value = verb.now === 'rub' && event.pointerType !== 'touch' ? { x, y } : undefined
+}
 
 // between two strokes, never under the nib: what folds may move the page
 watch(writing, (now) => {
@@ -220,7 +239,16 @@ defineExpose({ onScreen, frame })
             <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
           </g>
         </svg>
-        <ChosenInk />
+        <ChosenInk :css-scale="page.cssScale.value" />
+        <svg
+          v-if="nib && verb.now === 'rub'"
+          class="rim"
+          :class="{ dark: sheet?.paper_is_dark }"
+          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
+          aria-hidden="true"
+        >
+          <circle :cx="nib.x" :cy="nib.y" :r="ways.eraserMm.value / 2" />
+        </svg>
         <svg
           v-if="refusedBoxes.length"
           class="prompts marked"
@@ -243,7 +271,9 @@ defineExpose({ onScreen, frame })
           :width="page.size.value.width"
           :height="page.size.value.height"
           data-layer="live"
-          :aria-label="chosen.choosing ? 'Choose ink here' : 'Write here'"
+          :aria-label="ASKS[verb.now]"
+          @pointermove="showNib"
+          @pointerleave="nib = undefined"
         />
       </div>
     </div>
@@ -344,6 +374,22 @@ canvas {
 :root[data-surface='e-ink'] .prompts rect,
 .prompts.marked rect {
   stroke-width: 0.3;
+}
+.rim {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.rim circle {
+  fill: none;
+  stroke: #20242b;
+  stroke-width: 1.5px;
+  vector-effect: non-scaling-stroke;
+}
+.rim.dark circle {
+  stroke: #fffdf8;
 }
 .missing {
   margin: 0;

@@ -15,7 +15,10 @@ import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useInk } from '@/stores/ink'
 import { useSteps } from '@/stores/steps'
+import { useVerb, type Verb } from '@/stores/verb'
+import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
+import RubMargin from './RubMargin.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
 const NOTES: [key: string, anchor?: string][] = [
@@ -30,6 +33,7 @@ const chosen = useChosen()
 const frame = useFrame()
 const ink = useInk()
 const steps = useSteps()
+const verb = useVerb()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
 const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
@@ -85,7 +89,7 @@ watch(
   { immediate: true },
 )
 const readSoon = useDebounceFn(want, 350)
-onScopeDispose(() => (chosen.choosing = false))
+onScopeDispose(() => (verb.now = 'write'))
 watch([scope, () => desk.pen?.id, () => chosen.ids], () => {
   if (read.value) want()
 })
@@ -147,10 +151,23 @@ onMounted(drawLines)
 
 const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
 const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
+/** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
+const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose' }
+useEventListener('keyup', (event: KeyboardEvent) => VERB_KEYS[event.key.toLowerCase()] && verb.letGo())
 useEventListener('keydown', (event: KeyboardEvent) => {
-  if (event.key === 'Escape' && !event.defaultPrevented) chosen.choosing = false
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
+  const key = event.key.toLowerCase()
+  if (event.key === 'Escape' && !event.defaultPrevented) verb.now = 'write'
+  if (event.key === 'Delete' && chosen.ids.length) void desk.attempt(() => chosen.remove())
+  if (!(event.ctrlKey || event.metaKey)) {
+    if (VERB_KEYS[key] && !event.repeat && !event.altKey) verb.press(VERB_KEYS[key])
+    return
+  }
+  if (key === 'a' && chosen.choosing) {
+    event.preventDefault()
+    return void desk.attempt(() => chosen.like(true))
+  }
+  if (key !== 'z') return
   event.preventDefault()
   void (event.shiftKey ? redo() : undo())
 })
@@ -177,7 +194,13 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </button>
       </div>
       <DoesNotShow />
-      <div v-if="read?.strokes" class="word-tabs" role="tablist" aria-label="Which ink is read" @keydown="walkTabs">
+      <div
+        v-if="read?.strokes && verb.now !== 'rub'"
+        class="word-tabs"
+        role="tablist"
+        aria-label="Which ink is read"
+        @keydown="walkTabs"
+      >
         <button
           v-for="(word, key) in SCOPES"
           :key="key"
@@ -189,14 +212,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           {{ word }}
         </button>
       </div>
-      <template v-if="chosen.choosing">
-        <p v-if="!chosen.ids.length" class="book first">
-          The pen chooses now: touch ink, cross it or draw a ring around it. The same again lets it go.
-        </p>
-        <button type="button" class="word-button" @click="speakOf(scope)">Write again</button>
-      </template>
+      <ChooseMargin v-if="verb.now === 'choose'" />
+      <RubMargin v-else-if="verb.now === 'rub'" />
       <div
-        v-if="read?.strokes && (!chosen.choosing || chosen.ids.length)"
+        v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)"
         class="notes"
         :class="{ stale: reads.busy.value }"
       >
@@ -230,10 +249,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </div>
         <InkAgain v-if="older" :ids="chosen.ids.length ? chosen.ids : undefined" />
       </div>
-      <p v-else-if="!chosen.choosing" class="book first">
+      <p v-else-if="verb.now === 'write'" class="book first">
         Write a first line on the sheet, with your pen, a finger or the mouse: what it shows is said here. Or:
       </p>
-      <HandWriter />
+      <HandWriter v-if="verb.now === 'write'" />
     </aside>
     <LeaderLines :lines="lines" />
   </section>

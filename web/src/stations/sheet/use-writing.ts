@@ -27,6 +27,8 @@ export interface WrittenWith {
   id: string
   revision: number
   draft: Recipe | null
+  /** What its way does instead of writing. */
+  does?: 'rub' | 'choose'
 }
 
 export interface WritingOptions {
@@ -35,7 +37,9 @@ export interface WritingOptions {
   pageWidthMm: () => number
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
-  pen: () => WrittenWith | undefined
+  pen: (event: PointerEvent) => WrittenWith | undefined
+  /** A way that does not write goes on. */
+  going: (samples: readonly Sample[]) => void
   /** The palm rules as they are now. */
   palm: Ref<PalmPlan | undefined>
   /** A pen was seen. */
@@ -47,7 +51,7 @@ export interface WritingOptions {
   /** The engine begins anew: the next `moved` counts from where the page lies now. */
   begun: () => void
   /** A finished stroke: what to keep, and how it was drawn. */
-  lifted: (stroke: NewStroke, wet: Wet) => void
+  lifted: (stroke: NewStroke, wet: Wet, pen: WrittenWith) => void
   /** A finger's stroke that turned out to be a palm's: take it back. */
   withdrawn: (strokeId: string) => void
 }
@@ -114,7 +118,7 @@ export function useWriting(options: WritingOptions) {
   }
 
   function begin(event: PointerEvent) {
-    const pen = options.pen()
+    const pen = options.pen(event)
     const canvas = options.canvas.value
     if (!pen || down || !canvas) return
     const place = canvas.getBoundingClientRect()
@@ -150,6 +154,7 @@ export function useWriting(options: WritingOptions) {
       down.samples.push(sample)
       down.live.add(sample)
     }
+    if (down.pen.does) options.going(down.samples)
     ask()
   }
 
@@ -247,7 +252,7 @@ export function useWriting(options: WritingOptions) {
     if (!finished.samples.length) return
     const stroke = strokeOf(finished.samples, pointerType, finished.pen)
     if (finished.touch) written.set(finished.pointer, stroke.id)
-    options.lifted(stroke, { plan: finished.pen.plan, points: finished.live.shown() })
+    options.lifted(stroke, { plan: finished.pen.plan, points: finished.live.shown() }, finished.pen)
   }
 
   function discard() {

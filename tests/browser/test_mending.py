@@ -1,0 +1,163 @@
+"""Mending a sheet with the pen alone: rub out, take back, choose, move, size, copy; and what is kept of it."""
+
+import itertools
+
+from gray_quill.store.database import connect
+from tests.browser.desk import DeskCase, until_true
+from tests.browser.driver import resize
+
+STRIP = [("reed-ballpoint", 30), ("reed-ballpoint", 55), ("dusk-wash", 30)]
+
+
+class Mending(DeskCase):
+    """Two lines and a wash on a blank sheet, mended on the screen."""
+
+    shared = False
+
+    def setUp(self) -> None:
+        super().setUp()
+        desk = self.desk
+        self.db = connect(desk.server.folder)
+        self.addCleanup(self.db.close)
+        like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
+        desk.ask("sheets", {"id": "mend", "name": "Mend", "paper": "blank A6", **like})
+        strokes = [
+            {
+                "id": f"line-{k}",
+                "pen_id": pen,
+                "revision": 1,
+                "t_ms": [0, 300, 600],
+                "x_mm": [20, 50, 80],
+                "y_mm": [y] * 3,
+            }
+            for k, (pen, y) in enumerate(STRIP)
+        ]
+        desk.ask("sheets/mend/strokes", {"strokes": strokes})
+        desk.ask("desk", {"sheet_id": "mend"}, "PATCH")
+        desk.open()
+
+    def there(self) -> list[str]:
+        rows = self.db.execute("SELECT id FROM strokes WHERE sheet_id = 'mend' AND binned_at IS NULL ORDER BY place")
+        return [r[0] for r in rows]
+
+    def at(self, x_mm: float, y_mm: float) -> tuple[float, float]:
+        left, top, wide = self.desk.js(
+            "const r = document.querySelector('[data-layer=live]').getBoundingClientRect(); return [r.x, r.y, r.width]"
+        )
+        return left + x_mm * wide / 105, top + y_mm * wide / 105
+
+    def go(self, *places: tuple[float, float]) -> None:
+        """A pen's way through places of the page, mm."""
+        ends = [self.at(*p) for p in places]
+        way = [
+            (a[0] + (b[0] - a[0]) * k / 8, a[1] + (b[1] - a[1]) * k / 8, 0.5)
+            for a, b in itertools.pairwise(ends)
+            for k in range(9)
+        ]
+        self.desk.write(way)
+
+    def dark(self, x_mm: float, y_mm: float, reach_mm: float = 1.5) -> int:
+        """Dark pixels of the page around a place."""
+        scale = self.desk.js("return document.querySelector('[data-layer=page]').width") / 105
+        side = 2 * reach_mm * scale
+        return self.desk.inked("page", ((x_mm - reach_mm) * scale, (y_mm - reach_mm) * scale, side, side))
+
+    def test_a_slip_is_rubbed_out_and_the_pen_writes_on(self) -> None:
+        desk = self.desk
+        whole = self.dark(50, 30)
+        self.assertGreater(whole, 10)
+        desk.press("rub", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Rub out here\"]')", "the pen to rub")
+        desk.turn_to("ink")
+        desk.press("Rub until told otherwise", ".rub")
+        desk.says("One rub, then write", ".rub")
+        desk.rests()
+        self.go((50, 24), (50, 36))
+        until_true(lambda: len(self.there()) == 4, "a line cut in two")
+        until_true(lambda: self.dark(50, 30) == 0, "no ink where it was rubbed")
+        self.assertGreater(self.dark(40, 30), 10)
+        self.assertIn("line-2", self.there(), "the wash was not to be touched")
+        desk.wait("document.querySelector('[aria-label=\"Write here\"]')", "the pen to write after one rub")
+        desk.rests()
+        self.go((30, 66), (60, 66))
+        desk.all_kept()
+        self.assertEqual(len(self.there()), 5)
+        desk.driver.refresh()
+        desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page")
+        desk.rests()
+        desk.press("Undo")
+        until_true(lambda: len(self.there()) == 4, "the new stroke to go, after a reload")
+        desk.press("Undo")
+        until_true(lambda: sorted(self.there()) == ["line-0", "line-1", "line-2"], "the line as it was")
+        until_true(lambda: self.dark(50, 30) == whole, "its ink, pixel for pixel as many")
+        desk.press("Redo")
+        until_true(lambda: self.dark(50, 30) == 0, "it rubbed out again")
+        self.assertEqual(desk.trouble(), [])
+
+    def test_the_erasers_own_end_rubs_whole_strokes_and_a_held_verb_ends(self) -> None:
+        desk = self.desk
+        desk.press("rub", ".verbs")
+        desk.press("whole strokes", ".rub")
+        desk.press("write", ".verbs")
+        desk.rests()
+        x, y = self.at(60, 55)
+        desk.js(
+            """
+const c = document.querySelector('[data-layer=live]'), [x, y] = arguments
+const say = (type, buttons, dy) => c.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 77,
+  pointerType: 'pen', button: 5, buttons, clientX: x, clientY: y + dy, pressure: buttons ? 0.5 : 0, isPrimary: true }))
+c.setPointerCapture = () => {}
+say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, k); say('pointerup', 0, 9)
+""",
+            x,
+            y,
+        )
+        until_true(lambda: "line-1" not in self.there(), "the whole line to go")
+        until_true(lambda: self.dark(30, 55) == 0, "its ink too")
+        # the other hand holds a key while the pen does it
+        desk.js("dispatchEvent(new KeyboardEvent('keydown', { key: 'r', bubbles: true }))")
+        desk.wait("document.querySelector('.verbs [aria-pressed=true]').textContent.trim() === 'rub'", "rub held")
+        desk.rests()
+        self.go((40, 26), (40, 34))
+        until_true(lambda: not {"line-0", "line-2"} & set(self.there()), "what the eraser met")
+        desk.js("dispatchEvent(new KeyboardEvent('keyup', { key: 'r', bubbles: true }))")
+        desk.wait(
+            "document.querySelector('.verbs [aria-pressed=true]').textContent.trim() === 'write'", "writing again"
+        )
+
+    def test_ink_is_ringed_moved_sized_copied_and_deleted_by_pen_alone(self) -> None:
+        desk = self.desk
+        desk.press("choose", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        desk.rests()
+        self.go((70, 51), (70, 59))
+        desk.says("1 stroke chosen", ".margin")
+        self.go((50, 55), (50, 64))  # inside the frame: it is carried
+        until_true(lambda: self.dark(50, 64) > 10 and self.dark(50, 55) == 0, "the line further down")
+        desk.says("1 stroke chosen", ".margin")
+        moved = self.there()
+        self.assertNotIn("line-1", moved)
+        box = desk.js(
+            "const r = document.querySelector('[data-chosen] ~ rect');"
+            "return ['x', 'y', 'width', 'height'].map(k => r[k].baseVal.value)"
+        )
+        corner = (box[0] + box[2], box[1] + box[3])
+        self.go(corner, (box[0] + box[2] / 2, box[1] + box[3] / 2))
+        until_true(lambda: self.there() != moved and self.dark(75, 64) == 0, "the line half as long")
+        desk.press("Copy", ".margin")
+        until_true(lambda: len(self.there()) == 4, "a copy")
+        desk.press("Delete", ".margin")
+        until_true(lambda: len(self.there()) == 3, "the copy gone")
+        for left in (4, 3):
+            desk.press("Undo")
+            until_true(lambda n=left: len(self.there()) == n, f"{left} strokes")
+        desk.press("Undo")
+        desk.press("Undo")
+        until_true(lambda: "line-1" in self.there(), "all as it was")
+        until_true(lambda: self.dark(50, 55) > 10, "its ink where it was")
+        desk.press("All ink", ".margin")
+        desk.says("3 strokes chosen", ".margin")
+        resize(desk.driver, 390, 844)
+        desk.frames()
+        self.assertLessEqual(desk.js("return document.documentElement.scrollWidth"), 390)
+        self.assertEqual(desk.trouble(), [])

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { useScreen } from '@/stores/screen'
+import { VERBS, useVerb, type Verb } from '@/stores/verb'
+
+/** What the pen does, in words at the end of the roll: a press stays, a hold lasts as long as it is held. */
+const verb = useVerb()
+const screen = useScreen()
+const PALM_MM = 16 // what touches with more than this is no finger
+let holder: number | undefined
+
+function down(event: PointerEvent, which: Verb) {
+  const size = Math.max(event.width, event.height) / screen.pxPerMm
+  if (event.button || (event.pointerType === 'touch' && size > PALM_MM)) return
+  holder = event.pointerId
+  verb.press(which)
+}
+/** Pressed without a pointer. */
+const byKey = (event: MouseEvent, which: Verb) => event.detail === 0 && verb.press(which)
+useEventListener(document, ['pointerup', 'pointercancel'], (event: PointerEvent) => {
+  if (event.pointerId !== holder) return
+  holder = undefined
+  verb.letGo()
+})
+</script>
+
+<template>
+  <div class="verbs" role="group" aria-label="What the pen does">
+    <button
+      v-for="(word, key) in VERBS"
+      :key="key"
+      type="button"
+      :aria-pressed="verb.now === key"
+      @pointerdown="down($event, key)"
+      @click="byKey($event, key)"
+    >
+      {{ word }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.verbs {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(52px, auto);
+  flex: none;
+  border-left: var(--line) solid var(--rule);
+}
+button {
+  min-height: var(--target);
+  padding: 0 8px;
+  border-top: 4px solid transparent;
+  font: italic 16px / 1.2 var(--book);
+  touch-action: none;
+  user-select: none;
+}
+button:hover {
+  text-decoration: underline;
+}
+button[aria-pressed='true'] {
+  border-top-color: var(--accent);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useChosen } from '@/stores/chosen'
+import { useDesk } from '@/stores/desk'
+
+/** What choosing does, and what can be done with the ink that is chosen. */
+const chosen = useChosen()
+const desk = useDesk()
+const COPY_MM = 6 // a copy lies this far down and aside
+const act = (work: () => Promise<void>) => void desk.attempt(work)
+</script>
+
+<template>
+  <div class="choose">
+    <p v-if="!chosen.ids.length" class="book first">
+      The pen chooses now: touch ink, cross it or draw a ring around it. The same again lets it go.
+    </p>
+    <p v-else class="book first">
+      {{ chosen.ids.length }} {{ chosen.ids.length === 1 ? 'stroke' : 'strokes' }} chosen: drag inside the frame to move
+      them, a corner to size or turn them.
+    </p>
+    <div class="acts">
+      <button type="button" class="word-button" @click="act(() => chosen.like(true))">All ink</button>
+      <template v-if="chosen.ids.length">
+        <button type="button" class="word-button" @click="act(() => chosen.like(false))">All like these</button>
+        <button
+          type="button"
+          class="word-button"
+          @click="act(() => chosen.place([1, 0, 0, 1, COPY_MM, COPY_MM], true))"
+        >
+          Copy
+        </button>
+        <button type="button" class="word-button" @click="act(() => chosen.place(chosen.turned(Math.PI / 2)))">
+          Quarter turn
+        </button>
+        <button type="button" class="word-button" @click="act(() => chosen.place(chosen.flipped()))">Flip</button>
+        <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+        <button
+          type="button"
+          class="word-button wide"
+          :aria-pressed="chosen.wider"
+          @click="chosen.wider = !chosen.wider"
+        >
+          {{ chosen.wider ? 'Sized, lines grow too' : 'Sized, lines keep their width' }}
+        </button>
+        <button type="button" class="word-button wide" @click="chosen.letGo()">Let it go</button>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.choose {
+  display: grid;
+  gap: 10px;
+}
+.first {
+  font-size: 16px;
+  font-style: italic;
+  line-height: 1.4;
+}
+.acts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.acts .word-button {
+  padding: 0 6px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 900px) {
+  .choose .acts {
+    grid-template-columns: repeat(auto-fit, minmax(96px, 1fr));
+  }
+  .choose .wide {
+    grid-column: span 2;
+  }
+}
+
+@media (max-width: 900px) {
+  .choose {
+    grid-column: 1 / -1;
+    grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+    align-items: center;
+  }
+}
+</style>

@@ -1,0 +1,121 @@
+import { computed, shallowRef, watch, type Ref } from 'vue'
+import { api, take, type Recipe, type SheetItem } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
+import { HERE, useChosen, type Grip } from '@/stores/chosen'
+import { useDesk } from '@/stores/desk'
+import { useInk, type NewStroke } from '@/stores/ink'
+import { usePlans } from '@/stores/plans'
+import { useScreen } from '@/stores/screen'
+import { useVerb } from '@/stores/verb'
+import type { Sample } from '@/ink'
+import type { Wet, WrittenWith } from './use-writing'
+
+const MOST_OF_WAY = 4000
+const GRIP_PX = 22
+const LEAST_FRAME_PX = 60
+const TAP_MM = 0.8 // a drag shorter than this chooses instead
+
+type Place = readonly [number, number]
+/** The way a stroke went, no more of it than the server takes. */
+function wayOf({ x_mm, y_mm }: NewStroke): [number, number][] {
+  const every = Math.ceil(x_mm.length / MOST_OF_WAY)
+  return x_mm.map((x, k): [number, number] => [x, y_mm[k]!]).filter((_, k) => k % every === 0)
+}
+
+/** Ways that rub and choose: what they are drawn with while the pen goes, and what becomes of them. */
+export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>) {
+  const desk = useDesk()
+  const ink = useInk()
+  const chosen = useChosen()
+  const plans = usePlans()
+  const screen = useScreen()
+  const verb = useVerb()
+  const chooser = shallowRef<WrittenWith>()
+  const rubber = shallowRef<WrittenWith>()
+  const ways = new Set<string>()
+  let grip: { kind: Grip; from: Place } | undefined
+
+  watch(cssScale, (scale) => scale && (chosen.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
+
+  /** Across the eraser on the page, mm. */
+  const eraserMm = computed(() => {
+    const mm = verb.asSeen ? (verb.eraserMm * screen.pxPerMm) / (cssScale.value || screen.pxPerMm) : verb.eraserMm
+    return Math.min(100, Math.max(0.1, mm))
+  })
+
+  const drawnWith = (does: 'rub' | 'choose', body: object, paper: SheetItem['paper']) =>
+    plans
+      .planOf({ format: 'gray-quill/pen@1', body } as Recipe, paper)
+      .then((plan): WrittenWith => ({ plan, id: '', revision: 0, draft: null, does }))
+  const made = useLatest(
+    async ({ paper, dark, mm, whole }: { paper: SheetItem['paper']; dark: boolean; mm: number; whole: boolean }) => ({
+      choose: await drawnWith('choose', { colour: dark ? '#a9d6ce' : '#2e5e5a', width_mm: 0.4 }, paper),
+      rub: await drawnWith(
+        'rub',
+        whole
+          ? { colour: dark ? '#ffffff' : '#5c626b', opacity: 0.3, width_mm: mm }
+          : { colour: paper.colour, width_mm: mm },
+        paper,
+      ),
+    }),
+    ({ choose, rub }) => {
+      chooser.value = choose
+      rubber.value = rub
+    },
+  )
+  watch(
+    [() => sheet.value?.paper, eraserMm, () => verb.whole],
+    ([paper, mm, whole]) => {
+      if (!paper) return
+      void desk.attempt(() => made.want({ paper, dark: sheet.value!.paper_is_dark, mm, whole }))
+    },
+    { immediate: true },
+  )
+
+  /** What a way from this place is drawn with; undefined where the pen simply writes. */
+  function penAt(place: Place, eraserEnd: boolean): WrittenWith | 'write' | undefined {
+    grip = undefined
+    if (eraserEnd || verb.now === 'rub') return rubber.value
+    if (verb.now !== 'choose') return 'write'
+    const kind = chosen.gripAt(place, GRIP_PX / cssScale.value)
+    if (!kind || !chooser.value) return chooser.value
+    grip = { kind, from: place }
+    return { ...chooser.value, plan: { ...chooser.value.plan, opacity: 0 } }
+  }
+
+  /** The pen is at these places now. */
+  function going(samples: readonly Sample[]) {
+    const last = samples.at(-1)
+    if (grip && last) chosen.carried = chosen.dragged(grip.kind, grip.from, [last.x, last.y])
+  }
+
+  /** A way ended: rub or choose along it, or put what it carried down. */
+  async function ended(stroke: NewStroke, pen: WrittenWith, drawn: Wet, dry: (drawn: Wet) => void): Promise<void> {
+    ways.add(stroke.id)
+    const way = wayOf(stroke)
+    const id = sheet.value?.id
+    verb.did(pen.does!)
+    if (!id || !way.length) return
+    if (pen.does === 'rub') {
+      if (!verb.whole) dry(drawn)
+      const body = { way, radius_mm: eraserMm.value / 2, whole: verb.whole, of: verb.touches }
+      const params = { path: { sheet_id: id } }
+      const done = await desk.attempt(() =>
+        ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body }))),
+      )
+      if (!done?.away.length) ink.showAgain(id)
+      return
+    }
+    const held = grip
+    grip = undefined
+    const to = way.at(-1)!
+    if (held && (held.kind !== 'move' || Math.hypot(to[0] - held.from[0], to[1] - held.from[1]) > TAP_MM)) {
+      await desk.attempt(() => chosen.place(chosen.dragged(held.kind, held.from, to)))
+    } else {
+      chosen.carried = HERE
+      await desk.attempt(() => chosen.along(id, way))
+    }
+  }
+
+  return { eraserMm, penAt, going, ended, drew: (id: string) => ways.has(id) }
+}

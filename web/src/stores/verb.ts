@@ -1,0 +1,40 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+/** What the pen does on the sheet. */
+export const VERBS = { write: 'write', rub: 'rub', choose: 'choose' } as const
+export type Verb = keyof typeof VERBS
+/** Sizes of an eraser that are one press away, mm across. */
+export const ERASERS_MM = [1.5, 4, 10] as const
+
+export const useVerb = defineStore('verb', () => {
+  const now = ref<Verb>('write')
+  let before: Verb = 'write'
+  let used = false
+  /** Across, mm: on the page, or as it is seen on the screen. */
+  const eraserMm = useLocalStorage('gray-quill-eraser-mm', 4)
+  const asSeen = useLocalStorage('gray-quill-eraser-as-seen', false)
+  const whole = useLocalStorage('gray-quill-eraser-whole', false)
+  const touches = useLocalStorage<'ink' | 'washes' | 'both'>('gray-quill-eraser-touches', 'both')
+  /** One rub, and the pen writes again. */
+  const once = useLocalStorage('gray-quill-eraser-once', false)
+
+  /** A verb is pressed: it lasts. Held down while the pen does it, it ends as it is let go. */
+  function press(verb: Verb) {
+    if (now.value !== verb) before = now.value
+    now.value = verb
+    used = false
+  }
+  function letGo() {
+    if (used) now.value = before
+    used = false
+  }
+  /** The pen did what the verb says. */
+  function did(verb: Verb) {
+    used = true
+    if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
+  }
+
+  return { now, eraserMm, asSeen, whole, touches, once, press, letGo, did }
+})
