@@ -46,10 +46,10 @@ def surfaced(desk: Desk, surface: str) -> None:
 
 
 class Layout(DeskCase):
-    def faults(self, where: str) -> list[Any]:
-        """What geometry says of this view in every window: on e-ink, whose lines are the thickest, and once on each."""
+    def faults(self, where: str, sizes: tuple[tuple[int, int], ...] = SIZES) -> list[Any]:
+        """What geometry says of this view in windows: on e-ink, whose lines are the thickest, and once on each."""
         desk, found = self.desk, []
-        for k, (width, height) in enumerate(SIZES):
+        for k, (width, height) in enumerate(sizes):
             resize(desk.driver, width, height)
             desk.frames(6)
             for surface in SURFACES if not k else SURFACES[-1:]:
@@ -78,7 +78,7 @@ class Layout(DeskCase):
                 self.assertEqual(self.axe(where), [])
                 self.assertEqual(self.faults(where), [])
 
-    def test_every_verb_holds_in_every_window_and_passes_axe(self) -> None:
+    def test_every_verb_holds_in_narrow_windows_and_passes_axe(self) -> None:
         desk = self.desk
         desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")
         desk.open("sheet")
@@ -90,7 +90,7 @@ class Layout(DeskCase):
                     desk.press("All ink", ".margin")
                     desk.says("strokes chosen", ".margin")
                 self.assertEqual(self.axe(verb), [])
-                self.assertEqual(self.faults(verb), [])
+                self.assertEqual(self.faults(verb, SIZES[:3]), [])
 
     def test_little_sheets_hold_in_every_window_and_pass_axe(self) -> None:
         desk = self.desk

@@ -1,6 +1,7 @@
 """Mending a sheet with the pen alone: rub out, take back, choose, move, size, copy; and what is kept of it."""
 
 import itertools
+import json
 
 from gray_quill.store.database import connect
 from tests.browser.desk import DeskCase, until_true
@@ -12,18 +13,19 @@ STRIP = [("reed-ballpoint", 30), ("reed-ballpoint", 55), ("dusk-wash", 30)]
 class Mending(DeskCase):
     """Two lines and a wash on a blank sheet, mended on the screen."""
 
-    shared = False
+    number = itertools.count(1)
 
     def setUp(self) -> None:
         super().setUp()
-        desk = self.desk
+        desk, number = self.desk, next(self.number)
+        self.sheet, self.lines = f"mend-{number}", [f"line-{number}-{n}" for n in range(3)]
         self.db = connect(desk.server.folder)
         self.addCleanup(self.db.close)
         like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
-        desk.ask("sheets", {"id": "mend", "name": "Mend", "paper": "blank A6", **like})
+        desk.ask("sheets", {"id": self.sheet, "name": "Mend", "paper": "blank A6", **like})
         strokes = [
             {
-                "id": f"line-{k}",
+                "id": self.lines[k],
                 "pen_id": pen,
                 "revision": 1,
                 "t_ms": [0, 300, 600],
@@ -32,13 +34,15 @@ class Mending(DeskCase):
             }
             for k, (pen, y) in enumerate(STRIP)
         ]
-        desk.ask("sheets/mend/strokes", {"strokes": strokes})
-        desk.ask("desk", {"sheet_id": "mend"}, "PATCH")
+        desk.ask(f"sheets/{self.sheet}/strokes", {"strokes": strokes})
+        desk.ask("desk", {"sheet_id": self.sheet}, "PATCH")
+        desk.open(rests=False)
+        desk.js("for (const k of Object.keys(localStorage)) if (/eraser|write/.test(k)) localStorage.removeItem(k)")
         desk.open()
 
     def there(self) -> list[str]:
-        rows = self.db.execute("SELECT id FROM strokes WHERE sheet_id = 'mend' AND binned_at IS NULL ORDER BY place")
-        return [r[0] for r in rows]
+        row = "SELECT id FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place"
+        return [r[0] for r in self.db.execute(row, (self.sheet,))]
 
     def at(self, x_mm: float, y_mm: float) -> tuple[float, float]:
         left, top, wide = self.desk.js(
@@ -76,7 +80,7 @@ class Mending(DeskCase):
         until_true(lambda: len(self.there()) == 4, "a line cut in two")
         until_true(lambda: self.dark(50, 30) == 0, "no ink where it was rubbed")
         self.assertGreater(self.dark(40, 30), 10)
-        self.assertIn("line-2", self.there(), "the wash was not to be touched")
+        self.assertIn(self.lines[2], self.there(), "the wash was not to be touched")
         desk.wait("document.querySelector('[aria-label=\"Write here\"]')", "the pen to write after one rub")
         desk.rests()
         self.go((30, 66), (60, 66))
@@ -88,7 +92,7 @@ class Mending(DeskCase):
         desk.press("Undo")
         until_true(lambda: len(self.there()) == 4, "the new stroke to go, after a reload")
         desk.press("Undo")
-        until_true(lambda: sorted(self.there()) == ["line-0", "line-1", "line-2"], "the line as it was")
+        until_true(lambda: sorted(self.there()) == self.lines, "the line as it was")
         until_true(lambda: self.dark(50, 30) == whole, "its ink, pixel for pixel as many")
         desk.press("Redo")
         until_true(lambda: self.dark(50, 30) == 0, "it rubbed out again")
@@ -112,14 +116,14 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
             x,
             y,
         )
-        until_true(lambda: "line-1" not in self.there(), "the whole line to go")
+        until_true(lambda: self.lines[1] not in self.there(), "the whole line to go")
         until_true(lambda: self.dark(30, 55) == 0, "its ink too")
         # the other hand holds a key while the pen does it
         desk.js("dispatchEvent(new KeyboardEvent('keydown', { key: 'r', bubbles: true }))")
         desk.wait("document.querySelector('.verbs [aria-pressed=true]').textContent.trim() === 'rub'", "rub held")
         desk.rests()
         self.go((40, 26), (40, 34))
-        until_true(lambda: not {"line-0", "line-2"} & set(self.there()), "what the eraser met")
+        until_true(lambda: not {self.lines[0], self.lines[2]} & set(self.there()), "what the eraser met")
         desk.js("dispatchEvent(new KeyboardEvent('keyup', { key: 'r', bubbles: true }))")
         desk.wait(
             "document.querySelector('.verbs [aria-pressed=true]').textContent.trim() === 'write'", "writing again"
@@ -136,7 +140,7 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         until_true(lambda: self.dark(50, 64) > 10 and self.dark(50, 55) == 0, "the line further down")
         desk.says("1 stroke chosen", ".margin")
         moved = self.there()
-        self.assertNotIn("line-1", moved)
+        self.assertNotIn(self.lines[1], moved)
         box = desk.js(
             "const r = document.querySelector('[data-chosen] ~ rect');"
             "return ['x', 'y', 'width', 'height'].map(k => r[k].baseVal.value)"
@@ -148,16 +152,54 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         until_true(lambda: len(self.there()) == 4, "a copy")
         desk.press("Delete", ".margin")
         until_true(lambda: len(self.there()) == 3, "the copy gone")
-        for left in (4, 3):
+        desk.press("Undo")
+        until_true(lambda: len(self.there()) == 4, "the copy again")
+        for _ in range(3):
             desk.press("Undo")
-            until_true(lambda n=left: len(self.there()) == n, f"{left} strokes")
-        desk.press("Undo")
-        desk.press("Undo")
-        until_true(lambda: "line-1" in self.there(), "all as it was")
+        until_true(lambda: self.lines[1] in self.there(), "all as it was")
         until_true(lambda: self.dark(50, 55) > 10, "its ink where it was")
         desk.press("All ink", ".margin")
         desk.says("3 strokes chosen", ".margin")
+        self.addCleanup(resize, desk.driver, 1280, 800)
         resize(desk.driver, 390, 844)
         desk.frames()
         self.assertLessEqual(desk.js("return document.documentElement.scrollWidth"), 390)
+        self.assertEqual(desk.trouble(), [])
+
+    def test_room_is_opened_a_ring_rubs_and_ink_goes_to_another_sheet(self) -> None:
+        desk = self.desk
+        like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
+        desk.ask("sheets", {"id": "other", "name": "Other", "paper": "blank A6", **like})
+        desk.open()
+        desk.press("choose", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        desk.rests()
+        desk.press("Open space", ".margin")
+        self.go((90, 42), (90, 50))
+        until_true(lambda: self.dark(50, 63) > 10 and self.dark(50, 55) == 0, "the lower line 8 mm further down")
+        self.assertGreater(self.dark(50, 30), 10, "what lies above stays")
+        desk.says("1 stroke chosen", ".margin")
+        desk.press("Take along", ".margin")
+        desk.press("Mend", "h1")
+        desk.press("Other", ".choices")
+        desk.says("Other", "h1")
+        desk.rests()
+        desk.press("choose", ".verbs")
+        desk.press("Put 1 stroke here", ".margin")
+        until_true(lambda: self.dark(50, 63) > 10, "its ink on the other sheet")
+        desk.press("rub", ".verbs")
+        desk.press("inside a ring", ".rub")
+        desk.rests()
+        self.go((10, 58), (95, 58), (95, 69), (10, 69), (10, 58))
+        until_true(lambda: self.dark(50, 63) == 0, "the ring to rub it out")
+        desk.press("write", ".verbs")
+        desk.press("write", ".verbs")
+        desk.press("0.60 mm", ".pen-set")
+        desk.says("changes not kept", "header")
+        desk.rests()
+        self.go((30, 20), (60, 20))
+        desk.all_kept()
+        row = "SELECT r.recipe FROM strokes s JOIN pen_revisions r USING (pen_id, revision) WHERE s.sheet_id = 'other'"
+        widths = [json.loads(r[0])["body"]["width_mm"] for r in self.db.execute(f"{row} AND s.binned_at IS NULL")]
+        self.assertEqual(widths, [0.6], "the pen writes as it was set in the margin")
         self.assertEqual(desk.trouble(), [])

@@ -72,11 +72,15 @@ class Mending(ApiCase):
         np.testing.assert_array_equal(self.pixels(), after)
 
     def test_whole_strokes_go_at_a_touch_and_washes_by_themselves(self) -> None:
-        gone = self.rub([[25, 30]], whole=True, of="washes")
+        gone = self.rub([[25, 30]], takes="strokes", of="washes")
         self.assertEqual((gone["away"], gone["back"]), ([self.wash], []))
-        self.assertEqual(self.rub([[25, 30]], whole=True, of="washes")["away"], [])
+        self.assertEqual(self.rub([[25, 30]], takes="strokes", of="washes")["away"], [])
         self.assertEqual(self.rub([[90, 90]])["away"], [])
-        self.assertEqual(set(self.rub([[25, 20], [25, 70]], whole=True)["away"]), {self.upper, self.lower})
+        ring: list[list[float]] = [[10, 55], [70, 55], [70, 65], [10, 65]]
+        undone = self.rub(ring, takes="ringed")
+        self.assertEqual(undone["away"], [self.lower], "the ring holds one, and touches none")
+        self.swap(undone)
+        self.assertEqual(set(self.rub([[25, 20], [25, 70]], takes="strokes")["away"]), {self.upper, self.lower})
 
     def test_ink_is_moved_scaled_and_copied_and_its_traces_stay(self) -> None:
         before = self.pixels()
@@ -140,7 +144,7 @@ class Mending(ApiCase):
         self.assertEqual(
             self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", {"away": ["nobody"], "back": []}).status_code, 404
         )
-        self.rub([[40, 20], [40, 40]], whole=True, of="ink")  # another window moves what was rubbed meanwhile
+        self.rub([[40, 20], [40, 40]], takes="strokes", of="ink")  # another window moves what was rubbed meanwhile
         self.assertEqual(self.ask("POST", place, {"ids": [self.upper], "placement": here}).status_code, 409)
         self.assertEqual(self.ids(), [i for i in before if i != self.upper])
 

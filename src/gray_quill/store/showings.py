@@ -5,7 +5,7 @@ import json
 import sqlite3
 from collections.abc import Iterable, Sequence
 
-from gray_quill.core.errors import Conflict
+from gray_quill.core.errors import Binned, Conflict
 from gray_quill.core.ink.showing import AS_WRITTEN, HERE, Placement, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.sheets import count_ink_change, get_sheet, index_of, stroke_index
@@ -73,7 +73,8 @@ def put_in_place(
         if any(i not in there for i in (*going, *(f.of for f in fresh))):
             raise Conflict("Some of this ink was changed elsewhere meanwhile. Look at it, then do it again.", "ids")
         last = db.execute("SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (goal,)).fetchone()[0]
-        get_sheet(db, goal)
+        if get_sheet(db, goal).binned:
+            raise Binned(f"The sheet {goal!r} is in the bin. Put it back, or choose another.", "to_sheet")
         for k, stroke in enumerate(fresh):
             db.execute(
                 "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing) "

@@ -9,6 +9,7 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.met import strokes_ringed
 from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, Placement, after, check_placement, placed
@@ -28,10 +29,10 @@ Entry = tuple[str, str, int]
 
 
 class RubWay(Way):
-    """whole: strokes go that it touches, else only what it goes over; of: what it may touch."""
+    """takes: only what it goes over, the strokes it touches, or those a ring holds; of: what it may touch."""
 
     radius_mm: float = Field(ge=0.05, le=60)
-    whole: bool = False
+    takes: Literal["rubbed", "strokes", "ringed"] = "rubbed"
     of: Literal["ink", "washes", "both"] = "both"
 
 
@@ -71,20 +72,23 @@ class SwapInk(Model):
 
 @operation(mending, "POST", "/sheets/<sheet_id>/rub", Rubbed, body=RubWay, costly=True)
 def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
-    """Rub out along a way: whole strokes, or exactly what an eraser of this size goes over."""
-    sweep = sweep_of(body.way, body.radius_mm)
+    """Rub out along a way: whole strokes, those in a ring, or exactly what an eraser of this size goes over."""
+    way = np.array(body.way, float)
+    sweep = sweep_of(way, body.radius_mm)
     with transaction(db()):
         sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
         pairs = memory().strokes(db(), index, sheet.paper)
         may = [
             k for k, (_, ink) in enumerate(pairs) if body.of == "both" or ink.recipe.is_wash == (body.of == "washes")
         ]
-        met = [may[k] for k in touched([pairs[k][1] for k in may], sweep, in_time)]
+        inks = [pairs[k][1] for k in may]
+        ringed = body.takes == "ringed"
+        met = [may[k] for k in (strokes_ringed(inks, way, in_time) if ringed else touched(inks, sweep, in_time))]
         was = [index[k] for k in met]
         if not was:
             return Rubbed(away=[], back=[], box_mm=None, sheet=sheet)
         fresh: list[Fresh] = []
-        if not body.whole:
+        if body.takes == "rubbed":
             showings, stem = showings_of(db(), [e[0] for e in was]), new_id("rub")
             for k in met:
                 in_time()

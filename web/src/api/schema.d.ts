@@ -1163,7 +1163,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Rub out along a way: whole strokes, or exactly what an eraser of this size goes over. */
+        /** Rub out along a way: whole strokes, those in a ring, or exactly what an eraser of this size goes over. */
         post: operations["rub_out"];
         delete?: never;
         options?: never;
@@ -3575,7 +3575,7 @@ export interface components {
         Roll: {
             pen_ids: string[];
         };
-        /** @description whole: strokes go that it touches, else only what it goes over; of: what it may touch. */
+        /** @description takes: only what it goes over, the strokes it touches, or those a ring holds; of: what it may touch. */
         RubWay: {
             /**
              * @default both
@@ -3583,12 +3583,15 @@ export interface components {
              */
             of: "ink" | "washes" | "both";
             radius_mm: number;
+            /**
+             * @default rubbed
+             * @enum {string}
+             */
+            takes: "rubbed" | "strokes" | "ringed";
             way: [
                 number,
                 number
             ][];
-            /** @default false */
-            whole: boolean;
         };
         /** @description away: the strokes that went; back: what is left of them. Swapping the two takes it back. */
         Rubbed: {

@@ -30,6 +30,7 @@ useEventListener(document, ['pointerup', 'pointercancel'], (event: PointerEvent)
       v-for="(word, key) in VERBS"
       :key="key"
       type="button"
+      :title="key === 'write' && verb.now === 'write' ? 'Press again for widths, colours, opacity' : undefined"
       :aria-pressed="verb.now === key"
       @pointerdown="down($event, key)"
       @click="byKey($event, key)"

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Box, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
 import { useInk } from './ink'
+import { useSteps } from './steps'
 import { useVerb } from './verb'
 
 /** A place (x, y) goes to (a x + c y + e, b x + d y + f). */
@@ -17,6 +18,7 @@ export const useChosen = defineStore('chosen', () => {
   const desk = useDesk()
   const ink = useInk()
   const verb = useVerb()
+  const steps = useSteps()
   /** The pen chooses instead of writing. */
   const choosing = computed({
     get: () => verb.now === 'choose',
@@ -28,6 +30,10 @@ export const useChosen = defineStore('chosen', () => {
   /** Where the chosen ink is being dragged to. */
   const carried = ref<Placement>(HERE)
   const wider = ref(true)
+  /** The next way down the page opens space there. */
+  const opening = ref(false)
+  /** Ink taken along, to be put on another sheet. */
+  const bundle = shallowRef<{ sheetId: string; ids: string[] }>()
   /** Side of the frame at least, mm, so that its corners stay apart. */
   const leastMm = ref(8)
   const box = computed<Box | undefined>(() => {
@@ -45,6 +51,7 @@ export const useChosen = defineStore('chosen', () => {
   )
 
   function letGo() {
+    opening.value = false
     paths.value = new Map()
     carried.value = HERE
   }
@@ -118,6 +125,27 @@ export const useChosen = defineStore('chosen', () => {
     })
   }
 
+  /** All ink below a place of the page moves down, or up, as far as the way went. */
+  async function openSpace(fromMm: number, toMm: number): Promise<void> {
+    opening.value = false
+    await like(true)
+    const below = [...paths.value].filter(([, path]) => lowest(path.map((p) => p[1]!)) >= fromMm)
+    paths.value = new Map(below)
+    await place([1, 0, 0, 1, 0, toMm - fromMm])
+  }
+
+  /** Put the ink that was taken along on this sheet, where it lay on its own. */
+  async function putDown(): Promise<void> {
+    const [kept, sheetId] = [bundle.value, desk.sheet?.id]
+    if (!kept || !sheetId) return
+    const body = { ids: kept.ids, placement: HERE, wider: true, copy_ink: true, to_sheet: sheetId }
+    const params = { path: { sheet_id: kept.sheetId } }
+    const done = await ink.inLine(() => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params, body })))
+    steps.note(sheetId, { away: done.back, back: [] })
+    ink.showAgain(sheetId)
+    chooseThese(done.strokes)
+  }
+
   /** Which grip of the frame a place lies on, reach mm around its corners. */
   function gripAt([x, y]: readonly [number, number], reach: number): Grip | undefined {
     const b = box.value
@@ -163,6 +191,10 @@ export const useChosen = defineStore('chosen', () => {
     box,
     carried,
     leastMm,
+    opening,
+    bundle,
+    openSpace,
+    putDown,
     wider,
     along,
     like,

@@ -10,12 +10,14 @@ export const ERASERS_MM = [1.5, 4, 10] as const
 
 export const useVerb = defineStore('verb', () => {
   const now = ref<Verb>('write')
+  /** Widths, colours and opacities of the pen stand in the margin. */
+  const setsPen = useLocalStorage('gray-quill-write-sets-pen', false)
   let before: Verb = 'write'
   let used = false
   /** Across, mm: on the page, or as it is seen on the screen. */
   const eraserMm = useLocalStorage('gray-quill-eraser-mm', 4)
   const asSeen = useLocalStorage('gray-quill-eraser-as-seen', false)
-  const whole = useLocalStorage('gray-quill-eraser-whole', false)
+  const takes = useLocalStorage<'rubbed' | 'strokes' | 'ringed'>('gray-quill-eraser-takes', 'rubbed')
   const touches = useLocalStorage<'ink' | 'washes' | 'both'>('gray-quill-eraser-touches', 'both')
   /** One rub, and the pen writes again. */
   const once = useLocalStorage('gray-quill-eraser-once', false)
@@ -23,6 +25,7 @@ export const useVerb = defineStore('verb', () => {
   /** A verb is pressed: it lasts. Held down while the pen does it, it ends as it is let go. */
   function press(verb: Verb) {
     if (now.value !== verb) before = now.value
+    else if (verb === 'write') setsPen.value = !setsPen.value
     now.value = verb
     used = false
   }
@@ -36,5 +39,5 @@ export const useVerb = defineStore('verb', () => {
     if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
   }
 
-  return { now, eraserMm, asSeen, whole, touches, once, press, letGo, did }
+  return { now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
 })

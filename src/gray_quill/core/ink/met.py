@@ -38,6 +38,17 @@ def strokes_met(
     return met
 
 
+def strokes_ringed(inks: Sequence[Ink], way_mm: Floats, step: Callable[[], object] = lambda: None) -> list[int]:
+    """Places of the strokes that lie inside a way by half or more of their path; it is closed where it ends."""
+    found = []
+    for k, ink in enumerate(inks):
+        step()
+        path = np.column_stack((ink.x_mm, ink.y_mm))
+        if _inside(path[:: max(1, len(path) // LOOKED_AT)], way_mm) >= 0.5:
+            found.append(k)
+    return found
+
+
 def _even(way_mm: Floats) -> Floats:
     """The way in steps of at most STEP_MM."""
     gaps = np.hypot(*np.diff(way_mm, axis=0).T)

@@ -11,7 +11,10 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
 
 <template>
   <div class="choose">
-    <p v-if="!chosen.ids.length" class="book first">
+    <p v-if="chosen.opening" class="book first">
+      Draw from where room is wanted to where the ink below shall begin: all of it moves along.
+    </p>
+    <p v-else-if="!chosen.ids.length" class="book first">
       The pen chooses now: touch ink, cross it or draw a ring around it. The same again lets it go.
     </p>
     <p v-else class="book first">
@@ -20,6 +23,23 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
     </p>
     <div class="acts">
       <button type="button" class="word-button" @click="act(() => chosen.like(true))">All ink</button>
+      <button
+        v-if="!chosen.ids.length"
+        type="button"
+        class="word-button"
+        :aria-pressed="chosen.opening"
+        @click="chosen.opening = !chosen.opening"
+      >
+        Open space
+      </button>
+      <button
+        v-if="chosen.bundle && chosen.bundle.sheetId !== desk.sheet?.id"
+        type="button"
+        class="word-button wide"
+        @click="act(chosen.putDown)"
+      >
+        Put {{ chosen.bundle.ids.length }} {{ chosen.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
+      </button>
       <template v-if="chosen.ids.length">
         <button type="button" class="word-button" @click="act(() => chosen.like(false))">All like these</button>
         <button
@@ -34,6 +54,13 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(chosen.flipped()))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+        <button
+          type="button"
+          class="word-button wide"
+          @click="chosen.bundle = { sheetId: desk.sheet!.id, ids: chosen.ids }"
+        >
+          {{ chosen.bundle ? 'Taken along: open another sheet' : 'Take along to another sheet' }}
+        </button>
         <button
           type="button"
           class="word-button wide"

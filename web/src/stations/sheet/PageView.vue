@@ -241,7 +241,7 @@ defineExpose({ onScreen, frame })
         </svg>
         <ChosenInk :css-scale="page.cssScale.value" />
         <svg
-          v-if="nib && verb.now === 'rub'"
+          v-if="nib && verb.now === 'rub' && verb.takes !== 'ringed'"
           class="rim"
           :class="{ dark: sheet?.paper_is_dark }"
           :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"

@@ -10,8 +10,9 @@ const verb = useVerb()
 const screen = useScreen()
 const MOST_SHOWN_PX = 36
 const TAKES = [
-  [false, 'only where rubbed'],
-  [true, 'whole strokes'],
+  ['rubbed', 'only where rubbed'],
+  ['strokes', 'whole strokes'],
+  ['ringed', 'inside a ring'],
 ] as const
 const TOUCHES = { both: 'ink and washes', ink: 'ink', washes: 'washes' } as const
 const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
@@ -22,17 +23,17 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
     <p class="book first">The pen rubs out.</p>
     <div class="word-tabs" role="tablist" aria-label="What a touch takes" @keydown="walkTabs">
       <button
-        v-for="[whole, words] in TAKES"
+        v-for="[takes, words] in TAKES"
         :key="words"
         type="button"
         role="tab"
-        :aria-selected="verb.whole === whole"
-        @click="verb.whole = whole"
+        :aria-selected="verb.takes === takes"
+        @click="verb.takes = takes"
       >
         {{ words }}
       </button>
     </div>
-    <div class="sizes" role="group" aria-label="Size of the eraser">
+    <div v-if="verb.takes !== 'ringed'" class="sizes" role="group" aria-label="Size of the eraser">
       <button
         v-for="mm in ERASERS_MM"
         :key="mm"
@@ -45,7 +46,13 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
       </button>
       <NumberField v-model="verb.eraserMm" label="Eraser" unit="mm" :min="0.2" :max="60" :decimals="1" />
     </div>
-    <button type="button" class="word-button" :aria-pressed="verb.asSeen" @click="verb.asSeen = !verb.asSeen">
+    <button
+      v-if="verb.takes !== 'ringed'"
+      type="button"
+      class="word-button"
+      :aria-pressed="verb.asSeen"
+      @click="verb.asSeen = !verb.asSeen"
+    >
       {{ verb.asSeen ? 'So large on the screen' : 'So large on the page' }}
     </button>
     <div class="word-tabs" role="tablist" aria-label="What it may touch" @keydown="walkTabs">

@@ -19,6 +19,7 @@ import { useVerb, type Verb } from '@/stores/verb'
 import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
 import RubMargin from './RubMargin.vue'
+import WriteMargin from './WriteMargin.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
 const NOTES: [key: string, anchor?: string][] = [
@@ -214,6 +215,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
       <ChooseMargin v-if="verb.now === 'choose'" />
       <RubMargin v-else-if="verb.now === 'rub'" />
+      <WriteMargin v-else-if="verb.setsPen" />
       <div
         v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)"
         class="notes"

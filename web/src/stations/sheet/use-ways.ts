@@ -11,6 +11,7 @@ import type { Sample } from '@/ink'
 import type { Wet, WrittenWith } from './use-writing'
 
 const MOST_OF_WAY = 4000
+const RING_MM = 0.4
 const GRIP_PX = 22
 const LEAST_FRAME_PX = 60
 const TAP_MM = 0.8 // a drag shorter than this chooses instead
@@ -48,13 +49,17 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
       .planOf({ format: 'gray-quill/pen@1', body } as Recipe, paper)
       .then((plan): WrittenWith => ({ plan, id: '', revision: 0, draft: null, does }))
   const made = useLatest(
-    async ({ paper, dark, mm, whole }: { paper: SheetItem['paper']; dark: boolean; mm: number; whole: boolean }) => ({
+    async ({ paper, dark, mm, takes }: { paper: SheetItem['paper']; dark: boolean; mm: number; takes: string }) => ({
       choose: await drawnWith('choose', { colour: dark ? '#a9d6ce' : '#2e5e5a', width_mm: 0.4 }, paper),
       rub: await drawnWith(
         'rub',
-        whole
-          ? { colour: dark ? '#ffffff' : '#5c626b', opacity: 0.3, width_mm: mm }
-          : { colour: paper.colour, width_mm: mm },
+        takes === 'rubbed'
+          ? { colour: paper.colour, width_mm: mm }
+          : {
+              colour: dark ? '#ffffff' : '#5c626b',
+              opacity: takes === 'strokes' ? 0.3 : 1,
+              width_mm: takes === 'strokes' ? mm : RING_MM,
+            },
         paper,
       ),
     }),
@@ -64,10 +69,10 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
     },
   )
   watch(
-    [() => sheet.value?.paper, eraserMm, () => verb.whole],
-    ([paper, mm, whole]) => {
+    [() => sheet.value?.paper, eraserMm, () => verb.takes],
+    ([paper, mm, takes]) => {
       if (!paper) return
-      void desk.attempt(() => made.want({ paper, dark: sheet.value!.paper_is_dark, mm, whole }))
+      void desk.attempt(() => made.want({ paper, dark: sheet.value!.paper_is_dark, mm, takes }))
     },
     { immediate: true },
   )
@@ -77,6 +82,7 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
     grip = undefined
     if (eraserEnd || verb.now === 'rub') return rubber.value
     if (verb.now !== 'choose') return 'write'
+    if (chosen.opening) return chooser.value
     const kind = chosen.gripAt(place, GRIP_PX / cssScale.value)
     if (!kind || !chooser.value) return chooser.value
     grip = { kind, from: place }
@@ -97,8 +103,8 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
     verb.did(pen.does!)
     if (!id || !way.length) return
     if (pen.does === 'rub') {
-      if (!verb.whole) dry(drawn)
-      const body = { way, radius_mm: eraserMm.value / 2, whole: verb.whole, of: verb.touches }
+      if (verb.takes === 'rubbed') dry(drawn)
+      const body = { way, radius_mm: eraserMm.value / 2, takes: verb.takes, of: verb.touches }
       const params = { path: { sheet_id: id } }
       const done = await desk.attempt(() =>
         ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body }))),
@@ -109,6 +115,7 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
     const held = grip
     grip = undefined
     const to = way.at(-1)!
+    if (chosen.opening) return void (await desk.attempt(() => chosen.openSpace(way[0]![1], to[1])))
     if (held && (held.kind !== 'move' || Math.hypot(to[0] - held.from[0], to[1] - held.from[1]) > TAP_MM)) {
       await desk.attempt(() => chosen.place(chosen.dragged(held.kind, held.from, to)))
     } else {
