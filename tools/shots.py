@@ -17,7 +17,7 @@ SEEN = "localStorage.setItem('gray-quill-pen-seen', 'true')"
 @dataclasses.dataclass(frozen=True)
 class Shot:
     """`pen` where it is not the sheet's own; `tabs` are pressed before it is taken, `ready` is waited for; without a
-    `sheet` the desk is empty.
+    `sheet` the desk is empty. The pen does what `verb` says along `way`, px from the page's corner.
     """
 
     name: str
@@ -28,6 +28,8 @@ class Shot:
     size: tuple[int, int] = (1280, 800)
     tabs: tuple[str, ...] = ()
     ready: str = LOADED
+    verb: str = ""
+    way: tuple[tuple[float, float], ...] = ()
 
 
 PORTRAIT = (800, 1280)
@@ -36,6 +38,13 @@ SHOTS = (
     Shot("sheet-left-hand", "sheet", "dusk-to-dawn"),
     Shot("sheet-e-ink", "sheet", surface="e-ink"),
     Shot("sheet-portrait", "sheet", size=PORTRAIT),
+    Shot(
+        "sheet-choose",
+        "sheet",
+        ready="document.querySelector('[data-chosen]')",
+        verb="choose",
+        way=tuple((90 + 6 * k, 437) for k in range(42)),
+    ),
     Shot("test-sheet", "sheet", "test-sheet"),
     Shot("pen", "pen"),
     Shot("pen-steady", "pen", tabs=("steady",), ready="document.querySelector('.plot svg path')"),
@@ -46,7 +55,6 @@ SHOTS = (
     Shot("pen-portrait", "pen", size=PORTRAIT),
     Shot("wash", "wash", pen="fen-fountain"),
     Shot("wash-set", "wash", tabs=("told apart",)),
-    Shot("wash-e-ink", "wash", "dusk-to-dawn", surface="e-ink"),
     Shot("lag", "lag"),
     Shot("palm", "palm", ready="document.querySelector('[data-map]')"),
     Shot("panels", "panels"),
@@ -73,6 +81,12 @@ def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
             desk.turn_to(words)
         else:
             desk.press(words)
+        desk.rests()
+    if shot.verb:
+        desk.press(shot.verb, ".verbs")
+        desk.rests()
+        left, top = desk.corner("[data-layer=live]")
+        desk.write([(left + x, top + y, 0.5) for x, y in shot.way])
         desk.rests()
     desk.wait(shot.ready, shot.name)
     desk.wait(LOADED, shot.name)

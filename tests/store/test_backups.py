@@ -103,8 +103,10 @@ class Backups(BackupCase):
     def test_the_schema_is_not_changed_without_one(self) -> None:
         db = connect(self.folder)
         db.execute("PRAGMA user_version = 5")
-        for since in ("version", "ink", "note"):  # the columns later migrations added
-            db.execute(f"ALTER TABLE sheets DROP COLUMN {since}")
+        added = {"sheets": ("version", "ink", "note"), "strokes": ("trace_of", "showing")}
+        for table, columns in added.items():  # the columns later migrations added
+            for since in columns:
+                db.execute(f"ALTER TABLE {table} DROP COLUMN {since}")
         db.close()
         with mock.patch.object(backups, "_copy", side_effect=sqlite3.OperationalError("database or disk is full")):
             self.assertRaises(Unavailable, prepare, self.folder)

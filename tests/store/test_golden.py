@@ -48,7 +48,7 @@ class Golden(unittest.TestCase):
 
     def test_pens_hands_devices_and_sheets_of_every_version_show(self) -> None:
         versions = sorted(p.name.removesuffix(".db.gz") for p in GOLDEN.glob("*.db.gz"))
-        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0"])
+        self.assertEqual(versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0"])
         for version in versions:
             folder = self.opened(version)
             db = connect(folder)

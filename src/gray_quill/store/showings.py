@@ -24,7 +24,9 @@ class Fresh:
 
 def written_showing(showing: Showing) -> str:
     """A showing as text to keep."""
-    return json.dumps({"version": VERSION, **dataclasses.asdict(showing)})
+    rubs = [{"way_mm": rub.way_mm, "radius_mm": rub.radius_mm} for rub in showing.rubs]
+    how = {"placement": showing.placement, "wider": showing.wider, "span": showing.span, "rubs": rubs}
+    return json.dumps({"version": VERSION, **how})
 
 
 def read_showing(text: str | None) -> Showing:

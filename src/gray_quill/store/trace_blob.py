@@ -8,7 +8,8 @@ import struct
 
 import numpy as np
 
-from gray_quill.core.trace import Trace, make_trace
+from gray_quill.core.angles import UPRIGHT
+from gray_quill.core.trace import Trace
 
 MAGIC = b"GQT1"
 HEAD = struct.Struct("<4sBI")
@@ -28,10 +29,13 @@ def unpack_trace(blob: bytes) -> Trace:
     magic, flags, n = HEAD.unpack_from(blob)
     if magic != MAGIC:
         raise ValueError("not a trace blob")
-    t = np.frombuffer(blob, "<f8", n, HEAD.size).astype(
-        float
-    )  # a copy lies aligned in memory, as kernels are compiled for
-    rest = np.frombuffer(blob, "<f4", -1, HEAD.size + 8 * n).reshape(-1, n).astype(float)
-    force = None if flags & NO_FORCE else rest[2]
-    tilt = (None, None) if flags & NO_TILT else (rest[3], rest[4])
-    return make_trace(t, rest[0], rest[1], force, *tilt)
+    # copies lie aligned in memory, as kernels are compiled for
+    t = np.frombuffer(blob, "<f8", n, HEAD.size).astype(float)
+    x, y, force, *tilt = np.frombuffer(blob, "<f4", -1, HEAD.size + 8 * n).reshape(-1, n).astype(float)
+    altitude, azimuth = tilt or (np.full(n, UPRIGHT), np.zeros(n))
+    # what was packed had been looked at; only the rounding to 32 bits can pass a bound
+    columns = (t, x, y, np.minimum(force, 1.0), np.minimum(altitude, UPRIGHT), np.mod(azimuth, 2 * np.pi))
+    for column in columns:
+        column.flags.writeable = False
+    absent = frozenset(name for flag, name in ((NO_FORCE, "force"), (NO_TILT, "tilt")) if flags & flag)
+    return Trace(*columns, absent=absent)

@@ -22,7 +22,7 @@ from gray_quill.store.showings import showings_of
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
-MOST_BYTES = 60_000_000  # of traces and ink remembered
+MOST_BYTES = 150_000_000  # of traces and ink remembered
 AT_ONCE = 500  # strokes settled between two looks at the clock
 Entry = tuple[str, str, int]  # stroke id, pen id, revision
 WRITING = ("ballpoint", "fountain", "flat nib")

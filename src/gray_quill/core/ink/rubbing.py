@@ -46,13 +46,15 @@ def sweep_of(way_mm: ArrayLike, radius_mm: float) -> Sweep:
 
 def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lambda: None) -> list[int]:
     """Places of the strokes whose ink a sweep meets."""
+    if not inks:
+        return []
     left, top, right, bottom = sweep.area.bounds
+    boxes = np.array([ink.box_mm for ink in inks])
+    near_it = (boxes[:, 0] <= right) & (boxes[:, 2] >= left) & (boxes[:, 1] <= bottom) & (boxes[:, 3] >= top)
     found = []
-    for k, ink in enumerate(inks):
+    for k in np.flatnonzero(near_it).tolist():
         step()
-        box = ink.box_mm
-        if box[0] > right or box[2] < left or box[1] > bottom or box[3] < top:
-            continue
+        ink = inks[k]
         x, y, width, _, _ = _looked_at(ink)
         near = shapely.dwithin(sweep.area, shapely.points(x, y), width / 2)
         if near.any() and _still_there(ink, x[near], y[near], width[near]).any():
