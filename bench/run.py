@@ -1,9 +1,13 @@
 """The speed table: ours against peers, as ratios within one run. Run as `make bench` or `gray-quill bench`."""
 
+import json
+import math
 import pathlib
 import sys
 import time
+import urllib.request
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 
@@ -18,7 +22,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import opacity_plane, page_pixels
 from gray_quill.core.ink.plan import compile_plan
+from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink, settle_all
+from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
@@ -267,6 +273,52 @@ def pens() -> dict[str, tuple[float, float]]:
     return out
 
 
+def cut() -> float:
+    """ms to cut a stroke of 500 reports where an eraser went across it."""
+    trace = page_of_strokes(1, 500)[0]
+    ink = settle_all([trace], SHIPPED_PENS["fen-fountain"])[0]
+    x, y = ink.x_mm[300], ink.y_mm[300]
+    way = [(x - 3 + 0.1 * k, y - 3 + 0.1 * k) for k in range(60)]
+
+    def work() -> None:
+        sweep = sweep_of(way, 1.0)
+        touched([ink], sweep)
+        rubbed(ink, AS_WRITTEN, sweep)
+
+    return best_ms(work, 20)
+
+
+def full_sheet(url: str, restart: Callable[[], str], strokes: int = 5000) -> dict[str, float]:
+    """ms for the first picture of a full sheet after a start, for rubbing across it, and for placing 500 strokes."""
+
+    def ask(path: str, body: object = None) -> Any:
+        data = None if body is None else json.dumps(body).encode()
+        request = urllib.request.Request(f"{url}/api/sheets{path}", data, {"Content-Type": "application/json"})
+        return urllib.request.urlopen(request).read()
+
+    def took(path: str, body: object = None) -> tuple[float, Any]:
+        start = time.perf_counter()
+        answer = ask(path, body)
+        return (time.perf_counter() - start) * 1000, answer
+
+    of = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "fen-fountain"}
+    ask("", {"id": "full", "name": "Full", "paper": "blank A4", **of})
+    sent = [
+        {"id": f"full-{k}", "pen_id": "fen-fountain", "revision": 1, "t_ms": (t.t_s * 1000).tolist()}
+        | {"x_mm": t.x_mm.tolist(), "y_mm": (t.y_mm % 297).tolist(), "force": t.force.tolist()}
+        for k, t in enumerate(page_of_strokes(strokes))
+    ]
+    for k in range(0, strokes, 250):
+        ask("/full/strokes", {"strokes": sent[k : k + 250]})
+    url = restart()
+    first, _ = took("/full/page.png?scale=5")
+    way = [[20 + 0.2 * k, 100 + 3 * math.sin(k / 5)] for k in range(200)]
+    rub, _ = took("/full/rub", {"way": way, "radius_mm": 2})
+    ids = [s["id"] for s in json.loads(ask("/full/strokes/like", {"ids": None}))["strokes"]][:500]
+    place, _ = took("/full/strokes/place", {"ids": ids, "placement": [1, 0, 0, 1, 3, 3]})
+    return {"first": first, "rub": rub, "place": place}
+
+
 def main() -> None:
     print(f"{'work':<58} {'peer or limit':<34} {'ours':>10} {'theirs':>10} {'ratio':>7} {'goal':>6}")
     inks = settle_all(page_of_strokes(), PEN)
@@ -301,6 +353,19 @@ def main() -> None:
     row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
     ours, theirs = lag_draws()
     row("1,000,000 lag draws", "drawing the random numbers alone", ms(ours), ms(theirs), ours / theirs, 2)
+    took = cut()
+    row("exact cut of a stroke of 500 reports", "5 ms", ms(took), "5.0 ms", took / 5, 1)
+    with served() as server:
+
+        def restart() -> str:
+            server.kill()
+            return server.start().url
+
+        full = full_sheet(server.url, restart)
+    for what, goal_ms in (("first", 1000), ("rub", 100), ("place", 300)):
+        words = {"first": "the first picture", "rub": "a rub across 70", "place": "500 placed anew"}[what]
+        limit = f"{goal_ms} ms"
+        row(f"a sheet of 5,000 strokes: {words}", limit, ms(full[what]), ms(goal_ms), full[what] / goal_ms, 1)
     with served() as server, browser() as driver:
         p95 = preview(driver, server.url)
         row(

@@ -123,6 +123,16 @@ class Rubbing(unittest.TestCase):
                 self.assertEqual(touched([ink], beside), [], name)
                 self.assertEqual(rubbed(ink, AS_WRITTEN, beside), [AS_WRITTEN], name)
 
+    def test_a_piece_carries_only_what_came_near_it(self) -> None:
+        trace, recipe = zoo()["straight"], SHIPPED_PENS["reed-ballpoint"]
+        ink = settle(trace, recipe)
+        x, y = (float((c[0] + c[-1]) / 2) for c in (ink.x_mm, ink.y_mm))
+        k = np.arange(4000)
+        way = np.column_stack((x + 4 * np.sin(k / 7), y - 60 + 0.03 * k))
+        left = rubbed(ink, AS_WRITTEN, sweep_of(way, 0.5))
+        self.assertGreater(len(left), 2)
+        self.assertLess(sum(len(rub.way_mm) for showing in left for rub in showing.rubs), 400)
+
 
 class Placing(unittest.TestCase):
     def test_placements_compose_and_invert(self) -> None:

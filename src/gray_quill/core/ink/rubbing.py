@@ -1,6 +1,7 @@
 """Rubbing out: what an eraser's way leaves of a stroke, exactly along its round shape."""
 
 import dataclasses
+import math
 from collections.abc import Callable, Sequence
 
 import numpy as np
@@ -74,7 +75,7 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
         gone &= shapely.contains_xy(sweep.area, px, py)
     for k in (0, -1):  # the tip reaches beyond the path
         gone[k] &= bool(shapely.contains_xy(sweep.area, footprint_points(ink, k)).all())
-    base, rub, reach = first_sample(showing), _rub_of(sweep, showing.placement), float(ink.long_mm.max()) / 2
+    base, reach = first_sample(showing), float(ink.long_mm.max()) / 2
     runs, left = _runs(~gone), []
     for k, (first, last) in enumerate(runs):
         # the ink goes on under what is gone, as far as its tip reaches back from there, and no further than half way
@@ -82,11 +83,12 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
         after = len(x) - 1 if k == len(runs) - 1 else (last + runs[k + 1][0]) // 2
         lo = max(before, min(first - 1, int(np.searchsorted(along, along[first] - reach))))
         hi = min(after, max(last, int(np.searchsorted(along, along[last - 1] + reach))))
-        near = shapely.dwithin(sweep.area, shapely.points(x[lo : hi + 1], y[lo : hi + 1]), width[lo : hi + 1] / 2)
-        whole = lo <= 0 and hi == len(x) - 1
-        span = showing.span if whole else (base + float(at[max(lo, 0)]), base + float(at[hi]))
-        rubs = (*showing.rubs, rub) if near.any() else showing.rubs
-        left.append(dataclasses.replace(showing, span=span, rubs=rubs))
+        lo = max(lo, 0)
+        whole = lo == 0 and hi == len(x) - 1
+        span = showing.span if whole else (base + float(at[lo]), base + float(at[hi]))
+        near = _near(sweep, x[lo : hi + 1], y[lo : hi + 1], reach * math.sqrt(2))
+        rubs = tuple(_rub_of(way, sweep.radius_mm, showing.placement) for way in near)
+        left.append(dataclasses.replace(showing, span=span, rubs=(*showing.rubs, *rubs)))
     return left
 
 
@@ -118,8 +120,19 @@ def _runs(kept: np.ndarray) -> list[tuple[int, int]]:
     return list(zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True))
 
 
-def _rub_of(sweep: Sweep, placement: Placement) -> Rub:
-    """A sweep in the trace's own measures."""
-    x, y = placed(sweep.way_mm[:, 0], sweep.way_mm[:, 1], inverse(placement))
-    way = tuple(zip(np.round(x, 4).tolist(), np.round(y, 4).tolist(), strict=True))
-    return Rub(way, sweep.radius_mm / scale_of(placement))
+def _near(sweep: Sweep, x: Floats, y: Floats, reach: float) -> list[Floats]:
+    """The parts of a sweep's way that come near a piece whose tip reaches so far from its path: it carries no more."""
+    way, far = sweep.way_mm, reach + sweep.radius_mm
+    low, high = np.array((x.min(), y.min())) - far, np.array((x.max(), y.max())) + far
+    ends = way if len(way) > 1 else np.repeat(way, 2, axis=0)
+    meets = (np.minimum(ends[:-1], ends[1:]) <= high) & (np.maximum(ends[:-1], ends[1:]) >= low)
+    parts = [ends[first : last + 1] for first, last in _runs(np.asarray(meets.all(axis=1)))]
+    path = shapely.LineString(np.column_stack((x, y))) if len(x) > 1 else shapely.Point(x[0], y[0])
+    return [part for part in parts if shapely.dwithin(shapely.LineString(part), path, far)]
+
+
+def _rub_of(way: Floats, radius_mm: float, placement: Placement) -> Rub:
+    """A part of an eraser's way in the trace's own measures."""
+    x, y = placed(way[:, 0], way[:, 1], inverse(placement))
+    places = tuple(zip(np.round(x, 4).tolist(), np.round(y, 4).tolist(), strict=True))
+    return Rub(places, radius_mm / scale_of(placement))
