@@ -130,7 +130,7 @@ class Rubbing(unittest.TestCase):
         k = np.arange(4000)
         way = np.column_stack((x + 4 * np.sin(k / 7), y - 60 + 0.03 * k))
         left = rubbed(ink, AS_WRITTEN, sweep_of(way, 0.5))
-        self.assertGreater(len(left), 2)
+        self.assertEqual(len(left), 2)
         self.assertLess(sum(len(rub.way_mm) for showing in left for rub in showing.rubs), 400)
 
 
