@@ -2,6 +2,7 @@
 
 import itertools
 import json
+import math
 
 from gray_quill.store.database import connect
 from tests.browser.desk import DeskCase, until_true
@@ -203,3 +204,30 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         widths = [json.loads(r[0])["body"]["width_mm"] for r in self.db.execute(f"{row} AND s.binned_at IS NULL")]
         self.assertEqual(widths, [0.6], "the pen writes as it was set in the margin")
         self.assertEqual(desk.trouble(), [])
+
+    def test_a_circle_held_still_at_its_end_is_made_clean_and_one_that_is_not_held_stays(self) -> None:
+        desk = self.desk
+        desk.press("write", ".verbs")
+        desk.press("Strokes stay as drawn", ".pen-set")
+        desk.rests()
+
+        def ring(x_mm: float) -> list[tuple[float, float, float]]:
+            turns = [2 * math.pi * k / 40 for k in range(41)]
+            return [
+                (*self.at(x_mm + 8 * math.cos(t) + 0.3 * math.sin(5 * t), 44 + 8 * math.sin(t)), 0.5) for t in turns
+            ]
+
+        desk.hold(ring(30))
+        desk.wait("document.querySelector('[data-figure=circle]')", "the circle that is meant")
+        desk.lift(*ring(30)[-1][:2])
+        row = "SELECT showing FROM strokes WHERE sheet_id = ? AND binned_at IS NULL AND trace_of IS NOT NULL"
+        until_true(lambda: self.db.execute(row, (self.sheet,)).fetchall(), "the clean circle")
+        self.assertEqual(len(self.there()), 4)
+        desk.rests()
+        desk.press("Undo")
+        until_true(lambda: not self.db.execute(row, (self.sheet,)).fetchall(), "it as it was drawn")
+        self.assertEqual(len(self.there()), 4)
+        desk.write(ring(75))
+        desk.all_kept()
+        desk.rests()
+        self.assertEqual((len(self.there()), self.db.execute(row, (self.sheet,)).fetchall()), (5, []))

@@ -112,6 +112,26 @@ class Mending(ApiCase):
         self.ask("POST", place.format("other"), {**body, "ids": there["back"], "to_sheet": self.sheet})
         np.testing.assert_array_equal(self.pixels(), before)
 
+    def test_a_rough_circle_is_made_clean_and_undone_and_a_letter_is_not(self) -> None:
+        t = np.linspace(0, 2 * np.pi, 60)
+        rough = {"x_mm": (50 + 12 * np.cos(t) + 0.2 * np.sin(7 * t)).tolist(), "y_mm": (90 + 12 * np.sin(t)).tolist()}
+        of = {"pen_id": "reed-ballpoint", "revision": 1, "t_ms": (t * 300).tolist()}
+        round_id = f"{self.sheet}-round"
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [{"id": round_id, **of, **rough}]})
+        way = list(zip(rough["x_mm"], rough["y_mm"], strict=True))
+        self.assertEqual(self.ask("POST", "/api/figure", {"way": way}).json["figure"]["kind"], "circle")
+        before = self.pixels()
+        done = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/{round_id}/figure").json
+        self.assertEqual((done["away"], len(done["back"])), ([round_id], 1))
+        self.assertGreater(int(np.abs(self.pixels() - before).max()), 60)
+        cut = self.rub([[62, 80], [62, 100]])  # what was made clean is cut like any ink
+        self.assertEqual((cut["away"], len(cut["back"]) > 1), (done["back"], True))
+        self.swap(cut)
+        self.swap(done)
+        np.testing.assert_array_equal(self.pixels(), before)
+        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/strokes/nobody/figure").status_code, 404)
+        self.assertIsNone(self.ask("POST", "/api/figure", {"way": [[0, 0], [3, 1], [1, 2]]}).json["figure"])
+
     def test_readings_of_a_cut_stroke_speak_of_its_pieces(self) -> None:
         cut = self.rub([[40, 20], [40, 40]], of="ink")
         answer = self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": cut["back"]})

@@ -3,9 +3,11 @@
 import dataclasses
 import json
 import sqlite3
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
 
 from gray_quill.core.errors import Binned, Conflict
+from gray_quill.core.ink.figures import CleanFigure
 from gray_quill.core.ink.showing import AS_WRITTEN, HERE, Placement, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.sheets import count_ink_change, get_sheet, index_of, stroke_index
@@ -25,7 +27,8 @@ class Fresh:
 def written_showing(showing: Showing) -> str:
     """A showing as text to keep."""
     rubs = [{"way_mm": rub.way_mm, "radius_mm": rub.radius_mm} for rub in showing.rubs]
-    how = {"placement": showing.placement, "wider": showing.wider, "span": showing.span, "rubs": rubs}
+    figure = showing.figure and dataclasses.asdict(showing.figure)
+    how = {"figure": figure, "placement": showing.placement, "wider": showing.wider, "span": showing.span, "rubs": rubs}
     return json.dumps({"version": VERSION, **how})
 
 
@@ -34,16 +37,22 @@ def read_showing(text: str | None) -> Showing:
     if text is None:
         return AS_WRITTEN
     data = json.loads(text)
-    span = data.get("span")
+    span, figure = data.get("span"), data.get("figure")
     return Showing(
+        figure=_figure(figure) if figure else None,
         placement=_placement(data.get("placement", HERE)),
         wider=bool(data.get("wider", True)),
         span=(float(span[0]), float(span[1])) if span else None,
-        rubs=tuple(
-            Rub(tuple((float(x), float(y)) for x, y in rub["way_mm"]), float(rub["radius_mm"]))
-            for rub in data.get("rubs", ())
-        ),
+        rubs=tuple(Rub(_places(rub["way_mm"]), float(rub["radius_mm"])) for rub in data.get("rubs", ())),
     )
+
+
+def _figure(data: Mapping[str, Any]) -> CleanFigure:
+    return CleanFigure(str(data["kind"]), _places(data["ring_mm"]), float(data.get("off", 0)))
+
+
+def _places(values: Sequence[Sequence[float]]) -> tuple[tuple[float, float], ...]:
+    return tuple((float(x), float(y)) for x, y in values)
 
 
 def _placement(values: Sequence[float]) -> Placement:

@@ -9,12 +9,13 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.figures import CleanFigure, fit_figure
 from gray_quill.core.ink.met import strokes_ringed
 from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, Placement, after, check_placement, placed
+from gray_quill.core.ink.showing import AS_WRITTEN, Placement, Showing, after, check_placement, placed
 from gray_quill.store.database import transaction
-from gray_quill.store.sheets import Sheet, get_sheet, index_of, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces, stroke_index
 from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
@@ -61,6 +62,10 @@ class Placed(Rubbed):
     """strokes: the ink where it lies now."""
 
     strokes: list[StrokeMet]
+
+
+class FigureMeant(Model):
+    figure: CleanFigure | None
 
 
 class SwapInk(Model):
@@ -134,6 +139,28 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
         sheet=get_sheet(db(), sheet_id),
         strokes=[StrokeMet(id=e[0], path=told_path(ink)) for e, ink in zip(now, inks, strict=True)],
     )
+
+
+@operation(mending, "POST", "/figure", FigureMeant, body=Way)
+def find_figure(body: Way) -> FigureMeant:
+    """The line, circle, ellipse, triangle or rectangle a way means; none where it means none."""
+    way = np.array(body.way, float)
+    return FigureMeant(figure=fit_figure(way[:, 0], way[:, 1]))
+
+
+@operation(mending, "POST", "/sheets/<sheet_id>/strokes/<stroke_id>/figure", Rubbed)
+def tidy_stroke(sheet_id: str, stroke_id: str) -> Rubbed:
+    """Make a stroke the clean figure it means; its trace stays. One that means none stays as drawn."""
+    with transaction(db()):
+        was = index_of(db(), sheet_id, [stroke_id])
+        trace = load_traces(db(), [stroke_id])[stroke_id]
+        figure = None if showings_of(db(), [stroke_id]) else fit_figure(trace.x_mm, trace.y_mm)
+        if figure is None:
+            return Rubbed(away=[], back=[], box_mm=None, sheet=get_sheet(db(), sheet_id))
+        fresh = Fresh(new_id("figure"), stroke_id, Showing(figure=figure))
+        put_in_place(db(), sheet_id, [stroke_id], [fresh])
+        box = box_of(sheet_id, [*was, *index_of(db(), sheet_id, [fresh.id])])
+    return Rubbed(away=[stroke_id], back=[fresh.id], box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
 @operation(mending, "PUT", "/sheets/<sheet_id>/strokes/swap", InkChanged, body=SwapInk)

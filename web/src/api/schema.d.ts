@@ -125,6 +125,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line, circle, ellipse, triangle or rectangle a way means; none where it means none. */
+        post: operations["find_figure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hands": {
         parameters: {
             query?: never;
@@ -1290,6 +1307,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/{stroke_id}/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a stroke the clean figure it means; its trace stays. One that means none stays as drawn. */
+        post: operations["tidy_stroke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/write": {
         parameters: {
             query?: never;
@@ -1477,6 +1511,18 @@ export interface components {
         };
         Chosen: {
             ids: string[];
+        };
+        /**
+         * @description kind: line, circle, ellipse, triangle or rectangle. ring_mm: its outline as points in drawing order, the first
+         *     again at the end where it is closed. off: mean distance of the way from it, of its size.
+         */
+        CleanFigure: {
+            kind: string;
+            off: number;
+            ring_mm: [
+                number,
+                number
+            ][];
         };
         /** @description Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain. */
         Colours: {
@@ -1914,6 +1960,9 @@ export interface components {
             name: string;
             plus_minus_ms: number | null;
             words: string;
+        };
+        FigureMeant: {
+            figure: components["schemas"]["CleanFigure"] | null;
         };
         FilmBody: {
             device_id: string;
@@ -4665,6 +4714,39 @@ export interface operations {
             };
         };
     };
+    find_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Way"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureMeant"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     add_hand: {
         parameters: {
             query?: never;
@@ -7207,6 +7289,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    tidy_stroke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                stroke_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rubbed"];
                 };
             };
             /** @description Refused, with what to do */

@@ -19,6 +19,8 @@ export const useVerb = defineStore('verb', () => {
   const asSeen = useLocalStorage('gray-quill-eraser-as-seen', false)
   const takes = useLocalStorage<'rubbed' | 'strokes' | 'ringed'>('gray-quill-eraser-takes', 'rubbed')
   const touches = useLocalStorage<'ink' | 'washes' | 'both'>('gray-quill-eraser-touches', 'both')
+  /** A stroke held still at its end becomes the clean figure it means. */
+  const tidies = useLocalStorage('gray-quill-write-tidies', false)
   /** One rub, and the pen writes again. */
   const once = useLocalStorage('gray-quill-eraser-once', false)
 
@@ -39,5 +41,5 @@ export const useVerb = defineStore('verb', () => {
     if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
   }
 
-  return { now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
+  return { tidies, now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
 })

@@ -12,6 +12,7 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.figures import CleanFigure, along_figure
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
 
@@ -31,11 +32,13 @@ class Rub:
 
 @dataclasses.dataclass(frozen=True)
 class Showing:
-    """placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at (a x + c y + e, b x + d y + f) on the page.
-    wider: widths grow with the ink; else the pen draws the placed trace as if written so. span: first and last position
-    left among the trace's samples, None for all. rubs: what an eraser took of that.
+    """figure: what the way was made clean to. placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at
+    (a x + c y + e, b x + d y + f) on the page. wider: widths grow with the ink; else the pen draws the placed trace as
+    if written so. span: first and last position left among the trace's samples, None for all. rubs: what an eraser took
+    of that.
     """
 
+    figure: CleanFigure | None = None
     placement: Placement = HERE
     wider: bool = True
     span: tuple[float, float] | None = None
@@ -98,10 +101,19 @@ def _turned(angle: Floats, placement: Placement) -> Floats:
 
 
 def to_settle(trace: Trace, showing: Showing) -> Trace:
-    """What the pen is given: the trace as it was written, or as placed where its widths stay the pen's."""
+    """What the pen is given: the trace as written or made clean, or as placed where its widths stay the pen's."""
+    trace = _figured(trace, showing.figure)
     if showing.placement == HERE or showing.wider:
         return trace
     return _placed_trace(trace, showing.placement)
+
+
+def _figured(trace: Trace, figure: CleanFigure | None) -> Trace:
+    """The trace gone along a clean figure, with the force and at the times it had so far along."""
+    if figure is None:
+        return trace
+    x, y = along_figure(figure, trace.x_mm, trace.y_mm)
+    return dataclasses.replace(trace, x_mm=x, y_mm=y)
 
 
 def _placed_trace(trace: Trace, placement: Placement) -> Trace:
@@ -114,7 +126,7 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
     """The part of a trace that shows, where it lies on the page, and its ink there. ink: of `to_settle`."""
     if showing == AS_WRITTEN:
         return trace, ink
-    placement = showing.placement
+    placement, trace = showing.placement, _figured(trace, showing.figure)
     if placement != HERE:
         trace = _placed_trace(trace, placement)
     if placement != HERE and showing.wider:

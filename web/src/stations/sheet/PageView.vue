@@ -13,6 +13,7 @@ import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
+import { useFigure } from './use-figure'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { useWays } from './use-ways'
@@ -73,6 +74,7 @@ watch(
 
 const verb = useVerb()
 const ways = useWays(sheet, page.cssScale)
+const figure = useFigure()
 const nib = ref<{ x: number; y: number }>()
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
@@ -90,11 +92,14 @@ const { writing } = useWriting({
     return does === 'write' ? writes.value : does
   },
   going: ways.going,
+  wrote: figure.wrote,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
     if (pen.does) return void ways.ended(stroke, pen, drawn, dry)
     wet.set(stroke.id, drawn)
     dry(drawn)
-    if (sheet.value) void ink.keep(sheet.value.id, sheet.value.name, stroke)
+    if (!sheet.value) return
+    const { id, name } = sheet.value
+    void figure.lifted(id, stroke, ink.keep(id, name, stroke))
   },
   withdrawn: (id) => {
     if (ways.drew(id)) return
@@ -241,6 +246,19 @@ defineExpose({ onScreen, frame })
         </svg>
         <ChosenInk :css-scale="page.cssScale.value" />
         <svg
+          v-if="figure.shown.value"
+          class="rim figure"
+          :class="{ dark: sheet?.paper_is_dark }"
+          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
+          role="img"
+          :aria-label="`Lift now for a ${figure.shown.value.kind}`"
+        >
+          <polyline
+            :points="figure.shown.value.ring.map((p) => p.join(',')).join(' ')"
+            :data-figure="figure.shown.value.kind"
+          />
+        </svg>
+        <svg
           v-if="nib && verb.now === 'rub' && verb.takes !== 'ringed'"
           class="rim"
           :class="{ dark: sheet?.paper_is_dark }"
@@ -381,6 +399,15 @@ canvas {
   width: 100%;
   height: 100%;
   pointer-events: none;
+}
+.rim polyline {
+  fill: none;
+  stroke: #2e5e5a;
+  stroke-width: 3px;
+  vector-effect: non-scaling-stroke;
+}
+.rim.dark polyline {
+  stroke: #a9d6ce;
 }
 .rim circle {
   fill: none;

@@ -4,10 +4,12 @@ import PaletteSpots from '@/components/PaletteSpots.vue'
 import { percent, say } from '@/lib/numbers'
 import { useDraft } from '@/stores/draft'
 import { useScreen } from '@/stores/screen'
+import { useVerb } from '@/stores/verb'
 
 /** The pen in hand, one press away: three widths around what is kept, the palette, and its opacity. */
 const draft = useDraft()
 const screen = useScreen()
+const verb = useVerb()
 const BROADER = 1.5 // from one width to the next
 const OPACITIES = [1, 0.7, 0.4] as const
 const body = computed(() => draft.recipe?.body)
@@ -55,6 +57,9 @@ function give(path: string, value: unknown) {
       label="Colour of the pen"
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
+    <button type="button" class="word-button" :aria-pressed="verb.tidies" @click="verb.tidies = !verb.tidies">
+      {{ verb.tidies ? 'Held still at its end, a figure is made clean' : 'Strokes stay as drawn' }}
+    </button>
   </div>
 </template>
 

@@ -38,6 +38,8 @@ export interface WritingOptions {
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
   pen: (event: PointerEvent) => WrittenWith | undefined
+  /** The nib goes on writing. */
+  wrote: (samples: readonly Sample[]) => void
   /** A way that does not write goes on. */
   going: (samples: readonly Sample[]) => void
   /** The palm rules as they are now. */
@@ -155,6 +157,7 @@ export function useWriting(options: WritingOptions) {
       down.live.add(sample)
     }
     if (down.pen.does) options.going(down.samples)
+    else options.wrote(down.samples)
     ask()
   }
 
