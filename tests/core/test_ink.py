@@ -226,7 +226,7 @@ class Raster(unittest.TestCase):
             x, y = np.cumsum(step * np.cos(turn)), np.cumsum(step * np.sin(turn))
             width, alpha = 2 + np.cumsum(rng.normal(0, 0.01, 300)), np.clip(np.cumsum(rng.normal(0, 0.004, 300)), 0, 1)
             path = Path(x, y, width, width, np.zeros(300), alpha, np.zeros(300))
-            points = straight_points(path, 0, 300, off, 0.0, fuller)
+            points = straight_points(path, 0, 300, off, 0.0, fuller, 1e9)
             self.assertEqual((points[0], points[-1]), (0, 299))
             longest = max(longest, int(np.diff(points).max()))
             for k, m in itertools.pairwise(points.tolist()):

@@ -160,7 +160,7 @@ class OneByOne(ApiCase):
         sheet = self.sheet()
         for trouble in (TooLarge("too long"), ZeroDivisionError()):
             with (
-                mock.patch("gray_quill.web.strokes._box", side_effect=trouble),
+                mock.patch("gray_quill.web.strokes.box_of", side_effect=trouble),
                 self.assertLogs("gray_quill", "ERROR"),
             ):
                 reply = self.send([STROKE | {"id": f"k-{uuid.uuid4().hex[:8]}"}], sheet)

@@ -15,13 +15,13 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.chisel import edges_of, square_cut
-from gray_quill.core.ink.sleeve import straight_points
+from gray_quill.core.ink.sleeve import OPEN, straight_points
 
 DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
 SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
 # How far path points that are not drawn one by one may lie from the straight piece drawn instead, and how far off their
 # opacity may be.
-OFF_PX, FULLER = 0.06, 0.02
+OFF_PX, FULLER = 0.02, 0.02
 THIN_PX = 0.75  # below this radius the ends of a stroke are measured as a strip, not as a disc
 
 
@@ -356,7 +356,7 @@ def cover(plane, shape, path, lo, hi):  # type: ignore[no-untyped-def]
 @numba.njit(cache=True, fastmath=True)
 def seen_points(path, lo, hi):  # type: ignore[no-untyped-def]
     """The points of lo..hi between which straight pieces of even widening look as the path."""
-    return straight_points(path, lo, hi, OFF_PX, 0.0, FULLER)
+    return straight_points(path, lo, hi, OFF_PX, 0.0, FULLER, OPEN)
 
 
 @numba.njit(cache=True, fastmath=True, inline="always")

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from gray_quill.core.ink.chisel import box_edges
 from gray_quill.core.ink.coverage import BOX
 from gray_quill.core.ink.grain import deposit, height_at
-from gray_quill.core.ink.sleeve import straight_points
+from gray_quill.core.ink.sleeve import OPEN, straight_points
 
 BLOCK_PX = 64
 LEAST_CELLS, MOST_CELLS = 2, 6  # along a pixel's side
@@ -29,6 +29,7 @@ FULL, WAVES, DRY_MM, STEEP, BETWEEN = 0.15, 0.2, 60.0, 4.0, 0.5
 # once it is full. Common practice, no source.
 FILLS, LEVELLED = 0.35, 0.95
 STRAIGHT, SAME_LOAD = 0.03, 0.05  # how straight pieces are, of the tip's short side, and how even in load
+STRIDE = 0.3  # longest piece of a bristled tip, of its short side
 
 
 class Load(NamedTuple):
@@ -82,7 +83,11 @@ def rub(plane, fill, shape, path, pieces, first, last, tile, corner, step, depth
     cells, cell_lo, cell_hi = np.zeros((size, size), np.float32), np.full(size, size), np.zeros(size, np.int64)
     load = Load(cells, cell_lo, cell_hi, n)
     edges = np.empty((8, 3))
-    points = [straight_points(path, pieces[p], pieces[p + 1], 0.0, STRAIGHT, SAME_LOAD) for p in range(first, last)]
+    # what is left on a bristle changes all along the way, and both ends of a piece show it
+    stride = STRIDE if bristles > 0.0 else OPEN
+    points = [
+        straight_points(path, pieces[p], pieces[p + 1], 0.0, STRAIGHT, SAME_LOAD, stride) for p in range(first, last)
+    ]
     for top in range(j_lo, j_hi, BLOCK_PX):
         for side in range(i_lo, i_hi, BLOCK_PX):
             bottom, end = min(top + BLOCK_PX, j_hi), min(side + BLOCK_PX, i_hi)
@@ -100,7 +105,7 @@ def rub(plane, fill, shape, path, pieces, first, last, tile, corner, step, depth
                     if shape == BOX:
                         _press_box(load, side, top, path, k, m, phi, edges)
                     else:
-                        _press(load, side, top, path, k, m, phi, at == 0, bristles, hairs)
+                        _press(load, side, top, path, k, m, phi, at == 0 or bristles > 0.0, bristles, hairs)
             if not touched:
                 continue
             for j in range(top, bottom):

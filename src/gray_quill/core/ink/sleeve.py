@@ -14,10 +14,10 @@ OPEN = 1e9  # a slope that bounds nothing
 
 
 @numba.njit(cache=True, fastmath=True)
-def straight_points(path, lo, hi, off_px, off_widths, fuller):  # type: ignore[no-untyped-def]
+def straight_points(path, lo, hi, off_px, off_widths, fuller, longest_widths):  # type: ignore[no-untyped-def]
     """Which of the points lo..hi need drawing, first and last among them. Those that straight, evenly widening pieces
     from one to the next pass over lie within off_px + off_widths of the tip's short side of them, their widths within
-    twice that of theirs and their opacity within `fuller`.
+    twice that of theirs and their opacity within `fuller`. No piece is longer than longest_widths of the short side.
     """
     x, y, long, short, alpha, angle = path.x, path.y, path.long, path.short, path.alpha, path.angle
     out = np.empty(hi - lo, np.int64)
@@ -25,14 +25,14 @@ def straight_points(path, lo, hi, off_px, off_widths, fuller):  # type: ignore[n
     count = 1
     while k < hi - 1:
         off = off_px + off_widths * short[k]
-        k = _straight_to(x, y, long, alpha, angle, k, hi - 1, off, 2.0 * off, fuller)
+        k = _straight_to(x, y, long, alpha, angle, k, hi - 1, off, 2.0 * off, fuller, longest_widths * short[k])
         out[count] = k
         count += 1
     return out[:count]
 
 
 @numba.njit(cache=True, fastmath=True)
-def _straight_to(x, y, long, alpha, angle, k, end, off, wider, fuller):  # type: ignore[no-untyped-def]
+def _straight_to(x, y, long, alpha, angle, k, end, off, wider, fuller, longest):  # type: ignore[no-untyped-def]
     """The furthest point up to `end` that a piece from point k may go to."""
     if k + 1 >= end:
         return end
@@ -45,6 +45,8 @@ def _straight_to(x, y, long, alpha, angle, k, end, off, wider, fuller):  # type:
         away = math.sqrt(dx * dx + dy * dy)
         if m > k + 1:  # may the piece go on to m?
             if coned and (right_x * dy < right_y * dx or dx * left_y < dy * left_x or away < reached - off):
+                return m - 1
+            if away > longest:
                 return m - 1
             if rise < slope_lo * away or rise > slope_hi * away or gain < fade_lo * away or gain > fade_hi * away:
                 return m - 1
