@@ -33,7 +33,7 @@ def strokes_met(
         low, high = np.array(ink.box_mm[:2]) - reach_mm, np.array(ink.box_mm[2:]) + reach_mm
         near = way[((way >= low) & (way <= high)).all(axis=1)]
         touched = len(near) and _nearest(near, path, ink.long_mm / 2, step) <= reach_mm
-        if touched or (closed and _inside(path[:: max(1, len(path) // LOOKED_AT)], way_mm) >= 0.5):
+        if touched or (closed and _held(path, way_mm)):
             met.append(k)
     return met
 
@@ -43,10 +43,14 @@ def strokes_ringed(inks: Sequence[Ink], way_mm: Floats, step: Callable[[], objec
     found = []
     for k, ink in enumerate(inks):
         step()
-        path = np.column_stack((ink.x_mm, ink.y_mm))
-        if _inside(path[:: max(1, len(path) // LOOKED_AT)], way_mm) >= 0.5:
+        if _held(np.column_stack((ink.x_mm, ink.y_mm)), way_mm):
             found.append(k)
     return found
+
+
+def _held(path: Floats, ring: Floats) -> bool:
+    """Whether half of a stroke's path or more lies inside a ring."""
+    return _inside(path[:: max(1, len(path) // LOOKED_AT)], ring) >= 0.5
 
 
 def _even(way_mm: Floats) -> Floats:
