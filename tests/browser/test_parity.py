@@ -2,6 +2,7 @@
 the end taper.
 """
 
+import base64
 import pathlib
 import unittest
 from typing import Any
@@ -11,6 +12,7 @@ import numpy as np
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.grain import DROPS, surface_bytes
 from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
@@ -135,6 +137,8 @@ class Texture(unittest.TestCase):
         with browser() as driver:
             driver.get("about:blank")
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            take = "LiveInk.takeSurface('drops', Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0)))"
+            driver.execute_script(take, base64.b64encode(surface_bytes(DROPS)).decode())
             for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush", "mist-spray"):
                 recipe = write_recipe(SHIPPED_PENS[name])
                 recipe["ends"] = {}

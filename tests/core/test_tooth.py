@@ -1,5 +1,6 @@
 """Tooth: tone follows force and grade, stays the same at any density, and grain has no seam."""
 
+import dataclasses
 import itertools
 import unittest
 
@@ -7,9 +8,10 @@ import numpy as np
 from scipy.ndimage import label
 
 from gray_quill.core.ink.grain import CRISP, SIDE, SOFT, THIN, WAVELENGTH, deposit, surface
-from gray_quill.core.ink.page import ink_pixels
+from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import View, box_view
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.tooth import GRADES, SURFACES
@@ -169,6 +171,104 @@ class Brush(unittest.TestCase):
         self.assertTrue(thirds[0] > thirds[1] + 0.03 > thirds[2] + 0.06, thirds)
         even = [float(whole[:, k : k + 300].mean()) for k in (100, 700, 1300)]
         self.assertLess(max(even) - min(even), 0.03, "without bristles it lays one tone")
+
+
+class Lead(unittest.TestCase):
+    def line(self, dpi: float = 254, force: float = 0.5, **tooth: object) -> np.ndarray:
+        """Opacity of a straight line of 60 mm, rows across it."""
+        t = np.arange(360) / 240
+        ink = settle(make_trace(t, 10 + 40 * t, 0 * t + 30, 0 * t + force), pencil(**tooth))
+        scale = px_per_mm(dpi)
+        return ink_pixels([ink], View(10, 27.5, scale, int(60 * scale), int(5 * scale)))[..., 3] / 255
+
+    def test_smear_drags_the_mark_along_the_motion_and_keeps_its_tone(self) -> None:
+        def alike(page: np.ndarray, px: int, axis: int) -> float:
+            """Correlation of the mark with itself so many px further."""
+            middle = page[20:30]
+            a, b = (middle[:, :-px], middle[:, px:]) if axis else (middle[:-px], middle[px:])
+            return float(np.corrcoef(a.ravel(), b.ravel())[0, 1])
+
+        tones = []
+        for smear in (0, 0.5, 1):
+            page = self.line(smear=smear, crisp=True)
+            tones.append(mean_tone(page))
+            ratio = alike(page, 3, 1) - alike(page, 3, 0)
+            self.assertTrue(abs(ratio) < 0.1 if smear == 0 else ratio > 0.2 * smear, (smear, ratio))
+        self.assertLess(max(tones) / min(tones) - 1, 0.03, tones)
+
+    def test_a_crumbling_lead_leaves_bits_in_the_mark_and_beside_it(self) -> None:
+        before = (0.0, 0.0)
+        for crumbs in (0.0, 0.3, 0.6, 1.0):
+            page = self.line(crumbs=crumbs, grade="8B")
+            beside = np.concatenate((page[8:11], page[-11:-8]))  # 1.3 to 1.7 mm from the middle of a line 2.5 mm broad
+            now = (float(beside.mean()), mean_tone(page))
+            self.assertTrue(now[0] == 0 if crumbs == 0 else now[0] > before[0] and now[1] > before[1], (crumbs, now))
+            self.assertEqual(float(page[:6].max()), 0, "they do not fall farther than said")
+            self.assertLess(float((beside > 0.02).mean()), 0.5, "single bits, no halo")
+            before = now
+        tones = [mean_tone(self.line(dpi, crumbs=0.6, smear=0.3)) for dpi in (127, 254, 1016)]
+        self.assertLess(max(tones) / min(tones) - 1, 0.02, tones)
+
+
+class Marker(unittest.TestCase):
+    VIEW = View(20, 20, 10, 300, 160)
+
+    def rows(self, apart_mm: float = 2.0, **wash: object) -> list[Ink]:
+        """An area filled by strokes of their own, there and back."""
+        recipe = read_recipe(
+            {
+                "kind": "marker",
+                "body": {"width_mm": 3, "opacity": 0.6, "colour": "#5d7d9a"},
+                "wash": {"blend": "normal", **wash},
+            }
+        )
+        t = np.arange(200) / 200
+        return [
+            settle(make_trace(t, (10 + 50 * t)[:: 1 if k % 2 else -1], 0 * t + 15 + apart_mm * k, 0 * t + 0.5), recipe)
+            for k in range(14)
+        ]
+
+    def test_without_streaks_an_area_of_many_strokes_is_flat_in_every_blend(self) -> None:
+        for blend in ("normal", "multiply", "screen"):
+            paper = dataclasses.replace(Paper(), colour="#b5a58d", ruling="blank")
+            spread = {}
+            for streaks in (0.0, 0.5, 1.0):
+                page = page_pixels(self.rows(streaks=streaks, blend=blend), paper, self.VIEW).astype(float)
+                spread[streaks] = float(np.ptp(page, axis=(0, 1)).max()) / 255
+            self.assertLess(spread[0.0], 0.01, blend)
+            self.assertTrue(0.02 < spread[0.5] < 0.9 * spread[1.0], (blend, spread))
+            once = page_pixels(self.rows(apart_mm=40, streaks=0, blend=blend)[:1], paper, View(20, 14, 10, 90, 20))
+            filled = page_pixels(self.rows(streaks=0, blend=blend), paper, self.VIEW)
+            self.assertLessEqual(np.abs(once[10, 40].astype(int) - filled[80, 40]).max(), 1, "as if gone over once")
+
+    def test_a_shipped_marker_fills_evenly(self) -> None:
+        recipe = SHIPPED_PENS["survey-marker"]
+        t = np.arange(200) / 200
+        rows = [settle(make_trace(t, 10 + 50 * t, 0 * t + 15 + 0.5 * k, 0 * t + 0.5), recipe) for k in range(40)]
+        alpha = ink_pixels(rows, View(20, 20, 10, 300, 100))[..., 3] / 255
+        self.assertLess(float(np.ptp(alpha)), 0.02)
+
+    def test_it_pools_where_it_lands_and_lifts(self) -> None:
+        def along(pool: float) -> np.ndarray:
+            ink = self.rows(pool=pool)[0]
+            return ink_pixels([ink], View(8, 14.5, 10, 540, 10))[..., 3].mean(axis=0) / 255
+
+        self.assertLess(float(np.ptp(along(0)[30:-30])), 0.01)
+        before = 0.6
+        for pool in (0.3, 0.6, 1.0):
+            tone = along(pool)
+            landed, middle, lifted = tone[20:24].mean(), tone[270], tone[-24:-20].mean()
+            self.assertAlmostEqual(landed / lifted, 1, delta=0.02)
+            self.assertTrue(abs(landed - 0.6) < 0.03 and middle < before - 0.05, (pool, landed, middle))
+            before = middle
+
+    def test_what_is_even_is_a_matter_of_the_strokes_below(self) -> None:
+        inks = self.rows(streaks=0.4)
+        whole = ink_pixels(inks, View(0, 0, 10, 700, 500))
+        np.testing.assert_array_equal(ink_pixels(inks, View(20, 20, 10, 90, 80)), whole[200:280, 200:290])
+        last = ink_pixels(inks[-1:], View(0, 0, 10, 700, 500), below=inks[:-1])[..., 3] / 255.0
+        before = ink_pixels(inks[:-1], View(0, 0, 10, 700, 500))[..., 3] / 255.0
+        self.assertLess(np.abs(1 - (1 - before) * (1 - last) - whole[..., 3] / 255.0).max(), 0.01)
 
 
 class Spray(unittest.TestCase):

@@ -14,6 +14,7 @@ from gray_quill.core.ink.settle import Ink, settle
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import changed
 from gray_quill.core.trace import moved
 from gray_quill.formats.export import export_sheet
 from gray_quill.formats.pen_json import read_pen, write_pen
@@ -42,6 +43,24 @@ class Pictures(unittest.TestCase):
         difference = np.abs(shown - raster[: shown.shape[0], : shown.shape[1]]) / 255
         self.assertLess(difference.mean(), 0.02)
         self.assertLess((difference.max(axis=2) > 0.35).mean(), 0.002)
+
+    def test_what_depends_on_the_strokes_below_is_in_the_file_as_on_the_page(self) -> None:
+        """Even rows as one area, grain that earlier passes filled, rows half even with others between."""
+        paper = paper_from_spec("blank A6 white")
+        half = changed(SHIPPED_PENS["survey-marker"], "wash.streaks", 0.5)
+        pens = [changed(p, "body.opacity", 0.6) for p in (SHIPPED_PENS["survey-marker"], half)]
+        wide = [changed(p, "body.width_mm", 4.0) for p in pens]
+        order = [wide[0]] * 3 + [wide[1]] * 2 + [wide[0]] + [wide[1]] + [SHIPPED_PENS["alder-charcoal"]] * 2
+        inks = [settle(moved(wave(), 0, 2.0 * k - 20), pen) for k, pen in enumerate(order)]
+        raster = page_pixels(inks, paper, page_view(paper, DPI)).astype(float)
+        text = export_sheet(inks, paper, "svg", 0, True).decode()
+        self.assertEqual((text.count("<path"), text.count("<image")), (1, 6), "the first three are one area")
+        page = pypdfium2.PdfDocument(export_sheet(inks, paper, "pdf", DPI, True))[0]
+        shown = np.asarray(page.render(scale=DPI / 72).to_pil().convert("RGB"), float)
+        shown = shown[: raster.shape[0], : raster.shape[1]]
+        apart = np.abs(shown - raster[: shown.shape[0], : shown.shape[1]]) / 255
+        self.assertLess(apart.mean(), 0.004)
+        self.assertLess((apart.max(axis=2) > 0.15).mean(), 0.01)
 
     def test_png_keeps_its_density_and_leaves_the_paper_out_when_asked(self) -> None:
         inks, paper = page_of(("fen-fountain",))

@@ -12,12 +12,11 @@ from reportlab.pdfgen.canvas import Canvas
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
-from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import mm_to_pt
-from gray_quill.formats.stroke_picture import needs_picture, stroke_picture
+from gray_quill.formats.stroke_picture import drawn_parts, stroke_picture
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
@@ -30,13 +29,15 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     canvas.setTitle(title)
     if with_paper:
         _paper(canvas, paper)
-    for ink in draw_order(inks):
+    for part in drawn_parts(inks):
+        ink = part.inks[0]
         body = ink.recipe.body
         canvas.setBlendMode(blend_on(ink.recipe.wash, paper.colour).capitalize())
-        if needs_picture(ink):
-            _picture(canvas, paper, ink)
+        if part.below is not None:
+            _picture(canvas, paper, ink, part.below)
             continue
-        _fill(canvas, paper, outline(ink), body.colour, stroke_opacity(ink))
+        rings = [ring for each in part.inks for ring in outline(each)]
+        _fill(canvas, paper, rings, body.colour, stroke_opacity(ink))
         if body.hollow.on and body.hollow.fill_opacity > 0:
             canvas.setBlendMode("Normal")
             _fill(canvas, paper, inside_rings(ink), body.hollow.fill, body.hollow.fill_opacity)
@@ -58,9 +59,10 @@ def _fill(canvas: Any, paper: Paper, rings: Iterable[Floats], colour: str, opaci
     canvas.drawPath(path, stroke=0, fill=1, fillMode=NON_ZERO)
 
 
-def _picture(canvas: Any, paper: Paper, ink: Ink) -> None:
-    pixels, (left, top, width, height) = stroke_picture(ink, paper)
+def _picture(canvas: Any, paper: Paper, ink: Ink, below: Sequence[Ink]) -> None:
+    pixels, (left, top, width, height) = stroke_picture(ink, paper, below)
     unit = mm_to_pt(1)
+    canvas.setFillAlpha(1)  # or the area before would thin the picture
     canvas.drawImage(
         ImageReader(Image.fromarray(pixels)),
         left * unit,

@@ -1,7 +1,12 @@
 """Strokes that cannot be one filled outline go into vector files as a picture of fixed density, never smoothed."""
 
+import dataclasses
+from collections.abc import Sequence
+
+import numpy as np
+
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.page import Pixels, ink_pixels
+from gray_quill.core.ink.page import Pixels, draw_order, ink_pixels, met_by
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
@@ -10,24 +15,56 @@ from gray_quill.core.units import px_per_mm
 PICTURE_DPI = 600.0
 
 
+@dataclasses.dataclass(frozen=True)
+class Drawn:
+    """What is drawn at once: strokes as one area, or one stroke as a picture over what the ink below left for it."""
+
+    inks: Sequence[Ink]
+    below: Sequence[Ink] | None = None
+
+
+def drawn_parts(inks: Sequence[Ink]) -> list[Drawn]:
+    """Ink in the order it is drawn. What one even pen laid row by row is one area, so that it is even there too."""
+    parts: list[Drawn] = []
+    ordered = draw_order(inks)
+    for k, ink in enumerate(ordered):
+        met = met_by(ink, ordered[:k])
+        together = list(parts[-1].inks) if parts and parts[-1].below is None else []
+        same = bool(together) and together[-1].recipe == ink.recipe
+        even = ink.recipe.wash.streaks < 1 and ink.recipe.body.opacity < 1
+        if needs_picture(ink) or (even and met and not (same and met[0] in together)):
+            parts.append(Drawn([ink], met))
+        elif even and same:
+            parts[-1] = Drawn([*together, ink])
+        else:
+            parts.append(Drawn([ink]))
+    return parts
+
+
 def needs_picture(ink: Ink) -> bool:
-    """Whether the tone varies inside the stroke: grain, a spray, a wet edge, or crossings that build up."""
-    wash = ink.recipe.wash
+    """Whether the tone varies inside the stroke: grain, a spray, a wet edge, pools, crossings that build up, or rows
+    that are neither even nor laid twice.
+    """
+    wash, body = ink.recipe.wash, ink.recipe.body
     return (
         ink.recipe.tooth.toothed
         or ink.shape == "spray"
         or wash.build_up
-        or (wash.wet_edge > 0 and not ink.recipe.body.hollow.on)
+        or wash.pool > 0
+        or (wash.wet_edge > 0 and not body.hollow.on)
+        or (
+            wash.streaks < 1 and body.opacity < 1 and (wash.streaks > 0 or body.hollow.on or np.ptp(ink.opacity) > 0.01)
+        )
     )
 
 
-def stroke_picture(ink: Ink, paper: Paper) -> tuple[Pixels, tuple[float, float, float, float]]:
-    """RGBA pixels of one stroke at PICTURE_DPI and its box (left, top, width, height) in mm. Blend is left to the
-    file.
+def stroke_picture(ink: Ink, paper: Paper, below: Sequence[Ink]) -> tuple[Pixels, tuple[float, float, float, float]]:
+    """RGBA pixels of one stroke, over what the ink below left for it, at PICTURE_DPI and its box (left, top, width,
+    height) in mm. Blend is left to the file.
     """
     view = box_view(ink.box_mm, px_per_mm(PICTURE_DPI))
     scale = view.px_per_mm
-    pixels = ink_pixels([ink], view, paper.colour)
+    pixels = ink_pixels([ink], view, paper.colour, below)
     pixels[pixels[..., 3] == 0, :3] = rgb(
         ink.recipe.body.colour
     )  # readers that scale colour and opacity apart would darken the edge

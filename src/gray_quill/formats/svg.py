@@ -6,12 +6,11 @@ from xml.sax.saxutils import escape
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
-from gray_quill.core.ink.page import draw_order
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.formats.png import write_png
-from gray_quill.formats.stroke_picture import needs_picture, stroke_picture
+from gray_quill.formats.stroke_picture import Drawn, drawn_parts, stroke_picture
 
 
 def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:
@@ -24,7 +23,7 @@ def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     ]
     if with_paper:
         parts += _paper(paper)
-    parts += [_stroke(ink, paper) for ink in draw_order(inks)]
+    parts += [_part(part, paper) for part in drawn_parts(inks)]
     return "\n".join([*parts, "</svg>", ""]).encode()
 
 
@@ -38,15 +37,17 @@ def stroke_opacity(ink: Ink) -> float:
     return float(ink.recipe.body.opacity * ink.opacity.mean())
 
 
-def _stroke(ink: Ink, paper: Paper) -> str:
+def _part(part: Drawn, paper: Paper) -> str:
+    ink = part.inks[0]
     body = ink.recipe.body
     blend = blend_on(ink.recipe.wash, paper.colour)
-    if needs_picture(ink):
-        return _picture(ink, paper, blend)
+    if part.below is not None:
+        return _picture(ink, part.below, paper, blend)
     style = f' style="mix-blend-mode:{blend}"' if blend != "normal" else ""
     opacity = stroke_opacity(ink)
     see_through = f' fill-opacity="{opacity:.4g}"' if opacity < 1 else ""
-    out = f'<path fill="{body.colour}"{see_through}{style} d="{path_data(outline(ink))}"/>'
+    area = "".join(path_data(outline(each)) for each in part.inks)
+    out = f'<path fill="{body.colour}"{see_through}{style} d="{area}"/>'
     if body.hollow.on and body.hollow.fill_opacity > 0:
         out += (
             f'<path fill="{body.hollow.fill}" fill-opacity="{body.hollow.fill_opacity:.4g}" '
@@ -55,8 +56,8 @@ def _stroke(ink: Ink, paper: Paper) -> str:
     return out
 
 
-def _picture(ink: Ink, paper: Paper, blend: str) -> str:
-    pixels, (left, top, width, height) = stroke_picture(ink, paper)
+def _picture(ink: Ink, below: Sequence[Ink], paper: Paper, blend: str) -> str:
+    pixels, (left, top, width, height) = stroke_picture(ink, paper, below)
     data = base64.b64encode(write_png(pixels, compress=6)).decode()
     return (
         f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '

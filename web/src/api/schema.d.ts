@@ -1599,6 +1599,18 @@ export interface components {
             kept: number;
             words: string;
         };
+        /**
+         * @description Bits beside the mark: the surface whose drops say where they lie, `finer` there; how much of it full load covers;
+         *     how far they fall, of the half width; how dark they are, and over which share of heights they fade.
+         */
+        CrumbPlan: {
+            fade: number;
+            finer: number;
+            load: number;
+            skirt: number;
+            surface: string;
+            tone: number;
+        };
         /** @description A press curve as cubic-bezier(x1, y1, x2, y2) of CSS Easing Functions Level 1, and its largest error in P. */
         CubicForm: {
             largest_error: number;
@@ -2091,18 +2103,22 @@ export interface components {
         /**
          * @description What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
          *     becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
-         *     bristles, hairs: how far a brush splits, and into how many (rub.py).
+         *     bristles, hairs: how far a brush splits, and into how many (rub.py). levelled: how much of the surface is level
+         *     where strokes below have filled it.
          */
         GrainPlan: {
             bristles: number;
             crisp: boolean;
+            crumbs: components["schemas"]["CrumbPlan"] | null;
             depth: number;
             hairs: number;
             heights: string;
+            levelled: number;
             load_over_altitude: number[];
             pace_share: number;
             per_mm: number;
             size: number;
+            smear: components["schemas"]["SmearPlan"] | null;
             soft: number;
             surface: string;
             thin: number;
@@ -3134,7 +3150,8 @@ export interface components {
          *     first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. landing_mm_s:
          *     the speed a stroke is taken to have until its second sample. start:
          *     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
-         *     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
+         *     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands. even: the share of
+         *     its tone that it does not lay twice.
          */
         PenPlan: {
             angle: number | null;
@@ -3142,6 +3159,7 @@ export interface components {
             blend: string;
             colour: string;
             dot_speed_mm_s: number;
+            even: number;
             fastest_mm_s: number;
             grain: components["schemas"]["GrainPlan"] | null;
             hollow: components["schemas"]["HollowPlan"] | null;
@@ -3156,6 +3174,7 @@ export interface components {
             ];
             pattern_mm: number[];
             place: string;
+            pool: components["schemas"]["PoolPlan"] | null;
             press: number[];
             press_share: number[];
             puff_s: number;
@@ -3220,6 +3239,11 @@ export interface components {
             palms_kept: number;
             rule: string;
             value: number;
+        };
+        /** @description Opacity lost away from where the pen lands, and how far from there. */
+        PoolPlan: {
+            loss: number;
+            reach_mm: number;
         };
         /** Posture */
         Posture: {
@@ -3577,11 +3601,13 @@ export interface components {
              * @default {
              *       "bristles": 0,
              *       "crisp": true,
+             *       "crumbs": 0,
              *       "depth": 0.85,
              *       "grade": "HB",
              *       "grain": "none",
              *       "own": "",
-             *       "scale_mm": 0.4
+             *       "scale_mm": 0.4,
+             *       "smear": 0
              *     }
              */
             tooth: components["schemas"]["Tooth"];
@@ -3592,8 +3618,10 @@ export interface components {
              *       "flow": 2.5,
              *       "hold_straight": false,
              *       "place": "over",
+             *       "pool": 0,
              *       "straight_to": "its own line",
              *       "straighten": 0,
+             *       "streaks": 1,
              *       "tip": {
              *         "angle_deg": 40,
              *         "aspect": 5,
@@ -3890,6 +3918,15 @@ export interface components {
             contrast: number;
             name: string;
             pen_id: string;
+        };
+        /**
+         * @description The share of a mark that is dragged along the motion, how far, in samples of the surface, and in how many
+         *     looks.
+         */
+        SmearPlan: {
+            looks: number;
+            samples: number;
+            share: number;
         };
         SolveBody: {
             /** @default null */
@@ -4206,6 +4243,12 @@ export interface components {
              */
             crisp: boolean;
             /**
+             * Crumbs
+             * @description How much the lead crumbles: bits lie in the mark and beside it
+             * @default 0
+             */
+            crumbs: number;
+            /**
              * Depth
              * @description How much the surface rules the mark; 0 ignores it
              * @default 0.85
@@ -4237,6 +4280,12 @@ export interface components {
              * @default 0.4
              */
             scale_mm: number;
+            /**
+             * Smear
+             * @description How far the mark is dragged along the motion, as soft lead is
+             * @default 0
+             */
+            smear: number;
         };
         /** Touch */
         Touch: {
@@ -4351,6 +4400,12 @@ export interface components {
              */
             place: "over" | "under";
             /**
+             * Pooling
+             * @description How much of the tone gathers where the pen lands and where it lifts
+             * @default 0
+             */
+            pool: number;
+            /**
              * Straight along
              * @description The line that fits the stroke best, or the ruling where the stroke follows it
              * @default its own line
@@ -4363,6 +4418,12 @@ export interface components {
              * @default 0
              */
             straighten: number;
+            /**
+             * Streaks
+             * @description How much rows laid side by side darken where they overlap; at 0 an area filled in many strokes is even
+             * @default 1
+             */
+            streaks: number;
             /**
              * @default {
              *       "angle_deg": 40,

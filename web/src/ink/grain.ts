@@ -1,5 +1,5 @@
 import { channels } from '@/lib/colour'
-import type { Grain, PenPlan } from './plan'
+import type { Crumbs, Grain, PenPlan } from './plan'
 
 const LEVELS = 64
 const made = new WeakMap<PenPlan, (CanvasPattern | null)[]>()
@@ -50,6 +50,13 @@ export function heightsOf(grain: Grain): Uint8Array {
   return heights
 }
 
+/** Heights of a surface that ships, by name. */
+export function shippedHeights(name: string): Uint8Array {
+  const heights = shipped.get(name)
+  if (!heights) throw new Error(`the surface ${name} was not fetched`)
+  return heights
+}
+
 const smooth = (u: number) => (u <= 0 ? 0 : u >= 1 ? 1 : u * u * (3 - 2 * u))
 
 /** Mark left at a height by a load, as core/ink/grain.py has it. */
@@ -61,6 +68,10 @@ export function deposit({ depth, soft, valleys, thin }: Grain, height: number, g
   const film = bare > 1e-6 ? (load / (1 - bare / 2)) * smooth(height / bare) : load
   return (film * (1 - depth) + peaks * depth) * (thin + (1 - thin) * load)
 }
+
+/** Mark of the bits that fell at a height of the drops' field, as core/ink/grain.py has it. */
+export const crumbMark = ({ tone, fade }: Crumbs, height: number, load: number) =>
+  tone * smooth((height - (1 - load)) / Math.min(fade, 2 * load) + 0.5)
 
 /** Height 0..1 at (u, v) samples, repeating, between the four samples around it. */
 export function heightAt(heights: Uint8Array, n: number, u: number, v: number): number {

@@ -26,6 +26,12 @@ export interface Point {
   tS: number
 }
 
+/** Factor on the opacity so far from where the pen landed or lifted. */
+function pooled(pool: { loss: number; reach_mm: number }, awayMm: number): number {
+  const out = Math.min(1, Math.max(0, awayMm / pool.reach_mm))
+  return 1 - pool.loss * out * out * (3 - 2 * out)
+}
+
 /** A pen at work on one stroke. Feed it samples as they come; it looks its plan up and returns where it marks. */
 export class LivePen {
   readonly points: Point[] = []
@@ -84,6 +90,9 @@ export class LivePen {
       this.tip = values
       this.mark(values, last.tS, this.speed)
     }
+    const { pool } = this.plan
+    for (const p of pool ? this.points : [])
+      p.opacity *= pooled(pool!, Math.min(p.along, this.along - p.along)) / pooled(pool!, p.along)
   }
 
   /** The points as they lie on the page: drawn straight where the plan or a hand held still asks for it. */
@@ -118,6 +127,7 @@ export class LivePen {
         1,
         opacity * lookUp(p.grain.load_over_altitude, upright) * Math.exp(p.grain.pace_share * paceTerm),
       )
+    if (p.pool) opacity *= pooled(p.pool, this.along)
     const round = p.shape === 'round' || p.shape === 'spray'
     return {
       x,

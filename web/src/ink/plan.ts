@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 export type PenPlan = Schemas['PenPlan']
 export type Straight = Schemas['StraightPlan']
 export type Grain = Schemas['GrainPlan']
+export type Crumbs = Schemas['CrumbPlan']
 
 /** A value of a table of equal steps over 0..1, straight between entries. */
 export function lookUp(table: readonly number[], share: number): number {

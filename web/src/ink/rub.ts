@@ -1,8 +1,8 @@
 import { channels } from '@/lib/colour'
 import type { Ground } from './draw'
-import { deposit, heightAt, heightsOf } from './grain'
+import { crumbMark, deposit, heightAt, heightsOf, shippedHeights } from './grain'
 import type { Point } from './live'
-import type { PenPlan } from './plan'
+import type { Grain, PenPlan } from './plan'
 
 /** What a toothed tip rubs onto the surface, as core/ink/rub.py does it: loads in cells, marks made of them. */
 const BLOCK_PX = 64
@@ -15,8 +15,14 @@ interface Rubbing {
   drawn: number
   /** Cells along a pixel's side. */
   n: number
-  /** Loads of the blocks that were touched, by their place. */
-  blocks: Map<string, Float32Array>
+  /** The blocks that were touched, by their place. */
+  blocks: Map<string, Cells>
+}
+/** Loads of a block's cells; the motion's direction there, of tips that smear; and what falls there, of leads that crumble. */
+interface Cells {
+  load: Float32Array
+  heading: Float32Array | undefined
+  shed: Float32Array | undefined
 }
 const rubbings = new WeakMap<readonly Point[], Rubbing>()
 
@@ -55,14 +61,14 @@ export function drawRubbed(
     if (i === 0 && points.length > 1) continue // its segment covers it
     for (const [a, b] of pieces(points[Math.max(0, i - 1)]!, points[i]!)) {
       const [p, q] = [foot(a, scale), foot(b, scale)]
-      const reach = Math.max(p.long, q.long) * 0.7072
+      const reach = Math.max(p.long, q.long) * 0.7072 // farther than crumbs fall
       const left = Math.max(0, Math.floor(Math.min(p.x, q.x) - reach))
       const top = Math.max(0, Math.floor(Math.min(p.y, q.y) - reach))
       const right = Math.min(c.canvas.width, Math.ceil(Math.max(p.x, q.x) + reach))
       const bottom = Math.min(c.canvas.height, Math.ceil(Math.max(p.y, q.y) + reach))
       for (let bj = Math.floor(top / BLOCK_PX); bj * BLOCK_PX < bottom; bj += 1)
         for (let bi = Math.floor(left / BLOCK_PX); bi * BLOCK_PX < right; bi += 1)
-          press(block(rubbing, bi, bj), rubbing.n, bi * BLOCK_PX, bj * BLOCK_PX, p, q, plan)
+          press(block(rubbing, plan.grain!, bi, bj), rubbing.n, bi * BLOCK_PX, bj * BLOCK_PX, p, q, plan)
       dirty.left = Math.min(dirty.left, left)
       dirty.top = Math.min(dirty.top, top)
       dirty.right = Math.max(dirty.right, right)
@@ -83,23 +89,41 @@ const foot = (p: Point, scale: number): Foot => ({
   along: p.along,
 })
 
-function block({ blocks, n }: Rubbing, bi: number, bj: number): Float32Array {
+function block({ blocks, n }: Rubbing, grain: Grain, bi: number, bj: number): Cells {
   const key = `${bi} ${bj}`
   let cells = blocks.get(key)
-  if (!cells) blocks.set(key, (cells = new Float32Array((BLOCK_PX * n) ** 2)))
+  const plane = () => new Float32Array((BLOCK_PX * n) ** 2)
+  if (!cells) {
+    cells = {
+      load: plane(),
+      heading: grain.smear ? plane() : undefined,
+      shed: grain.crumbs ? plane() : undefined,
+    }
+    blocks.set(key, cells)
+  }
   return cells
 }
 
 /** Load of the hull of two footprints: rounded tips press most in their middle, an edge presses evenly. */
-function press(cells: Float32Array, n: number, side: number, top: number, a: Foot, b: Foot, plan: PenPlan) {
+function press(
+  { load: cells, heading: headings, shed }: Cells,
+  n: number,
+  side: number,
+  top: number,
+  a: Foot,
+  b: Foot,
+  plan: PenPlan,
+) {
   const box = plan.shape === 'chisel'
-  const { bristles, hairs } = plan.grain!
+  const { bristles, hairs, crumbs } = plan.grain!
+  const skirt = crumbs && !box ? crumbs.skirt : 1
   if (a.long + b.long <= 0 || a.short + b.short <= 0) return
   const phi = (a.angle + b.angle) / 2
   const [c, s] = [Math.cos(phi), Math.sin(phi)]
   const q = (a.long + b.long) / (a.short + b.short)
   const [r0, r1] = [a.long / (2 * q), b.long / (2 * q)]
   const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const heading = headings ? Math.atan2(dy, dx) : 0
   const [ex, ey] = [(dx * c + dy * s) / q, -dx * s + dy * c]
   const length = Math.hypot(ex, ey)
   const [ux, uy] = length < 1e-9 ? [1, 0] : [ex / length, ey / length]
@@ -107,7 +131,7 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
   const lean = nested ? 0 : (r0 - r1) / length
   const upright = Math.sqrt(1 - lean * lean)
   const most = Math.max(a.load, b.load)
-  const [halfLong, halfShort] = [Math.max(a.long, b.long) / 2, Math.max(a.short, b.short) / 2]
+  const [halfLong, halfShort] = [(Math.max(a.long, b.long) / 2) * skirt, (Math.max(a.short, b.short) / 2) * skirt]
   const reachX = box ? halfLong * Math.abs(c) + halfShort * Math.abs(s) : Math.hypot(halfLong * c, halfShort * s)
   const reachY = box ? halfLong * Math.abs(s) + halfShort * Math.abs(c) : Math.hypot(halfLong * s, halfShort * c)
   const size = BLOCK_PX * n
@@ -116,7 +140,7 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
   for (let j = from(Math.min(a.y, b.y) - reachY - top); j < to(Math.max(a.y, b.y) + reachY - top); j += 1) {
     for (let i = from(Math.min(a.x, b.x) - reachX - side); i < to(Math.max(a.x, b.x) + reachX - side); i += 1) {
       const k = j * size + i
-      if (cells[k]! >= most) continue
+      if (cells[k]! >= most && skirt === 1) continue
       const [px, py] = [side + (i + 0.5) / n - a.x, top + (j + 0.5) / n - a.y]
       const [vx, vy] = [(px * c + py * s) / q, -px * s + py * c]
       const along = vx * ux + vy * uy
@@ -131,7 +155,11 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
           vx <= Math.max(r0, ex + r1) &&
           vy >= Math.min(-r0, ey - r1) &&
           vy <= Math.max(r0, ey + r1)
-        if (within && across <= half * (Math.abs(ux) + Math.abs(uy)) && load > cells[k]!) cells[k] = load
+        if (!within || across > half * (Math.abs(ux) + Math.abs(uy))) continue
+        if (shed && load > shed[k]!) shed[k] = load
+        if (load <= cells[k]!) continue
+        cells[k] = load
+        if (headings) headings[k] = heading
         continue
       }
       const beside = vy * ux - vx * uy
@@ -145,10 +173,16 @@ function press(cells: Float32Array, n: number, side: number, top: number, a: Foo
         here = r0 - along * lean
         d = across * upright + along * lean - r0 + here
       }
+      if (shed && d < here * skirt) {
+        const fallen = load * (1 - (d / (here * skirt)) ** 2)
+        if (fallen > shed[k]!) shed[k] = fallen
+      }
       if (d >= here) continue
       let pressed = load * Math.sqrt(1 - (d * d) / (here * here))
       if (bristles) pressed *= 1 - bristles * (1 - hair(beside / here, a.along + (b.along - a.along) * share, hairs))
-      if (pressed > cells[k]!) cells[k] = pressed
+      if (pressed <= cells[k]!) continue
+      cells[k] = pressed
+      if (headings) headings[k] = heading
     }
   }
 }
@@ -173,7 +207,7 @@ function paint(
   box: { left: number; top: number; right: number; bottom: number },
 ) {
   const grain = plan.grain!
-  const heights = heightsOf(grain)
+  const look = { grain, heights: heightsOf(grain), drops: grain.crumbs && shippedHeights(grain.crumbs.surface) }
   const step = grain.per_mm / scale
   const [r, g, b] = channels(plan.colour)
   const [width, height] = [box.right - box.left, box.bottom - box.top]
@@ -188,13 +222,8 @@ function paint(
           let total = 0
           for (let v = 0; v < n; v += 1) {
             const row = ((j - bj * BLOCK_PX) * n + v) * size + (i - bi * BLOCK_PX) * n
-            for (let u = 0; u < n; u += 1) {
-              const load = cells[row + u]!
-              if (load > 0) {
-                const at = heightAt(heights, grain.size, (i + (u + 0.5) / n) * step, (j + (v + 0.5) / n) * step)
-                total += deposit(grain, at, load)
-              }
-            }
+            for (let u = 0; u < n; u += 1)
+              total += markAt(cells, row + u, (i + (u + 0.5) / n) * step, (j + (v + 0.5) / n) * step, look)
           }
           if (!total) continue
           const k = 4 * ((j - box.top) * width + i - box.left)
@@ -207,4 +236,31 @@ function paint(
     }
   }
   c.putImageData(picture, box.left, box.top)
+}
+
+interface Look {
+  grain: Grain
+  heights: Uint8Array
+  drops: Uint8Array | null
+}
+
+/** The mark in cell k, which lies at (u, v) samples of the surface. */
+function markAt({ load, heading, shed }: Cells, k: number, u: number, v: number, { grain, heights, drops }: Look) {
+  const { size, smear, crumbs } = grain
+  const [here, bits] = [load[k]!, shed ? shed[k]! * crumbs!.load : 0]
+  if (here <= 0 && bits <= 0) return 0
+  let mark = here > 0 ? deposit(grain, heightAt(heights, size, u, v), here) : 0
+  if (smear && here > 0) {
+    const [du, dv] = [
+      (-Math.cos(heading![k]!) * smear.samples) / smear.looks,
+      (-Math.sin(heading![k]!) * smear.samples) / smear.looks,
+    ]
+    let dragged = 0
+    for (let q = 0; q < smear.looks; q += 1)
+      dragged += deposit(grain, heightAt(heights, size, u + (q + 0.5) * du, v + (q + 0.5) * dv), here)
+    mark += smear.share * (dragged / smear.looks - mark)
+  }
+  if (bits <= 0) return mark
+  const side = Math.sqrt(drops!.length)
+  return Math.max(mark, crumbMark(crumbs!, heightAt(drops!, side, u * crumbs!.finer, v * crumbs!.finer), bits))
 }

@@ -11,9 +11,11 @@ export const usePlans = defineStore('plans', () => {
 
   const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
     const plan = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
-    const { surface, heights } = plan.grain ?? { surface: '', heights: '' }
-    if (surface && !heights && !hasSurface(surface))
-      takeSurface(surface, new Uint8Array(await (await takeFile(`/api/pen/surfaces/${surface}`)).arrayBuffer()))
+    const { surface, heights, crumbs } = plan.grain ?? {}
+    const needed = [heights ? undefined : surface, crumbs?.surface]
+    for (const name of needed)
+      if (name && !hasSurface(name))
+        takeSurface(name, new Uint8Array(await (await takeFile(`/api/pen/surfaces/${name}`)).arrayBuffer()))
     return plan
   }
 

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.coverage import DISC, SPRAY, Path, Plane, cover, cover_piece, seen_points
 from gray_quill.core.ink.grain import toothed as toothed_mark
-from gray_quill.core.ink.rub import rub
+from gray_quill.core.ink.rub import Lead, rub
 from gray_quill.core.ink.spray import spray
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
@@ -30,7 +30,8 @@ class Looks(NamedTuple):
     colour, fill: (n, 3), 0..255. wall: px from the edge at which the inside of a hollow or wet stroke begins, 0 for any
     other. wet: the share of its tone a wet stroke's inside loses to its rim. builds: it darkens where it crosses
     itself. surface: which tile it catches on, -1 for none; depth, soft: see grain.py; step: samples of a tile a px;
-    bristles, hairs: see rub.py.
+    bristles, hairs, smear, crumbs: see rub.py. even: the share of its tone that it does not lay twice; pen: its
+    number, by which it knows what it laid before.
     """
 
     shape: NDArray[np.int64]
@@ -48,6 +49,21 @@ class Looks(NamedTuple):
     step: Floats
     bristles: Floats
     hairs: NDArray[np.int64]
+    smear: Floats
+    crumbs: Floats
+    even: Floats
+    pen: NDArray[np.int64]
+
+
+class Deposit(NamedTuple):
+    """What the strokes below left for those above, at each pixel: how far the surface is filled, 0..1 (of no rows where
+    nothing is rubbed), and how much of its tone the even pen of that number has laid, 0..1 (of no rows where no pen is
+    even). A matter of the strokes below alone, so that undo, a part of a page and the whole of it agree.
+    """
+
+    fill: NDArray[np.float32]
+    much: NDArray[np.float32]
+    pen: NDArray[np.int32]
 
 
 class Rubs(NamedTuple):
@@ -60,7 +76,7 @@ class Rubs(NamedTuple):
 
 class Batch(NamedTuple):
     """Strokes in pixels of a page; `pieces` offset footprints, `strokes` offset pieces. The page's first pixel lies at
-    (left, above) on the paper, in px.
+    (left, above) on the paper, in px. tiles: the surfaces; where a lead crumbles the last is the drops'.
     """
 
     path: Path
@@ -85,16 +101,11 @@ def blended(mode, below, above):  # type: ignore[no-untyped-def]
 
 @numba.njit(cache=True, fastmath=True)
 def _opaque(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
-    """One pixel of an 8-bit page whose backdrop is opaque."""
-    if mode == NORMAL:
-        for c in range(3):
-            below = page[j, i, c]
-            page[j, i, c] = int(below + (colour[c] - below) * alpha + 0.5)
-        return
+    """One pixel of an 8-bit page whose backdrop is opaque; alpha of each channel."""
     for c in range(3):
         below = page[j, i, c]
-        above = blended(mode, below / 255.0, colour[c] / 255.0) * 255.0
-        page[j, i, c] = int(below + (above - below) * alpha + 0.5)
+        above = colour[c] if mode == NORMAL else blended(mode, below / 255.0, colour[c] / 255.0) * 255.0
+        page[j, i, c] = int(below + (above - below) * alpha[c] + 0.5)
 
 
 @numba.njit(cache=True, fastmath=True)
@@ -141,7 +152,48 @@ def _lay_plain(page, plane, top, bottom, colour, opacity):  # type: ignore[no-un
 
 
 @numba.njit(cache=True, fastmath=True)
-def _lay(page, plane, inner, top, bottom, batch, k, opacity, rubbed):  # type: ignore[no-untyped-def]
+def _lead(looks, k):  # type: ignore[no-untyped-def]
+    return Lead(
+        looks.depth[k],
+        looks.soft[k],
+        looks.step[k],
+        looks.bristles[k],
+        looks.hairs[k],
+        looks.smear[k],
+        looks.crumbs[k],
+    )
+
+
+@numba.njit(cache=True, fastmath=True)
+def _still_to_lay(below, j, i, pen, even, alpha, mode, colour):  # type: ignore[no-untyped-def]
+    """Alpha an even pen lays now, a value for each channel: with what it laid there before the pixel is as if it had
+    been gone over once, or, of the share that is not even, twice. Keeps count of it.
+    """
+    before = below.much[j, i] if below.pen[j, i] == pen else np.float32(0.0)
+    twice = 1.0 - (1.0 - before) * (1.0 - alpha)
+    wanted = even * max(before, alpha) + (1.0 - even) * twice
+    below.much[j, i], below.pen[j, i] = wanted, pen
+    return (
+        _step(before, wanted, mode, colour[0] / 255.0),
+        _step(before, wanted, mode, colour[1] / 255.0),
+        _step(before, wanted, mode, colour[2] / 255.0),
+    )
+
+
+@numba.njit(cache=True, fastmath=True)
+def _step(before, wanted, mode, colour):  # type: ignore[no-untyped-def]
+    """Alpha that leads from one laying to the other in a channel: what is left of the backdrop is 1 - a s, with s = 1,
+    1 - colour (multiply) or colour (screen).
+    """
+    strength = 1.0 - colour if mode == MULTIPLY else (colour if mode == SCREEN else 1.0)
+    left = 1.0 - before * strength
+    if left <= 1e-6 or strength <= 1e-6:
+        return 0.0
+    return (1.0 - (1.0 - wanted * strength) / left) / strength
+
+
+@numba.njit(cache=True, fastmath=True)
+def _lay(page, plane, inner, top, bottom, batch, k, opacity, rubbed, below):  # type: ignore[no-untyped-def]
     """Lay the covered stroke k on rows top..bottom of the page and wipe its coverage. `inner` is the inside of a hollow
     or wet stroke, or has no rows. rubbed: the coverage is what it marked of its surface already.
     """
@@ -153,6 +205,7 @@ def _lay(page, plane, inner, top, bottom, batch, k, opacity, rubbed):  # type: i
     tile = batch.tiles[max(looks.surface[k], 0)]
     hollow = inner.shape[0] > 0
     toothed = looks.surface[k] >= 0 and not rubbed
+    even, pen = looks.even[k], looks.pen[k]
     channels = page.shape[2]
     for j in range(top, bottom):
         for i in range(row_lo[j], row_hi[j]):
@@ -172,10 +225,15 @@ def _lay(page, plane, inner, top, bottom, batch, k, opacity, rubbed):  # type: i
             wall = (value - inside * wet if wet > 0.0 else value - inside) * opacity
             if wet > 0.0:
                 inside = 0.0
+            each = (wall, wall, wall)
+            if even > 0.0:
+                each = _still_to_lay(below, j, i, pen, even, wall, mode if channels == 3 else NORMAL, colour)
+                wall = each[0]
             if channels == 3:
-                _opaque(page, j, i, colour, wall, mode)
+                _opaque(page, j, i, colour, each, mode)
                 if inside > 0.0:
-                    _opaque(page, j, i, fill, inside * fill_opacity, NORMAL)
+                    through = inside * fill_opacity
+                    _opaque(page, j, i, fill, (through, through, through), NORMAL)
             elif channels == 4:
                 _clear(page, j, i, colour, wall, mode)
                 if inside > 0.0:
@@ -261,20 +319,17 @@ def _inside(path, wall):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True, nogil=True)
-def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
+def lay_strokes(page, plane, inner, batch, below):  # type: ignore[no-untyped-def]
     """Lay a batch of strokes on a page, one after another.
 
     page: (h, w, 3) uint8 opaque RGB; (h, w, 4) float32 RGBA in 0..1; or (h, w, 1) uint8, opacity alone, for pictures of
     one colour. plane, inner: coverage of zeros, left as zeros; inner of no rows where no stroke has a wall. Lets go of
-    the interpreter while it works.
+    the interpreter while it works. `below`: what earlier strokes left; these add to it.
     """
     path, looks, pieces = batch.path, batch.looks, batch.pieces
     y, long = path.y, path.long
     none = inner[:0]
     passes = np.zeros((3,) + plane.cov.shape, np.float32) if looks.builds.any() else np.zeros((3, 0, 0), np.float32)
-    # how far strokes have filled the surface for those laid on them: a matter of the strokes below alone, so that undo,
-    # a part of a page and the whole of it agree
-    fill = np.zeros_like(plane.cov) if (looks.surface >= 0).any() else plane.cov[:0]
     rows = plane.cov if batch.rubs.strokes[-1] > 0 else plane.cov[:0]
     gone = Plane(np.zeros_like(rows), np.full(len(rows), page.shape[1], np.int32), np.zeros(len(rows), np.int32))
     for k in range(len(batch.strokes) - 1):
@@ -303,15 +358,13 @@ def lay_strokes(page, plane, inner, batch):  # type: ignore[no-untyped-def]
                 cover(Plane(inner, plane.row_lo, plane.row_hi), shape, _inside(path, looks.wall[k]), lo, hi)
         if rubbed and top < bottom:
             tile, begin, end = batch.tiles[looks.surface[k]], batch.strokes[k], batch.strokes[k + 1]
-            depth, soft, step = looks.depth[k], looks.soft[k], looks.step[k]
-            split, hairs = looks.bristles[k], looks.hairs[k]
-            corner = (batch.left, batch.above)
-            rub(plane, fill, shape, path, pieces, begin, end, tile, corner, step, depth, soft, split, hairs)
+            drops, corner = batch.tiles[-1], (batch.left, batch.above)
+            rub(plane, below.fill, shape, path, pieces, begin, end, tile, drops, corner, _lead(looks, k))
         if batch.rubs.strokes[k] < batch.rubs.strokes[k + 1] and top < bottom:
             _rub_out(plane, inner if hollow else none, gone, batch.rubs, k, shape == SPRAY)
         opacity = 1.0 if builds else looks.opacity[k]
         plain = page.shape[2] != 4 and (looks.mode[k] == NORMAL or page.shape[2] == 1) and not hollow and shape != SPRAY
-        if plain and opacity > 0.0 and (rubbed or looks.surface[k] < 0):
+        if plain and opacity > 0.0 and looks.even[k] == 0.0 and (rubbed or looks.surface[k] < 0):
             _lay_plain(page, plane, top, bottom, looks.colour[k], opacity)
             continue
-        _lay(page, plane, inner if hollow else none, top, bottom, batch, k, opacity, rubbed)
+        _lay(page, plane, inner if hollow else none, top, bottom, batch, k, opacity, rubbed, below)

@@ -22,6 +22,7 @@ FINE_GRAINS, CLUMP_GRAINS = 1 / 3, 4.0
 CRISP, SOFT = 0.3, 0.9  # share of the height over which a mark fades in: gritty, and soft
 VALLEYS = 0.3  # share of the surface, the lowest, that a light load of a pen ruled by the surface leaves bare
 THIN = 0.55  # how dark a mark is where hardly any load makes it, of its darkest
+CRUMB_TONE, CRUMB_FADE = 0.9, 0.06  # how dark a crumb is, and the share of heights over which its rim fades
 LOOKED_AT = 3  # most samples along a pixel's side
 
 # name: seed, spread of the grain's wavelengths (octaves), weight of the finer roughness and of clumps, and of a regular
@@ -119,6 +120,12 @@ def deposit(height, load, depth, soft):  # type: ignore[no-untyped-def]
     bare = VALLEYS * depth * (1.0 - load)
     film = load / (1.0 - bare / 2.0) * _smooth(height / bare) if bare > 1e-6 else load
     return (film * (1.0 - depth) + peaks * depth) * (THIN + (1.0 - THIN) * load)
+
+
+@numba.njit(cache=True, fastmath=True)
+def crumb_mark(height, load):  # type: ignore[no-untyped-def]
+    """Mark of the bits that fell at a height of the drops' field; the share `load` of it is covered."""
+    return CRUMB_TONE * _smooth((height - (1.0 - load)) / min(CRUMB_FADE, 2.0 * load) + 0.5)
 
 
 @numba.njit(cache=True, fastmath=True)

@@ -1,5 +1,6 @@
 """Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
 
+import zlib
 from collections.abc import Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
@@ -9,9 +10,9 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.compositing import BLENDS, Batch, Looks, Rubs, lay_strokes
+from gray_quill.core.ink.compositing import BLENDS, Batch, Deposit, Looks, Rubs, lay_strokes
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
-from gray_quill.core.ink.grain import WAVELENGTH, fade, surface_of
+from gray_quill.core.ink.grain import DROPS, WAVELENGTH, fade, surface, surface_of
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper, ruling_marks
@@ -50,11 +51,45 @@ def lay_ink(page: Pixels, inks: Sequence[Ink], view: View, paper_colour: str) ->
     _lay(page, _batch(draw_order(inks), view, paper_colour))
 
 
-def ink_pixels(inks: Sequence[Ink], view: View, paper_colour: str = "#ffffff") -> Pixels:
-    """Ink alone as RGBA, shape (height, width, 4); `paper_colour` decides what blend "auto" means."""
+def ink_pixels(inks: Sequence[Ink], view: View, paper_colour: str = "#ffffff", below: Sequence[Ink] = ()) -> Pixels:
+    """Ink alone as RGBA, shape (height, width, 4); `paper_colour` decides what blend "auto" means. below: ink that is
+    not shown, but that these meet where they are laid.
+    """
     page = np.zeros((view.height_px, view.width_px, 4), np.float32)
-    _lay(page, _batch(draw_order(inks), view, paper_colour))
+    _lay(page, _batch(draw_order(inks), view, paper_colour), deposit_of(below, view) if below else None)
     return np.asarray(page * 255 + 0.5, np.uint8)
+
+
+def deposit_of(inks: Sequence[Ink], view: View) -> Deposit:
+    """What ink left for pens that go over it."""
+    deposit = _untouched((view.height_px, view.width_px), True, True)
+    batch = _batch([ink for ink in draw_order(inks) if leaves_deposit(ink.recipe)], view, "#ffffff")
+    _lay(np.zeros((view.height_px, view.width_px, 1), np.uint8), batch, deposit)
+    return deposit
+
+
+def leaves_deposit(recipe: Recipe) -> bool:
+    """Whether this pen's ink depends on what such a pen laid below it."""
+    return recipe.tooth.toothed or recipe.wash.streaks < 1
+
+
+def met_by(ink: Ink, below: Sequence[Ink]) -> list[Ink]:
+    """What of the ink below this ink meets and depends on."""
+    if not leaves_deposit(ink.recipe):
+        return []
+    return [other for other in below if leaves_deposit(other.recipe) and _meets(other.box_mm, ink.box_mm)]
+
+
+def pen_number(recipe: Recipe) -> int:
+    """By which an even pen knows its own ink, from one page to the next; -1 for all others."""
+    return zlib.crc32(repr(recipe).encode()) & 0x7FFFFFFF if recipe.wash.streaks < 1 else -1
+
+
+def _untouched(size: tuple[int, int], toothed: bool, even: bool) -> Deposit:
+    height, width = size
+    laid = (height if even else 0, width)
+    fill = np.zeros((height if toothed else 0, width), np.float32)
+    return Deposit(fill, np.zeros(laid, np.float32), np.full(laid, -1, np.int32))
 
 
 def opacity_plane(inks: Sequence[Ink], view: View) -> Pixels:
@@ -64,27 +99,30 @@ def opacity_plane(inks: Sequence[Ink], view: View) -> Pixels:
     return page[..., 0]
 
 
-def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None) -> None:
+def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None, below: Deposit | None = None) -> None:
+    """Lay a batch, over what ink below left; that then holds these too."""
     if batch is None:
         return
     height = page.shape[0]
+    looks = batch.looks
+    deposit = below or _untouched(page.shape[:2], bool((looks.surface >= 0).any()), bool((looks.even > 0).any()))
     if height * page.shape[1] < TWO_BANDS_PX:
-        _lay_band(page, batch)
+        _lay_band(page, batch, deposit)
         return
     half = height // 2
     rubs = batch.rubs._replace(path=batch.rubs.path._replace(y=batch.rubs.path.y - half))
-    below = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half, rubs=rubs)
+    lower = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half, rubs=rubs)
     with ThreadPoolExecutor(1) as other:
-        lower = other.submit(_lay_band, page[half:], below)
-        _lay_band(page[:half], batch)
-        lower.result()  # what fails there fails here: no page comes out with ink missing
+        done = other.submit(_lay_band, page[half:], lower, Deposit(*(plane[half:] for plane in deposit)))
+        _lay_band(page[:half], batch, Deposit(*(plane[:half] for plane in deposit)))
+        done.result()  # what fails there fails here: no page comes out with ink missing
 
 
 _spare: list[NDArray[np.float32]] = []  # coverage that is all zeros again, for the next pages
 SPARE_PLANES, SPARE_CELLS = 4, 4_000_000
 
 
-def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch) -> None:
+def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch, below: Deposit) -> None:
     height, width = page.shape[:2]
     try:
         cells = _spare.pop()
@@ -94,7 +132,7 @@ def _lay_band(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch) -> No
         cells = np.zeros(height * width, np.float32)
     plane = untouched(cells[: height * width].reshape(height, width))
     inner = np.zeros_like(plane.cov) if batch.looks.wall.any() else plane.cov[:0]
-    lay_strokes(page, plane, inner, batch)
+    lay_strokes(page, plane, inner, batch, below)
     if len(cells) <= SPARE_CELLS and len(_spare) < SPARE_PLANES:  # never one that a failure left with ink on it
         _spare.append(cells)
 
@@ -138,6 +176,10 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
         step=each([WAVELENGTH / t.scale_mm / scale for t in teeth]),
         bristles=each([t.bristles for t in teeth]),
         hairs=each([hairs_of(b.width_mm) for b in bodies], int),
+        smear=each([t.smear for t in teeth]),
+        crumbs=each([t.crumbs for t in teeth]),
+        even=each([1 - r.wash.streaks for r in recipes]),
+        pen=each([pen_number(r) for r in recipes], int),
     )
     strokes = np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen])))
     return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale, _rubs(seen, view))
@@ -214,8 +256,9 @@ def _tiles(teeth: Sequence[Tooth]) -> tuple[NDArray[np.int64], NDArray[np.float3
     if not used:
         return np.full(len(teeth), -1), _NO_TILES
     place = {key: k for k, key in enumerate(used)}
+    crumbs = [surface(DROPS)] if any(t.crumbs > 0 for t in teeth) else []  # always the last
     return np.array([place.get((t.grain, t.own), -1) if t.toothed else -1 for t in teeth]), np.stack(
-        [surface_of(*key) for key in used]
+        [surface_of(*key) for key in used] + crumbs
     )
 
 
@@ -250,5 +293,9 @@ def _ruling(paper: Paper, view: View) -> Batch | None:
         step=np.ones(1),
         bristles=np.zeros(1),
         hairs=np.ones(1, np.int64),
+        smear=np.zeros(1),
+        crumbs=np.zeros(1),
+        even=np.zeros(1),
+        pen=np.full(1, -1),
     )
     return Batch(path, pieces, np.array([0, len(lengths)]), looks, _NO_TILES, 0.0, 0.0, _NO_RUBS)

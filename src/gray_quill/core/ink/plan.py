@@ -10,7 +10,18 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.grain import SIDE, THIN, VALLEYS, WAVELENGTH, fade, surface_bytes
+from gray_quill.core.ink.grain import (
+    CRUMB_FADE,
+    CRUMB_TONE,
+    DROPS,
+    SIDE,
+    THIN,
+    VALLEYS,
+    WAVELENGTH,
+    fade,
+    surface_bytes,
+)
+from gray_quill.core.ink.rub import CRUMB_FINER, CRUMB_LOAD, LEVELLED, SMEAR_LOOKS, SMEAR_SAMPLES
 from gray_quill.core.ink.spray import PUFF_S
 from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
 from gray_quill.core.ink.width import footprint
@@ -22,8 +33,8 @@ from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
-from gray_quill.core.pen.tooth import PACE_SHARE, TILE, grade_load, hairs_of, load_over_lean
-from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
+from gray_quill.core.pen.tooth import PACE_SHARE, SKIRT, TILE, grade_load, hairs_of, load_over_lean
+from gray_quill.core.pen.wash import POOL_LOSS, POOL_WIDTHS, WET_LOSS, blend_on, wet_rim_mm
 
 FORCE_STEPS = 1024
 TAPER_STEPS = 256
@@ -33,10 +44,44 @@ FALLOFF_STEPS = 256
 
 
 @dataclasses.dataclass(frozen=True)
+class SmearPlan:
+    """The share of a mark that is dragged along the motion, how far, in samples of the surface, and in how many
+    looks.
+    """
+
+    share: float
+    samples: float
+    looks: int
+
+
+@dataclasses.dataclass(frozen=True)
+class CrumbPlan:
+    """Bits beside the mark: the surface whose drops say where they lie, `finer` there; how much of it full load covers;
+    how far they fall, of the half width; how dark they are, and over which share of heights they fade.
+    """
+
+    surface: str
+    finer: float
+    load: float
+    skirt: float
+    tone: float
+    fade: float
+
+
+@dataclasses.dataclass(frozen=True)
+class PoolPlan:
+    """Opacity lost away from where the pen lands, and how far from there."""
+
+    loss: float
+    reach_mm: float
+
+
+@dataclasses.dataclass(frozen=True)
 class GrainPlan:
     """What live ink needs of the surface: its name, heights 0..255 row by row in base64, samples a mm, and how load
     becomes a mark (grain.py). heights: empty where they are those of a surface that ships, and are had elsewhere.
-    bristles, hairs: how far a brush splits, and into how many (rub.py).
+    bristles, hairs: how far a brush splits, and into how many (rub.py). levelled: how much of the surface is level
+    where strokes below have filled it.
     """
 
     surface: str
@@ -52,6 +97,9 @@ class GrainPlan:
     pace_share: float
     bristles: float
     hairs: int
+    levelled: float
+    smear: SmearPlan | None
+    crumbs: CrumbPlan | None
 
 
 @dataclasses.dataclass(frozen=True)
@@ -108,7 +156,8 @@ class PenPlan:
     first and last value over ln(v + dot_speed_mm_s), which it is linear in, from speed 0 to fastest_mm_s. landing_mm_s:
     the speed a stroke is taken to have until its second sample. start:
     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
-    distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands.
+    distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands. even: the share of
+    its tone that it does not lay twice.
     """
 
     name: str
@@ -133,6 +182,8 @@ class PenPlan:
     width_mm: float
     hollow: HollowPlan | None
     wet: WetPlan | None
+    pool: PoolPlan | None
+    even: float
     spray: list[float] | None
     puff_s: float
     straight: StraightPlan | None
@@ -178,6 +229,10 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
         wet=WetPlan(wet_rim_mm(body.width_mm), WET_LOSS * recipe.wash.wet_edge)
         if recipe.wash.wet_edge > 0 and not body.hollow.on
         else None,
+        pool=PoolPlan(POOL_LOSS * recipe.wash.pool, POOL_WIDTHS * body.width_mm)
+        if recipe.wash.pool > 0 and tip.shape != "spray"
+        else None,
+        even=1 - recipe.wash.streaks,
         spray=_table(recipe.wash.flow * (1 - np.linspace(0, 1, FALLOFF_STEPS)) ** 2) if tip.shape == "spray" else None,
         puff_s=PUFF_S,
         straight=_straight(recipe, paper),
@@ -207,6 +262,11 @@ def _grain(recipe: Recipe, altitude: Floats) -> GrainPlan:
         pace_share=PACE_SHARE,
         bristles=tooth.bristles,
         hairs=hairs_of(recipe.body.width_mm),
+        levelled=LEVELLED,
+        smear=SmearPlan(tooth.smear, SMEAR_SAMPLES, SMEAR_LOOKS) if tooth.smear > 0 else None,
+        crumbs=CrumbPlan(DROPS, CRUMB_FINER, CRUMB_LOAD * tooth.crumbs, SKIRT, CRUMB_TONE, CRUMB_FADE)
+        if tooth.crumbs > 0
+        else None,
     )
 
 

@@ -17,7 +17,8 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import PATTERNS, Line
 from gray_quill.core.pen.ends import taper_term
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.wash import Wash
+from gray_quill.core.pen.tooth import SKIRT
+from gray_quill.core.pen.wash import POOL_WIDTHS, Wash, pooled
 from gray_quill.core.quantities import changed
 from gray_quill.core.trace import Trace
 
@@ -56,7 +57,8 @@ class Ink:
     @cached_property
     def box_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the ink."""
-        reach = float(self.long_mm.max()) / 2 * (1.4143 if self.shape == "chisel" else 1)
+        wide = max(1.4143 if self.shape == "chisel" else 1, SKIRT if self.recipe.tooth.crumbs > 0 else 1)
+        reach = float(self.long_mm.max()) / 2 * wide
         return (
             float(self.x_mm.min()) - reach,
             float(self.y_mm.min()) - reach,
@@ -87,8 +89,12 @@ def settle_all(traces: Sequence[Trace], recipe: Recipe, paper: Paper | None = No
     ends = recipe.ends.for_width(recipe.body.width_mm)
     start_mm = ends.start_mm if ends.start_tip < 1 else 0.0
     end_mm = ends.end_mm if ends.end_tip < 1 else 0.0
-    step_mm = min([TAPER_STEP_MM, *(zone / TAPER_PIECES for zone in (start_mm, end_mm) if zone > 0)])
-    x, y, at, along, parts = smooth_paths(x, y, offsets, TOLERANCE_MM, step_mm, start_mm, end_mm)
+    pools = wash.pool > 0 and wash.tip.shape != "spray"
+    pool_mm = POOL_WIDTHS * recipe.body.width_mm if pools else 0.0
+    step_mm = min([TAPER_STEP_MM, *(zone / TAPER_PIECES for zone in (start_mm, end_mm, pool_mm) if zone > 0)])
+    x, y, at, along, parts = smooth_paths(
+        x, y, offsets, TOLERANCE_MM, step_mm, max(start_mm, pool_mm), max(end_mm, pool_mm)
+    )
     term = between(samples.press + samples.pace, at) + taper_term(ends, along, parts)
     width = recipe.body.width_mm * np.exp(term)
     aspect = between(samples.aspect, at)
@@ -97,6 +103,10 @@ def settle_all(traces: Sequence[Trace], recipe: Recipe, paper: Paper | None = No
     else:
         long, short = width, width / aspect
     angle, opacity, t_s = (between(c, at) for c in (samples.angle, samples.opacity, samples.t_s))
+    if pools:
+        opacity = opacity * pooled(
+            wash, recipe.body.width_mm, along, np.repeat(along[parts[1:] - 1], np.diff(parts)) - along
+        )
     at -= np.repeat(offsets[:-1], np.diff(parts))
     columns = (x, y, long, short, angle, opacity, at, t_s)
     edges = parts.tolist()

@@ -62,7 +62,7 @@ _DATA: dict[str, dict[str, Any]] = {
         "body": {"width_mm": 1.3, "colour": "#22231f", "opacity": 0.9},
         "press": {"floor": 0.02, "ceiling": 0.9, "range": 2, "opacity_range": 3},
         "lean": {"side_mm": 7, "from_deg": 55, "to_deg": 20},
-        "tooth": {"grain": "rough", "depth": 0.9, "scale_mm": 0.6, "grade": "8B"},
+        "tooth": {"grain": "rough", "depth": 0.9, "scale_mm": 0.6, "grade": "8B", "smear": 0.2, "crumbs": 0.5},
     },
     "heath-brush": {
         "name": "Heath dry brush 2, large",
@@ -85,6 +85,7 @@ _DATA: dict[str, dict[str, Any]] = {
         "body": {"width_mm": 0.7, "colour": "#8a3a2d", "opacity": 0.92},
         "press": {"range": 1.25},
         "steady": {"method": "one-euro", "amount": 2, "beta": 0.2},
+        "wash": {"streaks": 0},
     },
     "clover-marker": {
         "name": "Clover marker 3, large",
@@ -92,7 +93,7 @@ _DATA: dict[str, dict[str, Any]] = {
         "body": {"width_mm": 3, "colour": "#5d7d9a", "opacity": 0.75},
         "press": {"range": 1.15},
         "steady": {"method": "one-euro", "amount": 2, "beta": 0.2},
-        "wash": {"wet_edge": 0.45, "blend": "multiply"},
+        "wash": {"wet_edge": 0.45, "pool": 0.35, "streaks": 0.7, "blend": "multiply"},
     },
     "mist-spray": {
         "name": "Mist spray 9",

@@ -21,6 +21,7 @@ TILE = 128  # samples along each side of a surface
 GRADES = ("4H", "3H", "2H", "H", "F", "HB", "B", "2B", "3B", "4B", "5B", "6B", "7B", "8B")
 LEAN_SPREADS = 0.35  # share of the load a lead loses when its whole side touches
 BRISTLE_MM, FEWEST_HAIRS, MOST_HAIRS = 0.13, 5, 40  # a wet tuft of hairs; common practice, no source
+SKIRT = 1.35  # how far crumbs fall, of the tip's half width
 PACE_SHARE = 0.5  # how strongly Pace acts on load, relative to width
 
 
@@ -45,6 +46,12 @@ class Tooth:
         "Bristles",
         "How far a brush splits into bristles, which run along the stroke and run dry one after another",
         needs="grain",
+    )
+    smear: float = number(
+        0, 0, 1, 0.05, "", "Smear", "How far the mark is dragged along the motion, as soft lead is", needs="grain"
+    )
+    crumbs: float = number(
+        0, 0, 1, 0.05, "", "Crumbs", "How much the lead crumbles: bits lie in the mark and beside it", needs="grain"
     )
     own: str = heights(TILE * TILE, "Own grain", "A surface made from a picture; `grain` must be own")
     crisp: bool = flag(True, "Crisp", "Gritty marks, kept gritty in every export; off gives soft edges", needs="grain")

@@ -4,6 +4,7 @@ import dataclasses
 
 import numpy as np
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.quantities import choice, flag, number
 
@@ -11,6 +12,7 @@ BLENDS = ("normal", "multiply", "screen", "auto")
 TIPS = ("round", "ellipse", "chisel", "spray")
 LINES = ("its own line", "the ruling")
 WET_LOSS = 0.7  # share of the tone that leaves the middle of the wettest mark
+POOL_LOSS, POOL_WIDTHS = 0.6, 1.0  # tone the middle of the most pooling mark loses, and how far a pool reaches
 RIM_SHARE, RIM_MM = 0.12, (0.08, 0.5)  # the rim a wet mark dries with, of the width, and its bounds
 
 
@@ -53,6 +55,18 @@ class Wash:
     wet_edge: float = number(
         0, 0, 1, 0.01, "", "Wet edge", "How much of the tone gathers along the rim as the mark dries"
     )
+    pool: float = number(
+        0, 0, 1, 0.01, "", "Pooling", "How much of the tone gathers where the pen lands and where it lifts"
+    )
+    streaks: float = number(
+        1,
+        0,
+        1,
+        0.01,
+        "",
+        "Streaks",
+        "How much rows laid side by side darken where they overlap; at 0 an area filled in many strokes is even",
+    )
     flow: float = number(
         2.5,
         0.1,
@@ -88,3 +102,9 @@ def blend_on(wash: Wash, paper_colour: str) -> str:
 def wet_rim_mm(width_mm: float) -> float:
     """How broad the dark rim of a wet mark is."""
     return float(np.clip(RIM_SHARE * width_mm, *RIM_MM))
+
+
+def pooled(wash: Wash, width_mm: float, from_start_mm: Floats, to_end_mm: Floats) -> Floats:
+    """Factor on the opacity, so far from where the pen landed and where it lifted: 1 at both, less between."""
+    from_end = np.clip(np.minimum(from_start_mm, to_end_mm) / (POOL_WIDTHS * width_mm), 0, 1)
+    return np.asarray(1 - POOL_LOSS * wash.pool * from_end**2 * (3 - 2 * from_end))
