@@ -28,6 +28,8 @@ class Measured(unittest.TestCase):
             self.assertEqual((own.hand.letters, own.hand.side), (hand.letters, hand.side))
             self.assertAlmostEqual(own.hand.x_height_mm / hand.x_height_mm, 1, delta=0.06)
             self.assertAlmostEqual(own.hand.force, hand.force, delta=0.04)
+            self.assertAlmostEqual(own.hand.pause_ms / hand.pause_ms, 1, delta=0.25)
+            self.assertAlmostEqual(own.hand.drift_deg / hand.drift_deg, 1, delta=0.35)
         self.assertGreaterEqual(np.mean(found), 0.85)
 
     def test_garlands_of_another_generator(self) -> None:
@@ -46,5 +48,12 @@ class Measured(unittest.TestCase):
         for field in ("force", "altitude_deg", "tremor_mm", "side", "palm_mm", "pause_ms"):
             self.assertTrue(untold[field], field)
             self.assertEqual(getattr(own.hand, field), getattr(LIKE, field), field)
+        hooked = SHIPPED_HANDS["left-hooked"]
+        rests = {}
+        for wrote, like in (("left-hooked", LIKE), ("left-steep", hooked), ("left-steep", LIKE)):
+            words = write_text("moth seen at trap nine, wings folded", SHIPPED_HANDS[wrote], TABLET, 4)
+            own = measure_hand(words, dataclasses.replace(like, side="left"), TABLET)
+            rests[wrote, like.rest] = (own.hand.rest, next(h.told for h in own.habits if h.field == "rest"))
+        self.assertEqual(list(rests.values()), [("above", True), ("below", True), ("below", False)])
         with self.assertRaisesRegex(GrayQuillError, "two lines"):
             measure_hand(traces[:2], LIKE, TABLET)

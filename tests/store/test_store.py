@@ -1,6 +1,7 @@
 """The store: nothing is lost, repeats change nothing, old databases come along."""
 
 import contextlib
+import dataclasses
 import pathlib
 import shutil
 import sqlite3
@@ -59,6 +60,10 @@ class Strokes(StoreCase):
             np.testing.assert_array_equal(back.t_s, trace.t_s)
             np.testing.assert_allclose(back.x_mm, trace.x_mm, atol=1e-4)
             np.testing.assert_allclose(back.force, trace.force, atol=1e-6)
+            for known in (trace, dataclasses.replace(trace, absent=frozenset({"tilt"}))):
+                timed = dataclasses.replace(known, begun_s=1_780_000_000.125)
+                self.assertEqual(unpack_trace(pack_trace(timed)).begun_s, 1_780_000_000.125)
+            self.assertIsNone(back.begun_s)
 
     def test_a_repeated_save_changes_nothing_and_the_bin_gives_back(self) -> None:
         strokes = [Stroke(f"a{i}", "fen", 1, wave(0.2)) for i in range(3)]

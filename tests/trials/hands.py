@@ -39,6 +39,8 @@ def any_hand(rng: np.random.Generator) -> Hand:
         onset_ms=rng.uniform(20, 90),
         lift_ms=rng.uniform(30, 110),
         tremor_mm=rng.uniform(0.01, 0.15),
+        pause_ms=rng.uniform(60, 320),
+        drift_deg=rng.uniform(1, 5),
         force=rng.uniform(0.3, 0.65),
         force_swing=rng.uniform(0.08, 0.22),
         altitude_deg=rng.uniform(40, 75),
@@ -61,7 +63,8 @@ def garlands(seed: int) -> tuple[dict[str, float], OwnHand]:
     height, hz, slant = rng.uniform(2, 3.5), rng.uniform(3.5, 5), np.radians(rng.uniform(-8, 18))
     force, swing, altitude = rng.uniform(0.35, 0.6), rng.uniform(0.08, 0.15), np.radians(rng.uniform(45, 70))
     traces: list[Trace] = []
-    travelled = seconds = 0.0
+    travelled = seconds = clock = 0.0
+    pause = rng.uniform(0.08, 0.25)
     for k in range(14):
         t = np.arange(0, rng.uniform(1.2, 2.2), 1 / 240)
         turn = 2 * np.pi * hz * t + rng.uniform(0, 6)
@@ -69,7 +72,8 @@ def garlands(seed: int) -> tuple[dict[str, float], OwnHand]:
         x = 20 + 30 * (k % 4) + 0.9 * height * hz * t + 0.35 * height * np.cos(turn - 1.2) + up * np.tan(slant)
         y = 30 + 10 * (k // 4) - up + 0.1 * rng.standard_normal()
         press = force + swing * np.clip(np.sin(turn) * 1.6, -1, 1) + 0.01 * rng.standard_normal(len(t))
-        traces.append(make_trace(t, x, y, np.clip(press, 0.02, 1), 0 * t + altitude, 0 * t + 0.7))
+        traces.append(make_trace(t, x, y, np.clip(press, 0.02, 1), 0 * t + altitude, 0 * t + 0.7, clock))
+        clock += float(t[-1]) + pause * float(rng.uniform(0.7, 1.3)) + 0.1
         travelled, seconds = travelled + float(np.hypot(np.diff(x), np.diff(y)).sum()), seconds + float(t[-1])
     true = {
         "x_height_mm": height,

@@ -20,7 +20,8 @@ class Trace:
     """One stroke. All arrays have shape (n,), n >= 1, and are read-only.
 
     t_s: seconds from the first sample, strictly increasing from 0. x_mm, y_mm: page position. force: 0..1.
-    altitude, azimuth: radians (see angles.py). absent: channels the device did not give ("force", "tilt").
+    altitude, azimuth: radians (see angles.py). absent: channels the device did not give ("force", "tilt"). begun_s:
+    when the stroke began, s on a clock it shares with the strokes around it; None where that was not kept.
     """
 
     t_s: Floats
@@ -30,6 +31,7 @@ class Trace:
     altitude: Floats
     azimuth: Floats
     absent: frozenset[str] = frozenset()
+    begun_s: float | None = None
 
     def __len__(self) -> int:
         return len(self.t_s)
@@ -47,6 +49,7 @@ def make_trace(
     force: ArrayLike | None = None,
     altitude: ArrayLike | None = None,
     azimuth: ArrayLike | None = None,
+    begun_s: float | None = None,
 ) -> Trace:
     """Clean raw samples into a Trace, or refuse them with a TraceError that names the sample.
 
@@ -84,7 +87,7 @@ def make_trace(
     kept["azimuth"] = np.mod(kept["azimuth"], 2 * np.pi)
     for c in kept.values():
         c.flags.writeable = False
-    return Trace(**kept, absent=absent)
+    return Trace(**kept, absent=absent, begun_s=begun_s)
 
 
 def _column(name: str, values: ArrayLike, count: int) -> Floats:

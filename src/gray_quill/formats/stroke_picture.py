@@ -46,15 +46,14 @@ def needs_picture(ink: Ink) -> bool:
     that are neither even nor laid twice.
     """
     wash, body = ink.recipe.wash, ink.recipe.body
+    uneven = wash.streaks > 0 or body.hollow.on or bool(np.ptp(ink.opacity) > 0.01)
     return (
         ink.recipe.tooth.toothed
         or ink.shape == "spray"
         or wash.build_up
         or wash.pool > 0
         or (wash.wet_edge > 0 and not body.hollow.on)
-        or (
-            wash.streaks < 1 and body.opacity < 1 and (wash.streaks > 0 or body.hollow.on or np.ptp(ink.opacity) > 0.01)
-        )
+        or (wash.streaks < 1 and body.opacity < 1 and uneven)
     )
 
 

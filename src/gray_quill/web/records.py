@@ -125,8 +125,9 @@ class PenOn(Model):
 
 
 class StrokeColumns(Model):
-    """One stroke as the browser reported it."""
+    """One stroke as the browser reported it. begun_ms: when it began, on a clock shared with the strokes around it."""
 
+    begun_ms: Annotated[float, Field(ge=0, le=1e14)] | None = None
     t_ms: Column
     x_mm: Column
     y_mm: Column
@@ -135,7 +136,9 @@ class StrokeColumns(Model):
     azimuth: Column | None = None
 
     def trace(self) -> Trace:
-        return make_trace([t / 1000 for t in self.t_ms], self.x_mm, self.y_mm, self.force, self.altitude, self.azimuth)
+        begun_s = None if self.begun_ms is None else self.begun_ms / 1000
+        times = [t / 1000 for t in self.t_ms]
+        return make_trace(times, self.x_mm, self.y_mm, self.force, self.altitude, self.azimuth, begun_s)
 
 
 class StreamBody(Model):

@@ -2193,6 +2193,12 @@ export interface components {
              */
             azimuth_deg: number;
             /**
+             * Grip drift
+             * @description How far the pen tips to and fro while it writes, as a mean of squares (deg)
+             * @default 2
+             */
+            drift_deg: number;
+            /**
              * Everyday force
              * @description Mean force on the glass (of full force)
              * @default 0.45
@@ -2875,6 +2881,8 @@ export interface components {
             altitude: number[] | null;
             /** @default null */
             azimuth: number[] | null;
+            /** @default null */
+            begun_ms: number | null;
             /** @default null */
             draft: components["schemas"]["Recipe"] | null;
             /** @default null */
@@ -4080,12 +4088,14 @@ export interface components {
             reason: string;
             state: string;
         };
-        /** @description One stroke as the browser reported it. */
+        /** @description One stroke as the browser reported it. begun_ms: when it began, on a clock shared with the strokes around it. */
         StrokeColumns: {
             /** @default null */
             altitude: number[] | null;
             /** @default null */
             azimuth: number[] | null;
+            /** @default null */
+            begun_ms: number | null;
             /** @default null */
             force: number[] | null;
             t_ms: number[];

@@ -68,17 +68,20 @@ async function measure() {
 }
 const fieldOf = (name: string) => desk.desk?.hand_fields.find((f) => f.name === name)
 const shown = (unit: string, v: number) => `${saying(v)} ${unit}`.trim()
+const IN_WORDS: Record<string, string> = {
+  script: 'joined',
+  plain: 'separate',
+  above: 'hooked, above the line',
+  below: 'from below the line',
+}
 const habits = computed(() =>
   (told.value?.measured.habits ?? []).map((h) => ({
     label: fieldOf(h.field)?.label ?? h.field,
     told: h.told,
-    words:
-      !h.told || h.low === null || h.high === null
-        ? h.told
-          ? desk.desk?.hand_words?.letters && h.value === 'script'
-            ? 'joined'
-            : 'separate'
-          : h.why_not
+    words: !h.told
+      ? h.why_not
+      : h.low === null || h.high === null
+        ? (IN_WORDS[String(h.value)] ?? String(h.value))
         : `${shown(fieldOf(h.field)?.unit ?? '', h.value as number)}, ${saying(h.low)} to ${saying(h.high)}`,
   })),
 )

@@ -55,7 +55,8 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
             np.clip(tx, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG), np.clip(ty, -STEEPEST_TILT_DEG, STEEPEST_TILT_DEG)
         )
     first_s = float(seen[keep][0])
-    return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth), first_s
+    begun_s = motion.start_s + first_s
+    return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth, begun_s), first_s
 
 
 def reported_by(traces: Sequence[Trace], digitiser: Digitiser, seed: int) -> list[Trace]:

@@ -36,6 +36,9 @@ class Hand:
         "Pen points",
         "Where the pen's top points, from right towards the writer; mirrored for a left hand",
     )
+    drift_deg: float = number(
+        2, 0, 15, 0.1, "deg", "Grip drift", "How far the pen tips to and fro while it writes, as a mean of squares"
+    )
     rest: str = choice(
         "below", ("below", "side", "above"), "Hand comes", "From below, from the side, or hooked above the line"
     )

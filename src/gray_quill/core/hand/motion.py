@@ -21,6 +21,7 @@ PATH_STEP_MM = 0.04
 SLOWEST, FASTEST = 0.25, 2.4  # bounds on speed relative to the mean
 AIR = 2.5  # how much quicker the pen travels through the air than on the page
 UNEVEN = 0.25  # spread of pauses, in their logarithm
+TURNS = 1.5  # how much more the pen turns about than it tips
 QUICKEST_S = 0.07  # from stop to stop; a short stroke takes a hand longer than its length says (isochrony; from memory)
 TREMOR_HZ = (8.0, 12.0)
 
@@ -145,10 +146,9 @@ def _force(hand: Hand, intent: Intent, t: Floats, x: Floats, y: Floats, rng: np.
 
 
 def _tilt(hand: Hand, intent: Intent, count: int, rng: np.random.Generator) -> tuple[Floats, Floats]:
-    altitude = np.radians((intent.lean_deg or hand.altitude_deg) + 2.0 * _slow_noise(count, rng))
-    azimuth = np.radians(hand.azimuth_deg if hand.side == "right" else 180 - hand.azimuth_deg) + np.radians(
-        3.0
-    ) * _slow_noise(count, rng)
+    altitude = np.radians((intent.lean_deg or hand.altitude_deg) + hand.drift_deg * _slow_noise(count, rng))
+    points = np.radians(hand.azimuth_deg if hand.side == "right" else 180 - hand.azimuth_deg)
+    azimuth = points + np.radians(TURNS * hand.drift_deg) * _slow_noise(count, rng)
     return np.clip(altitude, 0.1, np.pi / 2), np.mod(azimuth, 2 * np.pi)
 
 

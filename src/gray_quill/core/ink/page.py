@@ -113,9 +113,13 @@ def _lay(page: NDArray[np.uint8] | NDArray[np.float32], batch: Batch | None, bel
     rubs = batch.rubs._replace(path=batch.rubs.path._replace(y=batch.rubs.path.y - half))
     lower = batch._replace(path=batch.path._replace(y=batch.path.y - half), above=batch.above + half, rubs=rubs)
     with ThreadPoolExecutor(1) as other:
-        done = other.submit(_lay_band, page[half:], lower, Deposit(*(plane[half:] for plane in deposit)))
-        _lay_band(page[:half], batch, Deposit(*(plane[:half] for plane in deposit)))
+        done = other.submit(_lay_band, page[half:], lower, _rows(deposit, half, height))
+        _lay_band(page[:half], batch, _rows(deposit, 0, half))
         done.result()  # what fails there fails here: no page comes out with ink missing
+
+
+def _rows(deposit: Deposit, top: int, bottom: int) -> Deposit:
+    return Deposit(deposit.fill[top:bottom], deposit.much[top:bottom], deposit.pen[top:bottom])
 
 
 _spare: list[NDArray[np.float32]] = []  # coverage that is all zeros again, for the next pages

@@ -7,6 +7,7 @@ gives the interval. What writing cannot tell is left as it was, and said so.
 """
 
 import dataclasses
+import itertools
 from collections.abc import Sequence
 
 import numpy as np
@@ -18,6 +19,7 @@ from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent, text_intents
+from gray_quill.core.hand.motion import AIR
 from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.quantities import quantities
 from gray_quill.core.readings.letters import SMALLEST_TURN_MM, x_height_mm
@@ -36,17 +38,18 @@ EDGE_S = 0.2  # of a stroke, in which its force comes and goes
 STEEP = 0.7  # of the way, from which the nib goes down rather than along
 JOINED_TURNS = 7  # turns up and down in the stroke with the middle of the ink, from which letters are joined
 FLAT = 0.04  # height over width of a stroke under which it is a line, not a letter
-SIZES = ("x_height_mm", "speed_mm_s", "tremor_mm", "onset_ms", "lift_ms")
+SIZES = ("x_height_mm", "speed_mm_s", "tremor_mm", "onset_ms", "lift_ms", "pause_ms", "drift_deg")
 SCATTER = "wander_mm"
+SURE_DEG = 0.5  # of an angle at best: devices tell tilt to about a degree
+NEAR_X_HEIGHTS, LONGEST_PAUSE_S = 4.0, 1.5  # of a pause between two strokes of one piece of writing
+FEWEST_PAUSES = 6
 THERE, SMOOTH_STEP = 0.6, 0.53  # share of the force looked for, and where the hand's smooth step has it
 # Of intervals, for the hand that writes the other words is an estimate itself; chosen on twenty hands of the core that
 # `make trial-hands` does not judge by.
 WIDEN = 1.6
 NOT_TOLD = {
     "side": "the hand in use",
-    "rest": "the hand in use",
     "palm_mm": "the hand in use; the palm drills measure it",
-    "pause_ms": "the hand in use; strokes are kept without the time between them",
 }
 
 
@@ -120,8 +123,10 @@ def measure_hand(traces: Sequence[Trace], like: Hand, device: Device, seed: int 
         values[field], low, high = (float(np.clip(v, quantity.low, quantity.high)) for v in (value, low, high))
         habits.append(Habit(field, values[field], low, high, True))
     habits.insert(0, Habit("letters", letters, None, None, True))
+    habits.append(_rest(values.get("azimuth_deg"), like))
     habits += [Habit(field, getattr(like, field), None, None, False, why) for field, why in NOT_TOLD.items()]
-    hand = dataclasses.replace(like, letters=letters, **values)  # type: ignore[arg-type]
+    rest = str(habits[-1 - len(NOT_TOLD)].value)
+    hand = dataclasses.replace(like, letters=letters, rest=rest, **values)  # type: ignore[arg-type]
     return OwnHand(hand, habits, _differences(traces, hand, device, seed))
 
 
@@ -140,12 +145,23 @@ def _corrected(
     if field in SIZES:
         off = np.log(np.maximum(heard, 1e-6) / max(start, 1e-6))
         return float(value * np.exp(-off.mean())), _half(off)
-    return float(value - (heard - start).mean()), _half(heard - start)
+    return float(value - (heard - start).mean()), max(_half(heard - start), SURE_DEG if field.endswith("_deg") else 0.0)
 
 
 def _half(errors: Floats) -> float:
     """Half a 95 % interval of one more value, from so many."""
     return float(1.96 * WIDEN * errors.std(ddof=1) * np.sqrt(1 + 1 / len(errors)))
+
+
+def _rest(azimuth_deg: float | None, like: Hand) -> Habit:
+    """Where the hand comes from, by where the pen's top points: away from the writer only in a hooked hand."""
+    if azimuth_deg is None:
+        return Habit("rest", like.rest, None, None, False, "this device tells no tilt; the palm drills tell it")
+    if azimuth_deg < 0:
+        return Habit("rest", "above", None, None, True)
+    if like.rest == "above":
+        return Habit("rest", "below", None, None, True)
+    return Habit("rest", like.rest, None, None, False, "not hooked; from below or the side, the palm drills tell")
 
 
 # What is read off strokes by field; the words say why it may be missing.
@@ -161,6 +177,8 @@ FIELDS: dict[str, str] = {
     "lift_ms": "this device tells no force, or no stroke is long enough",
     "altitude_deg": "this device tells no tilt",
     "azimuth_deg": "this device tells no tilt",
+    "drift_deg": "this device tells no tilt",
+    "pause_ms": "too few strokes that are known to follow each other",
 }
 
 
@@ -201,8 +219,10 @@ def _statistics(traces: Sequence[Trace], side: str) -> dict[str, float | None]:
     if all("tilt" not in t.absent for t in traces):
         altitude, azimuth = (np.concatenate([getattr(t, name) for t in words]) for name in ("altitude", "azimuth"))
         told["altitude_deg"] = float(np.degrees(np.median(altitude)))
+        told["drift_deg"] = float(np.degrees(np.sqrt(np.mean((altitude - np.mean(altitude)) ** 2))))
         points = float(np.degrees(np.angle(np.exp(1j * azimuth).mean())))
         told["azimuth_deg"] = points if side == "right" else (180 - points + 180) % 360 - 180
+    told["pause_ms"] = _pause_ms(traces, told["x_height_mm"], told["speed_mm_s"])
     turns = np.array([_turns(t.y_mm) for t in words])
     told["turns"] = float(
         weighted_percentiles(turns, np.array([path_length_mm(t.x_mm, t.y_mm) for t in words]), (50,))[0]
@@ -260,6 +280,21 @@ def _feet(trace: Trace) -> Floats:
     y = gaussian_filter1d(trace.y_mm, 2) if len(trace) > 8 else trace.y_mm
     at = np.flatnonzero((np.diff(y)[:-1] > 0) & (np.diff(y)[1:] <= 0)) + 1
     return np.column_stack((trace.x_mm[at], trace.y_mm[at]))
+
+
+def _pause_ms(traces: Sequence[Trace], height: float | None, speed: float | None) -> float | None:
+    """Middle time off the page between strokes near each other, less that of the travel."""
+    if height is None or not speed:
+        return None
+    pauses = []
+    for one, next_ in itertools.pairwise(traces):
+        if one.begun_s is None or next_.begun_s is None:
+            continue
+        gap = next_.begun_s - one.begun_s - float(one.t_s[-1])
+        away = float(np.hypot(next_.x_mm[0] - one.x_mm[-1], next_.y_mm[0] - one.y_mm[-1]))
+        if 0 < gap < LONGEST_PAUSE_S and away < NEAR_X_HEIGHTS * height:
+            pauses.append(gap - away / (AIR * speed))
+    return 1000 * max(0.01, float(np.median(pauses))) if len(pauses) >= FEWEST_PAUSES else None
 
 
 def _turns(y: Floats) -> int:

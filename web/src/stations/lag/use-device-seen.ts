@@ -37,6 +37,7 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
     const sensed = pointerType === 'pen'
     const column = (k: keyof Sample) => samples.map((s) => s[k])
     strokes.push({
+      begun_ms: null,
       t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
       x_mm: column('x'),
       y_mm: column('y'),

@@ -253,7 +253,8 @@ export function useWriting(options: WritingOptions) {
     draw(performance.now())
     discard()
     if (!finished.samples.length) return
-    const stroke = strokeOf(finished.samples, pointerType, finished.pen)
+    const begunMs = performance.timeOrigin + finished.capture.startMs
+    const stroke = strokeOf(finished.samples, begunMs, pointerType, finished.pen)
     if (finished.touch) written.set(finished.pointer, stroke.id)
     options.lifted(stroke, { plan: finished.pen.plan, points: finished.live.shown() }, finished.pen)
   }
@@ -265,7 +266,7 @@ export function useWriting(options: WritingOptions) {
     context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
   }
 
-  function strokeOf(samples: Sample[], pointerType: string, pen: WrittenWith): NewStroke {
+  function strokeOf(samples: Sample[], begunMs: number, pointerType: string, pen: WrittenWith): NewStroke {
     const column = (k: keyof Sample) => samples.map((s) => s[k])
     const sensed = pointerType === 'pen'
     return {
@@ -273,6 +274,7 @@ export function useWriting(options: WritingOptions) {
       pen_id: pen.id,
       revision: pen.revision,
       draft: pen.draft,
+      begun_ms: begunMs + samples[0]!.tS * 1000,
       t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
       x_mm: column('x'),
       y_mm: column('y'),
