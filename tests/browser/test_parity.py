@@ -13,7 +13,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.grain import DROPS, surface_bytes
-from gray_quill.core.ink.page import ink_pixels
+from gray_quill.core.ink.page import deposit_of, ink_pixels, pen_number
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
@@ -27,6 +27,7 @@ from tests.browser.driver import browser
 from tests.zoo import zoo
 
 SCRIPT = pathlib.Path(__file__).parents[2] / "web" / "dist-parity" / "live-ink.js"
+TAKE_DROPS = "LiveInk.takeSurface('drops', Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0)))"
 RUN = """
 const [plan, samples] = arguments
 const pen = new LiveInk.LivePen(plan)
@@ -137,8 +138,7 @@ class Texture(unittest.TestCase):
         with browser() as driver:
             driver.get("about:blank")
             driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
-            take = "LiveInk.takeSurface('drops', Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0)))"
-            driver.execute_script(take, base64.b64encode(surface_bytes(DROPS)).decode())
+            driver.execute_script(TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
             for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush", "mist-spray"):
                 recipe = write_recipe(SHIPPED_PENS[name])
                 recipe["ends"] = {}
@@ -151,3 +151,58 @@ class Texture(unittest.TestCase):
                     live = driver.execute_script(draw, plan_of(pen), rows(trace), 16, 70 * 16, 24 * 16)
                     settled = float(ink_pixels([settle(trace, pen)], View(0, 0, 16, 70 * 16, 24 * 16))[..., 3].sum())
                     self.assertAlmostEqual(live / settled, 1, delta=0.015, msg=f"{name} at {force}")
+
+    def test_live_ink_starts_from_what_the_ink_below_left(self) -> None:
+        """Over earlier passes of its own, and on a canvas that shows a part of the page: pixel by pixel as settled ink
+        laid over them, where as on bare paper it would be off by far more.
+        """
+        n = 400
+        t = np.arange(n) / 240
+        strokes = [
+            make_trace(t, 8 + 30 * t, 12 + 4 * np.sin(4 * t + k), np.full(n, 0.7), np.full(n, 0.8), np.zeros(n))
+            for k in range(4)
+        ]
+        draw = (
+            "const [plan, samples, scale, [left, top, w, h], data] = arguments;"
+            "const c = document.createElement('canvas'); c.width = w; c.height = h;"
+            "const context = c.getContext('2d'); const pen = new LiveInk.LivePen(plan);"
+            "for (const [tS, x, y, force, altitude, azimuth] of samples)"
+            "  pen.add({ tS, x, y, force, altitude, azimuth });"
+            "pen.lift();"
+            "const bytes = data && Uint8ClampedArray.from(atob(data), (c) => c.charCodeAt(0));"
+            "const deposit = bytes && { scale, left, top, width: w, height: h, data: bytes };"
+            "LiveInk.drawStroke({ context, scale, left, top, deposit }, plan, pen.points);"
+            "const d = context.getImageData(0, 0, w, h).data;"
+            "return Array.from({length: w * h}, (_, i) => d[4 * i + 3])"
+        )
+        box = (16 * 14, 16 * 8, 16 * 30, 16 * 9)
+        view = View(14, 8, 16, box[2], box[3])
+        with browser() as driver:
+            driver.get("about:blank")
+            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            driver.execute_script(TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
+            for name, change in (("moth-pencil-2b", {}), ("alder-charcoal", {}), ("survey-marker", {"streaks": 0.3})):
+                recipe = write_recipe(SHIPPED_PENS[name])
+                recipe["body"] |= {"width_mm": 3, "opacity": 1 if name != "survey-marker" else 0.6}
+                recipe["wash"] |= change
+                pen = read_recipe(recipe)
+                inks = [settle(trace, pen) for trace in strokes]
+                deposit = deposit_of(inks[:-1], view)
+                planes = np.zeros((box[3], box[2], 4))
+                planes[..., 0], planes[..., 3] = deposit.fill, 1
+                planes[..., 1] = np.where(deposit.pen == pen_number(pen), deposit.much, 0)
+                data = base64.b64encode(np.asarray(planes * 255 + 0.5, np.uint8).tobytes()).decode()
+                opacity = pen.body.opacity  # the canvas carries it
+                settled = ink_pixels(inks[-1:], view, below=inks[:-1])[..., 3] / opacity
+                live, bare = (
+                    np.abs(
+                        np.reshape(
+                            driver.execute_script(draw, plan_of(pen), rows(strokes[-1]), 16, box, d), settled.shape
+                        )
+                        - settled
+                    ).mean()
+                    / settled.mean()
+                    for d in (data, None)
+                )
+                self.assertLess(live, 0.06, name)
+                self.assertGreater(bare, 1.4 * live, name)

@@ -137,6 +137,8 @@ class SheetAndPen(DeskCase):
 
     def test_what_another_window_did_is_shown_and_said_and_a_server_that_comes_back_is_seen(self) -> None:
         desk = self.desk
+        desk.js("document.querySelector('.scroll').scrollTo(0, 9999)")
+        desk.rests()
         dark = desk.inked("page")
         stroke = {"id": "theirs", "pen_id": "fen-fountain", "revision": 1, "t_ms": [0, 9, 20], "force": [0.9, 0.9, 0.9]}
         stroke |= {"x_mm": [20.0, 60.0, 90.0], "y_mm": [180.0, 184.0, 180.0]}

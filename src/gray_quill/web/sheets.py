@@ -2,6 +2,7 @@
 
 from typing import Annotated, Literal
 
+import numpy as np
 from flask import Blueprint, Response
 from pydantic import Field
 
@@ -10,6 +11,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cost import check_cost
+from gray_quill.core.ink.page import deposit_of, pen_number
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import first_paper
 from gray_quill.core.trace import bounds_mm, moved
@@ -32,7 +34,7 @@ from gray_quill.store.sheets import (
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Id, Name, Note, PaperIn, bounded
+from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, bounded
 from gray_quill.web.replies import download, new_id, png
 from gray_quill.web.time_budget import in_time
 
@@ -77,11 +79,19 @@ class SheetDetail(Model):
 
 
 class PageQuery(Model):
-    scale: float = Field(6, gt=0.2, le=60)
+    scale: float = Field(6, gt=0.2, le=400)
     left: float = 0
     top: float = 0
     right: float | None = None
     bottom: float | None = None
+
+
+class DepositBody(Model):
+    """A part of the page in mm, at a scale of px a mm, and the pen that is to write there."""
+
+    recipe: RecipeIn
+    scale: float = Field(gt=0.2, le=400)
+    box_mm: Box
 
 
 class ExportQuery(Model):
@@ -154,6 +164,20 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
     pixels = memory().page(db(), sheet_id, box_view(box, query.scale))
     return png(write_png(pixels, compress=1))
+
+
+@operation(sheets, "POST", "/sheets/<sheet_id>/deposit.png", "image/png", body=DepositBody, costly=True)
+def read_deposit(sheet_id: str, body: DepositBody) -> Response:
+    """What the ink of a part of the sheet left for a pen that goes over it: red how far the surface is filled, green
+    how much of its tone this pen has laid there, 0 to 255; snapped outward to whole pixels.
+    """
+    left, top, right, bottom = body.box_mm
+    if right <= left or bottom <= top or (right - left) * (bottom - top) * body.scale**2 > MOST_PIXELS:
+        raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
+    deposit = deposit_of(memory().sheet_inks(db(), sheet_id), box_view(body.box_mm, body.scale))
+    own = np.where(deposit.pen == pen_number(body.recipe), deposit.much, 0)
+    planes = np.stack((deposit.fill, own, np.zeros_like(own)), axis=-1)
+    return png(write_png(np.asarray(planes * 255 + 0.5, np.uint8), compress=1))
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery, costly=True)

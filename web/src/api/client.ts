@@ -73,9 +73,10 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
 }
 
 /** The bytes of a file the server makes, or a Refusal. */
-export async function takeFile(path: string): Promise<Blob> {
+export async function takeFile(path: string, body?: object): Promise<Blob> {
+  const headers = { 'Content-Type': 'application/json' }
   return take(
-    ask(path).then(async (response) =>
+    ask(path, body && { method: 'POST', headers, body: JSON.stringify(body) }).then(async (response) =>
       response.ok
         ? { data: await response.blob(), response }
         : { error: await response.json().catch(() => undefined), response },

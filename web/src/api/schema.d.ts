@@ -1118,6 +1118,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/deposit.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the ink of a part of the sheet left for a pen that goes over it: red how far the surface is filled, green */
+        post: operations["read_deposit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/file": {
         parameters: {
             query?: never;
@@ -1627,6 +1644,17 @@ export interface components {
                 number
             ][];
             rule: string;
+        };
+        /** @description A part of the page in mm, at a scale of px a mm, and the pen that is to write there. */
+        DepositBody: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            recipe: components["schemas"]["Recipe"];
+            scale: number;
         };
         /** @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. */
         Desk: {
@@ -6905,6 +6933,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_deposit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepositBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -16,6 +16,7 @@ const KEYS = [
   ['W, R, C', 'write, rub, choose; held while the pen does it they end as they are let go'],
   ['Ctrl A', 'choose all ink, while choosing'],
   ['Delete', 'take the chosen ink away, or a point out of the press curve'],
+  ['+ and -', 'closer and farther, on the sheet; also the wheel with Ctrl'],
   ['Escape', 'close what is open'],
   ['?', 'this list'],
 ] as const

@@ -1,13 +1,20 @@
+import { keepEven, type Deposit } from './deposit'
 import type { Point } from './live'
 import { grainPattern } from './grain'
 import type { PenPlan } from './plan'
 import { drawRubbed } from './rub'
 import { drawSpray } from './spray'
 
-/** A page to draw on: a 2D context whose unit is a pixel, and its pixels a millimetre. */
+/**
+ * A page to draw on: a 2D context whose unit is a pixel, its pixels a millimetre, and where on the page its first pixel
+ * lies, in whole pixels.
+ */
 export interface Ground {
   context: CanvasRenderingContext2D
   scale: number
+  left?: number
+  top?: number
+  deposit?: Deposit | undefined
 }
 
 const DIRECTIONS = Array.from({ length: 28 }, (_, i) => (i * 2 * Math.PI) / 28 + 0.01)
@@ -125,22 +132,37 @@ const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straigh
  */
 export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point[], from = 0) {
   if (plan.spray) return drawSpray(ground, plan, points, from)
+  const { deposit, context: c } = ground
+  if (!plan.even || !deposit) return drawLaid(ground, plan, points, from)
+  // what is held back would be taken again from what is drawn already
+  c.clearRect(0, 0, c.canvas.width, c.canvas.height)
+  drawLaid(ground, plan, points, 0)
+  keepEven(ground, plan, deposit)
+}
+
+function drawLaid(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+  // hollow and wet strokes have walls of their own; all else that catches on a surface is rubbed onto it
+  if (plan.grain && !plan.hollow && !plan.wet)
+    return drawRubbed(ground, plan, points, from, (a, b) => inked(plan, a, b))
   const whole = growsWhole(plan)
-  if (whole) ground.context.clearRect(0, 0, ground.context.canvas.width, ground.context.canvas.height)
-  drawPoints(ground, plan, points, whole ? 0 : from)
+  const { context: c, left = 0, top = 0 } = ground
+  if (whole) c.clearRect(0, 0, c.canvas.width, c.canvas.height)
+  c.save()
+  c.translate(-left, -top)
+  drawCovered(ground, plan, points, whole ? 0 : from)
+  c.restore()
+}
+
+function drawCovered(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+  if (plan.grain) drawGrained(ground, plan, points, from)
+  else {
+    ground.context.fillStyle = plan.colour
+    fillPoints(ground, plan, points, from)
+  }
   if (plan.hollow) cutOut(ground, plan, points, plan.hollow.wall_mm, 1)
   // see-through fillings appear when the stroke settles
   if (plan.hollow && plan.hollow.fill_opacity === 1) fillInside(ground, plan, points, plan.hollow)
   if (plan.wet) cutOut(ground, plan, points, plan.wet.wall_mm, plan.wet.loss)
-}
-
-function drawPoints(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
-  // hollow and wet strokes have walls of their own; all else that catches on a surface is rubbed onto it
-  if (plan.grain && !plan.hollow && !plan.wet)
-    return drawRubbed(ground, plan, points, from, (a, b) => inked(plan, a, b))
-  if (plan.grain) return drawGrained(ground, plan, points, from)
-  ground.context.fillStyle = plan.colour
-  fillPoints(ground, plan, points, from)
 }
 
 /**
@@ -179,12 +201,13 @@ const masks = new WeakMap<readonly Point[], Mask>()
  * Draw a toothed stroke: what it covers is kept apart as a mask, and the surface's pattern shows through it once, at
  * the stroke's mean load so far. Painting the pattern segment by segment would darken where they overlap.
  */
-function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+function drawGrained(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {
+  const { context: c, scale, left: x0 = 0, top: y0 = 0 } = ground
   let mask = masks.get(points)
   if (!mask || mask.ground.scale !== scale || mask.ground.context.canvas.width !== c.canvas.width) {
     const layer = new OffscreenCanvas(c.canvas.width, c.canvas.height)
     mask = {
-      ground: { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale },
+      ground: { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale, left: x0, top: y0 },
       drawn: 0,
       load: 0,
     }
@@ -193,9 +216,13 @@ function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: reado
   if (!points.length) return
   if (from === 0 && mask.drawn) {
     mask.ground.context.clearRect(0, 0, c.canvas.width, c.canvas.height)
+    mask.ground = { ...mask.ground, left: x0, top: y0 }
     mask.drawn = mask.load = 0
   }
+  mask.ground.context.save()
+  mask.ground.context.translate(-x0, -y0)
   fillPoints(mask.ground, plan, points, mask.drawn)
+  mask.ground.context.restore()
   for (let i = mask.drawn; i < points.length; i += 1) mask.load += points[i]!.opacity
   mask.drawn = points.length
   let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
@@ -217,7 +244,7 @@ function drawGrained({ context: c, scale }: Ground, plan: PenPlan, points: reado
   c.rect(...box)
   c.clip()
   c.clearRect(...box)
-  c.drawImage(mask.ground.context.canvas, 0, 0)
+  c.drawImage(mask.ground.context.canvas, x0, y0)
   c.globalCompositeOperation = 'source-in'
   c.imageSmoothingEnabled = !plan.grain!.crisp
   c.fillStyle = grainPattern(c, plan, mask.load / points.length, scale) ?? plan.colour

@@ -60,7 +60,12 @@ export function shippedHeights(name: string): Uint8Array {
 const smooth = (u: number) => (u <= 0 ? 0 : u >= 1 ? 1 : u * u * (3 - 2 * u))
 
 /** Mark left at a height by a load, as core/ink/grain.py has it. */
-export function deposit({ depth, soft, valleys, thin }: Grain, height: number, given: number): number {
+export function deposit(
+  { depth: own, soft, valleys, thin }: Grain,
+  height: number,
+  given: number,
+  depth = own,
+): number {
   const load = Math.min(1, Math.max(0, given))
   const wide = Math.min(soft, 2 * load, 2 - 2 * load)
   const peaks = wide > 1e-6 ? smooth((height - (1 - load)) / wide + 0.5) : height > 1 - load ? 1 : 0

@@ -1,4 +1,5 @@
 export { drawStroke, type Ground } from './draw'
+export type { Deposit } from './deposit'
 export { hasSurface, takeSurface } from './grain'
 export { LivePen, type Point, type Sample } from './live'
 export { lookUp, operationOf, type PenPlan } from './plan'

@@ -1,6 +1,7 @@
 import { channels } from '@/lib/colour'
+import { filledAt, type Deposit } from './deposit'
 import type { Ground } from './draw'
-import { crumbMark, deposit, heightAt, heightsOf, shippedHeights } from './grain'
+import { crumbMark, deposit as markOf, heightAt, heightsOf, shippedHeights } from './grain'
 import type { Point } from './live'
 import type { Grain, PenPlan } from './plan'
 
@@ -18,7 +19,7 @@ interface Rubbing {
   /** The blocks that were touched, by their place. */
   blocks: Map<string, Cells>
 }
-/** Loads of a block's cells; the motion's direction there, of tips that smear; and what falls there, of leads that crumble. */
+/** Loads of a block's cells; the motion's direction there, of tips that smear; what falls there, of crumbling ones. */
 interface Cells {
   load: Float32Array
   heading: Float32Array | undefined
@@ -40,7 +41,7 @@ interface Foot {
 
 /** Draw a toothed stroke, of which points up to `from` are on the ground already. */
 export function drawRubbed(
-  { context: c, scale }: Ground,
+  { context: c, scale, left: x0 = 0, top: y0 = 0, deposit }: Ground,
   plan: PenPlan,
   points: readonly Point[],
   from: number,
@@ -60,7 +61,7 @@ export function drawRubbed(
   for (let i = rubbing.drawn; i < points.length; i += 1) {
     if (i === 0 && points.length > 1) continue // its segment covers it
     for (const [a, b] of pieces(points[Math.max(0, i - 1)]!, points[i]!)) {
-      const [p, q] = [foot(a, scale), foot(b, scale)]
+      const [p, q] = [foot(a, scale, x0, y0), foot(b, scale, x0, y0)]
       const reach = Math.max(p.long, q.long) * 0.7072 // farther than crumbs fall
       const left = Math.max(0, Math.floor(Math.min(p.x, q.x) - reach))
       const top = Math.max(0, Math.floor(Math.min(p.y, q.y) - reach))
@@ -76,12 +77,12 @@ export function drawRubbed(
     }
   }
   rubbing.drawn = points.length
-  if (dirty.left < dirty.right && dirty.top < dirty.bottom) paint(c, rubbing, plan, dirty)
+  if (dirty.left < dirty.right && dirty.top < dirty.bottom) paint(c, rubbing, plan, dirty, x0, y0, deposit)
 }
 
-const foot = (p: Point, scale: number): Foot => ({
-  x: p.x * scale,
-  y: p.y * scale,
+const foot = (p: Point, scale: number, x0: number, y0: number): Foot => ({
+  x: p.x * scale - x0,
+  y: p.y * scale - y0,
   long: p.long * scale,
   short: p.short * scale,
   angle: p.angle,
@@ -205,9 +206,17 @@ function paint(
   { blocks, n, scale }: Rubbing,
   plan: PenPlan,
   box: { left: number; top: number; right: number; bottom: number },
+  x0: number,
+  y0: number,
+  deposit: Deposit | undefined,
 ) {
   const grain = plan.grain!
-  const look = { grain, heights: heightsOf(grain), drops: grain.crumbs && shippedHeights(grain.crumbs.surface) }
+  const look = {
+    grain,
+    heights: heightsOf(grain),
+    drops: grain.crumbs && shippedHeights(grain.crumbs.surface),
+    levelled: 0,
+  }
   const step = grain.per_mm / scale
   const [r, g, b] = channels(plan.colour)
   const [width, height] = [box.right - box.left, box.bottom - box.top]
@@ -220,10 +229,11 @@ function paint(
       for (let j = Math.max(box.top, bj * BLOCK_PX); j < Math.min(box.bottom, (bj + 1) * BLOCK_PX); j += 1) {
         for (let i = Math.max(box.left, bi * BLOCK_PX); i < Math.min(box.right, (bi + 1) * BLOCK_PX); i += 1) {
           let total = 0
+          look.levelled = grain.levelled * filledAt(deposit, scale, x0 + i, y0 + j)
           for (let v = 0; v < n; v += 1) {
             const row = ((j - bj * BLOCK_PX) * n + v) * size + (i - bi * BLOCK_PX) * n
             for (let u = 0; u < n; u += 1)
-              total += markAt(cells, row + u, (i + (u + 0.5) / n) * step, (j + (v + 0.5) / n) * step, look)
+              total += markAt(cells, row + u, (x0 + i + (u + 0.5) / n) * step, (y0 + j + (v + 0.5) / n) * step, look)
           }
           if (!total) continue
           const k = 4 * ((j - box.top) * width + i - box.left)
@@ -239,17 +249,26 @@ function paint(
 }
 
 interface Look {
+  /** How level the surface is where strokes below have filled it. */
+  levelled: number
   grain: Grain
   heights: Uint8Array
   drops: Uint8Array | null
 }
 
 /** The mark in cell k, which lies at (u, v) samples of the surface. */
-function markAt({ load, heading, shed }: Cells, k: number, u: number, v: number, { grain, heights, drops }: Look) {
+function markAt(
+  { load, heading, shed }: Cells,
+  k: number,
+  u: number,
+  v: number,
+  { grain, heights, drops, levelled }: Look,
+) {
   const { size, smear, crumbs } = grain
   const [here, bits] = [load[k]!, shed ? shed[k]! * crumbs!.load : 0]
   if (here <= 0 && bits <= 0) return 0
-  let mark = here > 0 ? deposit(grain, heightAt(heights, size, u, v), here) : 0
+  const ruled = grain.depth * (1 - levelled)
+  let mark = here > 0 ? markOf(grain, heightAt(heights, size, u, v), here, ruled) : 0
   if (smear && here > 0) {
     const [du, dv] = [
       (-Math.cos(heading![k]!) * smear.samples) / smear.looks,
@@ -257,7 +276,7 @@ function markAt({ load, heading, shed }: Cells, k: number, u: number, v: number,
     ]
     let dragged = 0
     for (let q = 0; q < smear.looks; q += 1)
-      dragged += deposit(grain, heightAt(heights, size, u + (q + 0.5) * du, v + (q + 0.5) * dv), here)
+      dragged += markOf(grain, heightAt(heights, size, u + (q + 0.5) * du, v + (q + 0.5) * dv), here, ruled)
     mark += smear.share * (dragged / smear.looks - mark)
   }
   if (bits <= 0) return mark

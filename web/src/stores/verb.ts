@@ -12,6 +12,8 @@ export const useVerb = defineStore('verb', () => {
   const now = ref<Verb>('write')
   /** Widths, colours and opacities of the pen stand in the margin. */
   const setsPen = useLocalStorage('gray-quill-write-sets-pen', false)
+  /** The next way goes round what is wanted nearer. */
+  const boxing = ref(false)
   let before: Verb = 'write'
   let used = false
   /** Across, mm: on the page, or as it is seen on the screen. */
@@ -41,5 +43,5 @@ export const useVerb = defineStore('verb', () => {
     if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
   }
 
-  return { tidies, now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
+  return { tidies, boxing, now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
 })

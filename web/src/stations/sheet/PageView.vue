@@ -13,13 +13,17 @@ import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
+import PageMarks from './PageMarks.vue'
+import PageTools from './PageTools.vue'
+import { useDeposit } from './use-deposit'
 import { useFigure } from './use-figure'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
+import { useTiles } from './use-tiles'
 import { useWays } from './use-ways'
 import { useWriting, type Wet, type WrittenWith } from './use-writing'
 
-const props = defineProps<{ prompts: Schemas['Prompt'][] }>()
+defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
 const desk = useDesk()
 const ink = useInk()
@@ -36,6 +40,7 @@ const ASK_AGAIN_MS = 3000
 const ERASER_END = 32 // of PointerEvent.buttons, with button 5
 const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here' } as const
 const page = usePage(sheet, frame)
+const tiles = useTiles(sheet, page.scale)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
 /** Why the picture of the sheet did not come. */
@@ -43,16 +48,6 @@ const missing = ref('')
 let over = false
 onScopeDispose(() => (over = true))
 const wet = new Map<string, Wet>()
-const boxes = computed(() =>
-  props.prompts.map(({ ask, box_mm: [x, y, right, bottom] }) => ({
-    ask,
-    x: x!,
-    y: y!,
-    width: right! - x!,
-    height: bottom! - y!,
-  })),
-)
-
 const compiled = useLatest(
   async (of: { pen: PenItem; paper: SheetItem['paper'] }) => ({
     plan: await plans.planOf(asSet(of.pen), of.paper),
@@ -73,15 +68,24 @@ watch(
 )
 
 const verb = useVerb()
-const ways = useWays(sheet, page.cssScale)
+const deposit = useDeposit(
+  sheet,
+  computed(() => writes.value && desk.pen && { plan: writes.value.plan, recipe: asSet(desk.pen) }),
+  page.scale,
+  page.seen,
+)
+const ways = useWays(sheet, page.cssScale, page.showBox)
 const figure = useFigure()
 const nib = ref<{ x: number; y: number }>()
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const { writing } = useWriting({
   canvas: liveCanvas,
-  pageWidthMm: () => sheet.value?.paper.width_mm ?? 1,
+  page: paperSheet,
+  cssScale: page.cssScale,
   scale: page.scale,
+  seen: page.seen,
+  deposit,
   palm: computed(() => palm.plan),
   pxPerMm: () => screen.pxPerMm,
   moved: (view, held) => void moves.moved(view, held),
@@ -110,9 +114,8 @@ const { writing } = useWriting({
 
 /** Where a pointer is on the page. */
 function pageMm(event: PointerEvent): [number, number] {
-  const place = liveCanvas.value!.getBoundingClientRect()
-  const perMm = place.width / (sheet.value?.paper.width_mm ?? 1)
-  return [(event.clientX - place.left) / perMm, (event.clientY - place.top) / perMm]
+  const place = paperSheet.value!.getBoundingClientRect()
+  return [(event.clientX - place.left) / page.cssScale.value, (event.clientY - place.top) / page.cssScale.value]
 }
 /** The eraser's rim goes with the pointer. */
 function showNib(event: PointerEvent) {
@@ -130,8 +133,13 @@ function dry(stroke: Wet) {
   const context = pageCanvas.value?.getContext('2d')
   if (!context) return
   const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
-  const ground = { context: layer.getContext('2d') as unknown as CanvasRenderingContext2D, scale: page.scale.value }
-  drawStroke(ground, stroke.plan, stroke.points)
+  const { left, top } = page.seen.value
+  const ink2d = layer.getContext('2d') as unknown as CanvasRenderingContext2D
+  drawStroke(
+    { context: ink2d, scale: page.scale.value, left, top, deposit: stroke.deposit },
+    stroke.plan,
+    stroke.points,
+  )
   context.globalAlpha = stroke.plan.opacity
   context.globalCompositeOperation = operationOf(stroke.plan.blend)
   context.drawImage(layer, 0, 0)
@@ -139,20 +147,29 @@ function dry(stroke: Wet) {
   context.globalCompositeOperation = 'source-over'
 }
 
-async function settle(box?: Box) {
+/** What is known of the page's picture, and on it the ink that is on its way. */
+function repaint() {
+  const context = pageCanvas.value?.getContext('2d')
+  if (!context || !sheet.value) return
+  tiles.paint(context, page.seen.value, sheet.value.paper.colour!)
+  for (const drawn of wet.values()) dry(drawn)
+}
+
+/** Have the picture of what is seen: all of it that is missing, or anew what changed. */
+async function settle(change?: { box: Box | undefined }) {
   const now = sheet.value?.id
   try {
-    const part = await page.fetchPart(box)
+    if (change) await tiles.refresh(page.seen.value, page.size.value, change.box)
+    else await tiles.fill(page.seen.value, page.size.value)
     missing.value = ''
-    const context = pageCanvas.value?.getContext('2d')
-    if (!part || !context) return
-    context.drawImage(part.picture, part.left, part.top)
   } catch (error) {
     if (now !== sheet.value?.id) return
     missing.value = (error as Error).message
-    setTimeout(() => missing.value && now === sheet.value?.id && !over && void settle(), ASK_AGAIN_MS)
+    setTimeout(() => missing.value && now === sheet.value?.id && !over && void settle({ box: undefined }), ASK_AGAIN_MS)
   }
+  if (over || now !== sheet.value?.id) return
   await showWaiting()
+  repaint()
   if (!missing.value) emit('settled')
 }
 
@@ -164,7 +181,6 @@ async function showWaiting() {
     const drawn = wet.get(id) ?? (await written(stroke).catch(() => undefined))
     if (!drawn || sheetId !== sheet.value?.id) continue
     wet.set(id, drawn)
-    dry(drawn)
   }
 }
 
@@ -192,102 +208,79 @@ const refusedBoxes = computed(() =>
     }),
 )
 
-watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async () => {
+watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async ([, id], [, before]) => {
   moves.startAnew()
+  if (id !== before) wet.clear()
   await nextTick()
-  await settle()
+  repaint()
+  await settle(id === before ? undefined : { box: undefined })
   emit('moved')
 })
 watch(
+  page.seen,
+  () => {
+    repaint()
+    void settle()
+  },
+  { flush: 'post' },
+)
+watch(
   () => ink.changed,
   (now) => {
-    if (now && now.sheetId === sheet.value?.id) void settle(now.box)
+    if (now && now.sheetId === sheet.value?.id) void settle({ box: now.box })
   },
 )
 watch(
   () => desk.looked,
-  () => void settle(),
+  () => void settle({ box: undefined }),
 )
 onMounted(() => void settle())
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
 
-const zoomed = (z: number) => {
-  moves.startAnew()
-  page.zoom.value = Math.min(6, Math.max(0.3, z))
-}
 /** Where a place on the page is on the screen, or undefined when it is scrolled out of sight. */
 function onScreen(mm: readonly [number, number]): { x: number; y: number } | undefined {
-  const canvas = pageCanvas.value?.getBoundingClientRect()
+  const paper = paperSheet.value?.getBoundingClientRect()
   const seen = frame.value?.getBoundingClientRect()
-  if (!canvas || !seen) return undefined
-  const x = canvas.left + mm[0] * page.cssScale.value
-  const y = canvas.top + mm[1] * page.cssScale.value
+  if (!paper || !seen) return undefined
+  const x = paper.left + mm[0] * page.cssScale.value
+  const y = paper.top + mm[1] * page.cssScale.value
   return x >= seen.left && x <= seen.right && y >= seen.top && y <= seen.bottom ? { x, y } : undefined
 }
-defineExpose({ onScreen, frame })
+const closer = (times: number) => void page.zoomTo(page.zoom.value * times)
+defineExpose({ onScreen, frame, closer })
 </script>
 
 <template>
   <div class="holder">
     <div ref="frame" class="scroll" tabindex="0" aria-label="The sheet">
-      <div ref="paperSheet" class="page" :style="page.size.value.css">
-        <canvas ref="pageCanvas" :width="page.size.value.width" :height="page.size.value.height" data-layer="page" />
-        <svg
-          v-if="prompts.length"
-          class="prompts"
-          :class="{ dark: sheet?.paper_is_dark }"
-          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
-          aria-hidden="true"
-        >
-          <g v-for="p in boxes" :key="p.ask">
-            <rect :x="p.x" :y="p.y" :width="p.width" :height="p.height" />
-            <text :x="p.x + 1.5" :y="p.y + 4">{{ p.ask }}</text>
-          </g>
-        </svg>
+      <div ref="paperSheet" class="page" :style="page.css.value">
+        <canvas
+          ref="pageCanvas"
+          :width="page.seen.value.width"
+          :height="page.seen.value.height"
+          :style="page.seenCss.value"
+          data-layer="page"
+        />
+        <PageMarks
+          :width-mm="sheet?.paper.width_mm ?? 1"
+          :height-mm="sheet?.paper.height_mm ?? 1"
+          :dark="!!sheet?.paper_is_dark"
+          :prompts
+          :refused="refusedBoxes"
+          :figure="figure.shown.value"
+          :eraser="
+            nib && verb.now === 'rub' && verb.takes !== 'ringed'
+              ? { ...nib, radius: ways.eraserMm.value / 2 }
+              : undefined
+          "
+        />
         <ChosenInk :css-scale="page.cssScale.value" />
-        <svg
-          v-if="figure.shown.value"
-          class="rim figure"
-          :class="{ dark: sheet?.paper_is_dark }"
-          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
-          role="img"
-          :aria-label="`Lift now for a ${figure.shown.value.kind}`"
-        >
-          <polyline
-            :points="figure.shown.value.ring.map((p) => p.join(',')).join(' ')"
-            :data-figure="figure.shown.value.kind"
-          />
-        </svg>
-        <svg
-          v-if="nib && verb.now === 'rub' && verb.takes !== 'ringed'"
-          class="rim"
-          :class="{ dark: sheet?.paper_is_dark }"
-          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
-          aria-hidden="true"
-        >
-          <circle :cx="nib.x" :cy="nib.y" :r="ways.eraserMm.value / 2" />
-        </svg>
-        <svg
-          v-if="refusedBoxes.length"
-          class="prompts marked"
-          :class="{ dark: sheet?.paper_is_dark }"
-          :viewBox="`0 0 ${sheet?.paper.width_mm} ${sheet?.paper.height_mm}`"
-          aria-hidden="true"
-        >
-          <rect
-            v-for="(box, k) in refusedBoxes"
-            :key="k"
-            :x="box.left"
-            :y="box.top"
-            :width="box.width"
-            :height="box.height"
-          />
-        </svg>
         <canvas
           ref="liveCanvas"
           class="live"
-          :width="page.size.value.width"
-          :height="page.size.value.height"
+          :width="page.seen.value.width"
+          :height="page.seen.value.height"
+          :style="page.seenCss.value"
           data-layer="live"
           :aria-label="ASKS[verb.now]"
           @pointermove="showNib"
@@ -298,29 +291,7 @@ defineExpose({ onScreen, frame })
     <p v-if="missing" class="missing small" role="status">
       The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
     </p>
-    <div class="tools small">
-      <span class="zoom">
-        <button type="button" class="plain-button" @click="zoomed(page.wholeZoom.value)">whole sheet</button>
-        <button type="button" class="plain-button" @click="zoomed(1)">full width</button>
-        <button
-          type="button"
-          class="plain-button"
-          @click="zoomed((page.zoom.value * screen.pxPerMm) / page.cssScale.value)"
-        >
-          true size
-        </button>
-        <button type="button" class="plain-button" @click="zoomed(page.zoom.value * 1.4)">closer</button>
-        <button type="button" class="plain-button" @click="zoomed(page.zoom.value / 1.4)">farther</button>
-      </span>
-      <span class="zoom">
-        <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">
-          {{ palm.pageLock ? 'Let the page move' : 'Lock the page' }}
-        </button>
-        <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
-          {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
-        </button>
-      </span>
-    </div>
+    <PageTools :page />
   </div>
 </template>
 
@@ -344,92 +315,15 @@ defineExpose({ onScreen, frame })
 }
 canvas {
   position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
   display: block;
 }
 .live {
   touch-action: none;
   cursor: crosshair;
 }
-.prompts {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-}
-/* marks on the paper go by the paper's lightness, whatever surface the desk has */
-.prompts {
-  --mark: #2e5e5a;
-}
-.prompts.dark {
-  --mark: #a9d6ce;
-}
-.prompts.marked {
-  --mark: #a23b2a;
-}
-.prompts.marked.dark {
-  --mark: #ea9a8b;
-}
-.prompts rect {
-  fill: none;
-  stroke: var(--mark);
-  stroke-width: 0.15;
-  stroke-dasharray: 0.8 1.2;
-}
-.prompts text {
-  font: italic 2.7px var(--book);
-  fill: var(--mark);
-}
-:root[data-surface='e-ink'] .prompts {
-  --mark: #000;
-}
-:root[data-surface='e-ink'] .prompts.dark {
-  --mark: #fff;
-}
-:root[data-surface='e-ink'] .prompts rect,
-.prompts.marked rect {
-  stroke-width: 0.3;
-}
-.rim {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-}
-.rim polyline {
-  fill: none;
-  stroke: #2e5e5a;
-  stroke-width: 3px;
-  vector-effect: non-scaling-stroke;
-}
-.rim.dark polyline {
-  stroke: #a9d6ce;
-}
-.rim circle {
-  fill: none;
-  stroke: #20242b;
-  stroke-width: 1.5px;
-  vector-effect: non-scaling-stroke;
-}
-.rim.dark circle {
-  stroke: #fffdf8;
-}
 .missing {
   margin: 0;
   padding: 6px 0;
   color: var(--harm);
-}
-.tools {
-  display: flex;
-  justify-content: space-between;
-  min-height: var(--target);
-}
-.zoom {
-  display: flex;
-  gap: 20px;
 }
 </style>

@@ -161,6 +161,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape' && !event.defaultPrevented) verb.now = 'write'
   if (event.key === 'Delete' && chosen.ids.length) void desk.attempt(() => chosen.remove())
   if (!(event.ctrlKey || event.metaKey)) {
+    if (key === '+' || key === '=') view.value?.closer(1.4)
+    if (key === '-') view.value?.closer(1 / 1.4)
     if (VERB_KEYS[key] && !event.repeat && !event.altKey) verb.press(VERB_KEYS[key])
     return
   }

@@ -1,9 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import { nextTick, type Ref } from 'vue'
 import type { PageView } from '@/ink'
-
-const SMALLEST = 0.3
-const LARGEST = 6
+import { LARGEST, SMALLEST } from './use-page'
 
 interface Base {
   view: PageView

@@ -1,22 +1,41 @@
-import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
-import { computed, ref, type Ref } from 'vue'
-import { takeFile, type Box, type SheetItem } from '@/api/client'
+import { useDevicePixelRatio, useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, watch, type Ref } from 'vue'
+import type { SheetItem } from '@/api/client'
 
-const MOST_PIXELS = 24_000_000
 const GUTTER = 2
+const BEYOND_PX = 160 // of the page, drawn beside what is seen, so that a quick pan shows no bare edge
+const WHEEL_PX = 400 // of the wheel, that make the page e times as large
+const MOST_SHEETS = 200 // whose place is remembered
+export const SMALLEST = 0.1
+export const LARGEST = 32
 
-/** The page on the screen: how large it is, and fetching settled parts of it from the server. */
+/** The part of the page that is drawn, in its own pixels: device pixels from the page's corner. */
+export interface Seen {
+  left: number
+  top: number
+  width: number
+  height: number
+}
+interface Left {
+  zoom: number
+  x: number
+  y: number
+}
+
+/**
+ * The page on the screen: how large it is, what part of it is seen, and where each sheet was left in this browser. Only
+ * what is seen is drawn, so the page may be as large as it likes.
+ */
 export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElement | null>) {
   const { width, height } = useElementSize(frame)
   const { pixelRatio } = useDevicePixelRatio()
   const zoom = ref(1)
+  const places = useLocalStorage<Record<string, Left>>('gray-quill-places', {})
 
-  /** CSS pixels a millimetre: the width fills the frame at zoom 1, kept where the canvas stays affordable. */
+  /** CSS pixels a millimetre: the width fills the frame at zoom 1. */
   const cssScale = computed(() => {
     const paper = sheet.value?.paper
-    if (!paper || !width.value) return 0
-    const most = Math.sqrt(MOST_PIXELS / (paper.width_mm * paper.height_mm)) / pixelRatio.value
-    return Math.min(((width.value - GUTTER) / paper.width_mm) * zoom.value, most)
+    return paper && width.value ? ((width.value - GUTTER) / paper.width_mm) * zoom.value : 0
   })
   const wholeZoom = computed(() => {
     const paper = sheet.value?.paper
@@ -26,44 +45,115 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
   })
   const scale = computed(() => cssScale.value * pixelRatio.value)
   const size = computed(() => ({
-    css: {
-      width: `${(sheet.value?.paper.width_mm ?? 0) * cssScale.value}px`,
-      height: `${(sheet.value?.paper.height_mm ?? 0) * cssScale.value}px`,
-    },
     width: Math.round((sheet.value?.paper.width_mm ?? 0) * scale.value),
     height: Math.round((sheet.value?.paper.height_mm ?? 0) * scale.value),
   }))
+  const css = computed(() => ({
+    width: `${(sheet.value?.paper.width_mm ?? 0) * cssScale.value}px`,
+    height: `${(sheet.value?.paper.height_mm ?? 0) * cssScale.value}px`,
+  }))
 
-  /** The settled picture of a part of the page, and where it goes in canvas pixels. Throws a Refusal. */
-  async function fetchPart(box?: Box): Promise<{ picture: ImageBitmap; left: number; top: number } | undefined> {
-    const now = sheet.value
-    if (!now || !scale.value) return undefined
-    const at = scale.value
-    const edge = 1
-    const [left, top, right, bottom] = box
-      ? [
-          Math.max(0, box[0] - edge),
-          Math.max(0, box[1] - edge),
-          Math.min(now.paper.width_mm, box[2] + edge),
-          Math.min(now.paper.height_mm, box[3] + edge),
-        ]
-      : [0, 0, now.paper.width_mm, now.paper.height_mm]
-    if (right <= left || bottom <= top) return undefined
-    const query = new URLSearchParams({
-      scale: String(at),
-      left: String(left),
-      top: String(top),
-      right: String(right),
-      bottom: String(bottom),
-    })
-    const answer = await takeFile(`/api/sheets/${now.id}/page.png?${query}`)
-    if (at !== scale.value || now.id !== sheet.value?.id) return undefined
-    return {
-      picture: await createImageBitmap(answer),
-      left: Math.floor(left * at),
-      top: Math.floor(top * at),
+  const scrolled = shallowRef({ x: 0, y: 0 })
+  const look = () => {
+    const holder = frame.value
+    if (holder) scrolled.value = { x: holder.scrollLeft, y: holder.scrollTop }
+  }
+  useEventListener(frame, 'scroll', look, { passive: true })
+  watch([css, width, height], () => void nextTick(look))
+
+  const seen = computed<Seen>((before) => {
+    const ratio = pixelRatio.value
+    const along = (from: number, across: number, whole: number): [number, number] => {
+      const low = Math.max(0, Math.min(whole, Math.floor((from - BEYOND_PX) * ratio)))
+      return [low, Math.max(0, Math.min(whole, Math.ceil((from + across + BEYOND_PX) * ratio)) - low)]
     }
+    const [left, w] = along(scrolled.value.x, width.value, size.value.width)
+    const [top, h] = along(scrolled.value.y, height.value, size.value.height)
+    const same = before && before.left === left && before.top === top && before.width === w && before.height === h
+    return same ? before : { left, top, width: w, height: h }
+  })
+  /** Where the drawn part lies on the page, CSS pixels. */
+  const seenCss = computed(() => {
+    const px = (v: number) => `${v / pixelRatio.value}px`
+    const { left, top, width: w, height: h } = seen.value
+    return { left: px(left), top: px(top), width: px(w), height: px(h) }
+  })
+
+  /** The place in the middle of the frame, mm. */
+  const middle = (): [number, number] => {
+    const holder = frame.value!
+    return [
+      (holder.scrollLeft + holder.clientWidth / 2) / cssScale.value,
+      (holder.scrollTop + holder.clientHeight / 2) / cssScale.value,
+    ]
+  }
+  /** Magnify to `z` with a place of the page staying in the middle, or where it is in the frame (CSS pixels). */
+  async function zoomTo(z: number, mm = middle(), at?: [number, number]) {
+    const holder = frame.value
+    if (!holder) return
+    zoom.value = Math.min(LARGEST, Math.max(SMALLEST, z))
+    await nextTick()
+    const [x, y] = at ?? [holder.clientWidth / 2, holder.clientHeight / 2]
+    holder.scrollTo(mm[0] * cssScale.value - x, mm[1] * cssScale.value - y)
+    look()
+  }
+  /** Show a box of the page, mm, as large as it fits. */
+  async function showBox([left, top, right, bottom]: readonly [number, number, number, number]) {
+    const holder = frame.value
+    if (!holder || right - left < 0.5 || bottom - top < 0.5) return
+    const times = Math.min(holder.clientWidth / (right - left), holder.clientHeight / (bottom - top)) / cssScale.value
+    await zoomTo(zoom.value * times, [(left + right) / 2, (top + bottom) / 2])
   }
 
-  return { cssScale, scale, size, zoom, wholeZoom, fetchPart }
+  useEventListener(
+    frame,
+    'wheel',
+    (event: WheelEvent) => {
+      const holder = frame.value
+      if (!event.ctrlKey || !holder || !cssScale.value) return
+      event.preventDefault()
+      const place = holder.getBoundingClientRect()
+      const at: [number, number] = [event.clientX - place.left, event.clientY - place.top]
+      const mm: [number, number] = [
+        (holder.scrollLeft + at[0]) / cssScale.value,
+        (holder.scrollTop + at[1]) / cssScale.value,
+      ]
+      void zoomTo(zoom.value * Math.exp(-event.deltaY / WHEEL_PX), mm, at)
+    },
+    { passive: false },
+  )
+
+  // each sheet is met again where it was left
+  let shown = ''
+  watch(
+    [() => sheet.value?.id, () => cssScale.value > 0],
+    async ([id, ready]) => {
+      if (!id || !ready || id === shown) return
+      shown = id
+      const left = places.value[id]
+      if (left) await zoomTo(left.zoom, [left.x, left.y])
+      else {
+        zoom.value = 1
+        await nextTick()
+        frame.value?.scrollTo(0, 0)
+        look()
+      }
+    },
+    { immediate: true },
+  )
+  let remembering = 0
+  watch([scrolled, zoom], () => {
+    clearTimeout(remembering)
+    remembering = window.setTimeout(() => {
+      const id = sheet.value?.id
+      if (!id || id !== shown || !cssScale.value || !frame.value) return
+      const [x, y] = middle()
+      const kept = Object.entries(places.value)
+        .filter(([other]) => other !== id)
+        .slice(1 - MOST_SHEETS)
+      places.value = { ...Object.fromEntries(kept), [id]: { zoom: zoom.value, x, y } }
+    }, 400)
+  })
+
+  return { cssScale, scale, css, size, zoom, wholeZoom, seen, seenCss, zoomTo, showBox }
 }

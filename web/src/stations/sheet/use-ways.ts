@@ -1,5 +1,5 @@
 import { computed, shallowRef, watch, type Ref } from 'vue'
-import { api, take, type Recipe, type SheetItem } from '@/api/client'
+import { api, take, type Box, type Recipe, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { HERE, useChosen, type Grip } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
@@ -24,7 +24,11 @@ function wayOf({ x_mm, y_mm }: NewStroke): [number, number][] {
 }
 
 /** Ways that rub and choose: what they are drawn with while the pen goes, and what becomes of them. */
-export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>) {
+export function useWays(
+  sheet: Ref<SheetItem | undefined>,
+  cssScale: Ref<number>,
+  showBox: (box: Box) => Promise<void>,
+) {
   const desk = useDesk()
   const ink = useInk()
   const chosen = useChosen()
@@ -80,6 +84,7 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
   /** What a way from this place is drawn with; undefined where the pen simply writes. */
   function penAt(place: Place, eraserEnd: boolean): WrittenWith | 'write' | undefined {
     grip = undefined
+    if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
     if (eraserEnd || verb.now === 'rub') return rubber.value
     if (verb.now !== 'choose') return 'write'
     if (chosen.opening) return chooser.value
@@ -100,6 +105,11 @@ export function useWays(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>
     ways.add(stroke.id)
     const way = wayOf(stroke)
     const id = sheet.value?.id
+    if (pen.does === 'look') {
+      verb.boxing = false
+      const [x, y] = [way.map((p) => p[0]), way.map((p) => p[1])]
+      return showBox([Math.min(...x), Math.min(...y), Math.max(...x), Math.max(...y)])
+    }
     verb.did(pen.does!)
     if (!id || !way.length) return
     if (pen.does === 'rub') {

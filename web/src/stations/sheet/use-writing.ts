@@ -7,6 +7,7 @@ import {
   PalmEngine,
   readEvent,
   type Capture,
+  type Deposit,
   type PageView,
   type PalmPlan,
   type PenPlan,
@@ -15,10 +16,13 @@ import {
 } from '@/ink'
 import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from '@/ink/palm-events'
+import type { Seen } from './use-page'
 
 export interface Wet {
   plan: PenPlan
   points: readonly Point[]
+  /** What it started from. */
+  deposit?: Deposit | undefined
 }
 
 /** A pen as it writes: its plan, the revision that is kept, and what it is where that differs. */
@@ -28,13 +32,18 @@ export interface WrittenWith {
   revision: number
   draft: Recipe | null
   /** What its way does instead of writing. */
-  does?: 'rub' | 'choose'
+  does?: 'rub' | 'choose' | 'look'
 }
 
 export interface WritingOptions {
+  /** Shows the part of the page that is seen. */
   canvas: Ref<HTMLCanvasElement | null>
-  /** Width of the page the canvas shows, mm. */
-  pageWidthMm: () => number
+  seen: Ref<Seen>
+  /** What the ink there left for the pen. */
+  deposit: Ref<Deposit | undefined>
+  /** The whole page, and its CSS and device pixels a millimetre. */
+  page: Ref<HTMLElement | null>
+  cssScale: Ref<number>
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
   pen: (event: PointerEvent) => WrittenWith | undefined
@@ -77,6 +86,8 @@ export function useWriting(options: WritingOptions) {
         capture: Capture
         pen: WrittenWith
         drawn: number
+        /** The part of the page it was drawn on so far. */
+        on: Seen
       }
     | undefined
   /** What touches did since they landed, until they are decided; and the strokes fingers have written. */
@@ -122,14 +133,9 @@ export function useWriting(options: WritingOptions) {
   function begin(event: PointerEvent) {
     const pen = options.pen(event)
     const canvas = options.canvas.value
-    if (!pen || down || !canvas) return
-    const place = canvas.getBoundingClientRect()
-    const capture = {
-      left: place.left,
-      top: place.top,
-      pxPerMm: place.width / options.pageWidthMm(),
-      startMs: event.timeStamp,
-    }
+    const place = options.page.value?.getBoundingClientRect()
+    if (!pen || down || !canvas || !place) return
+    const capture = { left: place.left, top: place.top, pxPerMm: options.cssScale.value, startMs: event.timeStamp }
     down = {
       pointer: event.pointerId,
       pointerType: event.pointerType,
@@ -139,6 +145,7 @@ export function useWriting(options: WritingOptions) {
       capture,
       pen,
       drawn: 0,
+      on: options.seen.value,
     }
     writing.value = true
     canvas.style.opacity = String(pen.plan.opacity)
@@ -192,7 +199,15 @@ export function useWriting(options: WritingOptions) {
     const context = options.canvas.value?.getContext('2d', { desynchronized: true })
     if (!down || !context) return
     rest()
-    drawStroke({ context, scale: options.scale.value }, down.pen.plan, down.live.shown(), down.drawn)
+    const on = options.seen.value
+    if (on !== down.on) {
+      // the page moved below the nib
+      context.clearRect(0, 0, context.canvas.width, context.canvas.height)
+      Object.assign(down, { on, drawn: 0 })
+    }
+    const deposit = down.pen.does ? undefined : options.deposit.value
+    const ground = { context, scale: options.scale.value, left: on.left, top: on.top, deposit }
+    drawStroke(ground, down.pen.plan, down.live.shown(), down.drawn)
     down.drawn = Math.max(1, down.live.points.length)
     if (restMatters(down.pen.plan)) ask()
   }
@@ -256,7 +271,11 @@ export function useWriting(options: WritingOptions) {
     const begunMs = performance.timeOrigin + finished.capture.startMs
     const stroke = strokeOf(finished.samples, begunMs, pointerType, finished.pen)
     if (finished.touch) written.set(finished.pointer, stroke.id)
-    options.lifted(stroke, { plan: finished.pen.plan, points: finished.live.shown() }, finished.pen)
+    options.lifted(
+      stroke,
+      { plan: finished.pen.plan, points: finished.live.shown(), deposit: options.deposit.value },
+      finished.pen,
+    )
   }
 
   function discard() {

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import NumberField from '@/components/NumberField.vue'
+import { usePalm } from '@/stores/palm'
+import { useScreen } from '@/stores/screen'
+import { useVerb } from '@/stores/verb'
+import { LARGEST, SMALLEST, type usePage } from './use-page'
+
+/** How near the page is looked at, and whether hands may move it. */
+const props = defineProps<{ page: ReturnType<typeof usePage> }>()
+const palm = usePalm()
+const screen = useScreen()
+const verb = useVerb()
+/** Zoom at which a millimetre on the page is one on the screen. */
+const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
+const percent = computed({
+  get: () => Math.round((100 * props.page.zoom.value) / trueZoom.value),
+  set: (v) => void props.page.zoomTo((v / 100) * trueZoom.value),
+})
+const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
+</script>
+
+<template>
+  <div class="tools small">
+    <span class="group">
+      <button type="button" class="plain-button" @click="page.zoomTo(page.wholeZoom.value)">whole sheet</button>
+      <button type="button" class="plain-button" @click="page.zoomTo(1)">full width</button>
+      <button type="button" class="plain-button" @click="page.zoomTo(trueZoom)">true size</button>
+      <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value * 1.4)">closer</button>
+      <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value / 1.4)">farther</button>
+      <button type="button" class="plain-button" :aria-pressed="verb.boxing" @click="verb.boxing = !verb.boxing">
+        {{ verb.boxing ? 'draw round it' : 'closer on a part' }}
+      </button>
+      <NumberField
+        v-model="percent"
+        class="percent"
+        label="Magnification"
+        unit="%"
+        :min="limit(SMALLEST)"
+        :max="limit(LARGEST)"
+        :decimals="0"
+      />
+    </span>
+    <span class="group">
+      <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">
+        {{ palm.pageLock ? 'Let the page move' : 'Lock the page' }}
+      </button>
+      <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
+        {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
+      </button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  min-height: var(--target);
+}
+.group {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 16px;
+}
+.percent {
+  width: 76px;
+}
+.percent :deep(.el-input__wrapper) {
+  box-shadow: none;
+  background: none;
+  border-bottom: var(--line) solid var(--rule);
+  border-radius: 0;
+}
+</style>
