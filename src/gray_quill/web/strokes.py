@@ -1,6 +1,7 @@
 """Strokes of a sheet: keeping them, binning them, inking them again, choosing them, and the simulated hand's."""
 
 import contextlib
+import dataclasses
 import logging
 from collections.abc import Sequence
 from typing import Annotated, Any
@@ -108,7 +109,8 @@ class Way(Model):
     way: Annotated[list[tuple[Mm, Mm]], Field(min_length=1, max_length=5000)]
 
 
-class StrokeMet(Model):
+@dataclasses.dataclass(frozen=True)
+class StrokeMet:
     """path: where the stroke's ink lies, page mm, thinned out."""
 
     id: str

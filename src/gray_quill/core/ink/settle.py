@@ -23,6 +23,7 @@ from gray_quill.core.quantities import changed
 from gray_quill.core.trace import Trace
 
 TOLERANCE_MM = 0.006  # how far a straight piece may lie from the curve
+LEANS = 1.001  # long over short side, from which a footprint is no disc
 TAPER_STEP_MM, TAPER_PIECES = 0.2, 16  # longest piece where the width tapers, and how many a taper has at least
 
 
@@ -52,13 +53,12 @@ class Ink:
     def shape(self) -> str:
         """Outline of the footprint: round, ellipse, chisel or spray."""
         tip = self.recipe.wash.tip.shape
-        return "ellipse" if tip == "round" and bool(np.any(self.long_mm > self.short_mm * 1.001)) else tip
+        return "ellipse" if tip == "round" and bool(np.any(self.long_mm > self.short_mm * LEANS)) else tip
 
     @cached_property
     def box_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the ink."""
-        wide = max(1.4143 if self.shape == "chisel" else 1, SKIRT if self.recipe.tooth.crumbs > 0 else 1)
-        reach = float(self.long_mm.max()) / 2 * wide
+        reach = float(self.long_mm.max()) / 2 * _reach(self.recipe)
         return (
             float(self.x_mm.min()) - reach,
             float(self.y_mm.min()) - reach,
@@ -72,6 +72,11 @@ class Ink:
             return self.long_mm
         heading = np.arctan2(np.gradient(self.y_mm), np.gradient(self.x_mm))
         return across_motion_mm(self.shape, self.long_mm, self.short_mm, self.angle, heading)
+
+
+def _reach(recipe: Recipe) -> float:
+    """How far ink goes from its path, of half the long side: the corner of a square tip, or as far as crumbs fall."""
+    return max(1.4143 if recipe.wash.tip.shape == "chisel" else 1.0, SKIRT if recipe.tooth.crumbs > 0 else 1.0)
 
 
 def settle(trace: Trace, recipe: Recipe, paper: Paper | None = None) -> Ink:
@@ -117,9 +122,25 @@ def settle_all(traces: Sequence[Trace], recipe: Recipe, paper: Paper | None = No
         return Ink(recipe, x, y, long, short, angle, opacity, at, t_s, whole[k])
 
     inks = [cut(k, lo, hi) for k, (lo, hi) in enumerate(itertools.pairwise(edges))]
+    _measure_all(inks, columns, parts[:-1])
     if recipe.body.line.pattern != "solid":
         return [patterned(ink, along[lo:hi]) for ink, (lo, hi) in zip(inks, itertools.pairwise(edges), strict=True)]
     return inks
+
+
+def _measure_all(inks: Sequence[Ink], columns: tuple[Floats, ...], starts: NDArray[np.int64]) -> None:
+    """Shape and box of each, all at once: what `Ink` works out for itself costs more than settling it."""
+    x, y, long, short = columns[:4]
+    left, top = np.minimum.reduceat(x, starts), np.minimum.reduceat(y, starts)
+    right, bottom = np.maximum.reduceat(x, starts), np.maximum.reduceat(y, starts)
+    leaning = np.maximum.reduceat(long - short * LEANS, starts) > 0
+    widest = np.maximum.reduceat(long, starts)
+    tip = inks[0].recipe.wash.tip.shape
+    reach = widest / 2 * _reach(inks[0].recipe)
+    boxes = np.column_stack((left - reach, top - reach, right + reach, bottom + reach)).tolist()
+    for ink, leans, box in zip(inks, leaning.tolist(), boxes, strict=True):
+        ink.__dict__["shape"] = "ellipse" if tip == "round" and leans else tip
+        ink.__dict__["box_mm"] = tuple(box)
 
 
 def settle_each(pairs: Sequence[tuple[Trace, Recipe]], paper: Paper | None = None) -> list[Ink]:
