@@ -99,6 +99,37 @@ class Mending(DeskCase):
         until_true(lambda: self.dark(50, 30) == 0, "it rubbed out again")
         self.assertEqual(desk.trouble(), [])
 
+    def test_layers_part_what_is_rough_from_what_is_right(self) -> None:
+        """J11: a layer over the rest by two presses; hidden, thinned, merged, each taken back by undo."""
+        desk = self.desk
+        desk.press("one layer", "header")
+        desk.press("A layer over this", ".choices")
+        desk.says("on layer 2, over ink", "header")
+        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.press("write", ".verbs")
+        desk.rests()
+        self.go((20, 66), (80, 66))
+        desk.all_kept()
+        until_true(lambda: self.dark(50, 66) > 10, "the new line")
+        row = "SELECT layer FROM strokes WHERE sheet_id = ? AND layer IS NOT NULL"
+        self.assertEqual(len(self.db.execute(row, (self.sheet,)).fetchall()), 1)
+        ink, old = self.dark(50, 66), self.dark(50, 30)
+        desk.press("on layer 2", "header")
+        desk.press("hide", ".choices .now")
+        until_true(lambda: self.dark(50, 66) == 0, "the layer hidden")
+        self.assertEqual(self.dark(50, 30), old, "the other is seen as before")
+        desk.press("show", ".choices .now")
+        until_true(lambda: self.dark(50, 66) == ink, "the layer shown")
+        desk.press("more", ".choices .now")
+        desk.press("merge into ink", ".choices")
+        desk.says("one layer", "header")
+        until_true(lambda: not self.db.execute(row + " AND layer <> 'first'", (self.sheet,)).fetchall(), "all on one")
+        self.assertEqual(self.dark(50, 66), ink)
+        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.press("Undo")
+        desk.says("on layer 2, over ink", "header")
+        self.assertEqual(desk.trouble(), [])
+
     def test_the_erasers_own_end_rubs_whole_strokes_and_a_held_verb_ends(self) -> None:
         desk = self.desk
         desk.press("rub", ".verbs")

@@ -14,9 +14,8 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
-from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import mm_to_pt
-from gray_quill.formats.stroke_picture import drawn_parts, stroke_picture
+from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
@@ -32,9 +31,9 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     for part in drawn_parts(inks):
         ink = part.inks[0]
         body = ink.recipe.body
-        canvas.setBlendMode(blend_on(ink.recipe.wash, paper.colour).capitalize())
+        canvas.setBlendMode(blend_of(part, paper).capitalize())
         if part.below is not None:
-            _picture(canvas, paper, ink, part.below)
+            _picture(canvas, paper, part)
             continue
         rings = [ring for each in part.inks for ring in outline(each)]
         _fill(canvas, paper, rings, body.colour, stroke_opacity(ink))
@@ -59,8 +58,8 @@ def _fill(canvas: Any, paper: Paper, rings: Iterable[Floats], colour: str, opaci
     canvas.drawPath(path, stroke=0, fill=1, fillMode=NON_ZERO)
 
 
-def _picture(canvas: Any, paper: Paper, ink: Ink, below: Sequence[Ink]) -> None:
-    pixels, (left, top, width, height) = stroke_picture(ink, paper, below)
+def _picture(canvas: Any, paper: Paper, part: Drawn) -> None:
+    pixels, (left, top, width, height) = part_picture(part, paper)
     unit = mm_to_pt(1)
     canvas.setFillAlpha(1)  # or the area before would thin the picture
     canvas.drawImage(

@@ -6,10 +6,12 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.page import Pixels, draw_order, ink_pixels, met_by
+from gray_quill.core.ink.layer import Layer
+from gray_quill.core.ink.page import Pixels, by_layer, ink_pixels, layer_plane, met_by
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
+from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.units import px_per_mm
 
 PICTURE_DPI = 600.0
@@ -17,16 +19,27 @@ PICTURE_DPI = 600.0
 
 @dataclasses.dataclass(frozen=True)
 class Drawn:
-    """What is drawn at once: strokes as one area, or one stroke as a picture over what the ink below left for it."""
+    """What is drawn at once: strokes as one area, or as a picture: one stroke over what the ink below left for it, or a
+    layer that is not simply laid on those below.
+    """
 
     inks: Sequence[Ink]
     below: Sequence[Ink] | None = None
+    layer: Layer | None = None
 
 
 def drawn_parts(inks: Sequence[Ink]) -> list[Drawn]:
     """Ink in the order it is drawn. What one even pen laid row by row is one area, so that it is even there too."""
     parts: list[Drawn] = []
-    ordered = draw_order(inks)
+    laid: list[Ink] = []
+    for layer, group in by_layer(inks):
+        parts += [Drawn(group, list(laid), layer)] if layer else _plain_parts(group)
+        laid += group
+    return parts
+
+
+def _plain_parts(ordered: Sequence[Ink]) -> list[Drawn]:
+    parts: list[Drawn] = []
     for k, ink in enumerate(ordered):
         met = met_by(ink, ordered[:k])
         together = list(parts[-1].inks) if parts and parts[-1].below is None else []
@@ -39,6 +52,11 @@ def drawn_parts(inks: Sequence[Ink]) -> list[Drawn]:
         else:
             parts.append(Drawn([ink]))
     return parts
+
+
+def blend_of(part: Drawn, paper: Paper) -> str:
+    """How a part is laid on what is below."""
+    return part.layer.blend if part.layer else blend_on(part.inks[0].recipe.wash, paper.colour)
 
 
 def needs_picture(ink: Ink) -> bool:
@@ -57,13 +75,18 @@ def needs_picture(ink: Ink) -> bool:
     )
 
 
-def stroke_picture(ink: Ink, paper: Paper, below: Sequence[Ink]) -> tuple[Pixels, tuple[float, float, float, float]]:
-    """RGBA pixels of one stroke, over what the ink below left for it, at PICTURE_DPI and its box (left, top, width,
-    height) in mm. Blend is left to the file.
-    """
-    view = box_view(ink.box_mm, px_per_mm(PICTURE_DPI))
+def part_picture(part: Drawn, paper: Paper) -> tuple[Pixels, tuple[float, float, float, float]]:
+    """RGBA pixels of a part at PICTURE_DPI and its box (left, top, width, height) in mm. Blend is left to the file."""
+    ink, below = part.inks[0], part.below or ()
+    boxes = np.array([each.box_mm for each in part.inks])
+    (left, top), (right, bottom) = boxes[:, :2].min(axis=0), boxes[:, 2:].max(axis=0)
+    view = box_view((float(left), float(top), float(right), float(bottom)), px_per_mm(PICTURE_DPI))
     scale = view.px_per_mm
-    pixels = ink_pixels([ink], view, paper.colour, below)
+    if part.layer:
+        plane = layer_plane(part.layer, part.inks, below, view, paper.colour)
+        pixels = np.asarray(plane * 255 + 0.5, np.uint8)
+    else:
+        pixels = ink_pixels([ink], view, paper.colour, below)
     pixels[pixels[..., 3] == 0, :3] = rgb(
         ink.recipe.body.colour
     )  # readers that scale colour and opacity apart would darken the edge

@@ -8,9 +8,8 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper, ruling_marks
-from gray_quill.core.pen.wash import blend_on
 from gray_quill.formats.png import write_png
-from gray_quill.formats.stroke_picture import Drawn, drawn_parts, stroke_picture
+from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 
 
 def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:
@@ -40,9 +39,9 @@ def stroke_opacity(ink: Ink) -> float:
 def _part(part: Drawn, paper: Paper) -> str:
     ink = part.inks[0]
     body = ink.recipe.body
-    blend = blend_on(ink.recipe.wash, paper.colour)
+    blend = blend_of(part, paper)
     if part.below is not None:
-        return _picture(ink, part.below, paper, blend)
+        return _picture(part, paper, blend)
     style = f' style="mix-blend-mode:{blend}"' if blend != "normal" else ""
     opacity = stroke_opacity(ink)
     see_through = f' fill-opacity="{opacity:.4g}"' if opacity < 1 else ""
@@ -56,8 +55,8 @@ def _part(part: Drawn, paper: Paper) -> str:
     return out
 
 
-def _picture(ink: Ink, below: Sequence[Ink], paper: Paper, blend: str) -> str:
-    pixels, (left, top, width, height) = stroke_picture(ink, paper, below)
+def _picture(part: Drawn, paper: Paper, blend: str) -> str:
+    pixels, (left, top, width, height) = part_picture(part, paper)
     data = base64.b64encode(write_png(pixels, compress=6)).decode()
     return (
         f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '

@@ -1,11 +1,13 @@
 """Sheets and the strokes on them."""
 
 import dataclasses
+import json
 import sqlite3
 from collections.abc import Collection, Iterable, Sequence
 
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
+from gray_quill.core.ink.layer import FIRST, Layer
 from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import Trace
@@ -18,7 +20,8 @@ from gray_quill.store.trace_blob import pack_trace, unpack_trace
 @dataclasses.dataclass(frozen=True)
 class Sheet:
     """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-    paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink."""
+    paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
+    layers: from below; layer: the one that is written on."""
 
     id: str
     name: str
@@ -36,18 +39,22 @@ class Sheet:
     version: int = 1
     ink: int = 1
     note: str = ""
+    layers: list[Layer] = dataclasses.field(default_factory=lambda: [Layer()])
+    layer: str = FIRST
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Stroke:
     """A kept trace and the pen revision that drew it. draft: as a stroke comes in, what the pen was where it wrote with
-    changes that were not kept."""
+    changes that were not kept. layer: where it was written; one that is gone, or None, means the one that is written on
+    now."""
 
     id: str
     pen_id: str
     revision: int
     trace: Trace
     draft: Recipe | None = None
+    layer: str | None = None
 
 
 _SELECT = """
@@ -74,7 +81,15 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["version"],
         row["ink"],
         row["note"],
+        _layers(row["layers"]),
+        row["layer"],
     )
+
+
+def _layers(text: str | None) -> list[Layer]:
+    """The layers a kept text holds; one where it holds none."""
+    data = json.loads(text).get("layers", []) if text else []
+    return [read_kept(Layer, one) for one in data] or [Layer()]
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
@@ -174,13 +189,14 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
     nothing. Raises NotFound when there is no such sheet, Binned when it lies in the bin.
     """
     with transaction(db):
-        if get_sheet(db, sheet_id).binned:
+        sheet = get_sheet(db, sheet_id)
+        if sheet.binned:
             raise Binned(f"The sheet {sheet_id!r} is in the bin. Put it back, or write on another.", "sheet_id")
         place = db.execute(
             "SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)
         ).fetchone()[0]
         pens = {(r["pen_id"], r["revision"]) for r in db.execute("SELECT pen_id, revision FROM pen_revisions")}
-        answers = [_add_stroke(db, sheet_id, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
+        answers = [_add_stroke(db, sheet, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
         if any(a.state == "kept" for a in answers):
             count_ink_change(db, sheet_id)
         return answers
@@ -192,9 +208,9 @@ def count_ink_change(db: sqlite3.Connection, sheet_id: str) -> None:
 
 
 def _add_stroke(
-    db: sqlite3.Connection, sheet_id: str, place: int, stroke: Stroke, pens: Collection[tuple[str, int]]
+    db: sqlite3.Connection, sheet: Sheet, place: int, stroke: Stroke, pens: Collection[tuple[str, int]]
 ) -> StrokeAnswer:
-    blob = pack_trace(stroke.trace)
+    blob, sheet_id = pack_trace(stroke.trace), sheet.id
     there = db.execute("SELECT sheet_id, trace FROM strokes WHERE id = ?", (stroke.id,)).fetchone()
     if there is not None:
         if there["sheet_id"] != sheet_id:
@@ -206,9 +222,11 @@ def _add_stroke(
         reason = f"There is no revision {stroke.revision} of a pen {stroke.pen_id!r}. Keep it with another pen."
         return StrokeAnswer(stroke.id, "refused", "no_pen", reason)
     revision = written_revision(db, stroke.pen_id, stroke.draft) if stroke.draft else stroke.revision
+    layer = stroke.layer if stroke.layer in {each.id for each in sheet.layers} else sheet.layer
     db.execute(
-        "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
-        (stroke.id, sheet_id, place, stroke.pen_id, revision, blob, now()),
+        "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, layer) "
+        "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        (stroke.id, sheet_id, place, stroke.pen_id, revision, blob, now(), None if layer == FIRST else layer),
     )
     return StrokeAnswer(stroke.id, "kept")
 

@@ -88,10 +88,10 @@ def put_in_place(
             raise Binned(f"The sheet {goal!r} is in the bin. Put it back, or choose another.", "to_sheet")
         for k, stroke in enumerate(fresh):
             db.execute(
-                "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing) "
-                "SELECT ?, ?, iif(sheet_id = ?, place, ?), pen_id, revision, X'', ?, coalesce(trace_of, id), ? "
-                "FROM strokes WHERE id = ?",
-                (stroke.id, goal, goal, last + k, now(), written_showing(stroke.showing), stroke.of),
+                "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing, "
+                "layer, locked, grouped) SELECT ?, ?, iif(sheet_id = ?, place, ?), pen_id, revision, X'', ?, "
+                "coalesce(trace_of, id), ?, iif(sheet_id = ?, layer, NULL), locked, grouped FROM strokes WHERE id = ?",
+                (stroke.id, goal, goal, last + k, now(), written_showing(stroke.showing), goal, stroke.of),
             )
         db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", [(now(), i) for i in going])
         for changed in {sheet_id, goal}:

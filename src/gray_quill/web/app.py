@@ -21,6 +21,7 @@ from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
+from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
@@ -66,6 +67,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         pens,
         sheets,
         strokes,
+        layers,
         mending,
         pen,
         pen_pictures,

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 
 from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
+from gray_quill.core.ink.layer import FIRST, Placed
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, shown, to_settle
@@ -16,6 +17,7 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
+from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
 from gray_quill.store.showings import showings_of
@@ -32,6 +34,21 @@ def _bytes(pair: tuple[Trace, Ink]) -> int:
     """What a trace and its ink hold, about: their columns, and as much again for a small one's objects."""
     trace, ink = pair
     return 8 * (6 * len(trace) + 8 * len(ink.x_mm)) + 3000
+
+
+def shown_index(db: sqlite3.Connection, sheet_id: str) -> tuple[list[Entry], list[Placed | None]]:
+    """The strokes of a sheet's shown layers in the order written, and the layer of each; None where the sheet has but
+    one, that lays its ink plainly.
+    """
+    index, sheet = stroke_index(db, sheet_id), get_sheet(db, sheet_id)
+    if len(sheet.layers) == 1 and sheet.layers[0].plain and sheet.layers[0].shown:
+        return index, [None] * len(index)
+    places = {layer.id: Placed(layer, k) for k, layer in enumerate(sheet.layers)}
+    held = held_of(db, sheet_id)
+    lowest = next(iter(places.values()))
+    on = [places.get(held[e[0]].layer if e[0] in held else FIRST, lowest) for e in index]
+    seen = [k for k, place in enumerate(on) if place.layer.shown]
+    return [index[k] for k in seen], [on[k] for k in seen]
 
 
 class InkMemory:
@@ -71,16 +88,18 @@ class InkMemory:
         return found
 
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
-        """Settled ink of a sheet in the order written."""
-        return [ink for _, ink in self.strokes(db, stroke_index(db, sheet_id), get_sheet(db, sheet_id).paper)]
+        """Settled ink of a sheet's shown layers, in the order written, each on its layer."""
+        index, layers = shown_index(db, sheet_id)
+        pairs = self.strokes(db, index, get_sheet(db, sheet_id).paper)
+        return [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
 
     def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
         """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""
         paper = get_sheet(db, sheet_id).paper
-        index = stroke_index(db, sheet_id)
+        index, layers = shown_index(db, sheet_id)
         pairs = self.strokes(db, index, paper)
         try:
-            return page_pixels([ink for _, ink in pairs], paper, view)
+            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], paper, view)
         except Exception:
             logging.getLogger("gray_quill").exception("a page of %s cannot be drawn", sheet_id)
             spoilt = undrawable([ink for _, ink in pairs], view, lambda inks, part: page_pixels(inks, paper, part))
@@ -89,7 +108,7 @@ class InkMemory:
             with self._lock:
                 for k in spoilt:
                     self._kept[index[k], paper] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
-            return page_pixels([ink for _, ink in pairs], paper, view)
+            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], paper, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:
         """How many strokes of a sheet are shown as bare paths."""
@@ -101,7 +120,7 @@ class InkMemory:
         "line": the longest among strokes of the sheet's pen when it has written some, and never among washes. "words":
         the longest among strokes of pens that write.
         """
-        index = stroke_index(db, source.sheet_id)
+        index, _ = shown_index(db, source.sheet_id)
         if source.stroke_ids is not None:
             wanted = set(source.stroke_ids)
             index = [entry for entry in index if entry[0] in wanted]

@@ -15,6 +15,7 @@ from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, Placement, Showing, after, check_placement, placed
 from gray_quill.store.database import transaction
+from gray_quill.store.layers import check_free, on_layer, reachable
 from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces, stroke_index
 from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes
 from gray_quill.web.api import Model, operation
@@ -30,11 +31,15 @@ Entry = tuple[str, str, int]
 
 
 class RubWay(Way):
-    """takes: only what it goes over, the strokes it touches, or those a ring holds; of: what it may touch."""
+    """takes: only what it goes over, the strokes it touches, or those a ring holds; of, layers, locked_too: what it may
+    touch.
+    """
 
     radius_mm: float = Field(ge=0.05, le=60)
     takes: Literal["rubbed", "strokes", "ringed"] = "rubbed"
     of: Literal["ink", "washes", "both"] = "both"
+    layers: Literal["all", "this"] = "all"
+    locked_too: bool = False
 
 
 class Rubbed(Model):
@@ -81,7 +86,10 @@ def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
     way = np.array(body.way, float)
     sweep = sweep_of(way, body.radius_mm)
     with transaction(db()):
-        sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+        sheet = get_sheet(db(), sheet_id)
+        index = reachable(db(), sheet, stroke_index(db(), sheet_id), body.locked_too)
+        if body.layers == "this":
+            index = on_layer(db(), sheet, index)
         pairs = memory().strokes(db(), index, sheet.paper)
         may = [
             k for k, (_, ink) in enumerate(pairs) if body.of == "both" or ink.recipe.is_wash == (body.of == "washes")
@@ -115,6 +123,7 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
     goal = body.to_sheet or sheet_id
     with transaction(db()):
         sheet, there = get_sheet(db(), goal), {e[0]: e for e in stroke_index(db(), sheet_id)}
+        check_free(db(), get_sheet(db(), sheet_id), body.ids)
         was = [there[i] for i in dict.fromkeys(body.ids) if i in there]
         if was:
             pairs = memory().strokes(db(), was, get_sheet(db(), sheet_id).paper)

@@ -8,6 +8,7 @@ from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.ink.layer import Layer
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_stream
 from gray_quill.core.palm.posture import Posture
@@ -51,6 +52,7 @@ def paper_of(given: Any) -> Paper:
 
 RecipeIn = Annotated[Recipe, _either(read_recipe, Recipe), _named(Recipe)]
 PaperIn = Annotated[Paper, _either(paper_of, Paper), _named(Paper)]
+LayerIn = Annotated[Layer, _reader(Layer), _named(Layer)]
 HandIn = Annotated[Hand, _reader(Hand), _named(Hand)]
 DeviceIn = Annotated[Device, _reader(Device), _named(Device)]
 PressIn = Annotated[Press, _reader(Press), _named(Press)]

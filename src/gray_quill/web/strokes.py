@@ -4,7 +4,7 @@ import contextlib
 import dataclasses
 import logging
 from collections.abc import Sequence
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from flask import Blueprint
@@ -15,10 +15,12 @@ from gray_quill.core.digitiser.writer import fill_prompts, write_below
 from gray_quill.core.errors import GrayQuillError, NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.cost import check_cost
-from gray_quill.core.ink.met import strokes_met
+from gray_quill.core.ink.met import strokes_met, strokes_ringed
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.readings.words import words
 from gray_quill.core.trace import along_path_mm
 from gray_quill.store.database import transaction
+from gray_quill.store.layers import held_of, reachable
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
     InkOf,
@@ -46,12 +48,15 @@ Mm = Annotated[float, Field(ge=-10_000, le=10_000)]
 
 
 class NewStroke(StrokeColumns):
-    """revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept."""
+    """revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept; layer:
+    where it was written, the one in use where it is not said or gone.
+    """
 
     id: Id
     pen_id: Id
     revision: int = Field(ge=1, le=1_000_000_000)
     draft: RecipeIn | None = None
+    layer: Annotated[str, Field(max_length=60)] | None = None
 
 
 EachStroke = Annotated[NewStroke, WrapValidator(lambda raw, _: raw)]  # looked at by the handler
@@ -127,6 +132,16 @@ class LikeThese(Model):
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
 
 
+class ChooseWay(Way):
+    """takes: what a ring touches, or only what lies wholly inside; words: whole words of what is met; locked_too: also
+    what is locked.
+    """
+
+    takes: Literal["touched", "inside"] = "touched"
+    words: bool = False
+    locked_too: bool = False
+
+
 class StrokesBin(BinChange):
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
 
@@ -151,7 +166,7 @@ def _stroke(raw: Any) -> Stroke | StrokeAnswer:
     """A stroke that was sent, or why it cannot be kept. What would cost too much to draw is refused here."""
     try:
         sent: NewStroke = parsed(NewStroke, raw, "stroke")
-        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace(), sent.draft)
+        stroke = Stroke(sent.id, sent.pen_id, sent.revision, sent.trace(), sent.draft, sent.layer)
         with contextlib.suppress(NotFound):  # the store says so
             check_cost(stroke.trace, sent.draft or get_pen(db(), stroke.pen_id, stroke.revision).recipe)
         return stroke
@@ -207,19 +222,32 @@ def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
         return InkedAgain(was=was, strokes=len(ids), box_mm=box_of(sheet_id, [*before, *now]), sheet=sheet)
 
 
-@operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=Way, costly=True)
-def find_strokes_met(sheet_id: str, body: Way) -> StrokesMet:
-    """The strokes a way across the page touches, crosses or rings."""
-    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
-    inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
-    met = strokes_met(inks, np.array(body.way, float), step=in_time)
-    return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=told_path(inks[k])) for k in met])
+@operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=ChooseWay, costly=True)
+def find_strokes_met(sheet_id: str, body: ChooseWay) -> StrokesMet:
+    """The strokes a way across the page touches, crosses or rings, with all of their groups or words."""
+    sheet = get_sheet(db(), sheet_id)
+    index = reachable(db(), sheet, stroke_index(db(), sheet_id), body.locked_too)
+    pairs = memory().strokes(db(), index, sheet.paper)
+    inks = [ink for _, ink in pairs]
+    way = np.array(body.way, float)
+    met = set(
+        strokes_ringed(inks, way, in_time, True) if body.takes == "inside" else strokes_met(inks, way, step=in_time)
+    )
+    if body.words and met:
+        word = words([trace for trace, _ in pairs])
+        wanted = {word[k] for k in met}
+        met = {k for k in range(len(inks)) if word[k] in wanted}
+    held = held_of(db(), sheet_id)
+    groups = {held[index[k][0]].grouped for k in met if index[k][0] in held} - {None}
+    met |= {k for k, e in enumerate(index) if e[0] in held and held[e[0]].grouped in groups}
+    return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=told_path(inks[k])) for k in sorted(met)])
 
 
 @operation(strokes, "POST", "/sheets/<sheet_id>/strokes/like", StrokesMet, body=LikeThese, costly=True)
 def find_strokes_like(sheet_id: str, body: LikeThese) -> StrokesMet:
     """The strokes of the same pens as these, or all of the sheet."""
-    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+    sheet = get_sheet(db(), sheet_id)
+    index = reachable(db(), sheet, stroke_index(db(), sheet_id))
     pens = {e[1] for e in index_of(db(), sheet_id, body.ids)} if body.ids else {e[1] for e in index}
     like = [e for e in index if e[1] in pens]
     inks = [ink for _, ink in memory().strokes(db(), like, sheet.paper)]

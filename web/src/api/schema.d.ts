@@ -1153,6 +1153,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much ink lies on each layer, and what a layer is set by. */
+        get: operations["read_layers"];
+        /** Keep the sheet's layers in this order, and put ink on them; ink of a layer that goes lies on the one below. */
+        put: operations["change_layers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/page.png": {
         parameters: {
             query?: never;
@@ -1222,6 +1240,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lock, group or order strokes. */
+        put: operations["arrange_ink"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes/bin": {
         parameters: {
             query?: never;
@@ -1265,7 +1300,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The strokes a way across the page touches, crosses or rings. */
+        /** The strokes a way across the page touches, crosses or rings, with all of their groups or words. */
         post: operations["find_strokes_met"];
         delete?: never;
         options?: never;
@@ -1446,6 +1481,48 @@ export interface components {
             setting: components["schemas"]["Setting"] | null;
             tried: number;
         };
+        /** @description locked, grouped, places: of strokes by id; front, back: strokes that are put before or behind all others. */
+        ArrangeBody: {
+            /** @default {} */
+            grouped: {
+                [key: string]: string | null;
+            };
+            /** @default [] */
+            ids: string[];
+            /** @default {} */
+            locked: {
+                [key: string]: boolean;
+            };
+            /** @default {} */
+            places: {
+                [key: string]: number;
+            };
+            /** @default null */
+            to_end: ("front" | "back") | null;
+        };
+        /** @description Of strokes by id: whether they are locked, which group they are of, their place in the order written. */
+        Arranged: {
+            grouped: {
+                [key: string]: string | null;
+            };
+            locked: {
+                [key: string]: boolean;
+            };
+            places: {
+                [key: string]: number;
+            };
+        };
+        /** @description was: what to send to put it back. */
+        ArrangedReply: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            sheet: components["schemas"]["Sheet"];
+            was: components["schemas"]["Arranged"];
+        };
         /** @description A nib speed with its delay and gap, and what is missed at it. */
         AtSpeed: {
             bridged: number;
@@ -1525,6 +1602,25 @@ export interface components {
             changes: components["schemas"]["Change"][];
             doing: string;
             recipe: components["schemas"]["Recipe"];
+        };
+        /**
+         * @description takes: what a ring touches, or only what lies wholly inside; words: whole words of what is met; locked_too: also
+         *     what is locked.
+         */
+        ChooseWay: {
+            /** @default false */
+            locked_too: boolean;
+            /**
+             * @default touched
+             * @enum {string}
+             */
+            takes: "touched" | "inside";
+            way: [
+                number,
+                number
+            ][];
+            /** @default false */
+            words: boolean;
         };
         Chosen: {
             ids: string[];
@@ -2659,6 +2755,58 @@ export interface components {
             /** @default null */
             run_id: string | null;
         };
+        /** @description One layer. id: by which strokes name it. */
+        Layer: {
+            /** @default normal */
+            blend: string;
+            /** @default false */
+            clipped: boolean;
+            /** @default false */
+            cover: boolean;
+            /** @default first */
+            id: string;
+            /** @default false */
+            locked: boolean;
+            /** @default ink */
+            name: string;
+            /** @default 1 */
+            opacity: number;
+            /** @default true */
+            shown: boolean;
+        };
+        /** @description Layers from below, the one that is written on, and strokes by the layer they are put on. */
+        Layering: {
+            layers: components["schemas"]["Layer"][];
+            moved: {
+                [key: string]: string[];
+            };
+            on: string;
+        };
+        /**
+         * @description layers: from below, all that the sheet shall have; on: the one that is written on; moved: strokes by the layer
+         *     they are put on.
+         */
+        LayersBody: {
+            layers: components["schemas"]["Layer"][];
+            /** @default {} */
+            moved: {
+                [key: string]: string[];
+            };
+            on: string;
+        };
+        /** @description held: how many strokes each layer holds; fields: what a layer is set by; ready_made: a set for sketches. */
+        LayersHold: {
+            fields: components["schemas"]["Control"][];
+            held: {
+                [key: string]: number;
+            };
+            ready_made: components["schemas"]["Layer"][];
+        };
+        /** @description was: what to send to put it back; held: how many strokes each layer holds. */
+        LayersReply: {
+            sheet: components["schemas"]["Sheet"];
+            was: components["schemas"]["Layering"];
+        };
         /** Lean */
         Lean: {
             /**
@@ -2903,7 +3051,10 @@ export interface components {
             paper?: components["schemas"]["Paper"];
             pen_id: string;
         };
-        /** @description revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept. */
+        /**
+         * @description revision: the pen's revision that wrote it; draft: what the pen was, where it wrote with changes not kept; layer:
+         *     where it was written, the one in use where it is not said or gone.
+         */
         NewStroke: {
             /** @default null */
             altitude: number[] | null;
@@ -2916,6 +3067,8 @@ export interface components {
             /** @default null */
             force: number[] | null;
             id: string;
+            /** @default null */
+            layer: string | null;
             pen_id: string;
             revision: number;
             t_ms: number[];
@@ -3688,8 +3841,18 @@ export interface components {
         Roll: {
             pen_ids: string[];
         };
-        /** @description takes: only what it goes over, the strokes it touches, or those a ring holds; of: what it may touch. */
+        /**
+         * @description takes: only what it goes over, the strokes it touches, or those a ring holds; of, layers, locked_too: what it may
+         *     touch.
+         */
         RubWay: {
+            /**
+             * @default all
+             * @enum {string}
+             */
+            layers: "all" | "this";
+            /** @default false */
+            locked_too: boolean;
             /**
              * @default both
              * @enum {string}
@@ -3896,7 +4059,8 @@ export interface components {
         };
         /**
          * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-         *     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink.
+         *     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
+         *     layers: from below; layer: the one that is written on.
          */
         Sheet: {
             binned: boolean;
@@ -3907,6 +4071,9 @@ export interface components {
             /** @default 1 */
             ink: number;
             kind: string;
+            /** @default first */
+            layer: string;
+            layers?: components["schemas"]["Layer"][];
             name: string;
             /** @default  */
             note: string;
@@ -7051,6 +7218,72 @@ export interface operations {
             };
         };
     };
+    read_layers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayersHold"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_layers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayersBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayersReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_page: {
         parameters: {
             query?: {
@@ -7226,6 +7459,41 @@ export interface operations {
             };
         };
     };
+    arrange_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangedReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     change_stroke_bin: {
         parameters: {
             query?: never;
@@ -7307,7 +7575,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Way"];
+                "application/json": components["schemas"]["ChooseWay"];
             };
         };
         responses: {

@@ -9,6 +9,7 @@ import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 import DeviceOutline from './DeviceOutline.vue'
 import HandForm from './HandForm.vue'
+import LayerChoices from './LayerChoices.vue'
 import PaperForm from './PaperForm.vue'
 import PaperSwatch from './PaperSwatch.vue'
 import PenSwatch from './PenSwatch.vue'
@@ -29,6 +30,7 @@ const TITLES: Record<Part, string> = {
   hand: 'Whose hand',
   device: 'On what',
   paper: 'On which paper',
+  layers: 'On which layer',
 }
 
 const found = (words: string) => words.toLowerCase().includes(search.value.trim().toLowerCase())
@@ -89,11 +91,19 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
   <section ref="root" class="choices card" :aria-label="TITLES[props.part]" tabindex="-1">
     <div class="head">
       <h2 class="book">{{ TITLES[part] }}</h2>
-      <ElInput v-model="search" placeholder="Find by name" aria-label="Find by name" clearable style="width: 220px" />
+      <ElInput
+        v-if="part !== 'layers'"
+        v-model="search"
+        placeholder="Find by name"
+        aria-label="Find by name"
+        clearable
+        style="width: 220px"
+      />
     </div>
 
     <p v-if="desk.trouble" class="harm" role="alert">{{ desk.trouble }}</p>
-    <SheetList v-if="part === 'sheet'" :search="search" @open="open" />
+    <LayerChoices v-if="part === 'layers'" />
+    <SheetList v-else-if="part === 'sheet'" :search="search" @open="open" />
     <div v-else-if="part === 'pen'" class="grid">
       <button
         v-for="p in pens"

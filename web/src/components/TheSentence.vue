@@ -7,7 +7,7 @@ import { useDraft } from '@/stores/draft'
 import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
-export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper'
+export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers'
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
@@ -20,6 +20,15 @@ const words = computed(() => {
   const hand = desk.hand?.hand.name ?? ''
   const device = desk.device?.device.name ?? ''
   return { hand, device, in: `in ${article(hand)}`.trim(), on: `on ${article(device)}`.trim() }
+})
+/** On which layer, and over which: those above it are not said, they do not lie under the pen. */
+const layers = computed(() => {
+  const all = desk.sheet?.layers ?? []
+  if (all.length < 2) return 'one layer'
+  const at = all.findIndex((layer) => layer.id === desk.sheet!.layer)
+  const below = all.slice(0, at).filter((layer) => layer.shown)
+  const over = below.length ? `, over ${below.map((layer) => layer.name).join(', ')}` : ''
+  return `on ${all[at]?.name}${over}`
 })
 const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`)
 </script>
@@ -36,8 +45,8 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
       {{ words.on }}
       <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
       <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">
-        {{ desk.sheet.paper_words }}
-      </button>
+        {{ desk.sheet.paper_words }}</button>,
+      <button type="button" :aria-expanded="open === 'layers'" @click="toggle('layers')">{{ layers }}</button>
     </h1>
     <h1 v-else-if="desk.desk" class="book">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">

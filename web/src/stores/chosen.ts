@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Box, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { useSteps } from './steps'
+import { NOT_ARRANGED, useSteps } from './steps'
 import { useVerb } from './verb'
 
 /** A place (x, y) goes to (a x + c y + e, b x + d y + f). */
@@ -11,6 +11,7 @@ export type Placement = [number, number, number, number, number, number]
 export const HERE: Placement = [1, 0, 0, 1, 0, 0]
 /** What part of the frame around chosen ink is dragged: it moves, sizes or turns it. */
 export type Grip = 'move' | 'size' | 'turn'
+const CUT_MM = 0.1 // what a cut along a ring takes
 const SNAP = Math.PI / 60 // turns this near to a quarter turn are one
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
@@ -60,11 +61,14 @@ export const useChosen = defineStore('chosen', () => {
   }
 
   /** What a way meets is chosen; where all of it was already, it is let go. */
-  async function along(sheetId: string, way: number[][]): Promise<void> {
+  async function along(sheetId: string, way: [number, number][]): Promise<void> {
+    const params = { path: { sheet_id: sheetId } }
+    const rings = way.length > 3 && verb.chooses !== 'touched'
+    if (rings && verb.chooses === 'cut') await cutAlong(sheetId, way)
     const { strokes } = await take(
       api.POST('/api/sheets/{sheet_id}/strokes/met', {
-        params: { path: { sheet_id: sheetId } },
-        body: { way: way as [number, number][] },
+        params,
+        body: { way, takes: rings ? 'inside' : 'touched', words: verb.words, locked_too: verb.lockedToo },
       }),
     )
     if (!choosing.value || sheetId !== desk.sheet?.id) return
@@ -72,6 +76,33 @@ export const useChosen = defineStore('chosen', () => {
     if (strokes.every((s) => now.has(s.id))) for (const s of strokes) now.delete(s.id)
     else for (const s of strokes) now.set(s.id, s.path)
     paths.value = now
+  }
+
+  /** Cut ink along the edge of a ring, so that what is inside can go by itself. */
+  function cutAlong(sheetId: string, ring: [number, number][]) {
+    const body: Schemas['RubWay'] = {
+      way: [...ring, ring[0]!],
+      radius_mm: CUT_MM / 2,
+      takes: 'rubbed',
+      of: 'both',
+      layers: 'all',
+      locked_too: verb.lockedToo,
+    }
+    const params = { path: { sheet_id: sheetId } }
+    return ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body })))
+  }
+
+  /** Lock, group or order the chosen ink, or put it on another layer; one step of undo. */
+  const arrange = (how: Partial<Schemas['ArrangeBody']>) =>
+    ink.change(desk.sheet!.id, { arranged: { ...NOT_ARRANGED, ...how } })
+  const each = <T>(value: T): Record<string, T> => Object.fromEntries(ids.value.map((id) => [id, value]))
+  const lock = (locked: boolean) => arrange({ locked: each(locked) })
+  const group = (together: boolean) =>
+    arrange({ grouped: each(together ? `group-${crypto.randomUUID().slice(0, 8)}` : null) })
+  const order = (to: 'front' | 'back') => arrange({ to_end: to, ids: ids.value })
+  async function toLayer(id: string) {
+    const sheet = desk.sheet!
+    await ink.change(sheet.id, { layers: { layers: sheet.layers!, on: sheet.layer, moved: { [id]: ids.value } } })
   }
 
   /** Choose all ink of the same pens, or all there is. */
@@ -196,6 +227,10 @@ export const useChosen = defineStore('chosen', () => {
     openSpace,
     putDown,
     wider,
+    lock,
+    group,
+    order,
+    toLayer,
     along,
     like,
     place,

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
-import { useSteps } from './steps'
+import { useSteps, type Step } from './steps'
 
 export type NewStroke = Schemas['NewStroke']
 /** A stroke that the server has not confirmed: on its way, or refused. */
@@ -240,6 +240,13 @@ export const useInk = defineStore('ink', () => {
     return was.reduce((sum, ink) => sum + (ink.ids?.length ?? 0), 0)
   }
 
+  /** Change the layers of a sheet or how its ink is arranged; one step of undo. */
+  async function change(sheetId: string, step: Step): Promise<void> {
+    const done = await inLine(() => steps.make(sheetId, step))
+    steps.note(sheetId, done.back)
+    made(done)
+  }
+
   /** Once what was written has arrived, or does not: rub or place ink of a sheet; one step of undo. */
   async function mend<T extends Schemas['Rubbed']>(sheetId: string, change: () => Promise<T>): Promise<T> {
     const until = performance.now() + ARRIVES_MS
@@ -277,6 +284,7 @@ export const useInk = defineStore('ink', () => {
     made,
     inkAgain,
     mend,
+    change,
     showAgain: (sheetId: string) => (changed.value = { sheetId }),
     undo: (sheetId: string) => step(sheetId, true),
     redo: (sheetId: string) => step(sheetId, false),

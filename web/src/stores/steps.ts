@@ -5,10 +5,15 @@ import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 
 type InkOf = Schemas['PenOfInk']
 /**
- * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, or the pens that drew
- * them before.
+ * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, the pens that drew
+ * them before, the layers there were, or how strokes were arranged.
  */
-export type Step = { ids: string[]; binned: boolean } | { inks: InkOf[] } | { away: string[]; back: string[] }
+export type Step =
+  | { ids: string[]; binned: boolean }
+  | { inks: InkOf[] }
+  | { away: string[]; back: string[] }
+  | { layers: Schemas['LayersBody'] }
+  | { arranged: Schemas['ArrangeBody'] }
 interface Steps {
   past: Step[]
   future: Step[]
@@ -22,6 +27,7 @@ interface Made {
   sheet: SheetItem
 }
 
+export const NOT_ARRANGED: Schemas['ArrangeBody'] = { locked: {}, grouped: {}, places: {}, to_end: null, ids: [] }
 const MOST_STEPS = 200
 const MOST_SHEETS = 30
 
@@ -56,6 +62,18 @@ export const useSteps = defineStore('steps', () => {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/pens', { params, body: { inks: step.inks } }))
       return {
         back: { inks: done.was as InkOf[] },
+        box: (done.box_mm ?? undefined) as Box | undefined,
+        sheet: done.sheet,
+      }
+    }
+    if ('layers' in step) {
+      const done = await take(api.PUT('/api/sheets/{sheet_id}/layers', { params, body: step.layers }))
+      return { back: { layers: done.was }, sheet: done.sheet }
+    }
+    if ('arranged' in step) {
+      const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/arrange', { params, body: step.arranged }))
+      return {
+        back: { arranged: { ...NOT_ARRANGED, ...done.was } },
         box: (done.box_mm ?? undefined) as Box | undefined,
         sheet: done.sheet,
       }

@@ -21,6 +21,12 @@ export const useVerb = defineStore('verb', () => {
   const asSeen = useLocalStorage('gray-quill-eraser-as-seen', false)
   const takes = useLocalStorage<'rubbed' | 'strokes' | 'ringed'>('gray-quill-eraser-takes', 'rubbed')
   const touches = useLocalStorage<'ink' | 'washes' | 'both'>('gray-quill-eraser-touches', 'both')
+  /** Ink of all layers, or of the one that is written on. */
+  const layers = useLocalStorage<'all' | 'this'>('gray-quill-eraser-layers', 'all')
+  const lockedToo = useLocalStorage('gray-quill-locked-too', false)
+  /** A way chooses what it touches, what lies wholly inside, or what its edge cuts off; strokes or whole words. */
+  const chooses = useLocalStorage<'touched' | 'inside' | 'cut'>('gray-quill-chooses', 'touched')
+  const words = useLocalStorage('gray-quill-chooses-words', false)
   /** A stroke held still at its end becomes the clean figure it means. */
   const tidies = useLocalStorage('gray-quill-write-tidies', false)
   /** One rub, and the pen writes again. */
@@ -43,5 +49,22 @@ export const useVerb = defineStore('verb', () => {
     if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
   }
 
-  return { tidies, boxing, now, setsPen, eraserMm, asSeen, takes, touches, once, press, letGo, did }
+  return {
+    tidies,
+    boxing,
+    layers,
+    lockedToo,
+    chooses,
+    words,
+    now,
+    setsPen,
+    eraserMm,
+    asSeen,
+    takes,
+    touches,
+    once,
+    press,
+    letGo,
+    did,
+  }
 })

@@ -99,6 +99,21 @@ def blended(mode, below, above):  # type: ignore[no-untyped-def]
     return above
 
 
+def composed(below: NDArray[np.float32], above: NDArray[np.float32], mode: int) -> NDArray[np.float32]:
+    """RGBA in 0..1 laid on RGB (opaque) or RGBA, as the formula above has it; of the shape of what is below."""
+    alpha_s, colour = above[..., 3:], above[..., :3]
+    if below.shape[2] == 3:
+        backdrop = below
+        mixed = backdrop * colour if mode == MULTIPLY else backdrop + colour - backdrop * colour
+        return backdrop + ((colour if mode == NORMAL else mixed) - backdrop) * alpha_s
+    backdrop, alpha_b = below[..., :3], below[..., 3:]
+    mixed = backdrop * colour if mode == MULTIPLY else backdrop + colour - backdrop * colour
+    out = alpha_s + alpha_b * (1 - alpha_s)
+    laid = (1 - alpha_s) * alpha_b * backdrop
+    laid = laid + alpha_s * ((1 - alpha_b) * colour + alpha_b * (colour if mode == NORMAL else mixed))
+    return np.concatenate((laid / np.maximum(out, 1e-9), out), axis=-1)
+
+
 @numba.njit(cache=True, fastmath=True)
 def _opaque(page, j, i, colour, alpha, mode):  # type: ignore[no-untyped-def]
     """One pixel of an 8-bit page whose backdrop is opaque; alpha of each channel."""

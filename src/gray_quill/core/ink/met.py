@@ -38,12 +38,17 @@ def strokes_met(
     return met
 
 
-def strokes_ringed(inks: Sequence[Ink], way_mm: Floats, step: Callable[[], object] = lambda: None) -> list[int]:
-    """Places of the strokes that lie inside a way by half or more of their path; it is closed where it ends."""
+def strokes_ringed(
+    inks: Sequence[Ink], way_mm: Floats, step: Callable[[], object] = lambda: None, wholly: bool = False
+) -> list[int]:
+    """Places of the strokes that lie inside a way by half or more of their path, or wholly; it is closed where it
+    ends.
+    """
     found = []
     for k, ink in enumerate(inks):
         step()
-        if _held(np.column_stack((ink.x_mm, ink.y_mm)), way_mm):
+        path = np.column_stack((ink.x_mm, ink.y_mm))
+        if _inside(path, way_mm) == 1 if wholly else _held(path, way_mm):
             found.append(k)
     return found
 

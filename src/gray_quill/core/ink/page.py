@@ -1,5 +1,6 @@
 """Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
 
+import itertools
 import zlib
 from collections.abc import Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
@@ -10,11 +11,12 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.compositing import BLENDS, Batch, Deposit, Looks, Rubs, lay_strokes
+from gray_quill.core.ink.compositing import BLENDS, Batch, Deposit, Looks, Rubs, composed, lay_strokes
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import DROPS, WAVELENGTH, fade, surface, surface_of
+from gray_quill.core.ink.layer import Layer
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.view import View
+from gray_quill.core.ink.view import View, inked_part
 from gray_quill.core.paper import Paper, ruling_marks
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth, hairs_of
@@ -26,8 +28,14 @@ TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
 
 
 def draw_order(inks: Iterable[Ink]) -> list[Ink]:
-    """Washes that lie under the ink first, then all else, each in the order written."""
-    return sorted(inks, key=lambda ink: ink.recipe.wash.place != "under")
+    """Layer by layer: washes that lie under the ink first, then all else, each in the order written."""
+    return sorted(inks, key=lambda ink: (ink.on.below if ink.on else 0, ink.recipe.wash.place != "under"))
+
+
+def by_layer(inks: Iterable[Ink]) -> list[tuple[Layer | None, list[Ink]]]:
+    """Ink in the order it is drawn, parted by its layers; None for one that is simply laid on what is below."""
+    groups = [(on, list(group)) for on, group in itertools.groupby(draw_order(inks), lambda ink: ink.on)]
+    return [(on.layer if on and not on.layer.plain else None, group) for on, group in groups]
 
 
 def page_pixels(inks: Sequence[Ink], paper: Paper, view: View) -> Pixels:
@@ -47,17 +55,60 @@ def paper_pixels(paper: Paper, view: View) -> Pixels:
 
 
 def lay_ink(page: Pixels, inks: Sequence[Ink], view: View, paper_colour: str) -> None:
-    """Lay ink on a page of opaque RGB, washes that lie under first."""
-    _lay(page, _batch(draw_order(inks), view, paper_colour))
+    """Lay ink on a page of opaque RGB, layer by layer, washes that lie under first."""
+    laid: list[Ink] = []
+    for layer, group in by_layer(inks):
+        if layer is None:
+            _lay(page, _batch(group, view, paper_colour))
+        else:
+            part = _layer_part(group, view)
+            if part is not None:
+                rows, columns, view_there = part
+                there = page[rows, columns]
+                above = layer_plane(layer, group, laid, view_there, paper_colour)
+                there[...] = composed(np.asarray(there / 255, np.float32), above, BLENDS[layer.blend]) * 255 + 0.5
+        laid += group
 
 
 def ink_pixels(inks: Sequence[Ink], view: View, paper_colour: str = "#ffffff", below: Sequence[Ink] = ()) -> Pixels:
     """Ink alone as RGBA, shape (height, width, 4); `paper_colour` decides what blend "auto" means. below: ink that is
     not shown, but that these meet where they are laid.
     """
+    return np.asarray(_ink_plane(inks, view, paper_colour, below) * 255 + 0.5, np.uint8)
+
+
+def _ink_plane(inks: Sequence[Ink], view: View, paper_colour: str, below: Sequence[Ink] = ()) -> NDArray[np.float32]:
+    """Ink alone as RGBA in 0..1, not premultiplied."""
     page = np.zeros((view.height_px, view.width_px, 4), np.float32)
-    _lay(page, _batch(draw_order(inks), view, paper_colour), deposit_of(below, view) if below else None)
-    return np.asarray(page * 255 + 0.5, np.uint8)
+    deposit = deposit_of(below, view) if below else None
+    laid: list[Ink] = []
+    for layer, group in by_layer(inks):
+        if layer is None:
+            _lay(page, _batch(group, view, paper_colour), deposit)
+        else:
+            page = composed(page, layer_plane(layer, group, laid, view, paper_colour), BLENDS[layer.blend])
+        laid += group
+    return page
+
+
+def _layer_part(inks: Sequence[Ink], view: View) -> tuple[slice, slice, View] | None:
+    """Rows and columns of a picture that these lie in, and the view of them; None where they are not seen."""
+    part, left, top = inked_part(inks, view)
+    if left >= view.width_px or top >= view.height_px:
+        return None
+    return slice(top, top + part.height_px), slice(left, left + part.width_px), part
+
+
+def layer_plane(
+    layer: Layer, inks: Sequence[Ink], below: Sequence[Ink], view: View, paper_colour: str
+) -> NDArray[np.float32]:
+    """A layer's ink as RGBA in 0..1, not premultiplied, as it is laid on the ink below by the layer's blend."""
+    plain = [ink.on_layer(None) for ink in inks]
+    page = _ink_plane(plain, view, paper_colour)
+    page[..., 3] *= layer.opacity
+    if layer.clipped:
+        page[..., 3] *= _ink_plane(below, view, paper_colour)[..., 3] if below else 0
+    return page
 
 
 def deposit_of(inks: Sequence[Ink], view: View) -> Deposit:

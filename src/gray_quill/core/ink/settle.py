@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between, smooth_paths
 from gray_quill.core.ink.cost import check_dashes
+from gray_quill.core.ink.layer import Placed
 from gray_quill.core.ink.straight import rules_of, straightened, strength_for
 from gray_quill.core.ink.width import Samples, across_motion_mm, pen_samples, samples_of
 from gray_quill.core.paper import Paper
@@ -34,7 +35,8 @@ class Ink:
 
     long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's. at: position
     among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start. pieces:
-    offsets, shape (k + 1,). rubs: where erasers took of it: ways (n, 2) and radii, page mm.
+    offsets, shape (k + 1,). rubs: where erasers took of it: ways (n, 2) and radii, page mm. on: its
+    layer, None where the sheet has but one that lays it plainly.
     """
 
     recipe: Recipe
@@ -48,6 +50,7 @@ class Ink:
     t_s: Floats
     pieces: NDArray[np.int64]
     rubs: tuple[tuple[Floats, float], ...] = ()
+    on: Placed | None = None
 
     @cached_property
     def shape(self) -> str:
@@ -65,6 +68,14 @@ class Ink:
             float(self.x_mm.max()) + reach,
             float(self.y_mm.max()) + reach,
         )
+
+    def on_layer(self, on: Placed | None) -> "Ink":
+        """The same on a layer."""
+        if on == self.on:
+            return self
+        ink = dataclasses.replace(self, on=on)
+        ink.__dict__.update({k: v for k, v in self.__dict__.items() if k in ("shape", "box_mm")})
+        return ink
 
     def mark_width_mm(self) -> Floats:
         """Width of the mark across the motion at each point; the long side for a dot."""

@@ -1,10 +1,19 @@
 <script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus'
+import { walkTabs } from '@/composables/use-tabs'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
+import { useVerb } from '@/stores/verb'
 
 /** What choosing does, and what can be done with the ink that is chosen. */
 const chosen = useChosen()
 const desk = useDesk()
+const verb = useVerb()
+const RULES = [
+  ['touched', 'touched'],
+  ['inside', 'wholly inside'],
+  ['cut', 'cut at the ring'],
+] as const
 const COPY_MM = 6 // a copy lies this far down and aside
 const act = (work: () => Promise<void>) => void desk.attempt(work)
 </script>
@@ -21,7 +30,32 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       {{ chosen.ids.length }} {{ chosen.ids.length === 1 ? 'stroke' : 'strokes' }} chosen: drag inside the frame to move
       them, a corner to size or turn them.
     </p>
+    <div v-if="!chosen.ids.length" class="word-tabs" role="tablist" aria-label="What a ring takes" @keydown="walkTabs">
+      <button
+        v-for="[takes, words] in RULES"
+        :key="takes"
+        type="button"
+        role="tab"
+        :aria-selected="verb.chooses === takes"
+        @click="verb.chooses = takes"
+      >
+        {{ words }}
+      </button>
+    </div>
     <div class="acts">
+      <template v-if="!chosen.ids.length">
+        <button type="button" class="word-button" :aria-pressed="verb.words" @click="verb.words = !verb.words">
+          {{ verb.words ? 'Whole words' : 'Single strokes' }}
+        </button>
+        <button
+          type="button"
+          class="word-button"
+          :aria-pressed="verb.lockedToo"
+          @click="verb.lockedToo = !verb.lockedToo"
+        >
+          {{ verb.lockedToo ? 'Locked ink too' : 'Not locked ink' }}
+        </button>
+      </template>
       <button type="button" class="word-button" @click="act(() => chosen.like(true))">All ink</button>
       <button
         v-if="!chosen.ids.length"
@@ -54,6 +88,22 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(chosen.flipped()))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+        <button type="button" class="word-button" @click="act(() => chosen.group(true))">Group</button>
+        <button type="button" class="word-button" @click="act(() => chosen.group(false))">Ungroup</button>
+        <button type="button" class="word-button" @click="act(() => chosen.order('front'))">To the front</button>
+        <button type="button" class="word-button" @click="act(() => chosen.order('back'))">To the back</button>
+        <button type="button" class="word-button" @click="act(() => chosen.lock(true))">Lock</button>
+        <button type="button" class="word-button" @click="act(() => chosen.lock(false))">Unlock</button>
+        <ElSelect
+          v-if="(desk.sheet?.layers?.length ?? 1) > 1"
+          class="wide"
+          model-value=""
+          placeholder="Put on another layer"
+          aria-label="Put on another layer"
+          @change="(id: string) => act(() => chosen.toLayer(id))"
+        >
+          <ElOption v-for="layer in desk.sheet!.layers" :key="layer.id" :value="layer.id" :label="layer.name" />
+        </ElSelect>
         <button
           type="button"
           class="word-button wide"

@@ -102,6 +102,7 @@ const { writing } = useWriting({
     wet.set(stroke.id, drawn)
     dry(drawn)
     if (!sheet.value) return
+    stroke.layer = sheet.value.layer
     const { id, name } = sheet.value
     void figure.lifted(id, stroke, ink.keep(id, name, stroke))
   },

@@ -2,12 +2,14 @@
 import NumberField from '@/components/NumberField.vue'
 import { walkTabs } from '@/composables/use-tabs'
 import { say } from '@/lib/numbers'
+import { useDesk } from '@/stores/desk'
 import { useScreen } from '@/stores/screen'
 import { ERASERS_MM, useVerb } from '@/stores/verb'
 
 /** What rubbing does: how much a touch takes, how large the eraser is, and what it may touch. */
 const verb = useVerb()
 const screen = useScreen()
+const desk = useDesk()
 const MOST_SHOWN_PX = 36
 const TAKES = [
   ['rubbed', 'only where rubbed'],
@@ -67,6 +69,18 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
         {{ words }}
       </button>
     </div>
+    <button
+      v-if="(desk.sheet?.layers?.length ?? 1) > 1"
+      type="button"
+      class="word-button"
+      :aria-pressed="verb.layers === 'this'"
+      @click="verb.layers = verb.layers === 'this' ? 'all' : 'this'"
+    >
+      {{ verb.layers === 'this' ? 'On this layer only' : 'On all layers' }}
+    </button>
+    <button type="button" class="word-button" :aria-pressed="verb.lockedToo" @click="verb.lockedToo = !verb.lockedToo">
+      {{ verb.lockedToo ? 'Locked ink too' : 'Locked ink stays' }}
+    </button>
     <button type="button" class="word-button" :aria-pressed="verb.once" @click="verb.once = !verb.once">
       {{ verb.once ? 'One rub, then write' : 'Rub until told otherwise' }}
     </button>

@@ -114,7 +114,14 @@ export function useWays(
     if (!id || !way.length) return
     if (pen.does === 'rub') {
       if (verb.takes === 'rubbed') dry(drawn)
-      const body = { way, radius_mm: eraserMm.value / 2, takes: verb.takes, of: verb.touches }
+      const body = {
+        way,
+        radius_mm: eraserMm.value / 2,
+        takes: verb.takes,
+        of: verb.touches,
+        layers: verb.layers,
+        locked_too: verb.lockedToo,
+      }
       const params = { path: { sheet_id: id } }
       const done = await desk.attempt(() =>
         ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body }))),

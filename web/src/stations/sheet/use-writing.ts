@@ -293,6 +293,7 @@ export function useWriting(options: WritingOptions) {
       pen_id: pen.id,
       revision: pen.revision,
       draft: pen.draft,
+      layer: null,
       begun_ms: begunMs + samples[0]!.tS * 1000,
       t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
       x_mm: column('x'),
