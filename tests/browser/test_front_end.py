@@ -31,6 +31,7 @@ c.width = w; c.height = h
 const context = c.getContext('2d')
 const pen = new LiveInk.LivePen(plan)
 samples.forEach(([tS, x, y, force, altitude, azimuth]) => pen.add({ tS, x, y, force, altitude, azimuth }))
+pen.lift()
 LiveInk.drawStroke({ context, scale }, plan, pen.shown())
 return Array.from(context.getImageData(0, 0, w, h).data).filter((_, i) => i % 4 === 3)
 """

@@ -82,7 +82,7 @@ class Layout(DeskCase):
         desk = self.desk
         desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")
         desk.open("sheet")
-        for verb in ("rub", "choose"):
+        for verb in ("rub", "choose", "rule"):
             with self.subTest(verb):
                 desk.press(verb, ".verbs")
                 desk.rests()

@@ -4,7 +4,10 @@ import itertools
 import json
 import math
 
+import numpy as np
+
 from gray_quill.store.database import connect
+from gray_quill.store.trace_blob import unpack_trace
 from tests.browser.desk import DeskCase, until_true
 from tests.browser.driver import resize
 
@@ -129,6 +132,50 @@ class Mending(DeskCase):
         desk.press("Undo")
         desk.says("on layer 2, over ink", "header")
         self.assertEqual(desk.trouble(), [])
+
+    def test_ink_goes_along_the_straightedge_and_around_the_compass(self) -> None:
+        """A wavering stroke that begins at the guide is kept as the nib went; one that begins elsewhere is free."""
+        desk = self.desk
+        desk.press("rule", ".verbs")
+        desk.press("Straightedge", ".rule")
+        desk.type_number("Angle, °", 30)
+        guide = desk.js("return JSON.parse(localStorage.getItem('gray-quill-guide'))")
+        before = self.there()
+        desk.press("write", ".verbs")
+        desk.rests()
+        u, v = np.array([np.cos(np.pi / 6), -np.sin(np.pi / 6)]), np.array([np.sin(np.pi / 6), np.cos(np.pi / 6)])
+        middle = np.array([guide["x"], guide["y"]])
+        self.go(*[tuple(middle + u * k - v * (8.5 + (k % 20) / 10)) for k in range(-20, 21, 10)])
+        desk.all_kept()
+        path = self.newest(before)
+        across = (path - middle) @ v
+        self.assertLess(float(np.abs(across + 7).max()), 0.02, "along the nearer side, seven mm from its middle")
+        self.assertGreater(float(np.ptp((path - middle) @ u)), 30)
+        before = self.there()
+        self.go(*[tuple(middle + u * k - v * (20 + (k % 20) / 5)) for k in range(-20, 21, 10)])
+        desk.all_kept()
+        self.assertGreater(float(np.ptp((self.newest(before) - middle) @ v)), 1, "free away from it")
+        desk.press("rule", ".verbs")
+        desk.press("Compass", ".rule")
+        desk.type_number("Radius, mm", 20)
+        guide = desk.js("return JSON.parse(localStorage.getItem('gray-quill-guide'))")
+        middle = np.array([guide["x"], guide["y"]])
+        before = self.there()
+        desk.press("write", ".verbs")
+        desk.rests()
+        self.go(*[tuple(middle + 21.5 * np.array([np.cos(a), np.sin(a)])) for a in np.linspace(0, 3, 16)])
+        desk.all_kept()
+        away = np.hypot(*(self.newest(before) - middle).T)
+        self.assertLess(float(np.abs(away - 20).max()), 0.02)
+        desk.js("localStorage.removeItem('gray-quill-guide')")
+        self.assertEqual(desk.trouble(), [])
+
+    def newest(self, before: list[str]) -> np.ndarray:
+        """The way of the one stroke that was not there before, mm."""
+        until_true(lambda: len(self.there()) == len(before) + 1, "the stroke")
+        fresh = next(i for i in self.there() if i not in before)
+        blob = self.db.execute("SELECT trace FROM strokes WHERE id = ?", (fresh,)).fetchone()[0]
+        return unpack_trace(blob).xy_mm
 
     def test_the_erasers_own_end_rubs_whole_strokes_and_a_held_verb_ends(self) -> None:
         desk = self.desk

@@ -13,7 +13,7 @@ const KEYS = [
   ['Ctrl Shift Z', 'redo'],
   ['Ctrl S', 'keep the pen you are tuning as a revision'],
   ['arrows', 'move a point of the press curve, a slider, or the lens'],
-  ['W, R, C', 'write, rub, choose; held while the pen does it they end as they are let go'],
+  ['W, R, C, U', 'write, rub, choose, rule; held while the pen does it they end as they are let go'],
   ['Ctrl A', 'choose all ink, while choosing'],
   ['Delete', 'take the chosen ink away, or a point out of the press curve'],
   ['+ and -', 'closer and farther, on the sheet; also the wheel with Ctrl'],

@@ -124,7 +124,7 @@ function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0)
 }
 
 /** Whether a stroke has to be drawn anew when it grows: what lies inside it, or where it lies, changes with it. */
-const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straight)
+const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straight || plan.pool)
 
 /**
  * Draw a stroke, of which points up to `from` are on the ground already. The layer it is on carries the stroke's
@@ -157,7 +157,8 @@ function drawCovered(ground: Ground, plan: PenPlan, points: readonly Point[], fr
   if (plan.grain) drawGrained(ground, plan, points, from)
   else {
     ground.context.fillStyle = plan.colour
-    fillPoints(ground, plan, points, from)
+    if (plan.pool) fillPooled(ground, plan, points)
+    else fillPoints(ground, plan, points, from)
   }
   if (plan.hollow) cutOut(ground, plan, points, plan.hollow.wall_mm, 1)
   // see-through fillings appear when the stroke settles
@@ -188,6 +189,32 @@ function fillPoints(ground: Ground, plan: PenPlan, points: readonly Point[], fro
   }
   flush()
   c.globalAlpha = 1
+}
+
+/**
+ * Fill a stroke whose opacity runs up and down: a place takes the most that any part of it lays there, so the darker
+ * parts are laid last and each takes the place of what lies below it.
+ */
+function fillPooled(ground: Ground, plan: PenPlan, points: readonly Point[]) {
+  const { context: c } = ground
+  const runs = new Map<number, [Point, Point][]>()
+  points.forEach((b, i) => {
+    const a = points[Math.max(0, i - 1)]!
+    const here = Math.round(((a.opacity + b.opacity) / 2) * 50) / 50
+    const run = runs.get(here)
+    if (run) run.push([a, b])
+    else runs.set(here, [[a, b]])
+  })
+  for (const [opacity, pieces] of [...runs].sort(([a], [b]) => a - b)) {
+    c.beginPath()
+    for (const [a, b] of pieces) addSegment(ground, plan, a, b)
+    c.globalCompositeOperation = 'destination-out'
+    c.fill()
+    c.globalCompositeOperation = 'source-over'
+    c.globalAlpha = opacity
+    c.fill()
+    c.globalAlpha = 1
+  }
 }
 
 interface Mask {

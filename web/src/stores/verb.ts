@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 /** What the pen does on the sheet. */
-export const VERBS = { write: 'write', rub: 'rub', choose: 'choose' } as const
+export const VERBS = { write: 'write', rub: 'rub', choose: 'choose', rule: 'rule' } as const
 export type Verb = keyof typeof VERBS
 /** Sizes of an eraser that are one press away, mm across. */
 export const ERASERS_MM = [1.5, 4, 10] as const

@@ -1,6 +1,8 @@
-"""Rough figures made clean: which line, circle, ellipse, triangle or rectangle a drawn way means, by least squares.
+"""Rough figures made clean: which line, arc, circle, ellipse, triangle, rectangle or polygon a drawn way means, by
+least squares.
 
-Each kind is fitted to the way, and the smallest distance left over decides; a way none fits stays as drawn. Ellipses
+Each kind is fitted to the way, and the smallest distance left over decides; what fits none becomes its own course
+calmed (open_figures.py). Ellipses
 by direct least squares (Fitzgibbon, Pilu and Fisher, IEEE PAMI 21(5), 1999, in the stable form of Halir and Flusser,
 WSCG 1998); circles the same with one radius (Kasa 1976); straight sides by total least squares, where to part them by
 dynamic programming over all ways to.
@@ -12,6 +14,7 @@ import itertools
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.open_figures import calmed, fit_arc, sharp_corners
 from gray_quill.core.trace import along_path_mm
 
 LOOKS = 72  # places of a way looked at
@@ -23,13 +26,17 @@ LINE_OFF = 0.025
 ROUND = 1.18  # an ellipse less long than this, of its width, means a circle
 SQUARE_DEG = 25.0  # corners this near to right angles mean a rectangle
 # what a kind must beat another by to be taken: a figure with more to choose fits better whatever was meant
-COSTS = {"circle": 1.0, "ellipse": 1.12, "rectangle": 0.95, "triangle": 1.05}
+COSTS = {"circle": 1.0, "ellipse": 1.12, "rectangle": 0.95, "triangle": 1.05, "polygon": 2.0}
+MOST_CORNERS = 6
+LEAST_CURVE_MM = 15.0  # across; smaller ones are letters and flourishes
+MOST_WANDER = 4.0  # length of a way over its size, beyond which it is writing and no curve
+CURVE_OFF = 0.04  # mean distance of a way from its calmed course, of its length, beyond which it is scribble
 
 
 @dataclasses.dataclass(frozen=True)
 class CleanFigure:
-    """kind: line, circle, ellipse, triangle or rectangle. ring_mm: its outline as points in drawing order, the first
-    again at the end where it is closed. off: mean distance of the way from it, of its size.
+    """kind: line, arc, circle, ellipse, triangle, rectangle, polygon or curve. ring_mm: its outline as points in
+    drawing order, the first again at the end where it is closed. off: mean distance of the way from it, of its size.
     """
 
     kind: str
@@ -46,11 +53,29 @@ def fit_figure(x: Floats, y: Floats) -> CleanFigure | None:
     even = np.linspace(0, length, LOOKS)
     way = np.column_stack((np.interp(even, along, x), np.interp(even, along, y)))
     between = float(np.hypot(*(way[-1] - way[0])))
-    if between > OPEN_SHARE * length:
-        return _line(way, length, between)
-    found = [f for f in (_round(way), _polygon(way, 3), _polygon(way, 4)) if f is not None]
+    closed = between <= OPEN_SHARE * length
+    if not closed:
+        return _line(way, length, between) or _arc(way) or _curve(way, closed)
+    found = [f for f in (_round(way), *(_polygon(way, n) for n in range(3, MOST_CORNERS + 1))) if f is not None]
     best = min(found, key=lambda f: f.off * COSTS[f.kind], default=None)
-    return best if best is not None and best.off <= MOST_OFF else None
+    return best if best is not None and best.off <= MOST_OFF else _curve(way, closed)
+
+
+def _arc(way: Floats) -> CleanFigure | None:
+    found = fit_arc(way, fit_circle(way))
+    return found and CleanFigure("arc", _points(found[0]), found[1])
+
+
+def _curve(way: Floats, closed: bool) -> CleanFigure | None:
+    size = _size(way)
+    if size < LEAST_CURVE_MM or float(np.hypot(*np.diff(way, axis=0).T).sum()) > MOST_WANDER * size:
+        return None
+    ring, off = calmed(way, closed)
+    return CleanFigure("curve", _points(ring), off) if off <= CURVE_OFF else None
+
+
+def _points(ring: Floats) -> tuple[tuple[float, float], ...]:
+    return tuple((float(x), float(y)) for x, y in ring)
 
 
 def along_figure(figure: CleanFigure, x: Floats, y: Floats) -> tuple[Floats, Floats]:
@@ -161,11 +186,11 @@ def _polygon(way: Floats, corners: int) -> CleanFigure | None:
     if any(p is None for p in found):
         return None
     ring = np.array(found)
-    kind = "triangle"
-    if corners == 4:
-        squared = _rectangle(ring, sides)
-        if squared is None:
-            return None
+    kind = "triangle" if corners == 3 else "polygon"
+    squared = _rectangle(ring, sides) if corners == 4 else None
+    if kind == "polygon" and squared is None and sharp_corners(way) != corners:
+        return None
+    if squared is not None:
         ring, kind = squared, "rectangle"
     size = _size(way)
     if np.hypot(*np.ptp(ring, axis=0)) > 1.6 * size:

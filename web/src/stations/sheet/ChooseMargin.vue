@@ -148,7 +148,8 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
 }
 @media (max-width: 900px) {
   .choose .acts {
-    grid-template-columns: repeat(auto-fit, minmax(96px, 1fr));
+    grid-column: 1 / -1;
+    grid-template-columns: repeat(auto-fit, minmax(112px, 1fr));
   }
   .choose .wide {
     grid-column: span 2;

@@ -7,12 +7,14 @@ import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
+import { useGuide } from '@/stores/guide'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
+import PageGuide from './PageGuide.vue'
 import PageMarks from './PageMarks.vue'
 import PageTools from './PageTools.vue'
 import { useDeposit } from './use-deposit'
@@ -38,7 +40,7 @@ const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
 const ERASER_END = 32 // of PointerEvent.buttons, with button 5
-const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here' } as const
+const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here', rule: 'Write here' } as const
 const page = usePage(sheet, frame)
 const tiles = useTiles(sheet, page.scale)
 /** The pen that writes, as it is set now. */
@@ -68,6 +70,7 @@ watch(
 )
 
 const verb = useVerb()
+const guide = useGuide()
 const deposit = useDeposit(
   sheet,
   computed(() => writes.value && desk.pen && { plan: writes.value.plan, recipe: asSet(desk.pen) }),
@@ -95,6 +98,7 @@ const { writing } = useWriting({
     const does = ways.penAt(pageMm(event), !!(event.buttons & ERASER_END) || event.button === 5)
     return does === 'write' ? writes.value : does
   },
+  railAt: (x, y) => guide.railAt(x, y),
   going: ways.going,
   wrote: figure.wrote,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
@@ -248,7 +252,8 @@ function onScreen(mm: readonly [number, number]): { x: number; y: number } | und
   return x >= seen.left && x <= seen.right && y >= seen.top && y <= seen.bottom ? { x, y } : undefined
 }
 const closer = (times: number) => void page.zoomTo(page.zoom.value * times)
-defineExpose({ onScreen, frame, closer })
+const middle = () => (frame.value && page.cssScale.value ? page.middle() : undefined)
+defineExpose({ onScreen, frame, closer, middle })
 </script>
 
 <template>
@@ -286,6 +291,12 @@ defineExpose({ onScreen, frame, closer })
           :aria-label="ASKS[verb.now]"
           @pointermove="showNib"
           @pointerleave="nib = undefined"
+        />
+        <PageGuide
+          :width-mm="sheet?.paper.width_mm ?? 1"
+          :height-mm="sheet?.paper.height_mm ?? 1"
+          :dark="!!sheet?.paper_is_dark"
+          :css-scale="page.cssScale.value"
         />
       </div>
     </div>

@@ -19,6 +19,7 @@ import { useVerb, type Verb } from '@/stores/verb'
 import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
 import RubMargin from './RubMargin.vue'
+import RuleMargin from './RuleMargin.vue'
 import WriteMargin from './WriteMargin.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
@@ -153,7 +154,7 @@ onMounted(drawLines)
 const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
 const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
 /** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
-const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose' }
+const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose', u: 'rule' }
 useEventListener('keyup', (event: KeyboardEvent) => VERB_KEYS[event.key.toLowerCase()] && verb.letGo())
 useEventListener('keydown', (event: KeyboardEvent) => {
   if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
@@ -198,7 +199,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
       <DoesNotShow />
       <div
-        v-if="read?.strokes && verb.now !== 'rub'"
+        v-if="read?.strokes && verb.now !== 'rub' && verb.now !== 'rule'"
         class="word-tabs"
         role="tablist"
         aria-label="Which ink is read"
@@ -217,6 +218,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
       <ChooseMargin v-if="verb.now === 'choose'" />
       <RubMargin v-else-if="verb.now === 'rub'" />
+      <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />
       <WriteMargin v-else-if="verb.setsPen" />
       <div
         v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)"

@@ -155,5 +155,5 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     }, 400)
   })
 
-  return { cssScale, scale, css, size, zoom, wholeZoom, seen, seenCss, zoomTo, showBox }
+  return { middle, cssScale, scale, css, size, zoom, wholeZoom, seen, seenCss, zoomTo, showBox }
 }

@@ -14,6 +14,7 @@ import {
   type Point,
   type Sample,
 } from '@/ink'
+import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from '@/ink/palm-events'
 import type { Seen } from './use-page'
@@ -47,6 +48,8 @@ export interface WritingOptions {
   scale: Ref<number>
   /** The pen in use, or undefined while it is not known yet. */
   pen: (event: PointerEvent) => WrittenWith | undefined
+  /** What a stroke that lands at a place of the page goes along. */
+  railAt: (x: number, y: number) => Rail | undefined
   /** The nib goes on writing. */
   wrote: (samples: readonly Sample[]) => void
   /** A way that does not write goes on. */
@@ -86,6 +89,8 @@ export function useWriting(options: WritingOptions) {
         capture: Capture
         pen: WrittenWith
         drawn: number
+        /** The guide it goes along; undefined until it landed, null where there is none. */
+        rail: Rail | null | undefined
         /** The part of the page it was drawn on so far. */
         on: Seen
       }
@@ -145,6 +150,7 @@ export function useWriting(options: WritingOptions) {
       capture,
       pen,
       drawn: 0,
+      rail: pen.does ? null : undefined,
       on: options.seen.value,
     }
     writing.value = true
@@ -160,6 +166,9 @@ export function useWriting(options: WritingOptions) {
   function take(event: PointerEvent) {
     if (!down) return
     for (const sample of readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)) {
+      // a guide leads the nib: what is kept is where the nib went
+      if (down.rail === undefined) down.rail = options.railAt(sample.x, sample.y) ?? null
+      if (down.rail) [sample.x, sample.y] = down.rail(sample.x, sample.y)
       down.samples.push(sample)
       down.live.add(sample)
     }
@@ -248,6 +257,7 @@ export function useWriting(options: WritingOptions) {
       // the lift reports no force; its position and time still end the stroke
       if (last && event.type === 'pointerup') {
         for (const s of readEvent(event, down.capture, last.tS)) {
+          if (down.rail) [s.x, s.y] = down.rail(s.x, s.y)
           if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
             const held = { ...s, force: last.force, altitude: last.altitude, azimuth: last.azimuth }
             down.samples.push(held)
