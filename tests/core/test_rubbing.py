@@ -23,6 +23,7 @@ from gray_quill.core.ink.showing import (
     after,
     check_placement,
     inverse,
+    placed,
     shown,
     to_settle,
 )
@@ -165,10 +166,27 @@ class Placing(unittest.TestCase):
                 if name == "reed-ballpoint":
                     self.assertAlmostEqual(float(kept.long_mm.max()), float(whole.long_mm.max()))
 
-    def test_a_placement_without_size_or_askew_is_refused(self) -> None:
-        for bad in ((0.0, 0, 0, 0, 1, 1), (1.0, 0, 0, 2, 0, 0), (1.0, 0, 0.4, 1, 0, 0), (np.nan, 0, 0, 1, 0, 0)):
+    def test_a_placement_without_size_is_refused(self) -> None:
+        for bad in ((0.0, 0, 0, 0, 1, 1), (1.0, 0, 0, 0, 0, 0), (1.0, 1, 1, 1, 0, 0), (np.nan, 0, 0, 1, 0, 0)):
             with self.subTest(bad), self.assertRaises(InputError):
                 check_placement(bad)  # type: ignore[arg-type]
+
+    def test_stretched_and_slanted_ink_keeps_the_pens_widths(self) -> None:
+        """A trace placed unevenly is inked as if written so; there and back again gives the ink as it was."""
+        recipe = read_recipe({"body": {"width_mm": 0.8}})
+        for name in ("straight", "sharp"):
+            trace = zoo()[name] if name in zoo() else wave()
+            whole = ink_of(trace, recipe, AS_WRITTEN)
+            for placement in ((2.0, 0.0, 0.0, 1.0, 0.0, 0.0), (1.0, 0.0, 0.5, 1.0, -3.0, 0.0)):
+                ink = ink_of(trace, recipe, Showing(placement=placement))
+                x, y = placed(trace.x_mm, trace.y_mm, placement)
+                first, last = (float(x[0]), float(y[0])), (float(x[-1]), float(y[-1]))
+                np.testing.assert_allclose((ink.x_mm[0], ink.y_mm[0]), first, atol=1e-6)
+                np.testing.assert_allclose((ink.x_mm[-1], ink.y_mm[-1]), last, atol=1e-6)
+                self.assertAlmostEqual(float(ink.long_mm.max()), float(whole.long_mm.max()), places=6)
+                back = Showing(placement=after(placement, inverse(placement)))
+                again = ink_of(trace, recipe, back)
+                np.testing.assert_allclose(again.x_mm, whole.x_mm, atol=1e-9)
 
     def test_what_was_rubbed_goes_along_when_it_is_moved(self) -> None:
         trace, recipe = zoo()["straight"], read_recipe({"body": {"width_mm": 2}})

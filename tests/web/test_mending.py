@@ -145,7 +145,7 @@ class Mending(ApiCase):
         for path, body, status in (
             (place, {"ids": [self.upper], "placement": [0, 0, 0, 0, 0, 0]}, 400),
             (place, {"ids": [self.upper], "placement": [1, 0, 0, 1, 900, 0]}, 400),
-            (place, {"ids": [self.upper], "placement": [1, 0, 0.5, 1, 0, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [1, 1, 1, 1, 0, 0]}, 400),
             (place, {"ids": ["nobody"], "placement": here}, 409),
             (place, {"ids": [self.upper], "placement": here, "to_sheet": "nowhere"}, 404),
             (place, {"ids": [], "placement": here}, 422),

@@ -12,8 +12,9 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.ink.figures import CleanFigure, fit_figure
 from gray_quill.core.ink.met import strokes_ringed
 from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
+from gray_quill.core.ink.scribble import is_scribble, scribbled
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, Placement, Showing, after, check_placement, placed
+from gray_quill.core.ink.showing import AS_WRITTEN, Placement, Showing, after, check_placement, is_even, placed
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import check_free, on_layer, reachable
 from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces, stroke_index
@@ -135,6 +136,8 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
             wider = body.wider if how == AS_WRITTEN else how.wider and body.wider
             placement = after(how.placement, body.placement)
             check_placement(placement)
+            if how.rubs and not is_even(placement):
+                raise InputError("Ink that was rubbed keeps its proportions: scale it the same both ways.", "ids")
             moved = dataclasses.replace(how, placement=placement, wider=wider)
             fresh.append(Fresh(f"{stem}-{k}", stroke_id, moved))
         put_in_place(db(), sheet_id, [] if body.copy_ink else body.ids, fresh, goal)
@@ -170,6 +173,26 @@ def tidy_stroke(sheet_id: str, stroke_id: str) -> Rubbed:
         put_in_place(db(), sheet_id, [stroke_id], [fresh])
         box = box_of(sheet_id, [*was, *index_of(db(), sheet_id, [fresh.id])])
     return Rubbed(away=[stroke_id], back=[fresh.id], box_mm=box, sheet=get_sheet(db(), sheet_id))
+
+
+@operation(mending, "POST", "/sheets/<sheet_id>/strokes/<stroke_id>/scribble", Rubbed, costly=True)
+def scribble_out(sheet_id: str, stroke_id: str) -> Rubbed:
+    """Where a stroke is a scribble over ink, both go; any other stroke stays, and nothing changes."""
+    with transaction(db()):
+        sheet = get_sheet(db(), sheet_id)
+        was = index_of(db(), sheet_id, [stroke_id])
+        trace = load_traces(db(), [stroke_id])[stroke_id]
+        nothing = Rubbed(away=[], back=[], box_mm=None, sheet=sheet)
+        if not is_scribble(trace.x_mm, trace.y_mm):
+            return nothing
+        index = [e for e in reachable(db(), sheet, stroke_index(db(), sheet_id)) if e[0] != stroke_id]
+        inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
+        was += [index[k] for k in scribbled(inks, trace.x_mm, trace.y_mm)]
+        if len(was) == 1:
+            return nothing
+        put_in_place(db(), sheet_id, [e[0] for e in was], [])
+    away = [e[0] for e in was]
+    return Rubbed(away=away, back=[], box_mm=box_of(sheet_id, was), sheet=get_sheet(db(), sheet_id))
 
 
 @operation(mending, "PUT", "/sheets/<sheet_id>/strokes/swap", InkChanged, body=SwapInk)

@@ -1376,6 +1376,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/{stroke_id}/scribble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a stroke is a scribble over ink, both go; any other stroke stays, and nothing changes. */
+        post: operations["scribble_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/write": {
         parameters: {
             query?: never;
@@ -1626,8 +1643,8 @@ export interface components {
             ids: string[];
         };
         /**
-         * @description kind: line, circle, ellipse, triangle or rectangle. ring_mm: its outline as points in drawing order, the first
-         *     again at the end where it is closed. off: mean distance of the way from it, of its size.
+         * @description kind: line, arc, circle, ellipse, triangle, rectangle, polygon or curve. ring_mm: its outline as points in
+         *     drawing order, the first again at the end where it is closed. off: mean distance of the way from it, of its size.
          */
         CleanFigure: {
             kind: string;
@@ -7705,6 +7722,38 @@ export interface operations {
         };
     };
     tidy_stroke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                stroke_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rubbed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    scribble_out: {
         parameters: {
             query?: never;
             header?: never;

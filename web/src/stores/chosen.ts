@@ -9,8 +9,9 @@ import { useVerb } from './verb'
 /** A place (x, y) goes to (a x + c y + e, b x + d y + f). */
 export type Placement = [number, number, number, number, number, number]
 export const HERE: Placement = [1, 0, 0, 1, 0, 0]
-/** What part of the frame around chosen ink is dragged: it moves, sizes or turns it. */
-export type Grip = 'move' | 'size' | 'turn'
+/** What part of the frame around chosen ink is dragged: it moves, sizes, turns, stretches or slants it. */
+export type Grip = 'move' | 'size' | 'turn' | 'broad' | 'tall' | 'slant'
+const MOST_SLANT = 2
 const CUT_MM = 0.1 // what a cut along a ring takes
 const SNAP = Math.PI / 60 // turns this near to a quarter turn are one
 
@@ -181,8 +182,18 @@ export const useChosen = defineStore('chosen', () => {
   function gripAt([x, y]: readonly [number, number], reach: number): Grip | undefined {
     const b = box.value
     if (!b) return undefined
-    if (Math.hypot(x - b[2], y - b[3]) <= reach) return 'size'
-    if (Math.hypot(x - b[2], y - b[1]) <= reach) return 'turn'
+    const [across, down] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
+    const grips: [Grip, number, number][] = [
+      ['size', b[2], b[3]],
+      ['turn', b[2], b[1]],
+      ['broad', b[0], down],
+      ['tall', across, b[3]],
+      ['slant', across, b[1]],
+    ]
+    const near = grips
+      .map(([kind, gx, gy]) => ({ kind, away: Math.hypot(x - gx, y - gy) }))
+      .sort((one, other) => one.away - other.away)[0]!
+    if (near.away <= reach) return near.kind
     return x >= b[0] && x <= b[2] && y >= b[1] && y <= b[3] ? 'move' : undefined
   }
 
@@ -194,6 +205,19 @@ export const useChosen = defineStore('chosen', () => {
       const was = Math.hypot(from[0] - b[0], from[1] - b[1])
       const s = Math.min(20, Math.max(0.1, Math.hypot(to[0] - b[0], to[1] - b[1]) / Math.max(was, 0.1)))
       return [s, 0, 0, s, b[0] * (1 - s), b[1] * (1 - s)]
+    }
+    const within = (s: number) => Math.min(20, Math.max(0.1, s))
+    if (grip === 'broad') {
+      const s = within((b[2] - to[0]) / Math.max(b[2] - from[0], 0.1))
+      return [s, 0, 0, 1, b[2] * (1 - s), 0]
+    }
+    if (grip === 'tall') {
+      const s = within((to[1] - b[1]) / Math.max(from[1] - b[1], 0.1))
+      return [1, 0, 0, s, 0, b[1] * (1 - s)]
+    }
+    if (grip === 'slant') {
+      const k = Math.min(MOST_SLANT, Math.max(-MOST_SLANT, (to[0] - from[0]) / Math.min(from[1] - b[3], -0.1)))
+      return [1, 0, k, 1, -k * b[3], 0]
     }
     const [cx, cy] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
     const turn = Math.atan2(to[1] - cy, to[0] - cx) - Math.atan2(from[1] - cy, from[0] - cx)

@@ -29,6 +29,10 @@ export const useVerb = defineStore('verb', () => {
   const words = useLocalStorage('gray-quill-chooses-words', false)
   /** A stroke held still at its end becomes the clean figure it means. */
   const tidies = useLocalStorage('gray-quill-write-tidies', false)
+  /** A scribble over ink rubs it out, itself with it. */
+  const scribbles = useLocalStorage('gray-quill-write-scribbles', false)
+  /** What became of the last stroke, where it did not simply become ink. */
+  const said = ref('')
   /** One rub, and the pen writes again. */
   const once = useLocalStorage('gray-quill-eraser-once', false)
 
@@ -50,6 +54,8 @@ export const useVerb = defineStore('verb', () => {
   }
 
   return {
+    scribbles,
+    said,
     tidies,
     boxing,
     layers,

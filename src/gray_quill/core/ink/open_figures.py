@@ -88,7 +88,7 @@ def _corners(path: Floats, least: float = CORNER, far: float = CORNER_SHARE * PO
     before, after = soft[reach:-reach] - soft[: -2 * reach], soft[2 * reach :] - soft[reach:-reach]
     heading = np.arctan2(*after.T[::-1]) - np.arctan2(*before.T[::-1])
     sharp = np.abs(np.arctan2(np.sin(heading), np.cos(heading)))
-    found = []
+    found: list[int] = []
     for k in np.argsort(-sharp).tolist():
         if sharp[k] < least:
             break

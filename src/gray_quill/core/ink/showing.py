@@ -19,7 +19,7 @@ from gray_quill.core.trace import Trace
 Placement = tuple[float, float, float, float, float, float]
 HERE: Placement = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 SMALLEST, LARGEST = 0.02, 50.0  # times its size; beyond it ink is no longer ink
-SIMILAR = 1e-6  # how far a placement may be from an even one, of its scale
+SIMILAR = 1e-6  # how far an even placement may be from one, of its scale
 
 
 @dataclasses.dataclass(frozen=True)
@@ -33,9 +33,9 @@ class Rub:
 @dataclasses.dataclass(frozen=True)
 class Showing:
     """figure: what the way was made clean to. placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at
-    (a x + c y + e, b x + d y + f) on the page. wider: widths grow with the ink; else the pen draws the placed trace as
-    if written so. span: first and last position left among the trace's samples, None for all. rubs: what an eraser took
-    of that.
+    (a x + c y + e, b x + d y + f) on the page. wider: widths grow with the ink, where it is placed evenly; else the pen
+    draws the placed trace as if written so. span: first and last position left among the trace's samples, None for all.
+    rubs: what an eraser took of that.
     """
 
     figure: CleanFigure | None = None
@@ -54,16 +54,22 @@ def scale_of(placement: Placement) -> float:
     return math.sqrt(abs(a * d - b * c))
 
 
-def check_placement(placement: Placement) -> None:
-    """Raises InputError for one that is not an even scaling, turning, flipping and moving, or that leaves no ink."""
+def is_even(placement: Placement) -> bool:
+    """Whether it scales the same both ways: turning, flipping, moving and sizing do, stretching and slanting do not."""
     a, b, c, d, _, _ = placement
-    scale = scale_of(placement)
-    if not all(map(math.isfinite, placement)) or not SMALLEST <= scale <= LARGEST:
-        raise InputError(f"Ink can be made {SMALLEST:g} to {LARGEST:g} times its size.", "placement")
     turned = max(abs(a - d), abs(b + c))
     flipped = max(abs(a + d), abs(b - c))
-    if min(turned, flipped) > SIMILAR * scale:
-        raise InputError("Ink keeps its proportions: scale it the same both ways.", "placement")
+    return min(turned, flipped) <= SIMILAR * scale_of(placement)
+
+
+def check_placement(placement: Placement) -> None:
+    """Raises InputError for one that leaves no ink, in one direction or both."""
+    a, b, c, d, _, _ = placement
+    if all(map(math.isfinite, placement)):
+        least, most = np.linalg.svd(np.array([[a, c], [b, d]]), compute_uv=False)[::-1]
+        if SMALLEST <= least and most <= LARGEST:
+            return
+    raise InputError(f"Ink can be made {SMALLEST:g} to {LARGEST:g} times its size.", "placement")
 
 
 def after(first: Placement, then: Placement) -> Placement:
@@ -100,10 +106,15 @@ def _turned(angle: Floats, placement: Placement) -> Floats:
     return turn + (angle if a * d - b * c > 0 else -angle)
 
 
+def _grows(showing: Showing) -> bool:
+    """Whether the ink is what is placed, its widths with it; else the trace is, and inked there."""
+    return showing.wider and is_even(showing.placement)
+
+
 def to_settle(trace: Trace, showing: Showing) -> Trace:
     """What the pen is given: the trace as written or made clean, or as placed where its widths stay the pen's."""
     trace = _figured(trace, showing.figure)
-    if showing.placement == HERE or showing.wider:
+    if showing.placement == HERE or _grows(showing):
         return trace
     return _placed_trace(trace, showing.placement)
 
@@ -129,7 +140,7 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
     placement, trace = showing.placement, _figured(trace, showing.figure)
     if placement != HERE:
         trace = _placed_trace(trace, placement)
-    if placement != HERE and showing.wider:
+    if placement != HERE and _grows(showing):
         x, y = placed(ink.x_mm, ink.y_mm, placement)
         scale = scale_of(placement)
         ink = dataclasses.replace(

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 
@@ -8,6 +9,17 @@ const desk = useDesk()
 const chosen = useChosen()
 const points = (path: number[][]) => path.map((p) => p.join(',')).join(' ')
 const mm = (px: number) => px / (props.cssScale || 1)
+/** Where the frame is stretched and slanted: left, below, above. */
+const sides = computed<[number, number][]>(() => {
+  const [left, top, right, bottom] = chosen.box ?? [0, 0, 0, 0]
+  const [x, y] = [(left + right) / 2, (top + bottom) / 2]
+  return [
+    [left, y],
+    [x, bottom],
+    [x, top],
+  ]
+})
+const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(12), height: mm(12) })
 </script>
 
 <template>
@@ -27,6 +39,7 @@ const mm = (px: number) => px / (props.cssScale || 1)
       />
       <circle :cx="chosen.box[2]" :cy="chosen.box[3]" :r="mm(9)" />
       <circle :cx="chosen.box[2]" :cy="chosen.box[1]" :r="mm(9)" />
+      <rect v-for="[x, y] in sides" :key="`${x} ${y}`" class="grip" v-bind="grip(x, y)" />
       <text :x="chosen.box[2] + mm(14)" :y="chosen.box[3] + mm(5)" :font-size="mm(13)">size</text>
       <text :x="chosen.box[2] + mm(14)" :y="chosen.box[1] + mm(5)" :font-size="mm(13)">turn</text>
     </g>
@@ -70,13 +83,16 @@ rect {
   stroke-dasharray: 6px 5px;
   vector-effect: non-scaling-stroke;
 }
-circle {
+circle,
+.grip {
   fill: #fffdf8;
+  stroke-dasharray: none;
   stroke: var(--mark);
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
 }
-.dark circle {
+.dark circle,
+.dark .grip {
   fill: #20242b;
 }
 text {

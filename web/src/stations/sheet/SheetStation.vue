@@ -216,6 +216,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           {{ word }}
         </button>
       </div>
+      <p v-if="verb.said" class="small" role="status">{{ verb.said }}</p>
       <ChooseMargin v-if="verb.now === 'choose'" />
       <RubMargin v-else-if="verb.now === 'rub'" />
       <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />

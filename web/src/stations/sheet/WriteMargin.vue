@@ -57,6 +57,9 @@ function give(path: string, value: unknown) {
       label="Colour of the pen"
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
+    <button type="button" class="word-button" :aria-pressed="verb.scribbles" @click="verb.scribbles = !verb.scribbles">
+      {{ verb.scribbles ? 'A scribble over ink rubs it out' : 'Scribbles are ink' }}
+    </button>
     <button type="button" class="word-button" :aria-pressed="verb.tidies" @click="verb.tidies = !verb.tidies">
       {{ verb.tidies ? 'Held still at its end, a figure is made clean' : 'Strokes stay as drawn' }}
     </button>

@@ -54,12 +54,24 @@ export function useFigure() {
   async function lifted(sheetId: string, stroke: NewStroke, kept: Promise<void>) {
     const meant = shown.value
     forget()
+    verb.said = ''
     await kept
-    if (!meant) return
+    if (!meant) return scribbled(sheetId, stroke)
     const params = { path: { sheet_id: sheetId, stroke_id: stroke.id } }
     await desk.attempt(() =>
       ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/strokes/{stroke_id}/figure', { params }))),
     )
+  }
+
+  /** A scribble over ink takes it away, and goes itself; undo brings both back. */
+  async function scribbled(sheetId: string, stroke: NewStroke) {
+    if (!verb.scribbles || stroke.x_mm.length < 8) return
+    const params = { path: { sheet_id: sheetId, stroke_id: stroke.id } }
+    const done = await desk.attempt(() =>
+      ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/strokes/{stroke_id}/scribble', { params }))),
+    )
+    const gone = (done?.away.length ?? 1) - 1
+    if (gone > 0) verb.said = `${gone} ${gone === 1 ? 'stroke' : 'strokes'} scribbled out. Undo brings them back.`
   }
 
   return { shown, wrote, lifted, forget }
