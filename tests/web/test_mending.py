@@ -54,6 +54,41 @@ class Mending(ApiCase):
         body = {"away": back, "back": away} if undo else {"away": away, "back": back}
         self.assertEqual(self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", body).status_code, 200)
 
+    def test_an_inside_is_filled_goes_along_and_is_taken_back(self) -> None:
+        before = self.pixels()
+        body = {"ids": [self.upper], "fill": {"colour": "#aa3322", "opacity": 1}}
+        filled = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/fill", body).json
+        self.assertEqual(filled["strokes"][0]["fill"], body["fill"])
+        place = {"ids": filled["back"], "placement": [1, 0, 0, 1, 0, 20]}
+        moved = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", place).json
+        self.assertEqual(moved["strokes"][0]["fill"], body["fill"], "it goes along")
+        self.swap(moved)
+        self.swap(filled)
+        np.testing.assert_array_equal(self.pixels(), before)
+        for bad, status in (({"colour": "red"}, 422), ({"opacity": 7}, 422)):
+            answer = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/fill", {"ids": [self.upper], "fill": bad})
+            self.assertIn(answer.status_code, (400, status), bad)
+
+    def test_a_scribble_takes_what_lies_under_it_and_itself(self) -> None:
+        n = 12
+        x = [22.0 if k % 2 else 58.0 for k in range(n)]
+        y = [27 + 6 * k / n for k in range(n)]
+        times = [120 * k for k in range(n)]
+        even = np.linspace(0, n - 1, 20 * n)
+        stroke = {"id": f"{self.sheet}-scribble", "pen_id": "reed-ballpoint", "revision": 1}
+        for name, values in (("t_ms", times), ("x_mm", x), ("y_mm", y)):
+            stroke[name] = np.interp(even, range(n), values).tolist()
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [stroke]})
+        path = f"/api/sheets/{self.sheet}/strokes/{stroke['id']}/scribble"
+        done = self.ask("POST", path).json
+        self.assertEqual(set(done["away"]), {self.upper, self.wash, stroke["id"]})
+        self.assertEqual(self.ids(), [self.lower])
+        self.swap(done)
+        self.assertEqual(len(self.ids()), 4)
+        self.assertEqual(
+            self.ask("POST", path.replace(str(stroke["id"]), self.lower)).json["away"], [], "a line is none"
+        )
+
     def test_a_rub_cuts_what_it_may_and_undo_and_redo_give_each_picture_back(self) -> None:
         before = self.pixels()
         cut = self.rub([[40, 20], [40, 40]], of="ink")

@@ -7,9 +7,11 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from gray_quill.core.errors import Binned, Conflict
+from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.figures import CleanFigure
 from gray_quill.core.ink.showing import AS_WRITTEN, HERE, Placement, Rub, Showing
 from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import read_kept
 from gray_quill.store.sheets import count_ink_change, get_sheet, index_of, stroke_index
 
 VERSION = 1
@@ -29,6 +31,8 @@ def written_showing(showing: Showing) -> str:
     rubs = [{"way_mm": rub.way_mm, "radius_mm": rub.radius_mm} for rub in showing.rubs]
     figure = showing.figure and dataclasses.asdict(showing.figure)
     how = {"figure": figure, "placement": showing.placement, "wider": showing.wider, "span": showing.span, "rubs": rubs}
+    if showing.fill:
+        how["fill"] = dataclasses.asdict(showing.fill)
     return json.dumps({"version": VERSION, **how})
 
 
@@ -43,6 +47,7 @@ def read_showing(text: str | None) -> Showing:
         placement=_placement(data.get("placement", HERE)),
         wider=bool(data.get("wider", True)),
         span=(float(span[0]), float(span[1])) if span else None,
+        fill=read_kept(Fill, data["fill"]) if data.get("fill") else None,
         rubs=tuple(Rub(_places(rub["way_mm"]), float(rub["radius_mm"])) for rub in data.get("rubs", ())),
     )
 

@@ -21,9 +21,9 @@ from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces, str
 from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import Box, Id
+from gray_quill.web.records import Box, FillIn, Id
 from gray_quill.web.replies import new_id
-from gray_quill.web.strokes import InkChanged, Mm, StrokeMet, Way, box_of, told_path
+from gray_quill.web.strokes import InkChanged, Mm, StrokeMet, Way, box_of, stroke_met
 from gray_quill.web.time_budget import in_time
 
 mending = Blueprint("mending", __name__)
@@ -72,6 +72,13 @@ class Placed(Rubbed):
 
 class FigureMeant(Model):
     figure: CleanFigure | None
+
+
+class FillInk(Model):
+    """fill: for the inside of these strokes; None takes theirs away."""
+
+    ids: Annotated[list[Id], Field(min_length=1, max_length=2000)]
+    fill: FillIn | None = None
 
 
 class SwapInk(Model):
@@ -149,7 +156,30 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
         back=[e[0] for e in now],
         box_mm=_around(boxes) if goal == sheet_id else boxes[0],
         sheet=get_sheet(db(), sheet_id),
-        strokes=[StrokeMet(id=e[0], path=told_path(ink)) for e, ink in zip(now, inks, strict=True)],
+        strokes=[stroke_met(e[0], ink) for e, ink in zip(now, inks, strict=True)],
+    )
+
+
+@operation(mending, "PUT", "/sheets/<sheet_id>/strokes/fill", Placed, body=FillInk, costly=True)
+def fill_ink(sheet_id: str, body: FillInk) -> Placed:
+    """Fill the inside of strokes, closed from their ends; it goes along when they are moved."""
+    with transaction(db()):
+        sheet = get_sheet(db(), sheet_id)
+        check_free(db(), sheet, body.ids)
+        was, showings, stem = index_of(db(), sheet_id, body.ids), showings_of(db(), body.ids), new_id("filled")
+        fresh = [
+            Fresh(f"{stem}-{k}", e[0], dataclasses.replace(showings.get(e[0], AS_WRITTEN), fill=body.fill))
+            for k, e in enumerate(was)
+        ]
+        put_in_place(db(), sheet_id, [e[0] for e in was], fresh)
+        now = index_of(db(), sheet_id, [f.id for f in fresh])
+        inks = [ink for _, ink in memory().strokes(db(), now, sheet.paper)]
+    return Placed(
+        away=[e[0] for e in was],
+        back=[e[0] for e in now],
+        box_mm=_around([box_of(sheet_id, was), box_of(sheet_id, now)]),
+        sheet=get_sheet(db(), sheet_id),
+        strokes=[stroke_met(e[0], ink) for e, ink in zip(now, inks, strict=True)],
     )
 
 

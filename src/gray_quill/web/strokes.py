@@ -14,6 +14,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import fill_prompts, write_below
 from gray_quill.core.errors import GrayQuillError, NotFound
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.met import strokes_met, strokes_ringed
 from gray_quill.core.ink.settle import Ink
@@ -116,10 +117,11 @@ class Way(Model):
 
 @dataclasses.dataclass(frozen=True)
 class StrokeMet:
-    """path: where the stroke's ink lies, page mm, thinned out."""
+    """path: where the stroke's ink lies, page mm, thinned out; fill: what its inside is filled with."""
 
     id: str
     path: list[tuple[float, float]]
+    fill: Fill | None
 
 
 class StrokesMet(Model):
@@ -240,7 +242,7 @@ def find_strokes_met(sheet_id: str, body: ChooseWay) -> StrokesMet:
     held = held_of(db(), sheet_id)
     groups = {held[index[k][0]].grouped for k in met if index[k][0] in held} - {None}
     met |= {k for k, e in enumerate(index) if e[0] in held and held[e[0]].grouped in groups}
-    return StrokesMet(strokes=[StrokeMet(id=index[k][0], path=told_path(inks[k])) for k in sorted(met)])
+    return StrokesMet(strokes=[stroke_met(index[k][0], inks[k]) for k in sorted(met)])
 
 
 @operation(strokes, "POST", "/sheets/<sheet_id>/strokes/like", StrokesMet, body=LikeThese, costly=True)
@@ -251,7 +253,11 @@ def find_strokes_like(sheet_id: str, body: LikeThese) -> StrokesMet:
     pens = {e[1] for e in index_of(db(), sheet_id, body.ids)} if body.ids else {e[1] for e in index}
     like = [e for e in index if e[1] in pens]
     inks = [ink for _, ink in memory().strokes(db(), like, sheet.paper)]
-    return StrokesMet(strokes=[StrokeMet(id=e[0], path=told_path(ink)) for e, ink in zip(like, inks, strict=True)])
+    return StrokesMet(strokes=[stroke_met(e[0], ink) for e, ink in zip(like, inks, strict=True)])
+
+
+def stroke_met(stroke_id: str, ink: Ink) -> StrokeMet:
+    return StrokeMet(stroke_id, told_path(ink), ink.fill)
 
 
 def told_path(ink: Ink) -> list[tuple[float, float]]:

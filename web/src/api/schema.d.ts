@@ -1274,6 +1274,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/fill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Fill the inside of strokes, closed from their ends; it goes along when they are moved. */
+        put: operations["fill_ink"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes/like": {
         parameters: {
             query?: never;
@@ -2116,6 +2133,19 @@ export interface components {
         };
         FigureMeant: {
             figure: components["schemas"]["CleanFigure"] | null;
+        };
+        /** @description What the inside of a stroke is filled with. */
+        Fill: {
+            /** @default #f2c14e */
+            colour: string;
+            /** @default 0.4 */
+            opacity: number;
+        };
+        /** @description fill: for the inside of these strokes; None takes theirs away. */
+        FillInk: {
+            /** @default null */
+            fill: components["schemas"]["Fill"] | null;
+            ids: string[];
         };
         FilmBody: {
             device_id: string;
@@ -4314,8 +4344,9 @@ export interface components {
             x_mm: number[];
             y_mm: number[];
         };
-        /** @description path: where the stroke's ink lies, page mm, thinned out. */
+        /** @description path: where the stroke's ink lies, page mm, thinned out; fill: what its inside is filled with. */
         StrokeMet: {
+            fill: components["schemas"]["Fill"] | null;
             id: string;
             path: [
                 number,
@@ -7533,6 +7564,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    fill_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillInk"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Placed"];
                 };
             };
             /** @description Refused, with what to do */

@@ -32,6 +32,9 @@ export const useChosen = defineStore('chosen', () => {
   /** Where the chosen ink is being dragged to. */
   const carried = ref<Placement>(HERE)
   const wider = ref(true)
+  /** What the inside of chosen strokes is filled with, or would be. */
+  const fill = ref({ colour: '#f2c14e', opacity: 0.4 })
+  const filled = ref(false)
   /** The next way down the page opens space there. */
   const opening = ref(false)
   /** Ink taken along, to be put on another sheet. */
@@ -59,6 +62,18 @@ export const useChosen = defineStore('chosen', () => {
   }
   function chooseThese(strokes: Schemas['StrokeMet'][]) {
     paths.value = new Map(strokes.map((s) => [s.id, s.path]))
+    for (const s of strokes) if (s.fill) fill.value = { colour: s.fill.colour!, opacity: s.fill.opacity! }
+    filled.value = strokes.some((s) => s.fill)
+  }
+
+  /** Fill the inside of the chosen strokes, or leave it empty again. */
+  async function fillWith(change: Partial<{ colour: string; opacity: number }> | null): Promise<void> {
+    const sheetId = desk.sheet!.id
+    if (change) Object.assign(fill.value, change)
+    const body: Schemas['FillInk'] = { ids: ids.value, fill: change && { ...fill.value } }
+    const params = { path: { sheet_id: sheetId } }
+    const done = await ink.mend(sheetId, () => take(api.PUT('/api/sheets/{sheet_id}/strokes/fill', { params, body })))
+    if (sheetId === desk.sheet?.id && choosing.value) chooseThese(done.strokes)
   }
 
   /** What a way meets is chosen; where all of it was already, it is let go. */
@@ -77,6 +92,7 @@ export const useChosen = defineStore('chosen', () => {
     if (strokes.every((s) => now.has(s.id))) for (const s of strokes) now.delete(s.id)
     else for (const s of strokes) now.set(s.id, s.path)
     paths.value = now
+    filled.value = strokes.some((s) => s.fill && now.has(s.id))
   }
 
   /** Cut ink along the edge of a ring, so that what is inside can go by itself. */
@@ -251,6 +267,9 @@ export const useChosen = defineStore('chosen', () => {
     openSpace,
     putDown,
     wider,
+    fill,
+    filled,
+    fillWith,
     lock,
     group,
     order,

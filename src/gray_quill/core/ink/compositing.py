@@ -14,7 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.coverage import DISC, SPRAY, Path, Plane, cover, cover_piece, seen_points
+from gray_quill.core.ink.area import cover_area
+from gray_quill.core.ink.coverage import AREA, DISC, SPRAY, Path, Plane, cover, cover_piece, seen_points
 from gray_quill.core.ink.grain import toothed as toothed_mark
 from gray_quill.core.ink.rub import Lead, rub
 from gray_quill.core.ink.spray import spray
@@ -365,6 +366,8 @@ def lay_strokes(page, plane, inner, batch, below):  # type: ignore[no-untyped-de
                 continue
             if shape == SPRAY:
                 spray(plane, path, lo, hi)
+            elif shape == AREA:
+                cover_area(plane, path.x, path.y, lo, hi)
             elif builds:
                 _pass_over(plane, passes, shape, path, lo, hi, looks.opacity[k])
             else:

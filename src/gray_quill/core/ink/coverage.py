@@ -17,8 +17,8 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.chisel import edges_of, square_cut
 from gray_quill.core.ink.sleeve import OPEN, straight_points
 
-DISC, ELLIPSE, BOX, SPRAY = 0, 1, 2, 3
-SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY}
+DISC, ELLIPSE, BOX, SPRAY, AREA = 0, 1, 2, 3, 4
+SHAPES = {"round": DISC, "ellipse": ELLIPSE, "chisel": BOX, "spray": SPRAY, "area": AREA}
 # How far path points that are not drawn one by one may lie from the straight piece drawn instead, and how far off their
 # opacity may be.
 OFF_PX, FULLER = 0.02, 0.02

@@ -21,6 +21,8 @@ DIRECTIONS = 72  # supports that make the hull of two footprints
 
 def outline(ink: Ink) -> list[Floats]:
     """Closed rings, each (k, 2), first point not repeated, for the nonzero fill rule."""
+    if ink.shape == "area" and not ink.rubs:
+        return [np.column_stack((ink.x_mm, ink.y_mm))]
     if ink.shape != "round" or ink.recipe.body.hollow.on or ink.rubs:
         return exact_outline(ink)
     x, y, radius = ink.x_mm, ink.y_mm, ink.long_mm / 2

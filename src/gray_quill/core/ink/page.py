@@ -28,8 +28,13 @@ TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
 
 
 def draw_order(inks: Iterable[Ink]) -> list[Ink]:
-    """Layer by layer: washes that lie under the ink first, then all else, each in the order written."""
-    return sorted(inks, key=lambda ink: (ink.on.below if ink.on else 0, ink.recipe.wash.place != "under"))
+    """Layer by layer: washes that lie under the ink first, then all else, each in the order written, and under each
+    what its inside is filled with.
+    """
+    ordered = sorted(inks, key=lambda ink: (ink.on.below if ink.on else 0, ink.recipe.wash.place != "under"))
+    if not any(ink.fill for ink in ordered):
+        return ordered
+    return [each for ink in ordered for each in ((ink.filling(), ink) if ink.fill else (ink,))]
 
 
 def by_layer(inks: Iterable[Ink]) -> list[tuple[Layer | None, list[Ink]]]:

@@ -16,7 +16,7 @@ DENSE = 0.34  # of a swing, what the way goes on from one turn to the turn after
 STRAIGHT_SWING = 0.88  # a swing's span over its length: letters bend, scribbles run
 EVEN = 0.5  # the shortest swing, of the middle one
 COVERED = 0.5  # share of a stroke's path under the scribble, from which it goes
-STEP_MM = 0.25
+STEP_MM, LOOKED_AT = 0.25, 33
 
 
 def is_scribble(x: Floats, y: Floats) -> bool:
@@ -53,7 +53,9 @@ def scribbled(inks: Sequence[Ink], x: Floats, y: Floats) -> list[int]:
         left, top, right, bottom = ink.box_mm
         if right < box[0] or left > box[2] or bottom < box[1] or top > box[3]:
             continue
-        path = np.column_stack((ink.x_mm, ink.y_mm))[:: max(1, len(ink.x_mm) // 48)]
+        gone = along_path_mm(ink.x_mm, ink.y_mm)  # a straight line has few points of its own
+        at = np.linspace(0, gone[-1], LOOKED_AT)
+        path = np.column_stack((np.interp(at, gone, ink.x_mm), np.interp(at, gone, ink.y_mm)))
         away = np.sqrt(((path[:, None] - way[None, :: max(1, len(way) // 400)]) ** 2).sum(axis=2).min(axis=1))
         if (away <= gap).mean() >= COVERED:
             found.append(k)

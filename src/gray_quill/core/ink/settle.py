@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between, smooth_paths
+from gray_quill.core.ink.area import Fill, fill_recipe
 from gray_quill.core.ink.cost import check_dashes
 from gray_quill.core.ink.layer import Placed
 from gray_quill.core.ink.straight import rules_of, straightened, strength_for
@@ -36,7 +37,7 @@ class Ink:
     long_mm, short_mm, angle: the footprint (equal sides for a disc). opacity: 0..1 relative to the body's. at: position
     among the trace's samples (2.5 = halfway between the third and fourth). t_s: time from the stroke's start. pieces:
     offsets, shape (k + 1,). rubs: where erasers took of it: ways (n, 2) and radii, page mm. on: its
-    layer, None where the sheet has but one that lays it plainly.
+    layer, None where the sheet has but one that lays it plainly. fill: what its inside is filled with.
     """
 
     recipe: Recipe
@@ -51,10 +52,11 @@ class Ink:
     pieces: NDArray[np.int64]
     rubs: tuple[tuple[Floats, float], ...] = ()
     on: Placed | None = None
+    fill: Fill | None = None
 
     @cached_property
     def shape(self) -> str:
-        """Outline of the footprint: round, ellipse, chisel or spray."""
+        """Outline of the footprint: round, ellipse, chisel or spray; area where it is another's fill."""
         tip = self.recipe.wash.tip.shape
         return "ellipse" if tip == "round" and bool(np.any(self.long_mm > self.short_mm * LEANS)) else tip
 
@@ -68,6 +70,15 @@ class Ink:
             float(self.x_mm.max()) + reach,
             float(self.y_mm.max()) + reach,
         )
+
+    def filling(self) -> "Ink":
+        """The inside as ink of its own, that lies under this."""
+        assert self.fill is not None
+        recipe, none, one = fill_recipe(self.fill), np.zeros(len(self.x_mm)), np.ones(len(self.x_mm))
+        pieces = np.array([0, len(self.x_mm)])
+        ink = Ink(recipe, self.x_mm, self.y_mm, none, none, none, one, none, none, pieces, self.rubs, self.on)
+        ink.__dict__["shape"] = "area"
+        return ink
 
     def on_layer(self, on: Placed | None) -> "Ink":
         """The same on a layer."""

@@ -12,6 +12,7 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.figures import CleanFigure, along_figure
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
@@ -35,7 +36,7 @@ class Showing:
     """figure: what the way was made clean to. placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at
     (a x + c y + e, b x + d y + f) on the page. wider: widths grow with the ink, where it is placed evenly; else the pen
     draws the placed trace as if written so. span: first and last position left among the trace's samples, None for all.
-    rubs: what an eraser took of that.
+    rubs: what an eraser took of that. fill: what the inside is filled with, while all of it shows.
     """
 
     figure: CleanFigure | None = None
@@ -43,6 +44,7 @@ class Showing:
     wider: bool = True
     span: tuple[float, float] | None = None
     rubs: tuple[Rub, ...] = ()
+    fill: Fill | None = None
 
 
 AS_WRITTEN = Showing()
@@ -137,6 +139,8 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
     """The part of a trace that shows, where it lies on the page, and its ink there. ink: of `to_settle`."""
     if showing == AS_WRITTEN:
         return trace, ink
+    if showing.fill and showing.span is None:
+        ink = dataclasses.replace(ink, fill=showing.fill)
     placement, trace = showing.placement, _figured(trace, showing.figure)
     if placement != HERE:
         trace = _placed_trace(trace, placement)

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
+import PaletteSpots from '@/components/PaletteSpots.vue'
 import { walkTabs } from '@/composables/use-tabs'
+import { percent } from '@/lib/numbers'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useVerb } from '@/stores/verb'
@@ -9,6 +11,7 @@ import { useVerb } from '@/stores/verb'
 const chosen = useChosen()
 const desk = useDesk()
 const verb = useVerb()
+const OPACITIES = [1, 0.4, 0.2] as const
 const RULES = [
   ['touched', 'touched'],
   ['inside', 'wholly inside'],
@@ -88,6 +91,33 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(chosen.flipped()))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+        <button
+          type="button"
+          class="word-button wide"
+          :aria-pressed="chosen.filled"
+          @click="act(() => chosen.fillWith(chosen.filled ? null : {}))"
+        >
+          {{ chosen.filled ? 'Leave the inside empty' : 'Fill the inside' }}
+        </button>
+        <div v-if="chosen.filled" class="wide">
+          <PaletteSpots
+            :model-value="chosen.fill.colour"
+            label="Colour of the fill"
+            @update:model-value="(colour: string) => act(() => chosen.fillWith({ colour }))"
+          />
+          <div class="acts thirds" role="group" aria-label="Opacity of the fill">
+            <button
+              v-for="share in OPACITIES"
+              :key="share"
+              type="button"
+              class="word-button"
+              :aria-pressed="chosen.fill.opacity === share"
+              @click="act(() => chosen.fillWith({ opacity: share }))"
+            >
+              {{ percent(share) }}
+            </button>
+          </div>
+        </div>
         <button type="button" class="word-button" @click="act(() => chosen.group(true))">Group</button>
         <button type="button" class="word-button" @click="act(() => chosen.group(false))">Ungroup</button>
         <button type="button" class="word-button" @click="act(() => chosen.order('front'))">To the front</button>
@@ -142,6 +172,12 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
 }
 .acts .word-button {
   padding: 0 6px;
+}
+.acts.thirds {
+  grid-template-columns: repeat(3, 1fr);
+}
+.thirds [aria-pressed='true'] {
+  border-bottom: 4px solid var(--accent);
 }
 .wide {
   grid-column: 1 / -1;
