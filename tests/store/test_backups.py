@@ -103,7 +103,10 @@ class Backups(BackupCase):
     def test_the_schema_is_not_changed_without_one(self) -> None:
         db = connect(self.folder)
         db.execute("PRAGMA user_version = 5")
-        added = {"sheets": ("version", "ink", "note"), "strokes": ("trace_of", "showing")}
+        added = {
+            "sheets": ("version", "ink", "note", "layers", "layer"),
+            "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
+        }
         for table, columns in added.items():  # the columns later migrations added
             for since in columns:
                 db.execute(f"ALTER TABLE {table} DROP COLUMN {since}")

@@ -10,6 +10,7 @@ import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
+import { useDeeds } from './stores/deeds'
 import { useDesk } from './stores/desk'
 import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
@@ -17,6 +18,7 @@ import { useInk } from './stores/ink'
 const desk = useDesk()
 const ink = useInk()
 const frame = useFrame()
+const deeds = useDeeds()
 watchEffect(() => document.documentElement.style.setProperty('--words', String(SIZES[frame.words] ?? 1)))
 const route = useRoute()
 const router = useRouter()
@@ -43,6 +45,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     event.target instanceof HTMLElement &&
     event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+  deeds.byKey(event.key)
   if (/^\d$/.test(event.key)) pickByKey(event.key)
   else if (event.key === '?') keys.value = !keys.value
   else if (event.key === '[' || event.key === ']') {

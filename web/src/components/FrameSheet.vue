@@ -3,6 +3,7 @@ import { ElCheckbox, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { useTemplateRef } from 'vue'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { STATIONS } from '@/stations'
+import DeedsForm from './DeedsForm.vue'
 import { useDesk } from '@/stores/desk'
 import { PLACES, SIZES, useFrame } from '@/stores/frame'
 
@@ -34,6 +35,7 @@ const show = (path: string, on: boolean) =>
         ><ElRadioButton v-for="(_, name) in SIZES" :key="name" :value="name">{{ name }}</ElRadioButton></ElRadioGroup
       >
     </div>
+    <DeedsForm />
     <div class="row stations">
       <span class="small">stations shown</span>
       <ElCheckbox

@@ -18,6 +18,7 @@ const KEYS = [
   ['Delete', 'take the chosen ink away, or a point out of the press curve'],
   ['+ and -', 'closer and farther, on the sheet; also the wheel with Ctrl'],
   ['Escape', 'close what is open'],
+  ['own keys', 'set under Frame'],
   ['?', 'this list'],
 ] as const
 </script>

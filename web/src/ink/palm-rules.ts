@@ -29,6 +29,11 @@ function inReach({ nib, plan }: Glass, t: PalmTouch) {
   return !!nib && (reach >= 400 || Math.hypot(t.x - nib.x, t.y - nib.y) <= reach)
 }
 
+/** Whether a place on the glass lies where the writing hand rests, seen from the nib. */
+export function restsAt({ nib, plan: { zone } }: Glass, x: number, y: number) {
+  return !!nib && Math.hypot((x - nib.x - zone.dx_mm) / zone.rx_mm, (y - nib.y - zone.dy_mm) / zone.ry_mm) <= 1.3
+}
+
 function inPlace({ nib, plan: { rules, zone } }: Glass, t: PalmTouch) {
   if (rules.zone <= 0 || !nib) return false
   return Math.hypot((t.x - nib.x - zone.dx_mm) / zone.rx_mm, (t.y - nib.y - zone.dy_mm) / zone.ry_mm) <= rules.zone

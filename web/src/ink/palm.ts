@@ -1,5 +1,5 @@
 import type { Schemas } from '@/api/client'
-import { nibNear, RULES, type Glass } from './palm-rules'
+import { nibNear, restsAt, RULES, type Glass } from './palm-rules'
 
 /** The rules and the resting zone, as core/palm/rules/ has them. */
 export type PalmRules = Schemas['Rules']
@@ -117,6 +117,11 @@ export class PalmEngine {
   /** Whether the nib is seen now or was a little while ago, as the lock after the nib has it. */
   nibIsNear(nowMs: number): boolean {
     return this.plan.rules.after_ms > 0 && nibNear(this.glass, nowMs)
+  }
+
+  /** Whether a place on the glass, mm, lies where the writing hand rests now. */
+  restsAt(x: number, y: number): boolean {
+    return restsAt(this.glass, x, y)
   }
 
   /** Scale, x and y of the page after everything that was not taken back. */

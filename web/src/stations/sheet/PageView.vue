@@ -4,6 +4,7 @@ import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemp
 import type { Box, PenItem, Recipe, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
+import { useDeeds } from '@/stores/deeds'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
@@ -39,7 +40,7 @@ const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
-const ERASER_END = 32 // of PointerEvent.buttons, with button 5
+const [BARREL, ERASER_END] = [2, 32] // of PointerEvent.buttons
 const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here', rule: 'Write here' } as const
 const page = usePage(sheet, frame)
 const tiles = useTiles(sheet, page.scale)
@@ -71,6 +72,7 @@ watch(
 
 const verb = useVerb()
 const guide = useGuide()
+const deeds = useDeeds()
 const deposit = useDeposit(
   sheet,
   computed(() => writes.value && desk.pen && { plan: writes.value.plan, recipe: asSet(desk.pen) }),
@@ -95,9 +97,13 @@ const { writing } = useWriting({
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
   pen: (event) => {
-    const does = ways.penAt(pageMm(event), !!(event.buttons & ERASER_END) || event.button === 5)
+    const end = !!(event.buttons & ERASER_END) || event.button === 5
+    const held = end ? deeds.set.eraser : event.pointerType === 'pen' && event.buttons & BARREL ? deeds.set.barrel : ''
+    const does = ways.penAt(pageMm(event), held === 'rub' || held === 'choose' ? held : undefined)
     return does === 'write' ? writes.value : does
   },
+  tapped: (fingers) => deeds.tapped(fingers),
+  barrel: () => deeds.perform(deeds.set.barrel),
   railAt: (x, y) => guide.railAt(x, y),
   going: ways.going,
   wrote: figure.wrote,

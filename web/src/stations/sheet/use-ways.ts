@@ -82,11 +82,13 @@ export function useWays(
   )
 
   /** What a way from this place is drawn with; undefined where the pen simply writes. */
-  function penAt(place: Place, eraserEnd: boolean): WrittenWith | 'write' | undefined {
+  function penAt(place: Place, held?: 'rub' | 'choose'): WrittenWith | 'write' | undefined {
     grip = undefined
     if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
-    if (eraserEnd || verb.now === 'rub') return rubber.value
-    if (verb.now !== 'choose') return 'write'
+    const does = held ?? verb.now
+    if (does === 'rub') return rubber.value
+    if (does !== 'choose') return 'write'
+    if (held && verb.now !== 'choose') verb.press('choose')
     if (chosen.opening) return chooser.value
     const kind = chosen.gripAt(place, GRIP_PX / cssScale.value)
     if (!kind || !chooser.value) return chooser.value

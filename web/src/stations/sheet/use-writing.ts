@@ -17,6 +17,8 @@ import {
 import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from '@/ink/palm-events'
+import { FingerTaps } from './finger-taps'
+import { useOtherHand } from './other-hand'
 import type { Seen } from './use-page'
 
 export interface Wet {
@@ -54,6 +56,10 @@ export interface WritingOptions {
   wrote: (samples: readonly Sample[]) => void
   /** A way that does not write goes on. */
   going: (samples: readonly Sample[]) => void
+  /** So many fingers tapped the page together, and the palm rules took none of them for a palm. */
+  tapped: (fingers: number) => void
+  /** The pen's barrel button was pressed while it hovers. */
+  barrel: () => void
   /** The palm rules as they are now. */
   palm: Ref<PalmPlan | undefined>
   /** A pen was seen. */
@@ -100,6 +106,11 @@ export function useWriting(options: WritingOptions) {
   const written = new Map<number, string>()
   let engine: PalmEngine | undefined
   let frameAsked = false
+  const taps = new FingerTaps(
+    options.pxPerMm,
+    (id) => engine?.touches.get(id)?.decision === 'refused',
+    (count) => options.tapped(count),
+  )
 
   watch(
     options.palm,
@@ -123,11 +134,13 @@ export function useWriting(options: WritingOptions) {
     canvas.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
       early.set(event.pointerId, [event])
+      taps.down(event)
       feed(event)
       return
     }
     if (event.pointerType === 'pen') {
       options.penSeen()
+      if (event.button === 2 && !event.pressure) return options.barrel()
       feed(event)
     }
     if (down?.touch) finish('touch') // the nib comes before any finger
@@ -241,6 +254,7 @@ export function useWriting(options: WritingOptions) {
 
   function move(event: PointerEvent) {
     if (event.pointerType === 'touch') {
+      taps.move(event)
       early.get(event.pointerId)?.push(event)
       if (early.has(event.pointerId)) feed(event)
     } else if (event.pointerType === 'pen') {
@@ -252,6 +266,7 @@ export function useWriting(options: WritingOptions) {
   function end(event: PointerEvent) {
     if (event.pointerType !== 'mouse' && (event.pointerType === 'pen' || early.has(event.pointerId))) feed(event)
     early.delete(event.pointerId)
+    if (event.pointerType === 'touch') taps.end(event, options.palm.value?.rules.wait_ms ?? 0)
     if (down && event.pointerId === down.pointer) {
       const last = down.samples.at(-1)
       // the lift reports no force; its position and time still end the stroke
@@ -322,17 +337,12 @@ export function useWriting(options: WritingOptions) {
     'pointerleave',
     (event: PointerEvent) => event.pointerType === 'pen' && !event.buttons && feed(event),
   )
-  // a palm beside the page must not press what lies there: while the nib is near, touches press nothing
-  useEventListener(
-    document,
-    'click',
-    (event: MouseEvent) => {
-      if ((event as PointerEvent).pointerType !== 'touch' || !engine?.nibIsNear(event.timeStamp)) return
-      event.preventDefault()
-      event.stopPropagation()
-    },
-    { capture: true },
-  )
+  useOtherHand({
+    pxPerMm: options.pxPerMm,
+    nibIsNear: (nowMs) => !!engine?.nibIsNear(nowMs),
+    restsAt: (x, y) => !!engine?.restsAt(x, y),
+  })
+  useEventListener(options.canvas, 'contextmenu', (event: Event) => event.preventDefault())
 
   // a stroke that is being written when its page goes away ends there, and is kept
   onBeforeUnmount(() => down && finish(down.touch ? 'touch' : down.pointerType))

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { ElInput, ElOption, ElSelect } from 'element-plus'
+import { ref } from 'vue'
+import { DEEDS, HELD, TRIGGERS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
+
+/** What buttons, taps and keys of one's own do. */
+const deeds = useDeeds()
+const TAKEN = 'wrcu+-=?[]0123456789'
+const said = ref('')
+const own = (Object.keys(DEEDS) as Deed[]).filter((deed) => deed !== 'nothing')
+/** A button held while the pen goes can say what its way does; taps cannot be held. */
+const offered = (trigger: Trigger) =>
+  (Object.keys(DEEDS) as Deed[]).filter((deed) => trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(deed))
+
+function giveKey(deed: Deed, typed: string) {
+  const key = typed.trim().slice(-1).toLowerCase()
+  const other = own.find((d) => d !== deed && key && deeds.keys[d] === key)
+  said.value = TAKEN.includes(key) && key ? `“${key}” does something already.` : ''
+  if (said.value) return
+  deeds.keys = { ...deeds.keys, ...(other ? { [other]: '' } : {}), [deed]: key }
+}
+</script>
+
+<template>
+  <div class="deeds">
+    <label v-for="(words, trigger) in TRIGGERS" :key="trigger" class="small">
+      {{ words }}{{ HELD.includes(trigger) ? ', held' : '' }}
+      <ElSelect v-model="deeds.set[trigger]" :aria-label="words" style="width: 190px">
+        <ElOption v-for="deed in offered(trigger)" :key="deed" :value="deed" :label="DEEDS[deed]" />
+      </ElSelect>
+    </label>
+    <details>
+      <summary class="small">Keys of one's own</summary>
+      <label v-for="deed in own" :key="deed" class="small">
+        {{ DEEDS[deed] }}
+        <ElInput
+          :model-value="deeds.keys[deed] ?? ''"
+          :aria-label="`Key for ${DEEDS[deed]}`"
+          maxlength="2"
+          style="width: 56px"
+          @input="(typed: string) => giveKey(deed, typed)"
+        />
+      </label>
+      <p v-if="said" class="small said" role="alert">{{ said }}</p>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.deeds,
+details[open] {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+}
+label {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  min-height: var(--target);
+}
+summary {
+  min-height: var(--target);
+  line-height: var(--target);
+  cursor: pointer;
+}
+.said {
+  color: var(--harm);
+}
+</style>

@@ -1,0 +1,86 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { useChosen } from './chosen'
+import { useDesk } from './desk'
+import { useFrame } from './frame'
+import { useInk } from './ink'
+import { usePalm } from './palm'
+import { useVerb } from './verb'
+
+/** What a button of the pen, a tap of fingers or a key can be set to do. */
+export const DEEDS = {
+  nothing: 'nothing',
+  undo: 'undo',
+  redo: 'redo',
+  pen: 'the last pen',
+  rub: 'rub out',
+  choose: 'choose',
+  lock: 'lock the page, or let it move',
+  roll: 'fold the roll, or open it',
+  full: 'fill the screen, or not',
+  like: 'choose all like these',
+} as const
+export type Deed = keyof typeof DEEDS
+/** What can be set. All but the eraser's end do nothing until they are set. */
+export const TRIGGERS = {
+  eraser: 'the eraser end of the pen',
+  barrel: 'the barrel button of the pen',
+  two: 'a tap of two fingers',
+  three: 'a tap of three fingers',
+  four: 'a tap of four fingers',
+} as const
+export type Trigger = keyof typeof TRIGGERS
+/** Those that happen while the pen goes, and so can say what its way does. */
+export const HELD: readonly Trigger[] = ['eraser', 'barrel']
+
+export const useDeeds = defineStore('deeds', () => {
+  const desk = useDesk()
+  const ink = useInk()
+  const verb = useVerb()
+  const frame = useFrame()
+  const palm = usePalm()
+  const chosen = useChosen()
+  const set = useLocalStorage<Record<Trigger, Deed>>('gray-quill-deeds', {
+    eraser: 'rub',
+    barrel: 'nothing',
+    two: 'nothing',
+    three: 'nothing',
+    four: 'nothing',
+  })
+  /** Own keys, each a single letter or sign, by what they do. */
+  const keys = useLocalStorage<Partial<Record<Deed, string>>>('gray-quill-deed-keys', {})
+
+  function perform(deed: Deed | undefined) {
+    const sheet = desk.sheet?.id
+    switch (deed) {
+      case 'undo':
+        return void (sheet && desk.attempt(() => ink.undo(sheet)))
+      case 'redo':
+        return void (sheet && desk.attempt(() => ink.redo(sheet)))
+      case 'pen':
+        return void (desk.penBefore && desk.takePen(desk.penBefore))
+      case 'rub':
+      case 'choose':
+        return verb.press(verb.now === deed ? 'write' : deed)
+      case 'lock':
+        palm.pageLock = !palm.pageLock
+        return
+      case 'roll':
+        frame.folded = !frame.folded
+        return
+      case 'full':
+        return void (document.fullscreenElement
+          ? document.exitFullscreen()
+          : document.documentElement.requestFullscreen())
+      case 'like':
+        return void (chosen.ids.length && desk.attempt(() => chosen.like(false)))
+      default:
+    }
+  }
+  const fingers = (count: number): Deed => set.value[(['two', 'three', 'four'] as const)[count - 2] ?? 'two']
+  const tapped = (count: number) => count >= 2 && count <= 4 && perform(fingers(count))
+  const byKey = (key: string) =>
+    perform((Object.keys(keys.value) as Deed[]).find((deed) => keys.value[deed] === key && key !== ''))
+
+  return { set, keys, perform, tapped, byKey }
+})
