@@ -104,7 +104,7 @@ class Backups(BackupCase):
         db = connect(self.folder)
         db.execute("PRAGMA user_version = 5")
         added = {
-            "sheets": ("version", "ink", "note", "layers", "layer"),
+            "sheets": ("version", "ink", "note", "layers", "layer", "piece"),
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
         for table, columns in added.items():  # the columns later migrations added

@@ -21,7 +21,7 @@ from gray_quill.store.trace_blob import pack_trace, unpack_trace
 class Sheet:
     """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
-    layers: from below; layer: the one that is written on."""
+    layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink kept for reuse."""
 
     id: str
     name: str
@@ -41,6 +41,7 @@ class Sheet:
     note: str = ""
     layers: list[Layer] = dataclasses.field(default_factory=lambda: [Layer()])
     layer: str = FIRST
+    piece: bool = False
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -83,6 +84,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["note"],
         _layers(row["layers"]),
         row["layer"],
+        bool(row["piece"]),
     )
 
 
@@ -99,10 +101,10 @@ def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
     return _sheet(row)
 
 
-def list_sheets(db: sqlite3.Connection, binned: bool = False) -> list[Sheet]:
-    """All sheets, newest first: those not in the bin, or those in it."""
-    condition = "WHERE (binned_at IS NOT NULL) = ? ORDER BY created_at DESC, id"
-    return [_sheet(row) for row in db.execute(_SELECT + condition, (binned,))]
+def list_sheets(db: sqlite3.Connection, binned: bool = False, pieces: bool = False) -> list[Sheet]:
+    """All sheets, or all pieces kept, newest first: those not in the bin, or those in it."""
+    condition = "WHERE (binned_at IS NOT NULL) = ? AND piece = ? ORDER BY created_at DESC, id"
+    return [_sheet(row) for row in db.execute(_SELECT + condition, (binned, pieces))]
 
 
 def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
@@ -110,8 +112,8 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
         if db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet.id,)).fetchone():
             raise Conflict(f"There is a sheet {sheet.id!r} already.", "id")
         db.execute(
-            "INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts) VALUES (?, "
-            "?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts, piece) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             (
                 sheet.id,
                 sheet.name,
@@ -122,6 +124,7 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
                 sheet.pen_id,
                 sheet.created_at or now(),
                 sheet.prompts,
+                sheet.piece,
             ),
         )
     return get_sheet(db, sheet.id)

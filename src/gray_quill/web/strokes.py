@@ -161,7 +161,7 @@ class WriteText(Model):
 def keep_strokes(sheet_id: str, body: NewStrokes) -> StrokesKept:
     """Keep strokes; each is answered for itself, and a repeated save of the same ids changes nothing."""
     given: list[Any] = body.strokes
-    return _keep(sheet_id, [_stroke(raw) for raw in given])
+    return keep_all(sheet_id, [_stroke(raw) for raw in given])
 
 
 def _stroke(raw: Any) -> Stroke | StrokeAnswer:
@@ -177,7 +177,8 @@ def _stroke(raw: Any) -> Stroke | StrokeAnswer:
         return StrokeAnswer.refusal(str(stroke_id)[:MOST_TOLD], error)
 
 
-def _keep(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKept:
+def keep_all(sheet_id: str, strokes: Sequence[Stroke | StrokeAnswer]) -> StrokesKept:
+    """Keep what can be kept, each for itself."""
     good = [s for s in strokes if isinstance(s, Stroke)]
     told = iter(add_strokes(db(), sheet_id, good))
     answers = [next(told) if isinstance(s, Stroke) else s for s in strokes]
@@ -281,4 +282,4 @@ def let_hand_write(sheet_id: str, body: WriteText) -> StrokesKept:
         traces = write_below(body.text, hand, device, body.seed, sheet.paper, there)
     stem = new_id("hand")
     strokes = [Stroke(f"{stem}-{k}", pen.id, pen.revision, t, body.draft) for k, t in enumerate(traces)]
-    return _keep(sheet_id, strokes)
+    return keep_all(sheet_id, strokes)

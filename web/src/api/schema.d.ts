@@ -1066,6 +1066,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pieces there are. */
+        get: operations["read_pieces"];
+        put?: never;
+        /** Keep ink of a sheet as a piece, on small paper of its own; the sheet stays as it is. */
+        post: operations["keep_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1182,6 +1200,23 @@ export interface paths {
         get: operations["read_page"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw a piece of the starting set on a sheet, with its pen. */
+        post: operations["put_starter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2698,6 +2733,11 @@ export interface components {
             hand_id: string;
             press: components["schemas"]["Press"];
         };
+        KeepPiece: {
+            ids: string[];
+            name: string;
+            sheet_id: string;
+        };
         KeptFit: {
             press: components["schemas"]["Press"] | null;
         };
@@ -3424,6 +3464,11 @@ export interface components {
             wet: components["schemas"]["WetPlan"] | null;
             width_mm: number;
         };
+        /** @description own: small sheets, each with the ink of one. */
+        Pieces: {
+            own: components["schemas"]["Sheet"][];
+            starters: components["schemas"]["Starter"][];
+        };
         /**
          * @description placement: (a, b, c, d, e, f), a place (x, y) of the page goes to (a x + c y + e, b x + d y + f). wider: widths
          *     grow with the ink. copy_ink: the ink stays where it is too. to_sheet: it goes onto another sheet.
@@ -3650,6 +3695,16 @@ export interface components {
             conditions: components["schemas"]["Condition"][];
             passes: boolean;
             replacements: components["schemas"]["Replacement"][];
+        };
+        /** @description x_mm, y_mm: where its middle goes; draft: what the sheet's pen is, where it writes with changes not kept. */
+        PutStarter: {
+            /** @default null */
+            draft: components["schemas"]["Recipe"] | null;
+            name: string;
+            /** @default 1 */
+            scale: number;
+            x_mm: number;
+            y_mm: number;
         };
         /**
          * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
@@ -4107,7 +4162,7 @@ export interface components {
         /**
          * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
          *     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
-         *     layers: from below; layer: the one that is written on.
+         *     layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink kept for reuse.
          */
         Sheet: {
             binned: boolean;
@@ -4130,6 +4185,8 @@ export interface components {
             /** @default  */
             paper_words: string;
             pen_id: string;
+            /** @default false */
+            piece: boolean;
             /** @default null */
             prompts: string | null;
             /** @default 0 */
@@ -4251,6 +4308,14 @@ export interface components {
             source: components["schemas"]["Source"];
             x_mm: number;
             y_mm: number;
+        };
+        /** @description A piece to start with; ways: what the pen does, mm about its middle. */
+        Starter: {
+            name: string;
+            ways: [
+                number,
+                number
+            ][][];
         };
         /** Steady */
         Steady: {
@@ -7027,6 +7092,68 @@ export interface operations {
             };
         };
     };
+    read_pieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pieces"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPiece"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     new_sheet: {
         parameters: {
             query?: never;
@@ -7356,6 +7483,41 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    put_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutStarter"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrokesKept"];
                 };
             };
             /** @description Refused, with what to do */

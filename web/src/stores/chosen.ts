@@ -66,6 +66,16 @@ export const useChosen = defineStore('chosen', () => {
     filled.value = strokes.some((s) => s.fill)
   }
 
+  /** Choose these strokes of the sheet. */
+  async function chooseIds(wanted: readonly string[]): Promise<void> {
+    choosing.value = true
+    await like(true)
+    chooseOf(wanted)
+  }
+  function chooseOf(wanted: readonly string[]) {
+    paths.value = new Map([...paths.value].filter(([id]) => wanted.includes(id)))
+  }
+
   /** Fill the inside of the chosen strokes, or leave it empty again. */
   async function fillWith(change: Partial<{ colour: string; opacity: number }> | null): Promise<void> {
     const sheetId = desk.sheet!.id
@@ -267,6 +277,8 @@ export const useChosen = defineStore('chosen', () => {
     openSpace,
     putDown,
     wider,
+    chooseIds,
+    chooseThese,
     fill,
     filled,
     fillWith,

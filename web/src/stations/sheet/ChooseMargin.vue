@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
+import { ref } from 'vue'
 import PaletteSpots from '@/components/PaletteSpots.vue'
 import { walkTabs } from '@/composables/use-tabs'
 import { percent } from '@/lib/numbers'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useVerb } from '@/stores/verb'
+import PieceList from './PieceList.vue'
 
 /** What choosing does, and what can be done with the ink that is chosen. */
+defineProps<{ middle: () => [number, number] | undefined }>()
 const chosen = useChosen()
+const pieces = ref(false)
 const desk = useDesk()
 const verb = useVerb()
 const OPACITIES = [1, 0.4, 0.2] as const
@@ -151,7 +155,11 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         </button>
         <button type="button" class="word-button wide" @click="chosen.letGo()">Let it go</button>
       </template>
+      <button type="button" class="word-button wide" :aria-expanded="pieces" @click="pieces = !pieces">
+        {{ pieces ? 'Fold the pieces' : chosen.ids.length ? 'Keep as a piece' : 'Pieces' }}
+      </button>
     </div>
+    <PieceList v-if="pieces" class="wide" :middle />
   </div>
 </template>
 

@@ -217,7 +217,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </button>
       </div>
       <p v-if="verb.said" class="small" role="status">{{ verb.said }}</p>
-      <ChooseMargin v-if="verb.now === 'choose'" />
+      <ChooseMargin v-if="verb.now === 'choose'" :middle="() => view?.middle()" />
       <RubMargin v-else-if="verb.now === 'rub'" />
       <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />
       <WriteMargin v-else-if="verb.setsPen" />
