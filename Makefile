@@ -59,18 +59,18 @@ format: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff format -q src tests bench tools
 	cd web && npm run --silent format
 
-# Two halves beside each other, one for each core: tests of the screens, and all others, with those that compare the
-# browser's sums with the core's and need no server.
-PARITY := tests/browser/test_parity.py tests/browser/test_palm_parity.py
+# Two halves beside each other, one for each core, that take about as long: tests of the screens, and all others with
+# some of those.
+WITH_CORE := $(addprefix tests/browser/,test_parity.py test_palm_parity.py test_lag.py test_palm.py test_viewport.py)
 UNITTEST := $(PY) -W error::RuntimeWarning -m unittest -v
 test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js build/.wheel
 	$(MAKE) --no-print-directory --keep-going --jobs=2 --output-sync=target test-core test-browser
 
 test-core: .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py)) $(PARITY)
+	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py)) $(WITH_CORE)
 
 test-browser: setup .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(UNITTEST) $(filter-out $(PARITY),$(wildcard tests/browser/test_*.py))
+	$(UNITTEST) $(filter-out $(WITH_CORE),$(wildcard tests/browser/test_*.py))
 
 bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 	$(PY) bench/run.py

@@ -52,8 +52,8 @@ class OwnHand(DeskCase):
         desk.rests()
         left, top = desk.corner("[data-layer=live]")
         turn = np.linspace(0, 2 * np.pi * 8, 96)
-        for k in range(6):
-            y, force = top + 60 + 60 * k - 18 * np.cos(turn), 0.5 + 0.12 * np.sin(turn)
+        for k in range(9):  # of three seconds and more, however quickly events come
+            y, force = top + 50 + 54 * k - 18 * np.cos(turn), 0.5 + 0.12 * np.sin(turn)
             x = left + 60 + 4 * np.arange(len(turn))
             for i, at in enumerate(zip(x.tolist(), y.tolist(), force.tolist(), strict=True)):
                 desk.pen("mouseMoved" if i else "mousePressed", *at, tilt=(30, 0))

@@ -1,10 +1,13 @@
 """The page as a viewport: what is seen is drawn, however near, and each sheet is met again where it was left."""
 
+import contextlib
 import urllib.request
 
 import numpy as np
 
 from gray_quill.formats.png import read_png
+from gray_quill.store.database import connect
+from gray_quill.store.pens import get_pen
 from tests.browser.desk import DeskCase
 
 # the page canvas: where its first pixel lies on the page, its size, device pixels a mm
@@ -34,6 +37,7 @@ class Viewport(DeskCase):
         self.assertLess(int(desk.js(HELD)), seen, "memory does not grow with magnification")
         self.a_stroke_is_drawn_as_the_server_draws_it()
         self.a_pan_shows_what_lies_beside()
+        self.a_correction_is_as_broad_as_it_is_seen()
         self.a_part_is_drawn_round()
         desk.press("true size", ".tools")
         desk.rests(900)
@@ -89,6 +93,27 @@ class Viewport(DeskCase):
         desk.js("document.querySelector('.scroll').scrollBy(-3000, 0)")
         desk.rests()
         self.assertAlmostEqual(desk.inked("page") / there, 1, delta=0.01)
+
+    def a_correction_is_as_broad_as_it_is_seen(self) -> None:
+        """From so near a pen of half a millimetre would fill the window: when asked it is as broad as at true size."""
+        desk = self.desk
+        desk.press("write", ".verbs")
+        desk.press("So broad on the page", ".margin")
+        desk.rests()
+        x, y = desk.middle(".scroll")
+        desk.write([(x - 150 + 6 * k, y + 120, 0.5) for k in range(50)])
+        desk.all_kept()
+        with contextlib.closing(connect(desk.server.folder)) as db:
+            row = db.execute(
+                "SELECT pen_id, revision FROM strokes WHERE sheet_id = 'wide' ORDER BY place DESC"
+            ).fetchone()
+            width = get_pen(db, row[0], row[1]).recipe.body.width_mm
+        field = "[...document.querySelectorAll('input')].find(i => i.ariaLabel === 'Magnification, %')"
+        near = float(desk.js(f"return Number({field}.value)"))
+        self.assertAlmostEqual(width / max(0.05, 0.5 * 100 / near), 1, delta=0.06)  # no pen is finer than that
+        desk.press("So broad on the screen", ".margin")
+        desk.press("Undo")
+        desk.rests()
 
     def a_part_is_drawn_round(self) -> None:
         """From the whole sheet back to a part by drawing round it with the pen; nothing is written."""

@@ -54,6 +54,18 @@ class Mending(ApiCase):
         body = {"away": back, "back": away} if undo else {"away": away, "back": back}
         self.assertEqual(self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", body).status_code, 200)
 
+    def test_some_ink_comes_out_as_a_picture_of_its_own_size(self) -> None:
+        path = f"/api/sheets/{self.sheet}/strokes/file"
+        picture = Image.open(io.BytesIO(self.ask("POST", path, {"ids": [self.upper], "form": "png", "dpi": 254}).data))
+        self.assertEqual(picture.mode, "RGBA")
+        self.assertAlmostEqual(picture.width / 10, 40 + 0.4 + 1, delta=0.5)
+        self.assertLess(picture.height, 25)
+        alpha = np.asarray(picture)[..., 3]
+        self.assertTrue(alpha[len(alpha) // 2, 20:-20].min() == 255 and alpha[0].max() == 0)
+        text = self.ask("POST", path, {"ids": [self.upper], "form": "svg"}).get_data(as_text=True)
+        self.assertEqual((text.count("<path"), text.count("<rect")), (1, 0))
+        self.assertEqual(self.ask("POST", path, {"ids": ["nobody"]}).status_code, 404)
+
     def test_an_inside_is_filled_goes_along_and_is_taken_back(self) -> None:
         before = self.pixels()
         body = {"ids": [self.upper], "fill": {"colour": "#aa3322", "opacity": 1}}

@@ -15,7 +15,7 @@ from gray_quill.core.ink.page import deposit_of, pen_number
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import first_paper
 from gray_quill.core.trace import bounds_mm, moved
-from gray_quill.formats.export import DPI, export_sheet
+from gray_quill.formats.export import DPI, export_ink, export_sheet
 from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
@@ -28,6 +28,7 @@ from gray_quill.store.sheets import (
     bin_sheet,
     change_sheet,
     get_sheet,
+    index_of,
     list_sheets,
     stroke_index,
 )
@@ -92,6 +93,12 @@ class DepositBody(Model):
     recipe: RecipeIn
     scale: float = Field(gt=0.2, le=400)
     box_mm: Box
+
+
+class InkFile(Model):
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
+    form: Literal["svg", "png"] = "png"
+    dpi: Annotated[float, bounded(DPI)] = 300
 
 
 class ExportQuery(Model):
@@ -193,6 +200,19 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
         inks = memory().sheet_inks(db(), sheet_id)
         data = export_sheet(inks, sheet.paper, query.form, query.dpi, query.paper, sheet.name)
     return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")
+
+
+@operation(sheets, "POST", "/sheets/<sheet_id>/strokes/file", "application/octet-stream", body=InkFile, costly=True)
+def take_out_ink(sheet_id: str, body: InkFile) -> Response:
+    """Some of a sheet's ink as a picture of its own size, see-through."""
+    sheet, wanted = get_sheet(db(), sheet_id), set(body.ids)
+    index_of(db(), sheet_id, body.ids)
+    entries = [e for e in stroke_index(db(), sheet_id) if e[0] in wanted]
+    inks = [ink for _, ink in memory().strokes(db(), entries, sheet.paper)]
+    if not inks:
+        raise InputError("None of this ink is on the sheet any more. Choose it again.", "ids")
+    data = export_ink(inks, sheet.paper.colour, body.form, body.dpi, sheet.name)
+    return download(data, MEDIA[body.form], f"{sheet.name}, ink.{body.form}")
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201, costly=True)

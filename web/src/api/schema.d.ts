@@ -1309,6 +1309,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/strokes/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Some of a sheet's ink as a picture of its own size, see-through. */
+        post: operations["take_out_ink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes/fill": {
         parameters: {
             query?: never;
@@ -2594,6 +2611,19 @@ export interface components {
                 number
             ];
             sheet: components["schemas"]["Sheet"];
+        };
+        InkFile: {
+            /**
+             * @description Pixels an inch of a PNG (dpi)
+             * @default 300
+             */
+            dpi: number;
+            /**
+             * @default png
+             * @enum {string}
+             */
+            form: "svg" | "png";
+            ids: string[];
         };
         /** @description Strokes of a sheet and the pen revision that draws them. ids: None for all of that pen's on the sheet. */
         InkOf: {
@@ -7726,6 +7756,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InkChanged"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_ink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InkFile"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Refused, with what to do */

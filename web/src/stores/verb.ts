@@ -29,6 +29,8 @@ export const useVerb = defineStore('verb', () => {
   const words = useLocalStorage('gray-quill-chooses-words', false)
   /** A stroke held still at its end becomes the clean figure it means. */
   const tidies = useLocalStorage('gray-quill-write-tidies', false)
+  /** The pen is as broad on the screen however near the page is: for corrections. */
+  const widthAsSeen = useLocalStorage('gray-quill-width-as-seen', false)
   /** A scribble over ink rubs it out, itself with it. */
   const scribbles = useLocalStorage('gray-quill-write-scribbles', false)
   /** What became of the last stroke, where it did not simply become ink. */
@@ -54,6 +56,7 @@ export const useVerb = defineStore('verb', () => {
   }
 
   return {
+    widthAsSeen,
     scribbles,
     said,
     tidies,

@@ -164,6 +164,12 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
     return trace, ink
 
 
+def moved_ink(ink: Ink, dx_mm: float, dy_mm: float) -> Ink:
+    """The same ink elsewhere, with what was rubbed out of it."""
+    rubs = tuple((way + np.array([dx_mm, dy_mm]), radius) for way, radius in ink.rubs)
+    return dataclasses.replace(ink, x_mm=ink.x_mm + dx_mm, y_mm=ink.y_mm + dy_mm, rubs=rubs)
+
+
 def _page_way(rub: Rub, placement: Placement) -> Floats:
     x, y = np.array(rub.way_mm, float).T
     return np.column_stack(placed(x, y, placement))

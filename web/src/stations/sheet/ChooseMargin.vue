@@ -3,6 +3,8 @@ import { ElOption, ElSelect } from 'element-plus'
 import { ref } from 'vue'
 import PaletteSpots from '@/components/PaletteSpots.vue'
 import { walkTabs } from '@/composables/use-tabs'
+import { takeFile } from '@/api/client'
+import { giveFile } from '@/composables/use-files'
 import { percent } from '@/lib/numbers'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
@@ -22,6 +24,16 @@ const RULES = [
   ['cut', 'cut at the ring'],
 ] as const
 const COPY_MM = 6 // a copy lies this far down and aside
+const fileOf = (form: 'svg' | 'png') =>
+  takeFile(`/api/sheets/${desk.sheet!.id}/strokes/file`, { ids: chosen.ids, form, dpi: 300 })
+async function takeOut() {
+  giveFile(await fileOf('svg'), `${desk.sheet!.name}, ink.svg`)
+}
+/** Onto the clipboard, for whatever takes pictures. */
+async function copyPicture() {
+  await navigator.clipboard.write([new ClipboardItem({ 'image/png': fileOf('png') })])
+  verb.said = 'Copied as a picture of 300 dots an inch.'
+}
 const act = (work: () => Promise<void>) => void desk.attempt(work)
 </script>
 
@@ -145,6 +157,8 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         >
           {{ chosen.bundle ? 'Taken along: open another sheet' : 'Take along to another sheet' }}
         </button>
+        <button type="button" class="word-button" @click="act(takeOut)">Take out</button>
+        <button type="button" class="word-button" @click="act(copyPicture)">Copy as picture</button>
         <button
           type="button"
           class="word-button wide"

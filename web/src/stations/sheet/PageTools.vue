@@ -25,15 +25,15 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
     <span class="group">
       <button type="button" class="plain-button" @click="page.zoomTo(page.wholeZoom.value)">whole sheet</button>
       <button type="button" class="plain-button" @click="page.zoomTo(1)">full width</button>
-      <button type="button" class="plain-button" @click="page.zoomTo(trueZoom)">true size</button>
+      <button type="button" class="plain-button rare" @click="page.zoomTo(trueZoom)">true size</button>
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value * 1.4)">closer</button>
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value / 1.4)">farther</button>
-      <button type="button" class="plain-button" :aria-pressed="verb.boxing" @click="verb.boxing = !verb.boxing">
+      <button type="button" class="plain-button rare" :aria-pressed="verb.boxing" @click="verb.boxing = !verb.boxing">
         {{ verb.boxing ? 'draw round it' : 'closer on a part' }}
       </button>
       <NumberField
         v-model="percent"
-        class="percent"
+        class="percent rare"
         label="Magnification"
         unit="%"
         :min="limit(SMALLEST)"
@@ -64,6 +64,11 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
   flex-wrap: wrap;
   align-items: center;
   gap: 0 16px;
+}
+@media (max-width: 560px) {
+  .rare {
+    display: none;
+  }
 }
 .percent {
   width: 76px;

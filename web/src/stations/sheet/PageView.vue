@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import type { Box, PenItem, Recipe, Schemas, SheetItem } from '@/api/client'
+import type { Box, Recipe, Schemas, SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDeeds } from '@/stores/deeds'
@@ -40,6 +40,7 @@ const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const sheet = computed(() => desk.sheet)
 const ASK_AGAIN_MS = 3000
+const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
 const [BARREL, ERASER_END] = [2, 32] // of PointerEvent.buttons
 const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here', rule: 'Write here' } as const
 const page = usePage(sheet, frame)
@@ -51,31 +52,44 @@ const missing = ref('')
 let over = false
 onScopeDispose(() => (over = true))
 const wet = new Map<string, Wet>()
+const verb = useVerb()
+/** The pen as it writes here: as it is set, or as broad on the screen as it would be at true size. */
+const inHand = computed(() => {
+  const pen = desk.pen
+  if (!pen || !page.cssScale.value) return undefined
+  const recipe = asSet(pen)
+  if (!verb.widthAsSeen || !recipe.body) return { pen, recipe, draft: notKept(pen) }
+  const mm = ((recipe.body.width_mm ?? 0.5) * screen.pxPerMm) / page.cssScale.value
+  const scaled = {
+    ...recipe,
+    body: { ...recipe.body, width_mm: Number(Math.min(MOST_MM, Math.max(LEAST_MM, mm)).toPrecision(2)) },
+  }
+  return { pen, recipe: scaled, draft: scaled }
+})
 const compiled = useLatest(
-  async (of: { pen: PenItem; paper: SheetItem['paper'] }) => ({
-    plan: await plans.planOf(asSet(of.pen), of.paper),
-    id: of.pen.id,
-    revision: of.pen.revision,
-    draft: notKept(of.pen),
+  async ({ pen, recipe, draft, paper }: NonNullable<typeof inHand.value> & { paper: SheetItem['paper'] }) => ({
+    plan: await plans.planOf(recipe, paper),
+    id: pen.id,
+    revision: pen.revision,
+    draft,
   }),
   (made) => (writes.value = made),
 )
 watch(
-  [() => desk.pen && asSet(desk.pen), () => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
+  [() => JSON.stringify(inHand.value?.recipe), () => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
   () => {
     writes.value = undefined
     compiled.forget()
-    if (desk.pen && sheet.value) void compiled.want({ pen: desk.pen, paper: sheet.value.paper })
+    if (inHand.value && sheet.value) void compiled.want({ ...inHand.value, paper: sheet.value.paper })
   },
   { immediate: true },
 )
 
-const verb = useVerb()
 const guide = useGuide()
 const deeds = useDeeds()
 const deposit = useDeposit(
   sheet,
-  computed(() => writes.value && desk.pen && { plan: writes.value.plan, recipe: asSet(desk.pen) }),
+  computed(() => writes.value && inHand.value && { plan: writes.value.plan, recipe: inHand.value.recipe }),
   page.scale,
   page.seen,
 )

@@ -57,6 +57,14 @@ function give(path: string, value: unknown) {
       label="Colour of the pen"
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
+    <button
+      type="button"
+      class="word-button"
+      :aria-pressed="verb.widthAsSeen"
+      @click="verb.widthAsSeen = !verb.widthAsSeen"
+    >
+      {{ verb.widthAsSeen ? 'So broad on the screen' : 'So broad on the page' }}
+    </button>
     <button type="button" class="word-button" :aria-pressed="verb.scribbles" @click="verb.scribbles = !verb.scribbles">
       {{ verb.scribbles ? 'A scribble over ink rubs it out' : 'Scribbles are ink' }}
     </button>
