@@ -121,8 +121,11 @@ class Mending(DeskCase):
         desk.press("hide", ".choices .now")
         until_true(lambda: self.dark(50, 66) == 0, "the layer hidden")
         self.assertEqual(self.dark(50, 30), old, "the other is seen as before")
-        desk.press("show", ".choices .now")
+        desk.says("on ink", "header h1")  # the pen writes where it is seen
+        desk.press("show", ".choices section")
         until_true(lambda: self.dark(50, 66) == ink, "the layer shown")
+        desk.press("write on it", ".choices")
+        desk.says("on layer 2, over ink", "header")
         desk.press("more", ".choices .now")
         desk.press("merge into ink", ".choices")
         desk.says("one layer", "header")

@@ -116,6 +116,8 @@ class LayersApi(ApiCase):
             {"layers": [], "on": "first"},
             {"layers": twice, "on": "a"},
             {"layers": LAYERS, "on": "nowhere"},
+            {"layers": [LAYERS[0] | {"shown": False}, LAYERS[1]], "on": "first"},
+            {"layers": [LAYERS[0] | {"locked": True}], "on": "first"},
             {"layers": [{"id": f"l{k}", "name": "l"} for k in range(13)], "on": "l0"},
             {"layers": LAYERS, "on": "top", "moved": {"top": ["no-such"]}},
             {"layers": [LAYERS[0] | {"opacity": 2}], "on": "first"},

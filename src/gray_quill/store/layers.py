@@ -95,6 +95,9 @@ def set_layers(db: sqlite3.Connection, sheet_id: str, wanted: Layering) -> Layer
         raise InputError(f"A sheet has 1 to {MOST_LAYERS} layers, each with an id of its own.", "layers")
     if wanted.on not in ids or any(goal not in ids for goal in wanted.moved):
         raise InputError("Write on, and move ink to, a layer that is there.", "on")
+    on = next(layer for layer in wanted.layers if layer.id == wanted.on)
+    if not on.shown or on.locked:
+        raise InputError("The layer that is written on stays shown and unlocked. Write on another first.", "on")
     with transaction(db):
         sheet = get_sheet(db, sheet_id)
         index_of(db, sheet_id, [i for moved in wanted.moved.values() for i in moved])

@@ -40,6 +40,7 @@ from gray_quill.web.replies import download, new_id, png
 from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
+MOST_DEPOSIT_PX = 10_000_000  # three planes of numbers each
 MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page
 MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "inkml": "application/inkml+xml"}
 
@@ -179,8 +180,9 @@ def read_deposit(sheet_id: str, body: DepositBody) -> Response:
     how much of its tone this pen has laid there, 0 to 255; snapped outward to whole pixels.
     """
     left, top, right, bottom = body.box_mm
-    if right <= left or bottom <= top or (right - left) * (bottom - top) * body.scale**2 > MOST_PIXELS:
-        raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
+    if right <= left or bottom <= top or (right - left) * (bottom - top) * body.scale**2 > MOST_DEPOSIT_PX:
+        most = MOST_DEPOSIT_PX // 1_000_000
+        raise InputError(f"Ask for a part of the page of at most {most} million pixels.", "scale")
     deposit = deposit_of(memory().sheet_inks(db(), sheet_id), box_view(body.box_mm, body.scale))
     own = np.where(deposit.pen == pen_number(body.recipe), deposit.much, 0)
     planes = np.stack((deposit.fill, own, np.zeros_like(own)), axis=-1)

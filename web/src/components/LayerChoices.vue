@@ -27,7 +27,9 @@ watch([() => desk.sheet?.id, () => desk.sheet?.ink], () => void desk.attempt(loo
 
 /** Keep these layers; one step of undo. */
 async function keep(next: Layer[], on = desk.sheet!.layer, moved: Record<string, string[]> = {}) {
-  const there = next.some((layer) => layer.id === on) ? on : next.at(-1)!.id
+  // the pen never writes where nothing would be seen: on the nearest other layer then
+  const free = next.filter((layer) => layer.shown && !layer.locked)
+  const there = free.some((layer) => layer.id === on) ? on : (free.at(-1)?.id ?? on)
   await desk.attempt(() => ink.change(desk.sheet!.id, { layers: { layers: next, on: there, moved } }))
 }
 const set = (id: string, change: Partial<Layer>) =>

@@ -1,8 +1,9 @@
 """Raster pages: strokes and ruling drawn with the coverage kernels at any density."""
 
+import dataclasses
 import itertools
 import zlib
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
@@ -24,6 +25,7 @@ from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.trace import along_path_mm
 
 Pixels = NDArray[np.uint8]
+BAND_PX = 2_000_000  # of a layer that is laid as a whole
 TWO_BANDS_PX = 120_000  # larger pages are laid in two halves at once
 
 
@@ -69,9 +71,10 @@ def lay_ink(page: Pixels, inks: Sequence[Ink], view: View, paper_colour: str) ->
             part = _layer_part(group, view)
             if part is not None:
                 rows, columns, view_there = part
-                there = page[rows, columns]
-                above = layer_plane(layer, group, laid, view_there, paper_colour)
-                there[...] = composed(np.asarray(there / 255, np.float32), above, BLENDS[layer.blend]) * 255 + 0.5
+                for band, view_band in _bands(view_there):
+                    there = page[rows, columns][band]
+                    above = layer_plane(layer, group, laid, view_band, paper_colour)
+                    there[...] = composed(np.asarray(there / 255, np.float32), above, BLENDS[layer.blend]) * 255 + 0.5
         laid += group
 
 
@@ -91,9 +94,22 @@ def _ink_plane(inks: Sequence[Ink], view: View, paper_colour: str, below: Sequen
         if layer is None:
             _lay(page, _batch(group, view, paper_colour), deposit)
         else:
-            page = composed(page, layer_plane(layer, group, laid, view, paper_colour), BLENDS[layer.blend])
+            for band, part in _bands(view):
+                above = layer_plane(layer, group, laid, part, paper_colour)
+                page[band] = composed(page[band], above, BLENDS[layer.blend])
         laid += group
     return page
+
+
+def _bands(view: View) -> Iterator[tuple[slice, View]]:
+    """Rows of a picture, and the view of them, few enough that planes of floats stay small."""
+    step = max(1, BAND_PX // view.width_px)
+    for top in range(0, view.height_px, step):
+        height = min(step, view.height_px - top)
+        yield (
+            slice(top, top + height),
+            dataclasses.replace(view, top_mm=view.top_mm + top / view.px_per_mm, height_px=height),
+        )
 
 
 def _layer_part(inks: Sequence[Ink], view: View) -> tuple[slice, slice, View] | None:
