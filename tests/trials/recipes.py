@@ -6,6 +6,7 @@ A failure is an exception, a number that is none, or ink that is there one way a
 """
 
 import argparse
+import base64
 import contextlib
 import time
 from collections import Counter
@@ -13,6 +14,7 @@ from typing import Any
 
 import numpy as np
 
+from gray_quill.core.ink.grain import DROPS, surface_bytes
 from gray_quill.core.ink.outline import ink_area, outline
 from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
@@ -20,7 +22,7 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth
 from gray_quill.core.quantities import changed
 from tests.browser.driver import browser
-from tests.browser.test_parity import SCRIPT, plan_of, rows
+from tests.browser.test_parity import SCRIPT, TAKE_DROPS, plan_of, rows
 from tests.core.test_any_recipe import PAPER, TALL, VIEW, any_recipe
 from tests.zoo import zoo
 
@@ -86,6 +88,7 @@ def trial(recipes: int, seed: int) -> tuple[int, list[str]]:
     with browser() as driver:
         driver.get("about:blank")
         driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+        driver.execute_script(TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
         for k in range(recipes):
             recipe = any_recipe(seed * 100_000 + k)
             faults += [f"recipe {seed * 100_000 + k}, {fault}" for fault in drawn(recipe, driver)]

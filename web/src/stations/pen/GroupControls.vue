@@ -48,10 +48,11 @@ const idle = computed(() => fields.value.filter(waits))
 const told = ref('')
 const showIdle = ref(false)
 const long = (f: Schemas['Control']) => ['number', 'integer', 'heights'].includes(f.kind)
-/** Numbers take a line each, the others stand two on a line below them. */
+/** What is picked stands first, two on a line; numbers take a line each; a picture of one's own comes last. */
 const shown = computed(() => {
   const some = fields.value.filter((f) => showIdle.value || !waits(f))
-  return [...some.filter(long), ...some.filter((f) => !long(f))]
+  const rank = (f: Schemas['Control']) => (f.kind === 'heights' ? 2 : long(f) ? 1 : 0)
+  return [...some].sort((one, other) => rank(one) - rank(other))
 })
 
 const without = computed(() => fields.value.filter((f) => effect(f) && !effect(f)!.share && !waits(f)))
