@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from gray_quill.core.pieces import PIECES, UNIT_MM
+from gray_quill.core.hand.pieces import PIECES, UNIT_MM
 from tests.web.api_case import STROKE, ApiCase
 
 

@@ -7,9 +7,9 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.errors import NotFound
+from gray_quill.core.hand.pieces import PIECES, piece_traces
 from gray_quill.core.ink.showing import AS_WRITTEN, HERE, after
 from gray_quill.core.paper import Paper
-from gray_quill.core.pieces import PIECES, piece_traces
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, get_sheet, index_of, list_sheets
