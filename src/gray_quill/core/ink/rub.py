@@ -29,10 +29,10 @@ FULL, WAVES, DRY_MM, STEEP, BETWEEN = 0.15, 0.2, 60.0, 4.0, 0.5
 # A pass presses lead into the valleys: how much of what is open a full load fills, and how much of the surface is level
 # once it is full. Common practice, no source.
 FILLS, LEVELLED = 0.35, 0.95
-SMEAR_SAMPLES, SMEAR_LOOKS = 2.0 * WAVELENGTH, 4  # how far soft lead is dragged, and how often that way is looked at
+SMEAR_SAMPLES, SMEAR_LOOKS = 2.0 * WAVELENGTH, 3  # how far soft lead is dragged, and how often that way is looked at
 CRUMB_LOAD, CRUMB_FINER = 0.35, 2.0  # share of the surface the crumbliest lead's bits cover; finer than a spray's drops
 STRAIGHT, SAME_LOAD = 0.03, 0.05  # how straight pieces are, of the tip's short side, and how even in load
-STRIDE = 0.3  # longest piece of a bristled tip, of its short side
+STRIDE = 0.4  # longest piece of a bristled tip, of its short side
 
 
 class Lead(NamedTuple):
@@ -183,6 +183,7 @@ def _dragged(tile, u, v, heading, load, depth, soft):  # type: ignore[no-untyped
     du, dv = -math.cos(heading) * SMEAR_SAMPLES / SMEAR_LOOKS, -math.sin(heading) * SMEAR_SAMPLES / SMEAR_LOOKS
     total = 0.0
     for k in range(SMEAR_LOOKS):
+        # between samples, as the mark itself is made: the nearest one alone would be darker
         total += deposit(height_at(tile, u + (k + 0.5) * du, v + (k + 0.5) * dv), load, depth, soft)
     return total / SMEAR_LOOKS
 

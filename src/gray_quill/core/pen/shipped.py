@@ -62,7 +62,7 @@ _DATA: dict[str, dict[str, Any]] = {
         "body": {"width_mm": 1.3, "colour": "#22231f", "opacity": 0.9},
         "press": {"floor": 0.02, "ceiling": 0.9, "range": 2, "opacity_range": 3},
         "lean": {"side_mm": 7, "from_deg": 55, "to_deg": 20},
-        "tooth": {"grain": "rough", "depth": 0.9, "scale_mm": 0.6, "grade": "8B", "smear": 0.2, "crumbs": 0.5},
+        "tooth": {"grain": "rough", "depth": 0.9, "scale_mm": 0.6, "grade": "8B", "crumbs": 0.5},
     },
     "heath-brush": {
         "name": "Heath dry brush 2, large",
