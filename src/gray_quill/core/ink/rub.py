@@ -32,7 +32,7 @@ FILLS, LEVELLED = 0.35, 0.95
 SMEAR_SAMPLES, SMEAR_LOOKS = 2.0 * WAVELENGTH, 3  # how far soft lead is dragged, and how often that way is looked at
 CRUMB_LOAD, CRUMB_FINER = 0.35, 2.0  # share of the surface the crumbliest lead's bits cover; finer than a spray's drops
 STRAIGHT, SAME_LOAD = 0.03, 0.05  # how straight pieces are, of the tip's short side, and how even in load
-STRIDE = 0.4  # longest piece of a bristled tip, of its short side
+STRIDE = 0.42  # longest piece of a bristled tip, of its short side
 
 
 class Lead(NamedTuple):
