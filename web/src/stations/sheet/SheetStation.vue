@@ -346,4 +346,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     max-height: 260px;
   }
 }
+/* on a telephone the page comes first; the margin is scrolled to */
+@media (max-width: 560px) {
+  .station,
+  .station.right {
+    grid-template-rows: minmax(340px, 1fr) auto;
+  }
+}
 </style>
