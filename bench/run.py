@@ -318,7 +318,7 @@ def full_sheet(url: str, restart: Callable[[], str], strokes: int = 5000) -> dic
     way = [[20 + 0.2 * k, 100 + 3 * math.sin(k / 5)] for k in range(200)]
     rub, _ = took("/full/rub", {"way": way, "radius_mm": 2})
     ids = [s["id"] for s in json.loads(ask("/full/strokes/like", {"ids": None}))["strokes"]][:500]
-    place, _ = took("/full/strokes/place", {"ids": ids, "placement": [1, 0, 0, 1, 3, 3]})
+    place, _ = took("/full/strokes/place", {"ids": ids, "placement": [1, 0, 0, 1, 3, 3, 0, 0]})
     return {"first": first, "rub": rub, "place": place}
 
 

@@ -76,7 +76,8 @@ class Mending(DeskCase):
         self.assertGreater(whole, 10)
         desk.press("rub", ".verbs")
         desk.wait("document.querySelector('[aria-label=\"Rub out here\"]')", "the pen to rub")
-        desk.turn_to("ink")
+        for kind in ("washes", "figures", "fills"):
+            desk.press(kind, ".kinds")
         desk.press("Rub until told otherwise", ".rub")
         desk.says("One rub, then write", ".rub")
         desk.rests()
@@ -224,8 +225,8 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         moved = self.there()
         self.assertNotIn(self.lines[1], moved)
         box = desk.js(
-            "const r = document.querySelector('[data-chosen] ~ rect');"
-            "return ['x', 'y', 'width', 'height'].map(k => r[k].baseVal.value)"
+            "const p = document.querySelector('[data-chosen] ~ .frame').points;"
+            "return [p[0].x, p[0].y, p[2].x - p[0].x, p[2].y - p[0].y]"
         )
         corner = (box[0] + box[2], box[1] + box[3])
         self.go(corner, (box[0] + box[2] / 2, box[1] + box[3] / 2))
@@ -289,7 +290,7 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
     def test_a_circle_held_still_at_its_end_is_made_clean_and_one_that_is_not_held_stays(self) -> None:
         desk = self.desk
         desk.press("write", ".verbs")
-        desk.press("Strokes stay as drawn", ".pen-set")
+        desk.press("Strokes of this pen stay as drawn", ".pen-set")
         desk.rests()
 
         def ring(x_mm: float) -> list[tuple[float, float, float]]:
@@ -312,3 +313,97 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         desk.all_kept()
         desk.rests()
         self.assertEqual((len(self.there()), self.db.execute(row, (self.sheet,)).fetchall()), (5, []))
+
+    def figure_of(self, stroke: str) -> dict[str, object]:
+        return dict(self.desk.ask(f"sheets/{self.sheet}/strokes/{stroke}/figure"))
+
+    def test_a_line_held_still_is_sized_and_turned_before_it_lifts_and_its_end_moved_later(self) -> None:
+        desk = self.desk
+        desk.press("write", ".verbs")
+        desk.press("Strokes of this pen stay as drawn", ".pen-set")
+        desk.rests()
+        way = [(*self.at(20 + k, 66 + 0.2 * math.sin(k)), 0.5) for k in range(31)]
+        desk.hold(way)
+        desk.wait("document.querySelector('[data-figure=line]')", "the line that is meant")
+        goal = (60.0, 44.0)
+        for share in (0.3, 0.6, 1):
+            desk.pen("mouseMoved", *self.at(50 + (goal[0] - 50) * share, 66 + (goal[1] - 66) * share))
+        desk.lift(*self.at(*goal))
+        until_true(lambda: "figure-" in self.there()[-1], "the line made clean")
+        desk.all_kept()
+        line = self.there()[-1]
+        told = np.array(self.figure_of(line)["corners_mm"])
+        np.testing.assert_allclose(told, [(20, 66), goal], atol=0.6)
+        trace = "SELECT o.trace FROM strokes s JOIN strokes o ON o.id = s.trace_of WHERE s.id = ?"
+        drawn = unpack_trace(self.db.execute(trace, (line,)).fetchone()[0])
+        self.assertGreater(float(drawn.y_mm.min()), 64, "what sized it is no ink")
+        until_true(lambda: self.dark(40, 55) > 5, "ink where it was turned to")
+        desk.press("choose", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        desk.rests()
+        self.go((28, 57), (33, 63))
+        desk.wait("document.querySelectorAll('[data-corner]').length === 2", "its two ends")
+        self.go(goal, (85, 66))
+        until_true(lambda: self.there()[-1] != line, "the line anew")
+        told = np.array(self.figure_of(self.there()[-1])["corners_mm"])
+        np.testing.assert_allclose(told, [(20, 66), (85, 66)], atol=0.6)
+        until_true(lambda: self.dark(70, 66) > 5, "ink on the way there")
+        frame = desk.js(
+            "const p = document.querySelector('[data-chosen] ~ .frame').points; return [p[0].x, p[0].y, p[2].x, p[2].y]"
+        )
+        corner = (frame[0], frame[3])
+        self.go(corner, (corner[0] + 12, corner[1] - 8))
+        row = "SELECT showing FROM strokes WHERE id = ?"
+        pulled = until_true(
+            lambda: [
+                p for p in json.loads(self.db.execute(row, (self.there()[-1],)).fetchone()[0])["placement"][6:] if p
+            ],
+            "a corner pulled",
+        )
+        self.assertEqual(len(pulled), 2)
+        self.assertEqual(desk.trouble(), [])
+
+    def test_a_ring_held_still_chooses_and_one_lifted_early_is_ink(self) -> None:
+        desk = self.desk
+        desk.press("write", ".verbs")
+        desk.press("Rings are ink", ".pen-set")
+        desk.rests()
+        turns = [2 * math.pi * k / 40 for k in range(41)]
+        ring = [(*self.at(50 + 34 * math.cos(t), 55 + 8 * math.sin(t)), 0.5) for t in turns]
+        desk.hold(ring)
+        desk.wait("document.querySelector('[data-figure=choice]')", "the ring that chooses")
+        desk.lift(*ring[-1][:2])
+        desk.says("1 stroke chosen", ".margin")
+        self.assertEqual(self.there(), self.lines, "the ring is no ink")
+        desk.press("write", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Write here\"]')", "the pen to write")
+        desk.rests()
+        desk.write(ring)
+        until_true(lambda: len(self.there()) == 4, "a ring of ink")
+
+    def test_an_eraser_is_kept_on_the_roll_and_the_page_is_cleared(self) -> None:
+        desk = self.desk
+        self.addCleanup(lambda: desk.ask("desk", {"erasers": []}, "PATCH"))
+        desk.press("rub", ".verbs")
+        desk.press("whole strokes", ".rub")
+        for kind in ("washes", "figures", "fills"):
+            desk.press(kind, ".kinds")
+        desk.type_number("Eraser, mm", 10)
+        desk.press("Keep on the roll", ".rub")
+        desk.says("rub strokes", ".roll")
+        desk.type_number("Eraser, mm", 1.5)
+        desk.press("washes", ".kinds")
+        desk.press("write", ".verbs")
+        desk.open()
+        desk.press("rub strokes", ".roll")
+        desk.wait("document.querySelector('[aria-label=\"Rub out here\"]')", "the eraser in hand")
+        desk.says("On the roll", ".rub")
+        desk.rests()
+        self.go((50, 24), (50, 36))
+        until_true(lambda: self.there() == self.lines[1:], "the line gone and the wash under it left")
+        desk.press("Clear the page", ".rub")
+        until_true(lambda: not self.there(), "an empty page")
+        desk.says("2 strokes cleared", ".margin")
+        desk.press("Undo")
+        until_true(lambda: len(self.there()) == 2, "its ink again")
+        self.assertEqual(desk.trouble(), [])

@@ -1,5 +1,6 @@
 """Rough figures made clean: known ones with a tremor are found, and nothing else is."""
 
+import itertools
 import unittest
 from collections import Counter
 
@@ -8,8 +9,10 @@ from scipy.optimize import least_squares
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
+from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.figures import along_figure, fit_circle, fit_ellipse, fit_figure
+from gray_quill.core.ink.clean_figure import along_figure, anchor_of, corners_of, placed_figure, with_corner
+from gray_quill.core.ink.figures import fit_circle, fit_ellipse, fit_figure
 
 SEED = 20  # the bounds of the fits were set on others
 TREMOR = 0.02  # of a figure's size
@@ -24,7 +27,7 @@ def trembling(way: Way, share: float, rng: np.random.Generator) -> Way:
     return np.asarray(way + share * np.hypot(*np.ptp(way, axis=0)) * wobble)
 
 
-def corners_of(kind: str, size: float, rng: np.random.Generator) -> Way:
+def any_corners(kind: str, size: float, rng: np.random.Generator) -> Way:
     if kind == "polygon":
         n = int(rng.choice([5, 6]))
         a = np.linspace(0, 2 * np.pi, n, endpoint=False) + rng.uniform(-0.15, 0.15, n)
@@ -41,6 +44,21 @@ def corners_of(kind: str, size: float, rng: np.random.Generator) -> Way:
             return c
 
 
+def arrow(size: float, rng: np.random.Generator) -> Way:
+    """A shaft, straight or bent a little; then barb, tip, barb, or straight across from barb to barb."""
+    bend, head = rng.choice([0, rng.uniform(-0.25, 0.25)]), size * rng.uniform(0.15, 0.4)
+    u = np.linspace(0, 1, 100)
+    shaft = size * np.column_stack((u, bend * u * (1 - u)))
+    back = np.arctan2(*(shaft[-6] - shaft[-1])[::-1])
+    barbs = [
+        shaft[-1] + head * rng.uniform(0.8, 1.2) * np.array((np.cos(back + side), np.sin(back + side)))
+        for side in rng.uniform(0.35, 0.8, 2) * (1, -1) * rng.choice([1, -1])
+    ]
+    ways = [shaft[-1], barbs[0], *([shaft[-1]] if rng.random() < 0.6 else []), barbs[1]]
+    sides = [np.linspace(a, b, 2 + int(100 * np.hypot(*(b - a)) / size))[1:] for a, b in itertools.pairwise(ways)]
+    return np.vstack((shaft, *sides))
+
+
 def drawn(kind: str, rng: np.random.Generator) -> Way:
     """A figure as a hand goes around it: from anywhere on a round one, mostly from a corner, either way round, not
     quite closed or a little more.
@@ -48,6 +66,8 @@ def drawn(kind: str, rng: np.random.Generator) -> Way:
     size, turn = rng.uniform(8, 60), rng.uniform(0, 2 * np.pi)
     if kind == "line":
         way = np.column_stack((np.linspace(0, size, 80), np.zeros(80)))
+    elif kind == "arrow":
+        way = arrow(size, rng)
     elif kind == "arc":
         t = np.linspace(0, rng.uniform(0.7, 4.5), 120)
         way = size * np.column_stack((np.cos(t), np.sin(t)))
@@ -59,7 +79,7 @@ def drawn(kind: str, rng: np.random.Generator) -> Way:
         t = rng.uniform(0, 6) + np.linspace(0, 2 * np.pi * rng.uniform(0.96, 1.05), 160) * rng.choice([-1, 1])
         way = np.column_stack((size * np.cos(t), b * np.sin(t)))
     else:
-        ring = corners_of(kind, size, rng)[:: rng.choice([-1, 1])]
+        ring = any_corners(kind, size, rng)[:: rng.choice([-1, 1])]
         ring = np.vstack((ring, ring[:1]))
         along = np.concatenate(([0], np.cumsum(np.hypot(*np.diff(ring, axis=0).T))))
         start = 0.0 if rng.random() < 0.7 else rng.uniform(0, along[-1])
@@ -77,10 +97,12 @@ class Figures(unittest.TestCase):
     def test_trembling_figures_of_each_kind_are_found(self) -> None:
         """A hexagon that trembles by a fiftieth of its size is no longer told from a circle: half of that, of these."""
         rng = np.random.default_rng(SEED)
-        for kind in ("line", "arc", "curve", "circle", "ellipse", "triangle", "rectangle", "polygon"):
+        for kind in ("line", "arrow", "arc", "curve", "circle", "ellipse", "triangle", "rectangle", "polygon"):
             found: Counter[str] = Counter()
             for _ in range(40):
-                way = trembling(drawn(kind, rng), TREMOR / 2 if kind in ("line", "arc", "polygon") else TREMOR, rng)
+                way = trembling(
+                    drawn(kind, rng), TREMOR / 2 if kind in ("line", "arrow", "arc", "polygon") else TREMOR, rng
+                )
                 figure = fit_figure(way[:, 0], way[:, 1])
                 found[figure.kind if figure else "none"] += 1
             self.assertGreaterEqual(found[kind], 34 if kind == "polygon" else 38, (kind, found))
@@ -142,3 +164,31 @@ class Figures(unittest.TestCase):
             assert again is not None
             self.assertEqual(again.kind, kind, "a clean figure is what it is")
             self.assertLess(again.off, 0.003)
+
+    def test_a_corner_taken_elsewhere_leaves_the_others_and_a_sized_figure_its_anchor(self) -> None:
+        rng = np.random.default_rng(SEED + 3)
+        for kind in ("line", "arrow", "triangle", "rectangle", "polygon", "circle"):
+            way = trembling(drawn(kind, rng), 0.004, rng)
+            figure = fit_figure(way[:, 0], way[:, 1])
+            assert figure is not None
+            self.assertEqual(figure.kind, kind)
+            x, y = anchor_of(figure)
+            for sized in (0.5, 2.0):
+                larger = placed_figure(figure, (sized, 0, 0, sized, x * (1 - sized), y * (1 - sized), 0, 0))
+                np.testing.assert_allclose(anchor_of(larger), (x, y), atol=1e-9)
+                spans = [np.hypot(*np.ptp(f.ring_mm, axis=0)) for f in (figure, larger)]
+                self.assertAlmostEqual(spans[1] / spans[0], sized)
+            corners = corners_of(figure)
+            if kind == "circle":
+                self.assertEqual(corners, ())
+                with self.assertRaises(InputError):
+                    with_corner(figure, 0, (0, 0))
+                continue
+            goal = (corners[0][0] - 7, corners[0][1] + 5)
+            moved = with_corner(figure, 0, goal)
+            np.testing.assert_allclose(corners_of(moved), (goal, *corners[1:]), atol=1e-9)
+            ink = np.column_stack(along_figure(moved, way[:, 0], way[:, 1]))
+            far = [float(np.hypot(*(ink - corner).T).min()) for corner in corners_of(moved)]
+            self.assertLess(max(far), 1e-6, "samples lie in the corners")
+            with self.assertRaises(InputError):
+                with_corner(figure, 0, corners[1])

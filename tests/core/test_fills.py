@@ -57,7 +57,7 @@ class Fills(unittest.TestCase):
         self.assertEqual(int(page[300, 450, 3]), 0)
         inside = float((page[..., 3] == 128).sum()) / 100
         self.assertAlmostEqual(inside / (np.pi * (12 - 0.3) ** 2), 1, delta=0.015)
-        away = Showing(fill=FILL, placement=(2.0, 0.0, 0.0, 2.0, -30.0, -25.0))
+        away = Showing(fill=FILL, placement=(2.0, 0.0, 0.0, 2.0, -30.0, -25.0, 0.0, 0.0))
         moved = ink_pixels([ink_of(ring(), away)], VIEW)
         self.assertEqual(int(moved[350, 300, 3]), 128)
         self.assertAlmostEqual(float((moved[..., 3] == 128).sum()) / 100 / inside, 4, delta=0.1)

@@ -13,20 +13,10 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import ink_area
 from gray_quill.core.ink.page import ink_pixels, opacity_plane
+from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, placed
 from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.ink.showing import (
-    AS_WRITTEN,
-    HERE,
-    Placement,
-    Showing,
-    after,
-    check_placement,
-    inverse,
-    placed,
-    shown,
-    to_settle,
-)
+from gray_quill.core.ink.showing import AS_WRITTEN, Showing, shown, to_settle
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -143,9 +133,10 @@ class Placing(unittest.TestCase):
             for _ in range(3):
                 turn, scale, flip = rng.uniform(0, 7), np.exp(rng.uniform(-2, 2)), rng.choice([-1, 1])
                 a, b = scale * np.cos(turn), scale * np.sin(turn)
-                made.append((a, b, -flip * b, flip * a, *rng.uniform(-90, 90, 2)))
+                made.append((a, b, -flip * b, flip * a, *rng.uniform(-90, 90, 2), 0.0, 0.0))
                 check_placement(made[-1])
-            one, two, three = made
+            pulled = (*made[0][:6], *rng.uniform(-0.001, 0.001, 2))
+            one, two, three = (pulled, *made[1:]) if rng.random() < 0.5 else made
             np.testing.assert_allclose(after(one, inverse(one)), HERE, atol=1e-9)
             np.testing.assert_allclose(after(after(one, two), three), after(one, after(two, three)), atol=1e-8)
 
@@ -156,7 +147,10 @@ class Placing(unittest.TestCase):
             recipe = SHIPPED_PENS[name]
             whole = settle(trace, recipe)
             a, b = 1.5 * np.cos(0.7), 1.5 * np.sin(0.7)
-            for placement, scale in (((1.0, 0.0, 0.0, 1.0, 12.0, -4.0), 1), ((a, b, -b, a, 3.0, 5.0), 1.5)):
+            for placement, scale in (
+                ((1.0, 0.0, 0.0, 1.0, 12.0, -4.0, 0.0, 0.0), 1),
+                ((a, b, -b, a, 3.0, 5.0, 0.0, 0.0), 1.5),
+            ):
                 ink = ink_of(trace, recipe, Showing(placement=placement))
                 x, y = whole.x_mm, whole.y_mm
                 np.testing.assert_allclose(ink.x_mm, placement[0] * x + placement[2] * y + placement[4])
@@ -167,9 +161,9 @@ class Placing(unittest.TestCase):
                     self.assertAlmostEqual(float(kept.long_mm.max()), float(whole.long_mm.max()))
 
     def test_a_placement_without_size_is_refused(self) -> None:
-        for bad in ((0.0, 0, 0, 0, 1, 1), (1.0, 0, 0, 0, 0, 0), (1.0, 1, 1, 1, 0, 0), (np.nan, 0, 0, 1, 0, 0)):
+        for bad in ((0, 0, 0, 0, 1, 1), (1, 0, 0, 0, 0, 0), (1, 1, 1, 1, 0, 0), (np.nan, 0, 0, 1, 0, 0)):
             with self.subTest(bad), self.assertRaises(InputError):
-                check_placement(bad)  # type: ignore[arg-type]
+                check_placement((*map(float, bad), 0.0, 0.0))  # type: ignore[arg-type]
 
     def test_stretched_and_slanted_ink_keeps_the_pens_widths(self) -> None:
         """A trace placed unevenly is inked as if written so; there and back again gives the ink as it was."""
@@ -177,7 +171,11 @@ class Placing(unittest.TestCase):
         for name in ("straight", "sharp"):
             trace = zoo()[name] if name in zoo() else wave()
             whole = ink_of(trace, recipe, AS_WRITTEN)
-            for placement in ((2.0, 0.0, 0.0, 1.0, 0.0, 0.0), (1.0, 0.0, 0.5, 1.0, -3.0, 0.0)):
+            for placement in (
+                (2.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0),
+                (1.0, 0.0, 0.5, 1.0, -3.0, 0.0, 0.0, 0.0),
+                (1.0, 0.2, 0.1, 1.1, -3.0, 0.0, 0.002, -0.001),
+            ):
                 ink = ink_of(trace, recipe, Showing(placement=placement))
                 x, y = placed(trace.x_mm, trace.y_mm, placement)
                 first, last = (float(x[0]), float(y[0])), (float(x[-1]), float(y[-1]))
@@ -193,7 +191,7 @@ class Placing(unittest.TestCase):
         ink = settle(trace, recipe)
         x, y = (float(np.mean(c)) for c in (ink.x_mm, ink.y_mm))
         (nicked,) = rubbed(ink, AS_WRITTEN, sweep_of([(x, y - 1)], 0.8))
-        away = dataclasses.replace(nicked, placement=(0.0, 1.0, -1.0, 0.0, 90.0, 7.0))
+        away = dataclasses.replace(nicked, placement=(0.0, 1.0, -1.0, 0.0, 90.0, 7.0, 0.0, 0.0))
         self.assertAlmostEqual(
             ink_area(ink_of(trace, recipe, nicked)).area, ink_area(ink_of(trace, recipe, away)).area, places=4
         )

@@ -3,7 +3,7 @@
 The files in golden/ were made by the versions in their names: the demo, ten strokes a sheet, a pen with a second
 revision, one of one's own and one in the bin, a hand of one's own, and from 0.2.0 on a fit, from 0.4.0 on a device of
 one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes not kept, and a sheet's note; from
-0.10.0 on ink rubbed and moved.
+0.10.0 on ink rubbed and moved; in 0.11.0 a second layer, ink locked, grouped and filled, and a figure placed.
 """
 
 import dataclasses
@@ -26,11 +26,13 @@ from gray_quill.core.quantities import record_json
 from gray_quill.store.database import FILE, connect
 from gray_quill.store.fits import kept_fit
 from gray_quill.store.kept import read_kept, version_of, written
+from gray_quill.store.layers import held_of
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import get_pen, list_pens, pen_history
 from gray_quill.store.runs import list_lag_runs, list_palm_runs
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets, list_strokes
+from gray_quill.store.showings import showings_of
 from gray_quill.store.start import prepare
 from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.app import create_app
@@ -52,7 +54,8 @@ class Golden(unittest.TestCase):
         versions = [p.name.removesuffix(".db.gz") for p in GOLDEN.glob("*.db.gz")]
         versions.sort(key=lambda version: [int(part) for part in version.split(".")])
         self.assertEqual(
-            versions, ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0", "0.10.0"]
+            versions,
+            ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0", "0.10.0"] + ["0.11.0"],
         )
         for version in versions:
             folder = self.opened(version)
@@ -67,15 +70,34 @@ class Golden(unittest.TestCase):
                 self.assertIn("paper-slate-10", list_things(db, Device))
                 for sheet in list_sheets(db):
                     strokes = list_strokes(db, sheet.id)
-                    count = 12 if (version, sheet.id) == ("0.10.0", "dusk-to-dawn") else 10
+                    more = {
+                        ("0.10.0", "dusk-to-dawn"): 12,
+                        ("0.11.0", "dusk-to-dawn"): 12,
+                        ("0.11.0", "first-count"): 11,
+                    }
+                    count = more.get((version, sheet.id), 10)
                     self.assertEqual((len(strokes), sheet.strokes), (count, count))
-                    self.assertEqual((sheet.layers, sheet.layer), ([Layer()], FIRST), "one layer, that changes nothing")
+                    if (version, sheet.id) == ("0.11.0", "first-count"):
+                        self.assertEqual([layer.name for layer in sheet.layers], ["ink", "lines"])
+                    else:
+                        self.assertEqual((sheet.layers, sheet.layer), ([Layer()], FIRST), "one layer changes nothing")
                     for s in strokes:
                         settle(s.trace, get_pen(db, s.pen_id, s.revision).recipe, sheet.paper)
                 fit = kept_fit(db, "left-steep", "tablet-11")
                 self.assertEqual(fit is None, version == "0.1.0")
                 client = create_app(folder).test_client()
                 self.assertEqual(client.get("/api/desk").status_code, 200)
+
+    def test_figures_fills_and_locks_of_0_11_0_show(self) -> None:
+        db = connect(self.opened("0.11.0"))
+        self.addCleanup(db.close)
+        ids = [s.id for s in list_strokes(db, "first-count")]
+        held, showings = held_of(db, "first-count"), showings_of(db, ids)
+        self.assertEqual(sorted(h.layer for h in held.values()), ["first", "lines", "lines", "lines"])
+        self.assertEqual([h.locked for h in held.values() if h.layer == FIRST], [True])
+        (round_one,) = [s for s in showings.values() if s.figure]
+        self.assertEqual((round_one.figure and round_one.figure.kind, round_one.placement[0]), ("circle", 1.2))
+        self.assertEqual([s.fill.colour for s in showings.values() if s.fill], ["#f2c14e"])
 
     def test_a_draft_and_a_note_of_0_7_0_show(self) -> None:
         db = connect(self.opened("0.7.0"))

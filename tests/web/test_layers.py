@@ -82,7 +82,7 @@ class LayersApi(ApiCase):
         too = self.ask("POST", f"{self.path}/strokes/met", way | {"locked_too": True}).get_json()["strokes"]
         self.assertEqual([s["id"] for s in too], [ink])
         self.assertEqual(self.ask("POST", f"{self.path}/rub", way | {"radius_mm": 2}).get_json()["away"], [])
-        move = {"ids": [ink], "placement": [1, 0, 0, 1, 3, 3]}
+        move = {"ids": [ink], "placement": [1, 0, 0, 1, 3, 3, 0, 0]}
         refused = self.ask("POST", f"{self.path}/strokes/place", move)
         self.assertEqual((refused.status_code, "Unlock" in refused.get_json()["error"]["message"]), (400, True))
         self.put("/strokes/arrange", was)

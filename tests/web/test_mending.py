@@ -71,7 +71,7 @@ class Mending(ApiCase):
         body = {"ids": [self.upper], "fill": {"colour": "#aa3322", "opacity": 1}}
         filled = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/fill", body).json
         self.assertEqual(filled["strokes"][0]["fill"], body["fill"])
-        place = {"ids": filled["back"], "placement": [1, 0, 0, 1, 0, 20]}
+        place = {"ids": filled["back"], "placement": [1, 0, 0, 1, 0, 20, 0, 0]}
         moved = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", place).json
         self.assertEqual(moved["strokes"][0]["fill"], body["fill"], "it goes along")
         self.swap(moved)
@@ -103,7 +103,7 @@ class Mending(ApiCase):
 
     def test_a_rub_cuts_what_it_may_and_undo_and_redo_give_each_picture_back(self) -> None:
         before = self.pixels()
-        cut = self.rub([[40, 20], [40, 40]], of="ink")
+        cut = self.rub([[40, 20], [40, 40]], of=["ink"])
         self.assertEqual((cut["away"], len(cut["back"])), ([self.upper], 2))
         after = self.pixels()
         self.assertEqual(len(self.ids()), 4)
@@ -113,15 +113,15 @@ class Mending(ApiCase):
         np.testing.assert_array_equal(self.pixels(), before)
         self.swap(cut, undo=False)
         np.testing.assert_array_equal(self.pixels(), after)
-        again = self.rub([[30, 28], [30, 32]], of="ink")  # a piece cut again
+        again = self.rub([[30, 28], [30, 32]], of=["ink"])  # a piece cut again
         self.assertEqual((len(again["away"]), len(again["back"])), (1, 2))
         self.swap(again)
         np.testing.assert_array_equal(self.pixels(), after)
 
     def test_whole_strokes_go_at_a_touch_and_washes_by_themselves(self) -> None:
-        gone = self.rub([[25, 30]], takes="strokes", of="washes")
+        gone = self.rub([[25, 30]], takes="strokes", of=["washes"])
         self.assertEqual((gone["away"], gone["back"]), ([self.wash], []))
-        self.assertEqual(self.rub([[25, 30]], takes="strokes", of="washes")["away"], [])
+        self.assertEqual(self.rub([[25, 30]], takes="strokes", of=["washes"])["away"], [])
         self.assertEqual(self.rub([[90, 90]])["away"], [])
         ring: list[list[float]] = [[10, 55], [70, 55], [70, 65], [10, 65]]
         undone = self.rub(ring, takes="ringed")
@@ -131,7 +131,7 @@ class Mending(ApiCase):
 
     def test_ink_is_moved_scaled_and_copied_and_its_traces_stay(self) -> None:
         before = self.pixels()
-        body = {"ids": [self.upper], "placement": [1, 0, 0, 1, 10, 50]}
+        body = {"ids": [self.upper], "placement": [1, 0, 0, 1, 10, 50, 0, 0]}
         moved = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", body).json
         self.assertEqual(moved["strokes"][0]["path"][0], [30, 80])
         shown = self.pixels()
@@ -139,10 +139,10 @@ class Mending(ApiCase):
         back = self.ask(
             "POST",
             f"/api/sheets/{self.sheet}/strokes/place",
-            {"ids": moved["back"], "placement": [1, 0, 0, 1, -10, -50]},
+            {"ids": moved["back"], "placement": [1, 0, 0, 1, -10, -50, 0, 0]},
         ).json
         np.testing.assert_array_equal(self.pixels(), before)
-        body = {"ids": back["back"], "placement": [0.5, 0, 0, 0.5, 0, 0], "copy_ink": True, "wider": False}
+        body = {"ids": back["back"], "placement": [0.5, 0, 0, 0.5, 0, 0, 0, 0], "copy_ink": True, "wider": False}
         self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", body).json["away"], [])
         self.assertEqual(len(self.ids()), 4)
         inkml = self.ask("GET", f"/api/sheets/{self.sheet}/file?form=inkml").data.decode()
@@ -153,7 +153,7 @@ class Mending(ApiCase):
         like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
         self.ask("POST", "/api/sheets", {"id": "other", "name": "Other", "paper": "blank A6", **like})
         place = "/api/sheets/{}/strokes/place"
-        body = {"ids": [self.lower], "placement": [1, 0, 0, 1, 0, 0]}
+        body = {"ids": [self.lower], "placement": [1, 0, 0, 1, 0, 0, 0, 0]}
         there = self.ask("POST", place.format(self.sheet), {**body, "to_sheet": "other"}).json
         self.assertEqual((len(self.ids()), self.ids("other")), (2, there["back"]))
         self.ask("POST", place.format("other"), {**body, "ids": there["back"], "to_sheet": self.sheet})
@@ -168,7 +168,7 @@ class Mending(ApiCase):
         way = list(zip(rough["x_mm"], rough["y_mm"], strict=True))
         self.assertEqual(self.ask("POST", "/api/figure", {"way": way}).json["figure"]["kind"], "circle")
         before = self.pixels()
-        done = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/{round_id}/figure").json
+        done = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/{round_id}/figure", {}).json
         self.assertEqual((done["away"], len(done["back"])), ([round_id], 1))
         self.assertGreater(int(np.abs(self.pixels() - before).max()), 60)
         cut = self.rub([[62, 80], [62, 100]])  # what was made clean is cut like any ink
@@ -176,11 +176,83 @@ class Mending(ApiCase):
         self.swap(cut)
         self.swap(done)
         np.testing.assert_array_equal(self.pixels(), before)
-        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/strokes/nobody/figure").status_code, 404)
+        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/strokes/nobody/figure", {}).status_code, 404)
         self.assertIsNone(self.ask("POST", "/api/figure", {"way": [[0, 0], [3, 1], [1, 2]]}).json["figure"])
 
+    def test_a_figure_is_sized_as_it_is_drawn_and_one_of_its_corners_taken_elsewhere(self) -> None:
+        path = f"/api/sheets/{self.sheet}/strokes/{{}}/figure"
+        way = {"x_mm": np.linspace(20, 60, 50).tolist(), "y_mm": [100.0] * 50}
+        of = {"pen_id": "reed-ballpoint", "revision": 1, "t_ms": (np.arange(50) * 10.0).tolist()}
+        line = f"{self.sheet}-shaft"
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [{"id": line, **of, **way}]})
+        before = self.pixels()
+        longer = [0, 1.5, -1.5, 0, 20 + 150, 100 - 30, 0, 0]  # about its start: half as long again, a quarter turn
+        done = self.ask("POST", path.format(line), {"placement": longer}).json
+        told = self.ask("GET", path.format(done["back"][0])).json
+        self.assertEqual(told["kind"], "line")
+        np.testing.assert_allclose(told["corners_mm"], [[20, 100], [20, 160]], atol=0.01)
+        self.assertEqual(self.ask("GET", path.format(self.upper)).json, {"kind": None, "corners_mm": []})
+        move = {"ids": done["back"], "placement": [1, 0, 0, 1, 30, -20, 0, 0]}
+        moved = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/place", move).json
+        pulled = self.ask("PUT", path.format(moved["back"][0]), {"which": 1, "to_mm": [80, 90]}).json
+        told = self.ask("GET", path.format(pulled["back"][0])).json
+        np.testing.assert_allclose(told["corners_mm"], [[50, 80], [80, 90]], atol=0.01)
+        for body, status in (({"which": 5, "to_mm": [1, 1]}, 400), ({"which": 0, "to_mm": [80, 90]}, 400)):
+            self.assertEqual(self.ask("PUT", path.format(pulled["back"][0]), body).status_code, status, body)
+        self.assertEqual(self.ask("PUT", path.format(self.upper), {"which": 0, "to_mm": [1, 1]}).status_code, 400)
+        for step in (pulled, moved, done):
+            self.swap(step)
+        np.testing.assert_array_equal(self.pixels(), before)
+        stretched = {"placement": [2, 0, 0, 1, 0, 0, 0, 0]}
+        self.assertEqual(self.ask("POST", path.format(line), stretched).status_code, 400)
+
+    def test_a_corner_is_pulled_and_pushed_back(self) -> None:
+        """The corners of a frame but one stay where they are; what comes after it is composed with it exactly."""
+        before, place = self.pixels(), f"/api/sheets/{self.sheet}/strokes/place"
+        pull = [1.0, 0.05, 0.03, 1.1, -2.0, 1.0, 0.001, 0.002]
+        rows = np.linalg.inv([[pull[0], pull[2], pull[4]], [pull[1], pull[3], pull[5]], [pull[6], pull[7], 1]])
+        rows /= rows[2, 2]
+        push = [*rows[:2, 0], *rows[:2, 1], *rows[:2, 2], *rows[2, :2]]
+        pulled = self.ask("POST", place, {"ids": [self.upper], "placement": pull}).json
+        self.assertGreater(int(np.abs(self.pixels() - before).max()), 60)
+        back = self.ask("POST", place, {"ids": pulled["back"], "placement": push}).json
+        self.assertLessEqual(int(np.abs(self.pixels() - before).max()), 1)
+        cut = self.rub([[40, 20], [40, 40]], of=["ink"])
+        self.assertEqual((cut["away"], len(cut["back"])), (back["back"], 2))
+        behind = {"ids": [self.lower], "placement": [1, 0, 0, 1, 0, 0, -0.05, 0]}
+        self.assertEqual(self.ask("POST", place, behind).status_code, 400, "part of it would lie behind the page")
+        rubbed_one = {"ids": cut["back"][:1], "placement": pull}
+        self.assertEqual(self.ask("POST", place, rubbed_one).status_code, 400)
+
+    def test_figures_and_fills_are_rubbed_by_their_own_switches_and_all_is_cleared(self) -> None:
+        t = np.linspace(0, 2 * np.pi, 60)
+        ring = {"x_mm": (50 + 12 * np.cos(t)).tolist(), "y_mm": (90 + 12 * np.sin(t)).tolist()}
+        of = {"pen_id": "reed-ballpoint", "revision": 1, "t_ms": (t * 300).tolist()}
+        round_id = f"{self.sheet}-ring"
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [{"id": round_id, **of, **ring}]})
+        (figure,) = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/{round_id}/figure", {}).json["back"]
+        body = {"ids": [figure], "fill": {"colour": "#aa3322", "opacity": 1}}
+        (filled,) = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/fill", body).json["back"]
+        inside, across = [[48, 90], [52, 90]], [[62, 80], [62, 100]]
+        self.assertEqual(self.rub(across, of=["ink", "washes"])["away"], [], "it is neither")
+        self.assertEqual(self.rub(inside, of=["ink", "washes", "figures"])["away"], [], "only its inside is there")
+        emptied = self.rub(inside, of=["fills"])
+        self.assertEqual((emptied["away"], len(emptied["back"])), ([filled], 1))
+        self.assertEqual(self.rub(inside)["away"], [], "nothing is left inside")
+        self.swap(emptied)
+        cut = self.rub(across, of=["figures"])
+        self.assertEqual((cut["away"], len(cut["back"])), ([filled], 1))
+        there = self.ids()
+        lock = {"locked": {self.lower: True}}
+        self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/arrange", lock)
+        cleared = self.ask("POST", f"/api/sheets/{self.sheet}/clear", {}).json
+        self.assertEqual(self.ids(), [self.lower], "what is locked stays")
+        self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/clear", {}).json["away"], [])
+        self.swap(cleared)
+        self.assertEqual(self.ids(), there)
+
     def test_readings_of_a_cut_stroke_speak_of_its_pieces(self) -> None:
-        cut = self.rub([[40, 20], [40, 40]], of="ink")
+        cut = self.rub([[40, 20], [40, 40]], of=["ink"])
         answer = self.ask("POST", f"/api/sheets/{self.sheet}/readings", {"ids": cut["back"]})
         self.assertEqual(answer.json["strokes"], 2)
         self.assertIn("light and firm", {n["key"] for n in answer.json["notes"]})
@@ -188,11 +260,11 @@ class Mending(ApiCase):
     def test_what_cannot_be_done_is_refused_and_nothing_is_lost(self) -> None:
         before = self.ids()
         place, rub = f"/api/sheets/{self.sheet}/strokes/place", f"/api/sheets/{self.sheet}/rub"
-        here = [1, 0, 0, 1, 0, 0]
+        here = [1, 0, 0, 1, 0, 0, 0, 0]
         for path, body, status in (
-            (place, {"ids": [self.upper], "placement": [0, 0, 0, 0, 0, 0]}, 400),
-            (place, {"ids": [self.upper], "placement": [1, 0, 0, 1, 900, 0]}, 400),
-            (place, {"ids": [self.upper], "placement": [1, 1, 1, 1, 0, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [0, 0, 0, 0, 0, 0, 0, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [1, 0, 0, 1, 900, 0, 0, 0]}, 400),
+            (place, {"ids": [self.upper], "placement": [1, 1, 1, 1, 0, 0, 0, 0]}, 400),
             (place, {"ids": ["nobody"], "placement": here}, 409),
             (place, {"ids": [self.upper], "placement": here, "to_sheet": "nowhere"}, 404),
             (place, {"ids": [], "placement": here}, 422),
@@ -211,7 +283,7 @@ class Mending(ApiCase):
         self.assertEqual(
             self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/swap", {"away": ["nobody"], "back": []}).status_code, 404
         )
-        self.rub([[40, 20], [40, 40]], takes="strokes", of="ink")  # another window moves what was rubbed meanwhile
+        self.rub([[40, 20], [40, 40]], takes="strokes", of=["ink"])  # another window moves what was rubbed meanwhile
         self.assertEqual(self.ask("POST", place, {"ids": [self.upper], "placement": here}).status_code, 409)
         self.assertEqual(self.ids(), [i for i in before if i != self.upper])
 

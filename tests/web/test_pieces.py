@@ -47,7 +47,7 @@ class PiecesApi(ApiCase):
         self.assertIn(piece, own)
         self.assertNotIn(piece, [s["id"] for s in self.ask("GET", "/api/desk").json["sheets"]])
         ids = self.ask("GET", f"/api/sheets/{piece}").json["stroke_ids"]
-        body = {"ids": ids, "placement": [1, 0, 0, 1, 40, 60], "copy_ink": True, "to_sheet": self.sheet}
+        body = {"ids": ids, "placement": [1, 0, 0, 1, 40, 60, 0, 0], "copy_ink": True, "to_sheet": self.sheet}
         put = self.ask("POST", f"/api/sheets/{piece}/strokes/place", body)
         self.assertEqual(put.status_code, 200)
         paths = {

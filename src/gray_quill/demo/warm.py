@@ -8,7 +8,9 @@ from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
+from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import settle_all
+from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.panel.proof import proof_sheet
 from gray_quill.core.paper import paper_from_spec
@@ -41,6 +43,9 @@ def warm_kernels() -> None:
         opacity_plane(inks, page_view(paper, 60))
         outline(inks[0])
         read_ink(traces, pen, inks)
+    sweep = sweep_of([(10, 10), (60, 40)], 2)
+    for k in touched(inks, sweep):
+        rubbed(inks[k], AS_WRITTEN, sweep)
     hand = SHIPPED_HANDS["right-firm"]
     Bench(SHIPPED_PENS["dusk-wash"], traces, "moth", hand, device).cell(SHIPPED_PENS["fen-fountain"], "#ffffff", 1)
     pencil = SHIPPED_PENS["moth-pencil-2b"]

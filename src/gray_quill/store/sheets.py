@@ -246,12 +246,26 @@ def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, 
 
 def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[tuple[str, str, int]]:
     """The same of these strokes of a sheet, in the bin or not. Raises NotFound when one of them is not on the sheet."""
-    rows = db.execute("SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ?", (sheet_id,))
-    there = {r["id"]: (r["id"], r["pen_id"], r["revision"]) for r in rows}
+    there: dict[str, tuple[str, str, int]] = {}
+    for start in range(0, len(ids), 500):
+        some = ids[start : start + 500]
+        marks = ",".join("?" * len(some))
+        query = f"SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND id IN ({marks})"
+        there |= {r["id"]: (r["id"], r["pen_id"], r["revision"]) for r in db.execute(query, (sheet_id, *some))}
     missing = next((i for i in ids if i not in there), None)
     if missing is not None:
         raise NotFound(f"There is no stroke {missing!r} on this sheet.", "ids")
     return [there[i] for i in dict.fromkeys(ids)]
+
+
+def binned_of(db: sqlite3.Connection, ids: Sequence[str]) -> set[str]:
+    """Those of these strokes that lie in the bin."""
+    found: set[str] = set()
+    for start in range(0, len(ids), 500):
+        some = ids[start : start + 500]
+        query = f"SELECT id FROM strokes WHERE binned_at IS NOT NULL AND id IN ({','.join('?' * len(some))})"
+        found |= {r["id"] for r in db.execute(query, some)}
+    return found
 
 
 def load_traces(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Trace]:

@@ -6,15 +6,17 @@ import sqlite3
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
-from gray_quill.core.errors import Binned, Conflict
+from gray_quill.core.errors import Binned, Conflict, NotFound
 from gray_quill.core.ink.area import Fill
-from gray_quill.core.ink.figures import CleanFigure
-from gray_quill.core.ink.showing import AS_WRITTEN, HERE, Placement, Rub, Showing
+from gray_quill.core.ink.clean_figure import CleanFigure
+from gray_quill.core.ink.placement import HERE, Placement
+from gray_quill.core.ink.showing import AS_WRITTEN, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
-from gray_quill.store.sheets import count_ink_change, get_sheet, index_of, stroke_index
+from gray_quill.store.sheets import binned_of, count_ink_change, get_sheet, index_of
 
 VERSION = 1
+Entry = tuple[str, str, int]  # stroke id, pen id, revision
 
 
 @dataclasses.dataclass(frozen=True)
@@ -61,8 +63,9 @@ def _places(values: Sequence[Sequence[float]]) -> tuple[tuple[float, float], ...
 
 
 def _placement(values: Sequence[float]) -> Placement:
-    a, b, c, d, e, f = map(float, values)
-    return a, b, c, d, e, f
+    """What was kept before ink could be pulled by a corner has two numbers less."""
+    a, b, c, d, e, f, g, h = map(float, (*values, *HERE[len(values) :]))
+    return a, b, c, d, e, f, g, h
 
 
 def showings_of(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Showing]:
@@ -76,6 +79,24 @@ def showings_of(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Showing
     return found
 
 
+def there(db: sqlite3.Connection, sheet_id: str, ids: Iterable[str], binned_too: bool = False) -> list[Entry]:
+    """These strokes of a sheet; binned_too: also those in its bin, whose ink may be laid again. Raises Conflict when
+    one of them is not there any more.
+    """
+    wanted = list(dict.fromkeys(ids))
+    try:
+        found = index_of(db, sheet_id, wanted)
+        if not binned_too:
+            binned = binned_of(db, wanted)
+            found = [entry for entry in found if entry[0] not in binned]
+    except NotFound:
+        get_sheet(db, sheet_id)
+        found = []
+    if len(found) < len(wanted):
+        raise Conflict("Some of this ink was changed elsewhere meanwhile. Look at it, then do it again.", "ids")
+    return found
+
+
 def put_in_place(
     db: sqlite3.Connection, sheet_id: str, away: Iterable[str], fresh: Sequence[Fresh], to_sheet: str | None = None
 ) -> None:
@@ -84,10 +105,9 @@ def put_in_place(
     """
     goal = to_sheet or sheet_id
     with transaction(db):
-        there = {entry[0] for entry in stroke_index(db, sheet_id)}
         going = list(dict.fromkeys(away))
-        if any(i not in there for i in (*going, *(f.of for f in fresh))):
-            raise Conflict("Some of this ink was changed elsewhere meanwhile. Look at it, then do it again.", "ids")
+        there(db, sheet_id, going)
+        there(db, sheet_id, [f.of for f in fresh], not going)
         last = db.execute("SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (goal,)).fetchone()[0]
         if get_sheet(db, goal).binned:
             raise Binned(f"The sheet {goal!r} is in the bin. Put it back, or choose another.", "to_sheet")

@@ -29,6 +29,7 @@ from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
+from gray_quill.web.rubbing import rubbing
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
 from gray_quill.web.strokes import strokes
@@ -71,6 +72,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         layers,
         pieces,
         mending,
+        rubbing,
         pen,
         pen_pictures,
         panels,

@@ -26,9 +26,11 @@ from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.ink_source import WRITING
 from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, Printable, RecipeIn
+from gray_quill.web.rubbing import Eraser
 
 desk = Blueprint("desk", __name__)
 MOST_SHOWN = 4
+MOST_ERASERS = 4
 
 
 class Swatch(Model):
@@ -88,6 +90,7 @@ class Desk(Model):
     palettes: dict[str, list[Swatch]]
     rolls: list[NamedRoll]
     roll: str
+    erasers: list[Eraser]
     stationery: dict[str, dict[str, Any]]
     paper_sizes_mm: dict[str, tuple[float, float]]
     paper_colours: dict[str, str]
@@ -107,6 +110,7 @@ class DeskChange(Model):
     palette: Annotated[list[Swatch], Field(max_length=24)] | None = None
     rolls: Annotated[list[NamedRoll], Field(min_length=1, max_length=8)] | None = None
     roll: str | None = None
+    erasers: Annotated[list[Eraser], Field(max_length=MOST_ERASERS)] | None = None
 
 
 class Roll(Model):
@@ -162,6 +166,7 @@ def read_desk() -> Desk:
         palettes={title: [Swatch(name=n, colour=c) for n, c in named] for title, named in PALETTES.items()},
         rolls=rolls,
         roll=settings.get("roll", rolls[0].name),
+        erasers=[Eraser(**e) for e in settings.get("erasers", [])],
         stationery=STATIONERY,
         paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,

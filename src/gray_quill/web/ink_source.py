@@ -56,13 +56,15 @@ class InkMemory:
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
-        self._kept: OrderedDict[tuple[Entry, Paper], tuple[Trace, Ink]] = OrderedDict()
+        self._kept: OrderedDict[tuple[Entry, int], tuple[Trace, Ink]] = OrderedDict()
+        self._papers: dict[Paper, int] = {}
         self._bytes = 0
 
     def strokes(self, db: sqlite3.Connection, index: Sequence[Entry], paper: Paper) -> list[tuple[Trace, Ink]]:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper, where they show on it."""
         with self._lock:
-            missing = [entry for entry in index if (entry, paper) not in self._kept]
+            on = self._papers.setdefault(paper, len(self._papers))
+            missing = [entry for entry in index if (entry, on) not in self._kept]
         ids = [i for i, _, _ in missing]
         traces, showings = load_traces(db, ids), showings_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
@@ -77,12 +79,12 @@ class InkMemory:
                 if is_bare(ink):
                     logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
         with self._lock:
-            found = [fresh.get(entry) or self._kept[entry, paper] for entry in index]
+            found = [fresh.get(entry) or self._kept[entry, on] for entry in index]
             for entry, pair in zip(index, found, strict=True):
-                if (entry, paper) not in self._kept:
+                if (entry, on) not in self._kept:
                     self._bytes += _bytes(pair)
-                self._kept[entry, paper] = pair
-                self._kept.move_to_end((entry, paper))
+                self._kept[entry, on] = pair
+                self._kept.move_to_end((entry, on))
             while self._bytes > MOST_BYTES and len(self._kept) > len(index):
                 self._bytes -= _bytes(self._kept.popitem(last=False)[1])
         return found
@@ -107,7 +109,7 @@ class InkMemory:
                 raise
             with self._lock:
                 for k in spoilt:
-                    self._kept[index[k], paper] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
+                    self._kept[index[k], self._papers[paper]] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
             return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], paper, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:

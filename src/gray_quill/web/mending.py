@@ -1,64 +1,47 @@
-"""Mending a sheet: rubbing out, placing ink anew, and taking either back. Traces are never altered."""
+"""Mending a sheet: ink placed, filled or made clean, and taking that back. Traces are never altered."""
 
 import dataclasses
-from collections.abc import Sequence
-from typing import Annotated, Literal
+from collections.abc import Mapping, Sequence
+from typing import Annotated
 
 import numpy as np
 from flask import Blueprint
 from pydantic import Field
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.ink.figures import CleanFigure, fit_figure
-from gray_quill.core.ink.met import strokes_ringed
-from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
-from gray_quill.core.ink.scribble import is_scribble, scribbled
+from gray_quill.core.ink.clean_figure import CleanFigure, anchor_of, corners_of, placed_figure, with_corner
+from gray_quill.core.ink.figures import fit_figure
+from gray_quill.core.ink.placement import HERE, after, check_placement, inverse, is_even, placed
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, Placement, Showing, after, check_placement, is_even, placed
+from gray_quill.core.ink.showing import AS_WRITTEN, Showing
 from gray_quill.store.database import transaction
-from gray_quill.store.layers import check_free, on_layer, reachable
-from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces, stroke_index
-from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes
+from gray_quill.store.layers import check_free
+from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces
+from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes, there
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Box, FillIn, Id
 from gray_quill.web.replies import new_id
+from gray_quill.web.rubbing import Rubbed
 from gray_quill.web.strokes import InkChanged, Mm, StrokeMet, Way, box_of, stroke_met
-from gray_quill.web.time_budget import in_time
 
 mending = Blueprint("mending", __name__)
 Ids = Annotated[list[Id], Field(max_length=20_000)]
 Entry = tuple[str, str, int]
 
 
-class RubWay(Way):
-    """takes: only what it goes over, the strokes it touches, or those a ring holds; of, layers, locked_too: what it may
-    touch.
-    """
-
-    radius_mm: float = Field(ge=0.05, le=60)
-    takes: Literal["rubbed", "strokes", "ringed"] = "rubbed"
-    of: Literal["ink", "washes", "both"] = "both"
-    layers: Literal["all", "this"] = "all"
-    locked_too: bool = False
-
-
-class Rubbed(Model):
-    """away: the strokes that went; back: what is left of them. Swapping the two takes it back."""
-
-    away: list[str]
-    back: list[str]
-    box_mm: Box | None
-    sheet: Sheet
+PlacementIn = tuple[float, float, float, float, Mm, Mm, float, float]
 
 
 class PlaceInk(Model):
-    """placement: (a, b, c, d, e, f), a place (x, y) of the page goes to (a x + c y + e, b x + d y + f). wider: widths
-    grow with the ink. copy_ink: the ink stays where it is too. to_sheet: it goes onto another sheet.
+    """placement: (a, b, c, d, e, f, g, h), a place (x, y) of the page goes to (a x + c y + e) / w, (b x + d y + f) / w
+    with w = g x + h y + 1. wider: widths grow with the ink. copy_ink: the ink stays where it is too; it may then be in
+    the bin. to_sheet: it goes onto another sheet.
     """
 
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
-    placement: tuple[float, float, float, float, Mm, Mm]
+    placement: PlacementIn
     wider: bool = True
     copy_ink: bool = False
     to_sheet: Id | None = None
@@ -71,7 +54,30 @@ class Placed(Rubbed):
 
 
 class FigureMeant(Model):
+    """anchor_mm: what stays where it is while the figure is sized and turned."""
+
     figure: CleanFigure | None
+    anchor_mm: tuple[float, float] | None = None
+
+
+class TidyInk(Model):
+    """placement: how the figure was sized and turned before the pen lifted."""
+
+    placement: PlacementIn = HERE
+
+
+class FigureOfInk(Model):
+    """kind and corners, on the page, of the figure a stroke was made; nothing for ink that is none."""
+
+    kind: str | None
+    corners_mm: list[tuple[float, float]]
+
+
+class ChangeCorner(Model):
+    """which: of the corners told, counted from 0; to_mm: where it shall be on the page."""
+
+    which: Annotated[int, Field(ge=0, le=100)]
+    to_mm: tuple[Mm, Mm]
 
 
 class FillInk(Model):
@@ -88,61 +94,25 @@ class SwapInk(Model):
     back: Ids
 
 
-@operation(mending, "POST", "/sheets/<sheet_id>/rub", Rubbed, body=RubWay, costly=True)
-def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
-    """Rub out along a way: whole strokes, those in a ring, or exactly what an eraser of this size goes over."""
-    way = np.array(body.way, float)
-    sweep = sweep_of(way, body.radius_mm)
-    with transaction(db()):
-        sheet = get_sheet(db(), sheet_id)
-        index = reachable(db(), sheet, stroke_index(db(), sheet_id), body.locked_too)
-        if body.layers == "this":
-            index = on_layer(db(), sheet, index)
-        pairs = memory().strokes(db(), index, sheet.paper)
-        may = [
-            k for k, (_, ink) in enumerate(pairs) if body.of == "both" or ink.recipe.is_wash == (body.of == "washes")
-        ]
-        inks = [pairs[k][1] for k in may]
-        ringed = body.takes == "ringed"
-        met = [may[k] for k in (strokes_ringed(inks, way, in_time) if ringed else touched(inks, sweep, in_time))]
-        was = [index[k] for k in met]
-        if not was:
-            return Rubbed(away=[], back=[], box_mm=None, sheet=sheet)
-        fresh: list[Fresh] = []
-        if body.takes == "rubbed":
-            showings, stem = showings_of(db(), [e[0] for e in was]), new_id("rub")
-            for k in met:
-                in_time()
-                left = rubbed(pairs[k][1], showings.get(index[k][0], AS_WRITTEN), sweep)
-                fresh += [Fresh(f"{stem}-{len(fresh) + i}", index[k][0], how) for i, how in enumerate(left)]
-        put_in_place(db(), sheet_id, [e[0] for e in was], fresh)
-    return Rubbed(
-        away=[e[0] for e in was],
-        back=[f.id for f in fresh],
-        box_mm=box_of(sheet_id, was),
-        sheet=get_sheet(db(), sheet_id),
-    )
-
-
 @operation(mending, "POST", "/sheets/<sheet_id>/strokes/place", Placed, body=PlaceInk, costly=True)
 def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
     """Move, scale, turn, flip or copy ink, on this sheet or onto another."""
-    check_placement(body.placement)
     goal = body.to_sheet or sheet_id
     with transaction(db()):
-        sheet, there = get_sheet(db(), goal), {e[0]: e for e in stroke_index(db(), sheet_id)}
+        sheet = get_sheet(db(), goal)
         check_free(db(), get_sheet(db(), sheet_id), body.ids)
-        was = [there[i] for i in dict.fromkeys(body.ids) if i in there]
-        if was:
-            pairs = memory().strokes(db(), was, get_sheet(db(), sheet_id).paper)
-            _stays_on(sheet, [ink for _, ink in pairs], body.placement)
+        was = there(db(), sheet_id, body.ids, body.copy_ink)
+        inks = [ink for _, ink in memory().strokes(db(), was, get_sheet(db(), sheet_id).paper)]
+        corners = _corners(inks)
+        check_placement(body.placement, *corners)
+        _stays_on(sheet, *placed(*corners, body.placement))
         showings, stem = showings_of(db(), body.ids), new_id("placed")
         fresh = []
         for k, stroke_id in enumerate(dict.fromkeys(body.ids)):
             how = showings.get(stroke_id, AS_WRITTEN)
             wider = body.wider if how == AS_WRITTEN else how.wider and body.wider
             placement = after(how.placement, body.placement)
-            check_placement(placement)
+            check_placement(placement, *placed(*corners, inverse(how.placement)))
             if how.rubs and not is_even(placement):
                 raise InputError("Ink that was rubbed keeps its proportions: scale it the same both ways.", "ids")
             moved = dataclasses.replace(how, placement=placement, wider=wider)
@@ -166,19 +136,23 @@ def fill_ink(sheet_id: str, body: FillInk) -> Placed:
     with transaction(db()):
         sheet = get_sheet(db(), sheet_id)
         check_free(db(), sheet, body.ids)
-        was, showings, stem = index_of(db(), sheet_id, body.ids), showings_of(db(), body.ids), new_id("filled")
-        fresh = [
-            Fresh(f"{stem}-{k}", e[0], dataclasses.replace(showings.get(e[0], AS_WRITTEN), fill=body.fill))
-            for k, e in enumerate(was)
-        ]
-        put_in_place(db(), sheet_id, [e[0] for e in was], fresh)
-        now = index_of(db(), sheet_id, [f.id for f in fresh])
-        inks = [ink for _, ink in memory().strokes(db(), now, sheet.paper)]
+        showings = showings_of(db(), body.ids)
+        changed = {i: dataclasses.replace(showings.get(i, AS_WRITTEN), fill=body.fill) for i in body.ids}
+        return _in_place(sheet, changed, "filled")
+
+
+def _in_place(sheet: Sheet, changed: Mapping[str, Showing], stem: str) -> Placed:
+    """Show strokes of a sheet otherwise, inside the caller's transaction."""
+    was, stem = index_of(db(), sheet.id, list(changed)), new_id(stem)
+    fresh = [Fresh(f"{stem}-{k}", i, how) for k, (i, how) in enumerate(changed.items())]
+    put_in_place(db(), sheet.id, list(changed), fresh)
+    now = index_of(db(), sheet.id, [f.id for f in fresh])
+    inks = [ink for _, ink in memory().strokes(db(), now, sheet.paper)]
     return Placed(
-        away=[e[0] for e in was],
-        back=[e[0] for e in now],
-        box_mm=_around([box_of(sheet_id, was), box_of(sheet_id, now)]),
-        sheet=get_sheet(db(), sheet_id),
+        away=list(changed),
+        back=[f.id for f in fresh],
+        box_mm=_around([box_of(sheet.id, was), box_of(sheet.id, now)]),
+        sheet=get_sheet(db(), sheet.id),
         strokes=[stroke_met(e[0], ink) for e, ink in zip(now, inks, strict=True)],
     )
 
@@ -187,42 +161,51 @@ def fill_ink(sheet_id: str, body: FillInk) -> Placed:
 def find_figure(body: Way) -> FigureMeant:
     """The line, circle, ellipse, triangle or rectangle a way means; none where it means none."""
     way = np.array(body.way, float)
-    return FigureMeant(figure=fit_figure(way[:, 0], way[:, 1]))
+    figure = fit_figure(way[:, 0], way[:, 1])
+    return FigureMeant(figure=figure, anchor_mm=anchor_of(figure) if figure else None)
 
 
-@operation(mending, "POST", "/sheets/<sheet_id>/strokes/<stroke_id>/figure", Rubbed)
-def tidy_stroke(sheet_id: str, stroke_id: str) -> Rubbed:
-    """Make a stroke the clean figure it means; its trace stays. One that means none stays as drawn."""
+@operation(mending, "POST", "/sheets/<sheet_id>/strokes/<stroke_id>/figure", Rubbed, body=TidyInk)
+def tidy_stroke(sheet_id: str, stroke_id: str, body: TidyInk) -> Rubbed:
+    """Make a stroke the clean figure it means, sized and turned; its trace stays. What means none stays as drawn."""
+    check_placement(body.placement)
+    if not is_even(body.placement):
+        raise InputError("A figure is sized the same both ways while it is drawn. Stretch it afterwards.", "placement")
     with transaction(db()):
         was = index_of(db(), sheet_id, [stroke_id])
         trace = load_traces(db(), [stroke_id])[stroke_id]
         figure = None if showings_of(db(), [stroke_id]) else fit_figure(trace.x_mm, trace.y_mm)
         if figure is None:
             return Rubbed(away=[], back=[], box_mm=None, sheet=get_sheet(db(), sheet_id))
-        fresh = Fresh(new_id("figure"), stroke_id, Showing(figure=figure))
+        fresh = Fresh(new_id("figure"), stroke_id, Showing(figure=placed_figure(figure, body.placement)))
         put_in_place(db(), sheet_id, [stroke_id], [fresh])
         box = box_of(sheet_id, [*was, *index_of(db(), sheet_id, [fresh.id])])
     return Rubbed(away=[stroke_id], back=[fresh.id], box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
-@operation(mending, "POST", "/sheets/<sheet_id>/strokes/<stroke_id>/scribble", Rubbed, costly=True)
-def scribble_out(sheet_id: str, stroke_id: str) -> Rubbed:
-    """Where a stroke is a scribble over ink, both go; any other stroke stays, and nothing changes."""
+@operation(mending, "GET", "/sheets/<sheet_id>/strokes/<stroke_id>/figure", FigureOfInk)
+def read_figure(sheet_id: str, stroke_id: str) -> FigureOfInk:
+    """The clean figure a stroke was made, with the corners that can be taken elsewhere."""
+    index_of(db(), sheet_id, [stroke_id])
+    how = showings_of(db(), [stroke_id]).get(stroke_id, AS_WRITTEN)
+    if how.figure is None:
+        return FigureOfInk(kind=None, corners_mm=[])
+    seen = placed_figure(how.figure, how.placement)
+    return FigureOfInk(kind=how.figure.kind, corners_mm=list(corners_of(seen)))
+
+
+@operation(mending, "PUT", "/sheets/<sheet_id>/strokes/<stroke_id>/figure", Placed, body=ChangeCorner)
+def change_corner(sheet_id: str, stroke_id: str, body: ChangeCorner) -> Placed:
+    """Take a corner of a clean figure elsewhere; the others stay."""
     with transaction(db()):
         sheet = get_sheet(db(), sheet_id)
-        was = index_of(db(), sheet_id, [stroke_id])
-        trace = load_traces(db(), [stroke_id])[stroke_id]
-        nothing = Rubbed(away=[], back=[], box_mm=None, sheet=sheet)
-        if not is_scribble(trace.x_mm, trace.y_mm):
-            return nothing
-        index = [e for e in reachable(db(), sheet, stroke_index(db(), sheet_id)) if e[0] != stroke_id]
-        inks = [ink for _, ink in memory().strokes(db(), index, sheet.paper)]
-        was += [index[k] for k in scribbled(inks, trace.x_mm, trace.y_mm)]
-        if len(was) == 1:
-            return nothing
-        put_in_place(db(), sheet_id, [e[0] for e in was], [])
-    away = [e[0] for e in was]
-    return Rubbed(away=away, back=[], box_mm=box_of(sheet_id, was), sheet=get_sheet(db(), sheet_id))
+        check_free(db(), sheet, [stroke_id])
+        how = showings_of(db(), [stroke_id]).get(stroke_id, AS_WRITTEN)
+        if how.figure is None or how.rubs:
+            raise InputError("Only a clean figure that was not rubbed has corners to move.", "which")
+        x, y = placed(np.array([body.to_mm[0]]), np.array([body.to_mm[1]]), inverse(how.placement))
+        changed = with_corner(how.figure, body.which, (float(x[0]), float(y[0])))
+        return _in_place(sheet, {stroke_id: dataclasses.replace(how, figure=changed)}, "figure")
 
 
 @operation(mending, "PUT", "/sheets/<sheet_id>/strokes/swap", InkChanged, body=SwapInk)
@@ -235,10 +218,14 @@ def swap_ink(sheet_id: str, body: SwapInk) -> InkChanged:
     return InkChanged(box_mm=box, sheet=get_sheet(db(), sheet_id))
 
 
-def _stays_on(sheet: Sheet, inks: Sequence[Ink], placement: Placement) -> None:
-    """Raises InputError where nothing of the ink would be seen on the sheet."""
+def _corners(inks: Sequence[Ink]) -> tuple[Floats, Floats]:
+    """x and y of the corners of a box around ink, page mm."""
     left, top, right, bottom = _around([ink.box_mm for ink in inks])
-    x, y = placed(np.array([left, right, left, right]), np.array([top, top, bottom, bottom]), placement)
+    return np.array([left, right, left, right]), np.array([top, top, bottom, bottom])
+
+
+def _stays_on(sheet: Sheet, x: Floats, y: Floats) -> None:
+    """Raises InputError where nothing between these corners would be seen on the sheet."""
     if x.max() < 0 or y.max() < 0 or x.min() > sheet.paper.width_mm or y.min() > sheet.paper.height_mm:
         raise InputError("Nothing of this ink would lie on the sheet. Put it nearer.", "placement")
 

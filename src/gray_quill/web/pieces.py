@@ -8,7 +8,8 @@ from pydantic import Field
 
 from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.pieces import PIECES, piece_traces
-from gray_quill.core.ink.showing import AS_WRITTEN, HERE, after
+from gray_quill.core.ink.placement import HERE, after
+from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.paper import Paper
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
@@ -89,7 +90,8 @@ def keep_piece(body: KeepPiece) -> Sheet:
         paper = Paper(sides[0], sides[1], "blank", colour=sheet.paper.colour)
         kept = Sheet(new_id("kept"), body.name, "free", paper, sheet.hand_id, sheet.device_id, sheet.pen_id, "", False)
         add_sheet(db(), dataclasses.replace(kept, piece=True))
-        aside = (1.0, 0.0, 0.0, 1.0, (sides[0] - left - right) / 2, (sides[1] - top - bottom) / 2)
+        across, down = (sides[0] - left - right) / 2, (sides[1] - top - bottom) / 2
+        aside = (1.0, 0.0, 0.0, 1.0, across, down, 0.0, 0.0)
         showings = showings_of(db(), body.ids)
         fresh = []
         for k, (stroke_id, _, _) in enumerate(was):

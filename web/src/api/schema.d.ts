@@ -1136,6 +1136,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rub out all ink of the page or of the layer that is written on; what is hidden or locked stays. */
+        post: operations["clear_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/deposit.png": {
         parameters: {
             query?: never;
@@ -1435,9 +1452,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        /** Make a stroke the clean figure it means; its trace stays. One that means none stays as drawn. */
+        /** The clean figure a stroke was made, with the corners that can be taken elsewhere. */
+        get: operations["read_figure"];
+        /** Take a corner of a clean figure elsewhere; the others stay. */
+        put: operations["change_corner"];
+        /** Make a stroke the clean figure it means, sized and turned; its trace stays. What means none stays as drawn. */
         post: operations["tidy_stroke"];
         delete?: never;
         options?: never;
@@ -1683,6 +1702,14 @@ export interface components {
             before: number | null;
             reading: string;
         };
+        /** @description which: of the corners told, counted from 0; to_mm: where it shall be on the page. */
+        ChangeCorner: {
+            to_mm: [
+                number,
+                number
+            ];
+            which: number;
+        };
         /** @description One side of a trade: what the button does, the pen after it, and the readings it is about. */
         Choice: {
             changes: components["schemas"]["Change"][];
@@ -1712,7 +1739,7 @@ export interface components {
             ids: string[];
         };
         /**
-         * @description kind: line, arc, circle, ellipse, triangle, rectangle, polygon or curve. ring_mm: its outline as points in
+         * @description kind: line, arrow, arc, circle, ellipse, triangle, rectangle, polygon or curve. ring_mm: its outline as points in
          *     drawing order, the first again at the end where it is closed. off: mean distance of the way from it, of its size.
          */
         CleanFigure: {
@@ -1722,6 +1749,16 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** @description layers: the one that is written on, or all; locked_too: also what is locked. */
+        ClearPage: {
+            /**
+             * @default all
+             * @enum {string}
+             */
+            layers: "all" | "this";
+            /** @default false */
+            locked_too: boolean;
         };
         /** @description Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain. */
         Colours: {
@@ -1841,6 +1878,7 @@ export interface components {
         /** @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. */
         Desk: {
             devices: components["schemas"]["DeviceItem"][];
+            erasers: components["schemas"]["Eraser"][];
             first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
             hand_words: {
@@ -1888,6 +1926,8 @@ export interface components {
             surface: string;
         };
         DeskChange: {
+            /** @default null */
+            erasers: components["schemas"]["Eraser"][] | null;
             /** @default null */
             palette: components["schemas"]["Swatch"][] | null;
             /** @default null */
@@ -2159,6 +2199,33 @@ export interface components {
              */
             start_widths: number;
         };
+        /** @description One that is kept on the roll. as_seen: so large on the screen, not on the page. */
+        Eraser: {
+            /** @default false */
+            as_seen: boolean;
+            /**
+             * @default all
+             * @enum {string}
+             */
+            layers: "all" | "this";
+            /** @default false */
+            locked_too: boolean;
+            /**
+             * @default [
+             *       "ink",
+             *       "washes",
+             *       "figures",
+             *       "fills"
+             *     ]
+             */
+            of: ("ink" | "washes" | "figures" | "fills")[];
+            size_mm: number;
+            /**
+             * @default rubbed
+             * @enum {string}
+             */
+            takes: "rubbed" | "strokes" | "ringed";
+        };
         /** @description code: what kind of refusal it is, the same whatever the words. */
         ErrorDetail: {
             code: string;
@@ -2183,8 +2250,22 @@ export interface components {
             plus_minus_ms: number | null;
             words: string;
         };
+        /** @description anchor_mm: what stays where it is while the figure is sized and turned. */
         FigureMeant: {
+            /** @default null */
+            anchor_mm: [
+                number,
+                number
+            ] | null;
             figure: components["schemas"]["CleanFigure"] | null;
+        };
+        /** @description kind and corners, on the page, of the figure a stroke was made; nothing for ink that is none. */
+        FigureOfInk: {
+            corners_mm: [
+                number,
+                number
+            ][];
+            kind: string | null;
         };
         /** @description What the inside of a stroke is filled with. */
         Fill: {
@@ -3500,14 +3581,17 @@ export interface components {
             starters: components["schemas"]["Starter"][];
         };
         /**
-         * @description placement: (a, b, c, d, e, f), a place (x, y) of the page goes to (a x + c y + e, b x + d y + f). wider: widths
-         *     grow with the ink. copy_ink: the ink stays where it is too. to_sheet: it goes onto another sheet.
+         * @description placement: (a, b, c, d, e, f, g, h), a place (x, y) of the page goes to (a x + c y + e) / w, (b x + d y + f) / w
+         *     with w = g x + h y + 1. wider: widths grow with the ink. copy_ink: the ink stays where it is too; it may then be in
+         *     the bin. to_sheet: it goes onto another sheet.
          */
         PlaceInk: {
             /** @default false */
             copy_ink: boolean;
             ids: string[];
             placement: [
+                number,
+                number,
                 number,
                 number,
                 number,
@@ -3973,10 +4057,6 @@ export interface components {
         Roll: {
             pen_ids: string[];
         };
-        /**
-         * @description takes: only what it goes over, the strokes it touches, or those a ring holds; of, layers, locked_too: what it may
-         *     touch.
-         */
         RubWay: {
             /**
              * @default all
@@ -3986,10 +4066,14 @@ export interface components {
             /** @default false */
             locked_too: boolean;
             /**
-             * @default both
-             * @enum {string}
+             * @default [
+             *       "ink",
+             *       "washes",
+             *       "figures",
+             *       "fills"
+             *     ]
              */
-            of: "ink" | "washes" | "both";
+            of: ("ink" | "washes" | "figures" | "fills")[];
             radius_mm: number;
             /**
              * @default rubbed
@@ -4553,6 +4637,31 @@ export interface components {
             from_ms: number;
             source: string;
             word: string;
+        };
+        /** @description placement: how the figure was sized and turned before the pen lifted. */
+        TidyInk: {
+            /**
+             * @default [
+             *       1,
+             *       0,
+             *       0,
+             *       1,
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            placement: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /** Tip */
         Tip: {
@@ -7318,6 +7427,41 @@ export interface operations {
             };
         };
     };
+    clear_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearPage"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rubbed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_deposit: {
         parameters: {
             query?: never;
@@ -8014,7 +8158,7 @@ export interface operations {
             };
         };
     };
-    tidy_stroke: {
+    read_figure: {
         parameters: {
             query?: never;
             header?: never;
@@ -8025,6 +8169,78 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureOfInk"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_corner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                stroke_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeCorner"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Placed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    tidy_stroke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                stroke_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TidyInk"];
+            };
+        };
         responses: {
             /** @description Done */
             200: {

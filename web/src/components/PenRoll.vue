@@ -2,13 +2,14 @@
 import { useResizeObserver, useScroll } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { PenItem } from '@/api/client'
+import type { PenItem, Schemas } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
-import { useVerb } from '@/stores/verb'
+import { KINDS, useVerb } from '@/stores/verb'
+import EraserDisc from './EraserDisc.vue'
 import PenSwatch from './PenSwatch.vue'
 import VerbWords from './VerbWords.vue'
 
@@ -36,6 +37,14 @@ function scroll(way: number) {
 function measures(pen: PenItem) {
   const { width_mm, opacity } = asSet(pen).body!
   return `${say(width_mm)} mm${opacity < 1 ? `, ${percent(opacity)}` : ''}${notKept(pen) ? ' *' : ''}`
+}
+
+const RUBS = { rubbed: 'where it goes', strokes: 'strokes', ringed: 'in a ring' } as const
+/** What an eraser is set to, as short as a pen's measures. */
+function rubs({ takes, size_mm, of, layers }: Schemas['Eraser']) {
+  const only = of && of.length < KINDS.length ? of.join(', ') : ''
+  const size = takes === 'ringed' ? '' : `${say(size_mm)} mm`
+  return [size, only, layers === 'this' ? 'this layer' : ''].filter(Boolean).join(', ') || 'all ink'
 }
 
 const order = useDragOrder(
@@ -93,6 +102,21 @@ function press(id: string) {
           <span class="name">{{ pen.recipe.name }}</span>
           <span class="measures">{{ measures(pen) }}</span>
         </button>
+        <template v-if="route.name === 'sheet'">
+          <button
+            v-for="(eraser, k) in desk.desk?.erasers"
+            :key="k"
+            type="button"
+            :class="{ picked: verb.isEraser(eraser) }"
+            :aria-pressed="verb.isEraser(eraser)"
+            :title="`Rubs out ${RUBS[eraser.takes ?? 'rubbed']}`"
+            @click="verb.takeEraser(eraser)"
+          >
+            <EraserDisc :mm="eraser.size_mm" />
+            <span class="name">rub {{ RUBS[eraser.takes ?? 'rubbed'] }}</span>
+            <span class="measures">{{ rubs(eraser) }}</span>
+          </button>
+        </template>
       </div>
       <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
       <VerbWords v-if="route.name === 'sheet'" class="verbs" />

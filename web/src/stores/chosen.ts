@@ -1,19 +1,15 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Box, type Schemas } from '@/api/client'
+import { dragged, gripsOf, HERE, moved, type Grip, type Place, type Placement } from '@/lib/placement'
 import { useDesk } from './desk'
 import { useInk } from './ink'
 import { NOT_ARRANGED, useSteps } from './steps'
-import { useVerb } from './verb'
+import { KINDS, useVerb } from './verb'
 
-/** A place (x, y) goes to (a x + c y + e, b x + d y + f). */
-export type Placement = [number, number, number, number, number, number]
-export const HERE: Placement = [1, 0, 0, 1, 0, 0]
-/** What part of the frame around chosen ink is dragged: it moves, sizes, turns, stretches or slants it. */
-export type Grip = 'move' | 'size' | 'turn' | 'broad' | 'tall' | 'slant'
-const MOST_SLANT = 2
+/** What a drag has hold of: a part of the frame, or a corner of a clean figure. */
+export type Held = { grip: Grip } | { corner: number }
 const CUT_MM = 0.1 // what a cut along a ring takes
-const SNAP = Math.PI / 60 // turns this near to a quarter turn are one
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
 export const useChosen = defineStore('chosen', () => {
@@ -31,6 +27,9 @@ export const useChosen = defineStore('chosen', () => {
   const ids = computed(() => [...paths.value.keys()])
   /** Where the chosen ink is being dragged to. */
   const carried = ref<Placement>(HERE)
+  /** Corners of the clean figure that is chosen alone, page mm, and whether the last one leads to the first. */
+  const corners = shallowRef<Place[]>([])
+  const closed = ref(true)
   const wider = ref(true)
   /** What the inside of chosen strokes is filled with, or would be. */
   const fill = ref({ colour: '#f2c14e', opacity: 0.4 })
@@ -111,7 +110,7 @@ export const useChosen = defineStore('chosen', () => {
       way: [...ring, ring[0]!],
       radius_mm: CUT_MM / 2,
       takes: 'rubbed',
-      of: 'both',
+      of: [...KINDS],
       layers: 'all',
       locked_too: verb.lockedToo,
     }
@@ -189,7 +188,7 @@ export const useChosen = defineStore('chosen', () => {
     await like(true)
     const below = [...paths.value].filter(([, path]) => lowest(path.map((p) => p[1]!)) >= fromMm)
     paths.value = new Map(below)
-    await place([1, 0, 0, 1, 0, toMm - fromMm])
+    await place(moved(0, toMm - fromMm))
   }
 
   /** Put the ink that was taken along on this sheet, where it lay on its own. */
@@ -204,66 +203,54 @@ export const useChosen = defineStore('chosen', () => {
     chooseThese(done.strokes)
   }
 
-  /** Which grip of the frame a place lies on, reach mm around its corners. */
-  function gripAt([x, y]: readonly [number, number], reach: number): Grip | undefined {
+  /** What of the frame or of a figure's corners a place lies on, reach mm around it. */
+  function gripAt([x, y]: Place, reach: number): Held | undefined {
     const b = box.value
     if (!b) return undefined
-    const [across, down] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
-    const grips: [Grip, number, number][] = [
-      ['size', b[2], b[3]],
-      ['turn', b[2], b[1]],
-      ['broad', b[0], down],
-      ['tall', across, b[3]],
-      ['slant', across, b[1]],
+    const places: [Held, number, number][] = [
+      ...corners.value.map((c, k): [Held, number, number] => [{ corner: k }, c[0], c[1]]),
+      ...gripsOf(b).map(([grip, gx, gy]): [Held, number, number] => [{ grip }, gx, gy]),
     ]
-    const near = grips
-      .map(([kind, gx, gy]) => ({ kind, away: Math.hypot(x - gx, y - gy) }))
+    const near = places
+      .map(([held, gx, gy]) => ({ held, away: Math.hypot(x - gx, y - gy) }))
       .sort((one, other) => one.away - other.away)[0]!
-    if (near.away <= reach) return near.kind
-    return x >= b[0] && x <= b[2] && y >= b[1] && y <= b[3] ? 'move' : undefined
+    if (near.away <= reach) return near.held
+    return x >= b[0] && x <= b[2] && y >= b[1] && y <= b[3] ? { grip: 'move' } : undefined
   }
 
-  /** What dragging a grip from one place to another makes of the ink. */
-  function dragged(grip: Grip, from: readonly [number, number], to: readonly [number, number]): Placement {
-    const b = box.value
-    if (!b || grip === 'move') return [1, 0, 0, 1, to[0] - from[0], to[1] - from[1]]
-    if (grip === 'size') {
-      const was = Math.hypot(from[0] - b[0], from[1] - b[1])
-      const s = Math.min(20, Math.max(0.1, Math.hypot(to[0] - b[0], to[1] - b[1]) / Math.max(was, 0.1)))
-      return [s, 0, 0, s, b[0] * (1 - s), b[1] * (1 - s)]
-    }
-    const within = (s: number) => Math.min(20, Math.max(0.1, s))
-    if (grip === 'broad') {
-      const s = within((b[2] - to[0]) / Math.max(b[2] - from[0], 0.1))
-      return [s, 0, 0, 1, b[2] * (1 - s), 0]
-    }
-    if (grip === 'tall') {
-      const s = within((to[1] - b[1]) / Math.max(from[1] - b[1], 0.1))
-      return [1, 0, 0, s, 0, b[1] * (1 - s)]
-    }
-    if (grip === 'slant') {
-      const k = Math.min(MOST_SLANT, Math.max(-MOST_SLANT, (to[0] - from[0]) / Math.min(from[1] - b[3], -0.1)))
-      return [1, 0, k, 1, -k * b[3], 0]
-    }
-    const [cx, cy] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
-    const turn = Math.atan2(to[1] - cy, to[0] - cx) - Math.atan2(from[1] - cy, from[0] - cx)
-    const quarter = (Math.round(turn / (Math.PI / 2)) * Math.PI) / 2
-    return turned(Math.abs(turn - quarter) < SNAP ? quarter : turn)
+  /** Show where what is held is being dragged to. */
+  function carry(held: Held, from: Place, to: Place) {
+    if ('grip' in held) carried.value = dragged(held.grip, box.value!, from, to)
+    else corners.value = corners.value.map((c, k): Place => (k === held.corner ? to : c))
   }
 
-  /** Turned about the middle of the chosen ink. */
-  function turned(angle: number): Placement {
-    const b = box.value!
-    const [cx, cy] = [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]
-    const [c, s] = [Math.cos(angle), Math.sin(angle)]
-    return [c, s, -s, c, cx - c * cx + s * cy, cy - s * cx - c * cy]
+  /** Put down what was dragged. */
+  async function putThere(held: Held, from: Place, to: Place): Promise<void> {
+    if ('grip' in held) return place(dragged(held.grip, box.value!, from, to))
+    const [sheetId, id] = [desk.sheet!.id, ids.value[0]!]
+    const params = { path: { sheet_id: sheetId, stroke_id: id } }
+    const body = { which: held.corner, to_mm: [to[0], to[1]] as [number, number] }
+    try {
+      const done = await ink.mend(sheetId, () =>
+        take(api.PUT('/api/sheets/{sheet_id}/strokes/{stroke_id}/figure', { params, body })),
+      )
+      if (sheetId === desk.sheet?.id && choosing.value) chooseThese(done.strokes)
+    } finally {
+      if (ids.value[0] === id) void lookAtCorners()
+    }
   }
 
-  /** Left and right changed about the middle. */
-  function flipped(): Placement {
-    const b = box.value!
-    return [-1, 0, 0, 1, b[0] + b[2], 0]
+  /** A single clean figure that is chosen shows its corners. */
+  async function lookAtCorners() {
+    const [sheetId, id] = [desk.sheet?.id, ids.value[0]]
+    if (ids.value.length !== 1 || !sheetId || !id) return void (corners.value = [])
+    const params = { path: { sheet_id: sheetId, stroke_id: id } }
+    const found = await take(api.GET('/api/sheets/{sheet_id}/strokes/{stroke_id}/figure', { params })).catch(() => null)
+    if (ids.value.length !== 1 || ids.value[0] !== id) return
+    corners.value = (found?.corners_mm ?? []) as [number, number][]
+    closed.value = !['line', 'arrow'].includes(found?.kind ?? '')
   }
+  watch(paths, lookAtCorners)
 
   return {
     choosing,
@@ -291,10 +278,11 @@ export const useChosen = defineStore('chosen', () => {
     place,
     remove,
     letGo,
+    corners,
+    closed,
     gripAt,
-    dragged,
-    turned,
-    flipped,
+    carry,
+    putThere,
   }
 })
 

@@ -1,11 +1,16 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
 
 /** What the pen does on the sheet. */
 export const VERBS = { write: 'write', rub: 'rub', choose: 'choose', rule: 'rule' } as const
 export type Verb = keyof typeof VERBS
 /** Sizes of an eraser that are one press away, mm across. */
+/** What an eraser may touch. */
+export const KINDS = ['ink', 'washes', 'figures', 'fills'] as const
+export type Kind = (typeof KINDS)[number]
+export type Eraser = Required<Schemas['Eraser']>
 export const ERASERS_MM = [1.5, 4, 10] as const
 
 export const useVerb = defineStore('verb', () => {
@@ -20,15 +25,17 @@ export const useVerb = defineStore('verb', () => {
   const eraserMm = useLocalStorage('gray-quill-eraser-mm', 4)
   const asSeen = useLocalStorage('gray-quill-eraser-as-seen', false)
   const takes = useLocalStorage<'rubbed' | 'strokes' | 'ringed'>('gray-quill-eraser-takes', 'rubbed')
-  const touches = useLocalStorage<'ink' | 'washes' | 'both'>('gray-quill-eraser-touches', 'both')
+  const touches = useLocalStorage<Kind[]>('gray-quill-eraser-touches-kinds', [...KINDS])
   /** Ink of all layers, or of the one that is written on. */
   const layers = useLocalStorage<'all' | 'this'>('gray-quill-eraser-layers', 'all')
   const lockedToo = useLocalStorage('gray-quill-locked-too', false)
   /** A way chooses what it touches, what lies wholly inside, or what its edge cuts off; strokes or whole words. */
   const chooses = useLocalStorage<'touched' | 'inside' | 'cut'>('gray-quill-chooses', 'touched')
   const words = useLocalStorage('gray-quill-chooses-words', false)
-  /** A stroke held still at its end becomes the clean figure it means. */
-  const tidies = useLocalStorage('gray-quill-write-tidies', false)
+  /** Pens of which a stroke held still at its end becomes the clean figure it means. */
+  const tidying = useLocalStorage<Record<string, boolean>>('gray-quill-write-tidies-with', {})
+  /** A ring held still at its end chooses what it holds. */
+  const rings = useLocalStorage('gray-quill-write-rings', false)
   /** The pen is as broad on the screen however near the page is: for corrections. */
   const widthAsSeen = useLocalStorage('gray-quill-width-as-seen', false)
   /** A scribble over ink rubs it out, itself with it. */
@@ -37,6 +44,30 @@ export const useVerb = defineStore('verb', () => {
   const said = ref('')
   /** One rub, and the pen writes again. */
   const once = useLocalStorage('gray-quill-eraser-once', false)
+
+  /** The eraser as it is set, to be kept, and one that was. */
+  const eraser = computed<Eraser>(() => ({
+    takes: takes.value,
+    of: KINDS.filter((kind) => touches.value.includes(kind)),
+    layers: layers.value,
+    locked_too: lockedToo.value,
+    size_mm: eraserMm.value,
+    as_seen: asSeen.value,
+  }))
+  function takeEraser(kept: Schemas['Eraser']) {
+    takes.value = kept.takes ?? 'rubbed'
+    touches.value = [...(kept.of ?? KINDS)]
+    layers.value = kept.layers ?? 'all'
+    lockedToo.value = !!kept.locked_too
+    eraserMm.value = kept.size_mm
+    asSeen.value = !!kept.as_seen
+    if (now.value !== 'rub') press('rub')
+  }
+  const isEraser = (kept: Schemas['Eraser']) =>
+    now.value === 'rub' &&
+    (Object.keys(eraser.value) as (keyof Eraser)[]).every(
+      (key) => JSON.stringify(kept[key]) === JSON.stringify(eraser.value[key]),
+    )
 
   /** A verb is pressed: it lasts. Held down while the pen does it, it ends as it is let go. */
   function press(verb: Verb) {
@@ -59,7 +90,8 @@ export const useVerb = defineStore('verb', () => {
     widthAsSeen,
     scribbles,
     said,
-    tidies,
+    tidying,
+    rings,
     boxing,
     layers,
     lockedToo,
@@ -71,6 +103,9 @@ export const useVerb = defineStore('verb', () => {
     asSeen,
     takes,
     touches,
+    eraser,
+    takeEraser,
+    isEraser,
     once,
     press,
     letGo,

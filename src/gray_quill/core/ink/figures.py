@@ -1,19 +1,19 @@
-"""Rough figures made clean: which line, arc, circle, ellipse, triangle, rectangle or polygon a drawn way means, by
-least squares.
+"""Rough figures made clean: which line, arrow, arc, circle, ellipse, triangle, rectangle or polygon a drawn way
+means, by least squares.
 
 Each kind is fitted to the way, and the smallest distance left over decides; what fits none becomes its own course
-calmed (open_figures.py). Ellipses
-by direct least squares (Fitzgibbon, Pilu and Fisher, IEEE PAMI 21(5), 1999, in the stable form of Halir and Flusser,
-WSCG 1998); circles the same with one radius (Kasa 1976); straight sides by total least squares, where to part them by
-dynamic programming over all ways to.
+calmed (open_figures.py). Ellipses by direct least squares (Fitzgibbon, Pilu and Fisher, IEEE PAMI 21(5), 1999, in the
+stable form of Halir and Flusser, WSCG 1998); circles the same with one radius (Kasa 1976); straight sides by total
+least squares, where to part them by dynamic programming over all ways to.
 """
 
-import dataclasses
 import itertools
 
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.arrow import find_arrow
+from gray_quill.core.ink.clean_figure import CleanFigure, arrow_ring, points_of
 from gray_quill.core.ink.open_figures import calmed, fit_arc, sharp_corners
 from gray_quill.core.trace import along_path_mm
 
@@ -29,19 +29,9 @@ SQUARE_DEG = 25.0  # corners this near to right angles mean a rectangle
 COSTS = {"circle": 1.0, "ellipse": 1.12, "rectangle": 0.95, "triangle": 1.05, "polygon": 2.0}
 MOST_CORNERS = 6
 LEAST_CURVE_MM = 15.0  # across; smaller ones are letters and flourishes
+MOST_BENT = 1.8  # length of an arrow's shaft over its size
 MOST_WANDER = 4.0  # length of a way over its size, beyond which it is writing and no curve
 CURVE_OFF = 0.04  # mean distance of a way from its calmed course, of its length, beyond which it is scribble
-
-
-@dataclasses.dataclass(frozen=True)
-class CleanFigure:
-    """kind: line, arc, circle, ellipse, triangle, rectangle, polygon or curve. ring_mm: its outline as points in
-    drawing order, the first again at the end where it is closed. off: mean distance of the way from it, of its size.
-    """
-
-    kind: str
-    ring_mm: tuple[tuple[float, float], ...]
-    off: float
 
 
 def fit_figure(x: Floats, y: Floats) -> CleanFigure | None:
@@ -55,15 +45,30 @@ def fit_figure(x: Floats, y: Floats) -> CleanFigure | None:
     between = float(np.hypot(*(way[-1] - way[0])))
     closed = between <= OPEN_SHARE * length
     if not closed:
-        return _line(way, length, between) or _arc(way) or _curve(way, closed)
+        return _line(way, length, between) or _arrow(x, y, along) or _arc(way) or _curve(way, closed)
     found = [f for f in (_round(way), *(_polygon(way, n) for n in range(3, MOST_CORNERS + 1))) if f is not None]
     best = min(found, key=lambda f: f.off * COSTS[f.kind], default=None)
     return best if best is not None and best.off <= MOST_OFF else _curve(way, closed)
 
 
+def _arrow(x: Floats, y: Floats, along: Floats) -> CleanFigure | None:
+    """Straight where its shaft is, else along its shaft calmed."""
+    found = find_arrow(x, y, along)
+    if found is None:
+        return None
+    length = float(np.hypot(*np.diff(found.shaft, axis=0).T).sum())
+    line = _line(found.shaft, length, float(np.hypot(*(found.shaft[-1] - found.shaft[0]))))
+    shaft, off = (np.array(line.ring_mm), line.off) if line else calmed(found.shaft, False)
+    if off > CURVE_OFF or length > MOST_BENT * float(np.hypot(*np.ptp(shaft, axis=0))):
+        return None
+    return CleanFigure(
+        "arrow", points_of(arrow_ring(shaft, found.head_mm)), max(off, found.off * found.head_mm / length)
+    )
+
+
 def _arc(way: Floats) -> CleanFigure | None:
     found = fit_arc(way, fit_circle(way))
-    return found and CleanFigure("arc", _points(found[0]), found[1])
+    return found and CleanFigure("arc", points_of(found[0]), found[1])
 
 
 def _curve(way: Floats, closed: bool) -> CleanFigure | None:
@@ -71,23 +76,7 @@ def _curve(way: Floats, closed: bool) -> CleanFigure | None:
     if size < LEAST_CURVE_MM or float(np.hypot(*np.diff(way, axis=0).T).sum()) > MOST_WANDER * size:
         return None
     ring, off = calmed(way, closed)
-    return CleanFigure("curve", _points(ring), off) if off <= CURVE_OFF else None
-
-
-def _points(ring: Floats) -> tuple[tuple[float, float], ...]:
-    return tuple((float(x), float(y)) for x, y in ring)
-
-
-def along_figure(figure: CleanFigure, x: Floats, y: Floats) -> tuple[Floats, Floats]:
-    """Where each sample of the way lies on the figure: as far along it as it was along the way."""
-    ring = np.array(figure.ring_mm)
-    along = along_path_mm(x, y)
-    share = along / max(float(along[-1]), 1e-9)
-    if figure.kind == "line":
-        return ring[0, 0] + share * (ring[1, 0] - ring[0, 0]), ring[0, 1] + share * (ring[1, 1] - ring[0, 1])
-    walked = along_path_mm(ring[:, 0], ring[:, 1])
-    at = share * walked[-1]
-    return np.interp(at, walked, ring[:, 0]), np.interp(at, walked, ring[:, 1])
+    return CleanFigure("curve", points_of(ring), off) if off <= CURVE_OFF else None
 
 
 def _line(way: Floats, length: float, between: float) -> CleanFigure | None:

@@ -3,16 +3,19 @@
 import dataclasses
 import math
 from collections.abc import Callable, Sequence
+from functools import cached_property, lru_cache
 
 import numpy as np
 import shapely
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.near_way import near_way
 from gray_quill.core.ink.outline import footprint_points
+from gray_quill.core.ink.placement import HERE, Placement, inverse, placed, scale_of
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import Placement, Rub, Showing, first_sample, inverse, placed, scale_of
+from gray_quill.core.ink.showing import Rub, Showing, first_sample
 from gray_quill.core.trace import along_path_mm
 
 STEP_MM = 0.05  # how finely a stroke is looked at
@@ -24,11 +27,27 @@ LONGEST_MM = 10_000.0
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Sweep:
-    """What an eraser went over, page mm."""
+    """What an eraser went over, page mm: all that lies within its radius of its way."""
 
     way_mm: Floats
     radius_mm: float
-    area: shapely.Geometry
+
+    @property
+    def box_mm(self) -> Floats:
+        """Left, top, right, bottom."""
+        low, high = self.way_mm.min(axis=0), self.way_mm.max(axis=0)
+        return np.concatenate((low - self.radius_mm, high + self.radius_mm))
+
+    @cached_property
+    def area(self) -> shapely.Geometry:
+        """Made in parts: the rim of a long scribble over itself is dear."""
+        way = self.way_mm
+        parts = [shapely.LineString(_two(way[k : k + PART + 1])) for k in range(0, max(1, len(way) - 1), PART)]
+        return shapely.union_all(shapely.buffer(parts, self.radius_mm, quad_segs=QUAD))
+
+    def holds(self, x: Floats, y: Floats) -> NDArray[np.bool_]:
+        """Which places it went over."""
+        return near_way(x, y, self.radius_mm, self.way_mm)
 
 
 def sweep_of(way_mm: ArrayLike, radius_mm: float) -> Sweep:
@@ -36,20 +55,20 @@ def sweep_of(way_mm: ArrayLike, radius_mm: float) -> Sweep:
     way = np.array(way_mm, float).reshape(-1, 2)
     if float(np.hypot(*np.diff(way, axis=0).T).sum()) > LONGEST_MM:
         raise InputError(f"Rub at most {LONGEST_MM / 1000:g} m at a time.", "way")
-    line = shapely.LineString(way if len(way) > 1 else np.repeat(way, 2, axis=0)).simplify(SIMPLER_MM)
+    line = shapely.LineString(_two(way)).simplify(SIMPLER_MM)
     kept = np.asarray(line.coords)
-    # in parts: the rim of a long scribble over itself is dear
-    parts = [shapely.LineString(kept[k : k + PART + 1]) for k in range(0, max(1, len(kept) - 1), PART)]
-    area = shapely.union_all(shapely.buffer(parts, radius_mm, quad_segs=QUAD))
-    shapely.prepare(area)
-    return Sweep(kept[:1] if line.length == 0 else kept, radius_mm, area)
+    return Sweep(kept if line.length else kept[:1], radius_mm)
+
+
+def _two(way: Floats) -> Floats:
+    return way if len(way) > 1 else np.repeat(way, 2, axis=0)
 
 
 def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lambda: None) -> list[int]:
     """Places of the strokes whose ink a sweep meets."""
     if not inks:
         return []
-    left, top, right, bottom = sweep.area.bounds
+    left, top, right, bottom = sweep.box_mm
     boxes = np.array([ink.box_mm for ink in inks])
     near_it = (boxes[:, 0] <= right) & (boxes[:, 2] >= left) & (boxes[:, 1] <= bottom) & (boxes[:, 3] >= top)
     found = []
@@ -57,10 +76,27 @@ def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lamb
         step()
         ink = inks[k]
         x, y, width, _, _ = _looked_at(ink)
-        near = shapely.dwithin(sweep.area, shapely.points(x, y), width / 2)
+        near = near_way(x, y, sweep.radius_mm + width / 2, sweep.way_mm)
         if near.any() and _still_there(ink, x[near], y[near], width[near]).any():
             found.append(k)
     return found
+
+
+def fills_met(inks: Sequence[Ink], sweep: Sweep) -> list[int]:
+    """Places of the strokes whose filled inside a sweep meets."""
+    found = []
+    for k, ink in enumerate(inks):
+        if ink.fill is None or len(ink.x_mm) < 3 or _apart(np.array(ink.box_mm), sweep.box_mm):
+            continue
+        inside = shapely.make_valid(shapely.Polygon(np.column_stack((ink.x_mm, ink.y_mm))))
+        way = shapely.LineString(_two(sweep.way_mm))
+        if shapely.dwithin(inside, way, sweep.radius_mm):
+            found.append(k)
+    return found
+
+
+def _apart(one: Floats, other: Floats) -> bool:
+    return bool((one[:2] > other[2:]).any() or (other[:2] > one[2:]).any())
 
 
 def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
@@ -72,9 +108,9 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
     nx, ny = -np.sin(heading) * width / 2, np.cos(heading) * width / 2
     gone = np.ones(len(x), bool)
     for px, py in ((x, y), (x + nx, y + ny), (x - nx, y - ny)):
-        gone &= shapely.contains_xy(sweep.area, px, py)
+        gone[gone] = sweep.holds(px[gone], py[gone])
     for k in (0, -1):  # the tip reaches beyond the path
-        gone[k] &= bool(shapely.contains_xy(sweep.area, footprint_points(ink, k)).all())
+        gone[k] = gone[k] and bool(sweep.holds(*footprint_points(ink, k).T).all())
     base, reach = first_sample(showing), float(ink.long_mm.max()) / 2
     runs, left = _runs(~gone), []
     for k, (first, last) in enumerate(runs):
@@ -92,6 +128,7 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
     return left
 
 
+@lru_cache(maxsize=1024)  # what is touched is looked at again where it is cut
 def _looked_at(ink: Ink) -> tuple[Floats, Floats, Floats, Floats, Floats]:
     """x, y, width of the mark, position among the samples and heading along the stroke, every STEP_MM or finer."""
     if len(ink.x_mm) < 2:
@@ -104,13 +141,11 @@ def _looked_at(ink: Ink) -> tuple[Floats, Floats, Floats, Floats, Floats]:
     return x, y, width, at, way
 
 
-def _still_there(ink: Ink, x: Floats, y: Floats, width: Floats) -> Floats:
+def _still_there(ink: Ink, x: Floats, y: Floats, width: Floats) -> NDArray[np.bool_]:
     """Which of these places have not been rubbed out wholly before."""
     there = np.ones(len(x), bool)
     for way, radius in ink.rubs:
-        line = shapely.LineString(way) if len(way) > 1 else shapely.Point(way[0])
-        shapely.prepare(line)
-        there &= ~shapely.dwithin(line, shapely.points(x, y), np.maximum(radius - width / 2, 0))
+        there &= ~near_way(x, y, np.maximum(radius - width / 2, 0), way)
     return there
 
 
@@ -124,15 +159,14 @@ def _near(sweep: Sweep, x: Floats, y: Floats, reach: float) -> list[Floats]:
     """The parts of a sweep's way that come near a piece whose tip reaches so far from its path: it carries no more."""
     way, far = sweep.way_mm, reach + sweep.radius_mm
     low, high = np.array((x.min(), y.min())) - far, np.array((x.max(), y.max())) + far
-    ends = way if len(way) > 1 else np.repeat(way, 2, axis=0)
+    ends = _two(way)
     meets = (np.minimum(ends[:-1], ends[1:]) <= high) & (np.maximum(ends[:-1], ends[1:]) >= low)
     parts = [ends[first : last + 1] for first, last in _runs(np.asarray(meets.all(axis=1)))]
-    path = shapely.LineString(np.column_stack((x, y))) if len(x) > 1 else shapely.Point(x[0], y[0])
-    return [part for part in parts if shapely.dwithin(shapely.LineString(part), path, far)]
+    return [part for part in parts if near_way(x, y, far, part).any()]
 
 
 def _rub_of(way: Floats, radius_mm: float, placement: Placement) -> Rub:
     """A part of an eraser's way in the trace's own measures."""
-    x, y = placed(way[:, 0], way[:, 1], inverse(placement))
+    x, y = way.T if placement == HERE else placed(way[:, 0], way[:, 1], inverse(placement))
     places = tuple(zip(np.round(x, 4).tolist(), np.round(y, 4).tolist(), strict=True))
     return Rub(places, radius_mm / scale_of(placement))

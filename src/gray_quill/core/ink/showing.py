@@ -11,16 +11,11 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between
-from gray_quill.core.errors import InputError
 from gray_quill.core.ink.area import Fill
-from gray_quill.core.ink.figures import CleanFigure, along_figure
+from gray_quill.core.ink.clean_figure import CleanFigure, along_figure
+from gray_quill.core.ink.placement import HERE, Placement, is_even, placed, scale_of, turned
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
-
-Placement = tuple[float, float, float, float, float, float]
-HERE: Placement = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
-SMALLEST, LARGEST = 0.02, 50.0  # times its size; beyond it ink is no longer ink
-SIMILAR = 1e-6  # how far an even placement may be from one, of its scale
 
 
 @dataclasses.dataclass(frozen=True)
@@ -33,10 +28,10 @@ class Rub:
 
 @dataclasses.dataclass(frozen=True)
 class Showing:
-    """figure: what the way was made clean to. placement: (a, b, c, d, e, f); a place (x, y) of the trace lies at
-    (a x + c y + e, b x + d y + f) on the page. wider: widths grow with the ink, where it is placed evenly; else the pen
-    draws the placed trace as if written so. span: first and last position left among the trace's samples, None for all.
-    rubs: what an eraser took of that. fill: what the inside is filled with, while all of it shows.
+    """figure: what the way was made clean to. placement: where places of the trace lie on the page. wider: widths grow
+    with the ink, where it is placed evenly; else the pen draws the placed trace as if written so. span: first and last
+    position left among the trace's samples, None for all. rubs: what an eraser took of that. fill: what the inside is
+    filled with, while all of it shows.
     """
 
     figure: CleanFigure | None = None
@@ -48,64 +43,6 @@ class Showing:
 
 
 AS_WRITTEN = Showing()
-
-
-def scale_of(placement: Placement) -> float:
-    """How many times its size the ink is."""
-    a, b, c, d, _, _ = placement
-    return math.sqrt(abs(a * d - b * c))
-
-
-def is_even(placement: Placement) -> bool:
-    """Whether it scales the same both ways: turning, flipping, moving and sizing do, stretching and slanting do not."""
-    a, b, c, d, _, _ = placement
-    turned = max(abs(a - d), abs(b + c))
-    flipped = max(abs(a + d), abs(b - c))
-    return min(turned, flipped) <= SIMILAR * scale_of(placement)
-
-
-def check_placement(placement: Placement) -> None:
-    """Raises InputError for one that leaves no ink, in one direction or both."""
-    a, b, c, d, _, _ = placement
-    if all(map(math.isfinite, placement)):
-        least, most = np.linalg.svd(np.array([[a, c], [b, d]]), compute_uv=False)[::-1]
-        if SMALLEST <= least and most <= LARGEST:
-            return
-    raise InputError(f"Ink can be made {SMALLEST:g} to {LARGEST:g} times its size.", "placement")
-
-
-def after(first: Placement, then: Placement) -> Placement:
-    """What comes of placing once, and then again."""
-    a, b, c, d, e, f = first
-    p, q, r, s, t, u = then
-    return (
-        p * a + r * b,
-        q * a + s * b,
-        p * c + r * d,
-        q * c + s * d,
-        p * e + r * f + t,
-        q * e + s * f + u,
-    )
-
-
-def inverse(placement: Placement) -> Placement:
-    """The placement that puts back."""
-    a, b, c, d, e, f = placement
-    det = a * d - b * c
-    return d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det
-
-
-def placed(x: Floats, y: Floats, placement: Placement) -> tuple[Floats, Floats]:
-    """Where places of the trace lie on the page."""
-    a, b, c, d, e, f = placement
-    return a * x + c * y + e, b * x + d * y + f
-
-
-def _turned(angle: Floats, placement: Placement) -> Floats:
-    """Directions on the page of directions on the trace, without jumps where those have none."""
-    a, b, c, d, _, _ = placement
-    turn = math.atan2(b, a)
-    return turn + (angle if a * d - b * c > 0 else -angle)
 
 
 def _grows(showing: Showing) -> bool:
@@ -131,7 +68,7 @@ def _figured(trace: Trace, figure: CleanFigure | None) -> Trace:
 
 def _placed_trace(trace: Trace, placement: Placement) -> Trace:
     x, y = placed(trace.x_mm, trace.y_mm, placement)
-    azimuth = np.mod(_turned(trace.azimuth, placement), 2 * np.pi)
+    azimuth = np.mod(turned(trace.azimuth, trace.x_mm, trace.y_mm, placement), 2 * np.pi)
     return dataclasses.replace(trace, x_mm=x, y_mm=y, azimuth=azimuth)
 
 
@@ -153,7 +90,7 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
             y_mm=y,
             long_mm=ink.long_mm * scale,
             short_mm=ink.short_mm * scale,
-            angle=_turned(ink.angle, placement),
+            angle=turned(ink.angle, ink.x_mm, ink.y_mm, placement),
         )
     if showing.span is not None:
         trace, ink = _part(trace, ink, *showing.span)

@@ -6,6 +6,7 @@ import { walkTabs } from '@/composables/use-tabs'
 import { takeFile } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
 import { percent } from '@/lib/numbers'
+import { flippedIn, moved, turnedIn } from '@/lib/placement'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useVerb } from '@/stores/verb'
@@ -95,17 +96,13 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       </button>
       <template v-if="chosen.ids.length">
         <button type="button" class="word-button" @click="act(() => chosen.like(false))">All like these</button>
-        <button
-          type="button"
-          class="word-button"
-          @click="act(() => chosen.place([1, 0, 0, 1, COPY_MM, COPY_MM], true))"
-        >
+        <button type="button" class="word-button" @click="act(() => chosen.place(moved(COPY_MM, COPY_MM), true))">
           Copy
         </button>
-        <button type="button" class="word-button" @click="act(() => chosen.place(chosen.turned(Math.PI / 2)))">
+        <button type="button" class="word-button" @click="act(() => chosen.place(turnedIn(chosen.box!, Math.PI / 2)))">
           Quarter turn
         </button>
-        <button type="button" class="word-button" @click="act(() => chosen.place(chosen.flipped()))">Flip</button>
+        <button type="button" class="word-button" @click="act(() => chosen.place(flippedIn(chosen.box!)))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
         <button
           type="button"

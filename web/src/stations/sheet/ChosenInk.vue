@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { applied, gripsOf, isStraight, type Place } from '@/lib/placement'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 
@@ -7,18 +8,38 @@ import { useDesk } from '@/stores/desk'
 const props = defineProps<{ cssScale: number }>()
 const desk = useDesk()
 const chosen = useChosen()
-const points = (path: number[][]) => path.map((p) => p.join(',')).join(' ')
-const mm = (px: number) => px / (props.cssScale || 1)
-/** Where the frame is stretched and slanted: left, below, above. */
-const sides = computed<[number, number][]>(() => {
-  const [left, top, right, bottom] = chosen.box ?? [0, 0, 0, 0]
-  const [x, y] = [(left + right) / 2, (top + bottom) / 2]
-  return [
-    [left, y],
-    [x, bottom],
-    [x, top],
-  ]
+const points = (path: readonly (readonly number[])[]) => path.map((p) => p.join(',')).join(' ')
+const FEW = 400
+/** All paths as one shape, so that thousands are carried as lightly as one. */
+const shape = computed(() => [...chosen.paths.values()].map((path) => `M${points(path)}`).join(''))
+/** What a pulled corner makes of them, which no transform of the screen's can show. */
+const pulledShape = computed(() => {
+  const { carried } = chosen
+  if (isStraight(carried)) return undefined
+  const every = Math.ceil(chosen.paths.size / FEW)
+  return [...chosen.paths.values()]
+    .filter((_, k) => k % every === 0)
+    .map((path) => `M${points(path.map((p) => applied(carried, p as [number, number])))}`)
+    .join('')
 })
+const frame = computed(() => {
+  const [left, top, right, bottom] = chosen.box ?? [0, 0, 0, 0]
+  const ring: Place[] = [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ]
+  return points(isStraight(chosen.carried) ? ring : ring.map((p) => applied(chosen.carried, p)))
+})
+const matrix = computed(() =>
+  isStraight(chosen.carried) ? `matrix(${chosen.carried.slice(0, 6).join(' ')})` : undefined,
+)
+const mm = (px: number) => px / (props.cssScale || 1)
+/** Where the frame is stretched, slanted and pulled. */
+const sides = computed(() =>
+  (chosen.box ? gripsOf(chosen.box) : []).filter(([grip]) => grip !== 'size' && grip !== 'turn'),
+)
 const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(12), height: mm(12) })
 </script>
 
@@ -29,19 +50,21 @@ const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(
     :viewBox="`0 0 ${desk.sheet?.paper.width_mm} ${desk.sheet?.paper.height_mm}`"
     aria-hidden="true"
   >
-    <g :transform="`matrix(${chosen.carried.join(' ')})`">
-      <polyline v-for="[id, path] in chosen.paths" :key="id" :points="points(path)" data-chosen />
-      <rect
-        :x="chosen.box[0]"
-        :y="chosen.box[1]"
-        :width="chosen.box[2] - chosen.box[0]"
-        :height="chosen.box[3] - chosen.box[1]"
-      />
+    <g :transform="matrix">
+      <path :d="pulledShape ?? shape" :data-chosen="chosen.paths.size" />
+      <polygon class="frame" :points="frame" />
+    </g>
+    <g v-if="matrix" :transform="matrix">
       <circle :cx="chosen.box[2]" :cy="chosen.box[3]" :r="mm(9)" />
       <circle :cx="chosen.box[2]" :cy="chosen.box[1]" :r="mm(9)" />
-      <rect v-for="[x, y] in sides" :key="`${x} ${y}`" class="grip" v-bind="grip(x, y)" />
+      <rect v-for="[kind, x, y] in sides" :key="kind" class="grip" :data-grip="kind" v-bind="grip(x, y)" />
       <text :x="chosen.box[2] + mm(14)" :y="chosen.box[3] + mm(5)" :font-size="mm(13)">size</text>
       <text :x="chosen.box[2] + mm(14)" :y="chosen.box[1] + mm(5)" :font-size="mm(13)">turn</text>
+      <text :x="chosen.box[0] - mm(12)" :y="chosen.box[3] + mm(5)" :font-size="mm(13)" class="before">pull</text>
+    </g>
+    <g v-if="chosen.corners.length" class="corners">
+      <component :is="chosen.closed ? 'polygon' : 'polyline'" :points="points(chosen.corners)" class="frame" />
+      <circle v-for="([x, y], k) in chosen.corners" :key="k" :cx="x" :cy="y" :r="mm(7)" data-corner />
     </g>
   </svg>
 </template>
@@ -64,7 +87,7 @@ svg {
 :root[data-surface='e-ink'] .dark {
   --mark: #fff;
 }
-polyline {
+path {
   fill: none;
   stroke: var(--mark);
   stroke-opacity: 0.35;
@@ -73,10 +96,10 @@ polyline {
   stroke-linejoin: round;
   mix-blend-mode: multiply;
 }
-.dark polyline {
+.dark path {
   mix-blend-mode: screen;
 }
-rect {
+.frame {
   fill: none;
   stroke: var(--mark);
   stroke-width: 1.5px;
@@ -94,6 +117,12 @@ circle,
 .dark circle,
 .dark .grip {
   fill: #20242b;
+}
+.corners circle {
+  fill: var(--mark);
+}
+.before {
+  text-anchor: end;
 }
 text {
   font-family: var(--book);

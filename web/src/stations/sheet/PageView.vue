@@ -121,8 +121,11 @@ const { writing } = useWriting({
   railAt: (x, y) => guide.railAt(x, y),
   going: ways.going,
   wrote: figure.wrote,
+  sizes: () => !!figure.shown.value,
+  sizing: figure.size,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
     if (pen.does) return void ways.ended(stroke, pen, drawn, dry)
+    if (figure.rung()) return void figure.choose()
     wet.set(stroke.id, drawn)
     dry(drawn)
     if (!sheet.value) return

@@ -2,6 +2,7 @@
 import { ElInput } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, take, type Box, type Schemas } from '@/api/client'
+import { moved } from '@/lib/placement'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -52,7 +53,7 @@ const putOwn = (piece: Schemas['Sheet']) =>
     const aside = [x - piece.paper.width_mm! / 2, y - piece.paper.height_mm! / 2]
     const body: Schemas['PlaceInk'] = {
       ids: detail.stroke_ids,
-      placement: [1, 0, 0, 1, aside[0]!, aside[1]!],
+      placement: moved(aside[0]!, aside[1]!),
       wider: true,
       copy_ink: true,
       to_sheet: id,

@@ -1,23 +1,46 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { api, take } from '@/api/client'
+import EraserDisc from '@/components/EraserDisc.vue'
 import NumberField from '@/components/NumberField.vue'
 import { walkTabs } from '@/composables/use-tabs'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
-import { useScreen } from '@/stores/screen'
-import { ERASERS_MM, useVerb } from '@/stores/verb'
+import { useInk } from '@/stores/ink'
+import { ERASERS_MM, KINDS, useVerb, type Kind } from '@/stores/verb'
 
 /** What rubbing does: how much a touch takes, how large the eraser is, and what it may touch. */
 const verb = useVerb()
-const screen = useScreen()
 const desk = useDesk()
-const MOST_SHOWN_PX = 36
+const ink = useInk()
 const TAKES = [
   ['rubbed', 'only where rubbed'],
   ['strokes', 'whole strokes'],
   ['ringed', 'inside a ring'],
 ] as const
-const TOUCHES = { both: 'ink and washes', ink: 'ink', washes: 'washes' } as const
-const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
+const MOST_KEPT = 4
+/** Each kind has its own switch; the last one stays on. */
+function touch(kind: Kind) {
+  const now = verb.eraser.of
+  const rest = now.includes(kind) ? now.filter((k) => k !== kind) : [...now, kind]
+  if (rest.length) verb.touches = rest
+}
+const kept = computed(() => desk.desk?.erasers.some(verb.isEraser))
+const others = computed(() => (desk.desk?.erasers ?? []).filter((e) => !verb.isEraser(e)))
+const keep = () =>
+  desk.attempt(() => desk.keepDesk({ erasers: kept.value ? others.value : [...others.value, verb.eraser] }))
+/** All ink of the page, or of the layer, goes; undo brings it back. */
+const clear = () =>
+  desk.attempt(async () => {
+    const id = desk.sheet!.id
+    const body = { layers: verb.layers, locked_too: verb.lockedToo }
+    const params = { path: { sheet_id: id } }
+    const done = await ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/clear', { params, body })))
+    const gone = done.away.length
+    verb.said = gone
+      ? `${gone} ${gone === 1 ? 'stroke' : 'strokes'} cleared. Undo brings them back.`
+      : 'Nothing there to clear: what is locked or hidden stays.'
+  })
 </script>
 
 <template>
@@ -44,7 +67,7 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
         :aria-label="`${say(mm)} mm across`"
         @click="verb.eraserMm = mm"
       >
-        <span class="disc" :style="{ width: `${shownPx(mm)}px`, height: `${shownPx(mm)}px` }" />
+        <EraserDisc :mm />
       </button>
       <NumberField v-model="verb.eraserMm" label="Eraser" unit="mm" :min="0.2" :max="60" :decimals="1" />
     </div>
@@ -57,16 +80,16 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
     >
       {{ verb.asSeen ? 'So large on the screen' : 'So large on the page' }}
     </button>
-    <div class="word-tabs" role="tablist" aria-label="What it may touch" @keydown="walkTabs">
+    <div class="kinds" role="group" aria-label="What it may touch">
       <button
-        v-for="(words, key) in TOUCHES"
-        :key="key"
+        v-for="kind in KINDS"
+        :key="kind"
         type="button"
-        role="tab"
-        :aria-selected="verb.touches === key"
-        @click="verb.touches = key"
+        class="word-button"
+        :aria-pressed="verb.eraser.of.includes(kind)"
+        @click="touch(kind)"
       >
-        {{ words }}
+        {{ kind }}
       </button>
     </div>
     <button
@@ -80,6 +103,18 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
     </button>
     <button type="button" class="word-button" :aria-pressed="verb.lockedToo" @click="verb.lockedToo = !verb.lockedToo">
       {{ verb.lockedToo ? 'Locked ink too' : 'Locked ink stays' }}
+    </button>
+    <button
+      type="button"
+      class="word-button"
+      :aria-pressed="!!kept"
+      :disabled="!kept && others.length >= MOST_KEPT"
+      @click="keep"
+    >
+      {{ kept ? 'On the roll' : 'Keep on the roll' }}
+    </button>
+    <button type="button" class="word-button" @click="clear">
+      {{ verb.layers === 'this' ? 'Clear this layer' : 'Clear the page' }}
     </button>
     <button type="button" class="word-button" :aria-pressed="verb.once" @click="verb.once = !verb.once">
       {{ verb.once ? 'One rub, then write' : 'Rub until told otherwise' }}
@@ -117,12 +152,17 @@ const shownPx = (mm: number) => Math.min(MOST_SHOWN_PX, mm * screen.pxPerMm)
   flex: 1;
   min-width: 0;
 }
-.disc {
-  border: var(--line) solid var(--ink);
-  border-radius: 50%;
-  background: var(--card);
+.kinds {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
 }
-
+.kinds .word-button {
+  padding: 0 6px;
+}
+.kinds [aria-pressed='true'] {
+  border-bottom: 4px solid var(--accent);
+}
 @media (max-width: 900px) {
   .rub {
     grid-column: 1 / -1;

@@ -13,6 +13,7 @@ const verb = useVerb()
 const BROADER = 1.5 // from one width to the next
 const OPACITIES = [1, 0.7, 0.4] as const
 const body = computed(() => draft.recipe?.body)
+const tidies = computed(() => !!draft.pen && !!verb.tidying[draft.pen.id])
 const rounded = (mm: number) => Number(mm.toPrecision(2))
 const widths = computed(() => {
   const kept = draft.kept?.body?.width_mm ?? 0.5
@@ -68,8 +69,16 @@ function give(path: string, value: unknown) {
     <button type="button" class="word-button" :aria-pressed="verb.scribbles" @click="verb.scribbles = !verb.scribbles">
       {{ verb.scribbles ? 'A scribble over ink rubs it out' : 'Scribbles are ink' }}
     </button>
-    <button type="button" class="word-button" :aria-pressed="verb.tidies" @click="verb.tidies = !verb.tidies">
-      {{ verb.tidies ? 'Held still at its end, a figure is made clean' : 'Strokes stay as drawn' }}
+    <button
+      type="button"
+      class="word-button"
+      :aria-pressed="tidies"
+      @click="verb.tidying = { ...verb.tidying, [draft.pen!.id]: !tidies }"
+    >
+      {{ tidies ? 'Held still, figures of this pen turn clean' : 'Strokes of this pen stay as drawn' }}
+    </button>
+    <button type="button" class="word-button" :aria-pressed="verb.rings" @click="verb.rings = !verb.rings">
+      {{ verb.rings ? 'A ring held still chooses what it holds' : 'Rings are ink' }}
     </button>
   </div>
 </template>

@@ -1,7 +1,8 @@
 import { computed, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type Box, type Recipe, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
-import { HERE, useChosen, type Grip } from '@/stores/chosen'
+import { HERE, type Place } from '@/lib/placement'
+import { useChosen, type Held } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
@@ -16,7 +17,6 @@ const GRIP_PX = 22
 const LEAST_FRAME_PX = 60
 const TAP_MM = 0.8 // a drag shorter than this chooses instead
 
-type Place = readonly [number, number]
 /** The way a stroke went, no more of it than the server takes. */
 function wayOf({ x_mm, y_mm }: NewStroke): [number, number][] {
   const every = Math.ceil(x_mm.length / MOST_OF_WAY)
@@ -38,7 +38,7 @@ export function useWays(
   const chooser = shallowRef<WrittenWith>()
   const rubber = shallowRef<WrittenWith>()
   const ways = new Set<string>()
-  let grip: { kind: Grip; from: Place } | undefined
+  let grip: { held: Held; from: Place } | undefined
 
   watch(cssScale, (scale) => scale && (chosen.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
 
@@ -90,16 +90,16 @@ export function useWays(
     if (does !== 'choose') return 'write'
     if (held && verb.now !== 'choose') verb.press('choose')
     if (chosen.opening) return chooser.value
-    const kind = chosen.gripAt(place, GRIP_PX / cssScale.value)
-    if (!kind || !chooser.value) return chooser.value
-    grip = { kind, from: place }
+    const what = chosen.gripAt(place, GRIP_PX / cssScale.value)
+    if (!what || !chooser.value) return chooser.value
+    grip = { held: what, from: place }
     return { ...chooser.value, plan: { ...chooser.value.plan, opacity: 0 } }
   }
 
   /** The pen is at these places now. */
   function going(samples: readonly Sample[]) {
     const last = samples.at(-1)
-    if (grip && last) chosen.carried = chosen.dragged(grip.kind, grip.from, [last.x, last.y])
+    if (grip && last) chosen.carry(grip.held, grip.from, [last.x, last.y])
   }
 
   /** A way ended: rub or choose along it, or put what it carried down. */
@@ -120,7 +120,7 @@ export function useWays(
         way,
         radius_mm: eraserMm.value / 2,
         takes: verb.takes,
-        of: verb.touches,
+        of: verb.eraser.of,
         layers: verb.layers,
         locked_too: verb.lockedToo,
       }
@@ -131,12 +131,13 @@ export function useWays(
       if (!done?.away.length) ink.showAgain(id)
       return
     }
-    const held = grip
+    const dragged = grip
     grip = undefined
     const to = way.at(-1)!
     if (chosen.opening) return void (await desk.attempt(() => chosen.openSpace(way[0]![1], to[1])))
-    if (held && (held.kind !== 'move' || Math.hypot(to[0] - held.from[0], to[1] - held.from[1]) > TAP_MM)) {
-      await desk.attempt(() => chosen.place(chosen.dragged(held.kind, held.from, to)))
+    const far = dragged ? Math.hypot(to[0] - dragged.from[0], to[1] - dragged.from[1]) : 0
+    if (dragged && (far > TAP_MM || !('grip' in dragged.held && dragged.held.grip === 'move'))) {
+      await desk.attempt(() => chosen.putThere(dragged.held, dragged.from, to))
     } else {
       chosen.carried = HERE
       await desk.attempt(() => chosen.along(id, way))

@@ -54,6 +54,9 @@ export interface WritingOptions {
   railAt: (x: number, y: number) => Rail | undefined
   /** The nib goes on writing. */
   wrote: (samples: readonly Sample[]) => void
+  /** Whether the nib, held still, now sizes a figure and writes no more; and where it went then. */
+  sizes: () => boolean
+  sizing: (sample: Sample) => void
   /** A way that does not write goes on. */
   going: (samples: readonly Sample[]) => void
   /** So many fingers tapped the page together, and the palm rules took none of them for a palm. */
@@ -182,11 +185,15 @@ export function useWriting(options: WritingOptions) {
       // a guide leads the nib: what is kept is where the nib went
       if (down.rail === undefined) down.rail = options.railAt(sample.x, sample.y) ?? null
       if (down.rail) [sample.x, sample.y] = down.rail(sample.x, sample.y)
+      if (options.sizes()) {
+        options.sizing(sample)
+        continue
+      }
       down.samples.push(sample)
       down.live.add(sample)
     }
     if (down.pen.does) options.going(down.samples)
-    else options.wrote(down.samples)
+    else if (!options.sizes()) options.wrote(down.samples)
     ask()
   }
 
@@ -241,7 +248,7 @@ export function useWriting(options: WritingOptions) {
   function rest(now = performance.now()) {
     const last = down?.samples.at(-1)
     const tS = down ? (now - down.capture.startMs) / 1000 : 0
-    if (!down || !last || !restMatters(down.pen.plan) || tS - last.tS < REST_S) return
+    if (!down || !last || !restMatters(down.pen.plan) || options.sizes() || tS - last.tS < REST_S) return
     down.samples.push({ ...last, tS })
     down.live.add({ ...last, tS })
   }
@@ -270,7 +277,7 @@ export function useWriting(options: WritingOptions) {
     if (down && event.pointerId === down.pointer) {
       const last = down.samples.at(-1)
       // the lift reports no force; its position and time still end the stroke
-      if (last && event.type === 'pointerup') {
+      if (last && event.type === 'pointerup' && !options.sizes()) {
         for (const s of readEvent(event, down.capture, last.tS)) {
           if (down.rail) [s.x, s.y] = down.rail(s.x, s.y)
           if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
