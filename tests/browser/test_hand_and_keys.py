@@ -74,6 +74,36 @@ class HandAndKeys(DeskCase):
         until_true(lambda: self.strokes() == 2, "the rub undone by two fingers")
         self.assertEqual(desk.trouble(), [])
 
+    def test_a_swipe_undoes_once_it_is_set_and_the_page_lies_where_it_lay(self) -> None:
+        desk = self.desk
+        self.line(100)
+        desk.press("closer", ".tools")
+        desk.rests()
+        left, top = desk.corner("[data-layer=live]")
+        place = "const r = document.querySelector('.page').getBoundingClientRect(); return [r.x, r.y]"
+        lay = desk.js(place)
+
+        def swipe() -> None:
+            fingers = [(k, (left + 400, top + 200 * k - 50), (left + 150, top + 200 * k - 45), 4) for k in (1, 2)]
+            desk.slide(*fingers, steps=3)
+            desk.touches("touchEnd")
+
+        desk.rests(1600)  # the lock after the nib is over
+        swipe()
+        until_true(lambda: desk.js(place) != lay, "the page moved, while a swipe means nothing")
+        self.assertEqual(self.strokes(), 1)
+        desk.press("whole sheet", ".tools")
+        desk.press("closer", ".tools")
+        desk.press("Frame")
+        desk.js("[...document.querySelectorAll('details')].find(d => d.textContent.startsWith('Swipes')).open = true")
+        desk.choose("A swipe of two fingers to the left", "undo")
+        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.rests()
+        lay = desk.js(place)
+        swipe()
+        until_true(lambda: self.strokes() == 0, "the line taken back")
+        until_true(lambda: desk.js(place) == lay, "the page where it lay")
+
     def test_a_key_of_ones_own_and_one_that_is_taken(self) -> None:
         desk = self.desk
         self.line(100)

@@ -231,7 +231,7 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
         corner = (box[0] + box[2], box[1] + box[3])
         self.go(corner, (box[0] + box[2] / 2, box[1] + box[3] / 2))
         until_true(lambda: self.there() != moved and self.dark(75, 64) == 0, "the line half as long")
-        desk.press("Copy", ".margin")
+        desk.press("Duplicate", ".margin")
         until_true(lambda: len(self.there()) == 4, "a copy")
         desk.press("Delete", ".margin")
         until_true(lambda: len(self.there()) == 3, "the copy gone")
@@ -361,6 +361,42 @@ say('pointerdown', 32, -9); for (let k = -8; k < 9; k++) say('pointermove', 32, 
             "a corner pulled",
         )
         self.assertEqual(len(pulled), 2)
+        self.assertEqual(desk.trouble(), [])
+
+    def test_a_box_chooses_ink_is_cut_and_put_down_and_another_window_takes_it_back(self) -> None:
+        desk = self.desk
+        desk.press("choose", ".verbs")
+        desk.press("By a ring or a line", ".choose")
+        desk.rests()
+        self.addCleanup(desk.js, "localStorage.removeItem('gray-quill-chooses-by-box')")
+        corners = [self.at(*p) for p in ((15, 20), (50, 25), (60, 62))]
+        desk.hold([(*p, 0.5) for p in corners])
+        ring = desk.js("return document.querySelector('[data-figure=box]').points.length")
+        self.assertEqual(ring, 5, "the box is shown as it is drawn")
+        desk.lift(*corners[-1])
+        desk.says("3 strokes chosen", ".margin")
+        desk.press("Let it go", ".choose")
+        self.go((40, 55), (40, 55.5))
+        desk.says("1 stroke chosen", ".margin")
+        desk.press("colour", ".like")
+        desk.says("2 strokes chosen", ".margin")
+        key = (
+            "document.body.dispatchEvent("
+            "new KeyboardEvent('keydown', {key: arguments[0], ctrlKey: true, bubbles: true}))"
+        )
+        desk.js(key, "x")
+        until_true(lambda: self.there() == [self.lines[2]], "the two lines cut away")
+        desk.js(key, "v")
+        until_true(lambda: len(self.there()) == 3, "both put down again")
+        desk.wait("document.querySelector('[data-chosen]')?.dataset.chosen === '2'", "them chosen")
+        until_true(lambda: len(desk.ask(f"sheets/{self.sheet}/steps")["past"]) == 2, "two steps kept with the sheet")
+        desk.js("localStorage.removeItem('gray-quill-steps')")
+        desk.open()
+        desk.wait("![...document.querySelectorAll('.steps button')][0].disabled", "the steps of the other window")
+        desk.press("Undo")
+        until_true(lambda: self.there() == [self.lines[2]], "what was put down taken back")
+        desk.press("Undo")
+        until_true(lambda: len(self.there()) == 3 and self.lines[0] in self.there(), "the lines as they were")
         self.assertEqual(desk.trouble(), [])
 
     def test_a_ring_held_still_chooses_and_one_lifted_early_is_ink(self) -> None:

@@ -107,6 +107,7 @@ class Backups(BackupCase):
             "sheets": ("version", "ink", "note", "layers", "layer", "piece"),
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
+        db.execute("DROP TABLE steps")
         for table, columns in added.items():  # the columns later migrations added
             for since in columns:
                 db.execute(f"ALTER TABLE {table} DROP COLUMN {since}")

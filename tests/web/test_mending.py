@@ -2,12 +2,15 @@
 
 import io
 import itertools
+import json
 import unittest
 from typing import Any
 
 import numpy as np
 from PIL import Image
 
+from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.store.database import connect
 from tests.web.api_case import ApiCase
 
 
@@ -250,6 +253,43 @@ class Mending(ApiCase):
         self.assertEqual(self.ask("POST", f"/api/sheets/{self.sheet}/clear", {}).json["away"], [])
         self.swap(cleared)
         self.assertEqual(self.ids(), there)
+
+    def test_ink_of_the_same_pen_colour_or_kind_is_chosen(self) -> None:
+        path = f"/api/sheets/{self.sheet}/strokes/like"
+        marker = {"pen_id": "survey-marker", "revision": 1, "t_ms": [0, 300], "x_mm": [20, 60], "y_mm": [90, 90]}
+        marked = {"id": f"{self.sheet}-marked", **marker}
+        self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [marked]})
+        pens = {self.upper: "reed-ballpoint", self.lower: "reed-ballpoint", self.wash: "dusk-wash"}
+        pens[str(marked["id"])] = "survey-marker"
+        for by, of in (
+            ("pen", lambda pen: pen),
+            ("colour", lambda pen: SHIPPED_PENS[pen].body.colour),
+            ("kind", lambda pen: SHIPPED_PENS[pen].kind),
+        ):
+            for one in (self.upper, self.wash):
+                met = self.ask("POST", path, {"ids": [one], "by": by}).json["strokes"]
+                self.assertEqual({s["id"] for s in met}, {i for i in pens if of(pens[i]) == of(pens[one])}, by)
+
+    def test_steps_are_kept_with_the_sheet_and_never_overtaken(self) -> None:
+        path = f"/api/sheets/{self.sheet}/steps"
+        self.assertEqual(self.ask("GET", path).json, {"past": [], "future": [], "count": 0})
+        cut = self.rub([[40, 20], [40, 40]], of=["ink"])
+        layers = {"layers": {"layers": [{"id": "first", "name": "ink"}], "on": "first", "moved": {}}}
+        past = [{"ids": [self.lower], "binned": True}, layers, {"away": cut["back"], "back": cut["away"]}]
+        for count, status in ((1, 200), (1, 409), (3, 200), (2, 409)):
+            answer = self.ask("PUT", path, {"past": past, "future": [], "count": count})
+            self.assertEqual(answer.status_code, status, count)
+        kept = self.ask("GET", path).json
+        self.assertEqual((kept["count"], kept["past"][0], kept["past"][2]), (3, past[0], past[2]))
+        for bad in ({"past": [{"ids": [self.lower]}]}, {"past": past * 80}, {"past": [{"wipe": True}]}):
+            answer = self.ask("PUT", path, {"future": [], "count": 9, **bad})
+            self.assertEqual(answer.status_code, 422)
+        db = connect(self.folder)
+        self.addCleanup(db.close)
+        unread = [past[0], {"of": "a later version"}, past[2]]
+        db.execute("UPDATE steps SET steps = ? WHERE sheet_id = ?", (json.dumps({"past": unread}), self.sheet))
+        db.commit()
+        self.assertEqual(self.ask("GET", path).json["past"], [past[2]], "none is taken over one that is not understood")
 
     def test_readings_of_a_cut_stroke_speak_of_its_pieces(self) -> None:
         cut = self.rub([[40, 20], [40, 40]], of=["ink"])

@@ -32,6 +32,7 @@ from gray_quill.web.pieces import pieces
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
+from gray_quill.web.steps import steps
 from gray_quill.web.strokes import strokes
 from gray_quill.web.turns import Turns
 from gray_quill.web.wash import wash
@@ -73,6 +74,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         pieces,
         mending,
         rubbing,
+        steps,
         pen,
         pen_pictures,
         panels,

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
-from gray_quill.core.ink.layer import FIRST, Placed
+from gray_quill.core.ink.layer import FIRST, Placed, layers_said
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, shown, to_settle
@@ -19,7 +19,7 @@ from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import get_sheet, load_traces, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet, load_traces, stroke_index
 from gray_quill.store.showings import showings_of
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
@@ -49,6 +49,15 @@ def shown_index(db: sqlite3.Connection, sheet_id: str) -> tuple[list[Entry], lis
     on = [places.get(held[e[0]].layer if e[0] in held else FIRST, lowest) for e in index]
     seen = [k for k, place in enumerate(on) if place.layer.shown]
     return [index[k] for k in seen], [on[k] for k in seen]
+
+
+def layers_read(db: sqlite3.Connection, sheet: Sheet, index: Sequence[Entry]) -> str:
+    """On which layers of a sheet these strokes lie, and which are hidden; "" where it has but one."""
+    if len(sheet.layers) == 1:
+        return ""
+    held, known = held_of(db, sheet.id), {layer.id for layer in sheet.layers}
+    on = {held[e[0]].layer if e[0] in held else FIRST for e in index}
+    return layers_said(sheet.layers, {i if i in known else sheet.layers[0].id for i in on})
 
 
 class InkMemory:

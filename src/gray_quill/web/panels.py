@@ -13,6 +13,7 @@ from gray_quill.store.sheets import get_sheet
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
+from gray_quill.web.ink_source import layers_read, shown_index
 from gray_quill.web.records import Id
 from gray_quill.web.replies import data_url
 
@@ -26,11 +27,14 @@ class ProofQuery(Model):
 
 
 class ProofReply(Model):
+    """layers: which of the sheet's layers are shown, and which are not."""
+
     image: str
     readings: PanelReadings
     width_px: int
     height_px: int
     greys: int
+    layers: str
 
 
 @operation(panels, "GET", "/panels/<sheet_id>/proof", ProofReply, query=ProofQuery, costly=True)
@@ -45,4 +49,5 @@ def read_proof(sheet_id: str, query: ProofQuery) -> ProofReply:
         width_px=proof.pixels.shape[1],
         height_px=proof.pixels.shape[0],
         greys=query.greys or panel.greys,
+        layers=layers_read(db(), sheet, shown_index(db(), sheet_id)[0]),
     )

@@ -39,6 +39,7 @@ from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, get_sheet, index_of, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
+from gray_quill.web.ink_source import layers_read, shown_index
 from gray_quill.web.records import Done, Id, PenOn, PressIn, RecipeIn, Source, SteadyIn
 
 pen = Blueprint("pen", __name__)
@@ -60,7 +61,8 @@ class ReadReply(Model):
     """readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
     of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
     compared. absent: channels that none of them carries. bare: strokes of the sheet that their pens cannot draw, shown
-    as bare paths. plain: what the ink shows, in whole sentences.
+    as bare paths. plain: what the ink shows, in whole sentences. layers: on which of the sheet's layers it was read;
+    what is hidden never is.
     """
 
     readings: Readings | None
@@ -72,6 +74,7 @@ class ReadReply(Model):
     bare: int = 0
     absent: list[str] = Field(default_factory=list)
     plain: list[str] = Field(default_factory=list)
+    layers: str = ""
 
 
 class ReadQuery(Model):
@@ -226,7 +229,7 @@ def _absent(traces: list[Trace]) -> list[str]:
 @operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, query=ReadQuery, costly=True)
 def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
     """Readings of the sheet's ink as it lies there, each stroke in the pen that drew it."""
-    sheet, index = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id)
+    sheet, (index, _) = get_sheet(db(), sheet_id), shown_index(db(), sheet_id)
     if index and query.of == "pen":
         pen_id = sheet.pen_id if any(e[1] == sheet.pen_id for e in index) else index[-1][1]
         index = [e for e in index if e[1] == pen_id]
@@ -264,6 +267,7 @@ def _read(sheet: Sheet, index: Sequence[tuple[str, str, int]]) -> ReadReply:
         bare=memory().bare(db(), sheet.id),
         absent=_absent(traces),
         plain=plain_words(readings),
+        layers=layers_read(db(), sheet, index),
     )
 
 

@@ -129,9 +129,10 @@ class StrokesMet(Model):
 
 
 class LikeThese(Model):
-    """ids: strokes whose pens are looked for; None for all ink there is."""
+    """ids: strokes whose like are looked for; None for all ink there is. by: what they have in common."""
 
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
+    by: Literal["pen", "colour", "kind"] = "pen"
 
 
 class ChooseWay(Way):
@@ -248,11 +249,18 @@ def find_strokes_met(sheet_id: str, body: ChooseWay) -> StrokesMet:
 
 @operation(strokes, "POST", "/sheets/<sheet_id>/strokes/like", StrokesMet, body=LikeThese, costly=True)
 def find_strokes_like(sheet_id: str, body: LikeThese) -> StrokesMet:
-    """The strokes of the same pens as these, or all of the sheet."""
+    """The strokes of the same pens, colours or kinds of pen as these, or all of the sheet."""
     sheet = get_sheet(db(), sheet_id)
     index = reachable(db(), sheet, stroke_index(db(), sheet_id))
-    pens = {e[1] for e in index_of(db(), sheet_id, body.ids)} if body.ids else {e[1] for e in index}
-    like = [e for e in index if e[1] in pens]
+    theirs = index_of(db(), sheet_id, body.ids) if body.ids else index
+    recipes = {e[1:]: get_pen(db(), *e[1:]).recipe for e in {e[1:]: e for e in (*index, *theirs)}.values()}
+
+    def common(entry: tuple[str, str, int]) -> str:
+        recipe = recipes[entry[1:]]
+        return {"pen": entry[1], "colour": recipe.body.colour, "kind": recipe.kind}[body.by]
+
+    wanted = {common(e) for e in theirs}
+    like = [e for e in index if common(e) in wanted]
     inks = [ink for _, ink in memory().strokes(db(), like, sheet.paper)]
     return StrokesMet(strokes=[stroke_met(e[0], ink) for e, ink in zip(like, inks, strict=True)])
 

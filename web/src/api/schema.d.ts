@@ -1275,6 +1275,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be taken back on a sheet, and what made again. */
+        get: operations["read_steps"];
+        /** Keep what can be taken back; refused where another window kept steps meanwhile. */
+        put: operations["change_steps"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/strokes": {
         parameters: {
             query?: never;
@@ -1369,7 +1387,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The strokes of the same pens as these, or all of the sheet. */
+        /** The strokes of the same pens, colours or kinds of pen as these, or all of the sheet. */
         post: operations["find_strokes_like"];
         delete?: never;
         options?: never;
@@ -1604,6 +1622,9 @@ export interface components {
             };
             /** @default null */
             to_end: ("front" | "back") | null;
+        };
+        ArrangeStep: {
+            arranged: components["schemas"]["ArrangeBody"];
         };
         /** @description Of strokes by id: whether they are locked, which group they are of, their place in the order written. */
         Arranged: {
@@ -3005,6 +3026,9 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
             was: components["schemas"]["Layering"];
         };
+        LayersStep: {
+            layers: components["schemas"]["LayersBody"];
+        };
         /** Lean */
         Lean: {
             /**
@@ -3026,8 +3050,13 @@ export interface components {
              */
             to_deg: number;
         };
-        /** @description ids: strokes whose pens are looked for; None for all ink there is. */
+        /** @description ids: strokes whose like are looked for; None for all ink there is. by: what they have in common. */
         LikeThese: {
+            /**
+             * @default pen
+             * @enum {string}
+             */
+            by: "pen" | "colour" | "kind";
             /** @default null */
             ids: string[] | null;
         };
@@ -3797,10 +3826,12 @@ export interface components {
             ];
             name: string;
         };
+        /** @description layers: which of the sheet's layers are shown, and which are not. */
         ProofReply: {
             greys: number;
             height_px: number;
             image: string;
+            layers: string;
             readings: components["schemas"]["PanelReadings"];
             width_px: number;
         };
@@ -3824,7 +3855,8 @@ export interface components {
          * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
          *     of: which ink this speaks of, by pen. traces: names the strokes that were read: readings of the same strokes can be
          *     compared. absent: channels that none of them carries. bare: strokes of the sheet that their pens cannot draw, shown
-         *     as bare paths. plain: what the ink shows, in whole sentences.
+         *     as bare paths. plain: what the ink shows, in whole sentences. layers: on which of the sheet's layers it was read;
+         *     what is hidden never is.
          */
         ReadReply: {
             absent?: string[];
@@ -3836,6 +3868,8 @@ export interface components {
             };
             /** @default 0 */
             bare: number;
+            /** @default  */
+            layers: string;
             notes: components["schemas"]["Note"][];
             of?: components["schemas"]["InkShare"][];
             plain?: string[];
@@ -4330,6 +4364,15 @@ export interface components {
             prompts: components["schemas"]["Prompt"][];
             sheet: components["schemas"]["Sheet"];
             stroke_ids: string[];
+        };
+        /**
+         * @description past: what takes back the last changes, the latest last; future: what makes those taken back again; count: how
+         *     often they changed.
+         */
+        SheetSteps: {
+            count: number;
+            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"])[];
+            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"])[];
         };
         SheetsInBin: {
             sheets: components["schemas"]["Sheet"][];
@@ -7795,6 +7838,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rubbed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSteps"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetSteps"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Refused, with what to do */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { ref } from 'vue'
-import { DEEDS, HELD, TRIGGERS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
+import { DEEDS, HELD, SWIPES, TRIGGERS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
 
 /** What buttons, taps and keys of one's own do. */
 const deeds = useDeeds()
@@ -25,10 +25,29 @@ function giveKey(deed: Deed, typed: string) {
   <div class="deeds">
     <label v-for="(words, trigger) in TRIGGERS" :key="trigger" class="small">
       {{ words }}{{ HELD.includes(trigger) ? ', held' : '' }}
-      <ElSelect v-model="deeds.set[trigger]" :aria-label="words" style="width: 190px">
+      <ElSelect
+        :model-value="deeds.deedOf(trigger)"
+        :aria-label="words"
+        style="width: 190px"
+        @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
+      >
         <ElOption v-for="deed in offered(trigger)" :key="deed" :value="deed" :label="DEEDS[deed]" />
       </ElSelect>
     </label>
+    <details>
+      <summary class="small">Swipes of fingers</summary>
+      <label v-for="{ trigger, words } in SWIPES" :key="trigger" class="small">
+        {{ words }}
+        <ElSelect
+          :model-value="deeds.deedOf(trigger)"
+          :aria-label="`A swipe of ${words}`"
+          style="width: 190px"
+          @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
+        >
+          <ElOption v-for="deed in offered(trigger)" :key="deed" :value="deed" :label="DEEDS[deed]" />
+        </ElSelect>
+      </label>
+    </details>
     <details>
       <summary class="small">Keys of one's own</summary>
       <label v-for="deed in own" :key="deed" class="small">

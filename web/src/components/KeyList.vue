@@ -14,6 +14,7 @@ const KEYS = [
   ['Ctrl S', 'keep the pen you are tuning as a revision'],
   ['arrows', 'move a point of the press curve, a slider, or the lens'],
   ['W, R, C, U', 'write, rub, choose, rule; held while the pen does it they end as they are let go'],
+  ['Ctrl C, X, V', 'take chosen ink along, cut it, put it down here; it is on the clipboard as a picture too'],
   ['Ctrl A', 'choose all ink, while choosing'],
   ['Delete', 'take the chosen ink away, or a point out of the press curve'],
   ['+ and -', 'closer and farther, on the sheet; also the wheel with Ctrl'],

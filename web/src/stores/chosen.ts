@@ -1,6 +1,7 @@
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, take, type Box, type Schemas } from '@/api/client'
+import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/client'
 import { dragged, gripsOf, HERE, moved, type Grip, type Place, type Placement } from '@/lib/placement'
 import { useDesk } from './desk'
 import { useInk } from './ink'
@@ -9,6 +10,11 @@ import { KINDS, useVerb } from './verb'
 
 /** What a drag has hold of: a part of the frame, or a corner of a clean figure. */
 export type Held = { grip: Grip } | { corner: number }
+interface Bundle {
+  sheetId: string
+  ids: string[]
+}
+const BESIDE_MM = 6 // a copy lies this far down and aside
 const CUT_MM = 0.1 // what a cut along a ring takes
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
@@ -37,7 +43,9 @@ export const useChosen = defineStore('chosen', () => {
   /** The next way down the page opens space there. */
   const opening = ref(false)
   /** Ink taken along, to be put on another sheet. */
-  const bundle = shallowRef<{ sheetId: string; ids: string[] }>()
+  const bundle = useLocalStorage<Bundle | null>('gray-quill-taken-along', null, {
+    serializer: StorageSerializers.object,
+  })
   /** Side of the frame at least, mm, so that its corners stay apart. */
   const leastMm = ref(8)
   const box = computed<Box | undefined>(() => {
@@ -88,12 +96,17 @@ export const useChosen = defineStore('chosen', () => {
   /** What a way meets is chosen; where all of it was already, it is let go. */
   async function along(sheetId: string, way: [number, number][]): Promise<void> {
     const params = { path: { sheet_id: sheetId } }
-    const rings = way.length > 3 && verb.chooses !== 'touched'
+    const rings = way.length > 3 && (verb.chooses !== 'touched' || verb.boxes)
     if (rings && verb.chooses === 'cut') await cutAlong(sheetId, way)
     const { strokes } = await take(
       api.POST('/api/sheets/{sheet_id}/strokes/met', {
         params,
-        body: { way, takes: rings ? 'inside' : 'touched', words: verb.words, locked_too: verb.lockedToo },
+        body: {
+          way,
+          takes: rings && verb.chooses !== 'touched' ? 'inside' : 'touched',
+          words: verb.words,
+          locked_too: verb.lockedToo,
+        },
       }),
     )
     if (!choosing.value || sheetId !== desk.sheet?.id) return
@@ -131,14 +144,14 @@ export const useChosen = defineStore('chosen', () => {
     await ink.change(sheet.id, { layers: { layers: sheet.layers!, on: sheet.layer, moved: { [id]: ids.value } } })
   }
 
-  /** Choose all ink of the same pens, or all there is. */
-  async function like(all: boolean): Promise<void> {
+  /** Choose all ink of the same pens, colours or kinds of pen, or all there is. */
+  async function like(all: boolean, by: 'pen' | 'colour' | 'kind' = 'pen'): Promise<void> {
     const sheetId = desk.sheet?.id
     if (!sheetId) return
     const { strokes } = await take(
       api.POST('/api/sheets/{sheet_id}/strokes/like', {
         params: { path: { sheet_id: sheetId } },
-        body: { ids: all ? null : ids.value },
+        body: { ids: all ? null : ids.value, by },
       }),
     )
     if (choosing.value && sheetId === desk.sheet?.id) chooseThese(strokes)
@@ -191,13 +204,38 @@ export const useChosen = defineStore('chosen', () => {
     await place(moved(0, toMm - fromMm))
   }
 
-  /** Put the ink that was taken along on this sheet, where it lay on its own. */
+  /** Take the chosen ink along, and lay it as pictures on the clipboard, where the browser lets us. */
+  async function takeAlong(): Promise<void> {
+    const sheetId = desk.sheet?.id
+    if (!sheetId || !ids.value.length) return
+    bundle.value = { sheetId, ids: ids.value }
+    const n = `${ids.value.length} ${ids.value.length === 1 ? 'stroke' : 'strokes'}`
+    const picture = (form: 'svg' | 'png') =>
+      takeFile(`/api/sheets/${sheetId}/strokes/file`, { ids: bundle.value!.ids, form, dpi: 300 })
+    const types: Record<string, Promise<Blob>> = { 'image/png': picture('png') }
+    if (ClipboardItem.supports?.('image/svg+xml')) types['image/svg+xml'] = picture('svg')
+    try {
+      await navigator.clipboard.write([new ClipboardItem(types)])
+      verb.said = `${n} taken along, and on the clipboard as a picture of 300 dots an inch.`
+    } catch {
+      verb.said = `${n} taken along. This browser gives no picture to the clipboard here.`
+    }
+  }
+
+  /** Put the ink that was taken along on this sheet, where it lay on its own, or beside it. */
   async function putDown(): Promise<void> {
     const [kept, sheetId] = [bundle.value, desk.sheet?.id]
     if (!kept || !sheetId) return
-    const body = { ids: kept.ids, placement: HERE, wider: true, copy_ink: true, to_sheet: sheetId }
+    choosing.value = true
+    const aside = kept.sheetId === sheetId ? BESIDE_MM : 0
+    const body = { ids: kept.ids, placement: moved(aside, aside), wider: true, copy_ink: true, to_sheet: sheetId }
     const params = { path: { sheet_id: kept.sheetId } }
-    const done = await ink.inLine(() => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params, body })))
+    const done = await ink
+      .inLine(() => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params, body })))
+      .catch((error) => {
+        if (error instanceof Refusal && error.status < 500) bundle.value = null // it is not there any more
+        throw error
+      })
     steps.note(sheetId, { away: done.back, back: [] })
     ink.showAgain(sheetId)
     chooseThese(done.strokes)
@@ -261,6 +299,7 @@ export const useChosen = defineStore('chosen', () => {
     leastMm,
     opening,
     bundle,
+    takeAlong,
     openSpace,
     putDown,
     wider,

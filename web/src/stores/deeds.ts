@@ -7,7 +7,8 @@ import { useInk } from './ink'
 import { usePalm } from './palm'
 import { useVerb } from './verb'
 
-/** What a button of the pen, a tap of fingers or a key can be set to do. */
+export type Side = 'left' | 'right' | 'up' | 'down'
+/** What a button of the pen, a tap or swipe of fingers or a key can be set to do. */
 export const DEEDS = {
   nothing: 'nothing',
   undo: 'undo',
@@ -25,11 +26,24 @@ export type Deed = keyof typeof DEEDS
 export const TRIGGERS = {
   eraser: 'the eraser end of the pen',
   barrel: 'the barrel button of the pen',
+  one: 'a tap of one finger',
   two: 'a tap of two fingers',
   three: 'a tap of three fingers',
   four: 'a tap of four fingers',
 } as const
-export type Trigger = keyof typeof TRIGGERS
+const FINGERS = ['one', 'two', 'three', 'four'] as const
+const SIDES: readonly Side[] = ['left', 'right', 'up', 'down']
+/** Swipes that can be set, by how many fingers go where. */
+export const SWIPES = FINGERS.flatMap((fingers) =>
+  SIDES.map((side) => {
+    const where = side === 'up' || side === 'down' ? side : `to the ${side}`
+    return {
+      trigger: `${fingers} ${side}` as const,
+      words: `${fingers} finger${fingers === 'one' ? '' : 's'} ${where}`,
+    }
+  }),
+)
+export type Trigger = keyof typeof TRIGGERS | (typeof SWIPES)[number]['trigger']
 /** Those that happen while the pen goes, and so can say what its way does. */
 export const HELD: readonly Trigger[] = ['eraser', 'barrel']
 
@@ -40,13 +54,8 @@ export const useDeeds = defineStore('deeds', () => {
   const frame = useFrame()
   const palm = usePalm()
   const chosen = useChosen()
-  const set = useLocalStorage<Record<Trigger, Deed>>('gray-quill-deeds', {
-    eraser: 'rub',
-    barrel: 'nothing',
-    two: 'nothing',
-    three: 'nothing',
-    four: 'nothing',
-  })
+  const set = useLocalStorage<Partial<Record<Trigger, Deed>>>('gray-quill-deeds', { eraser: 'rub' })
+  const deedOf = (trigger: Trigger): Deed => set.value[trigger] ?? 'nothing'
   /** Own keys, each a single letter or sign, by what they do. */
   const keys = useLocalStorage<Partial<Record<Deed, string>>>('gray-quill-deed-keys', {})
 
@@ -77,10 +86,13 @@ export const useDeeds = defineStore('deeds', () => {
       default:
     }
   }
-  const fingers = (count: number): Deed => set.value[(['two', 'three', 'four'] as const)[count - 2] ?? 'two']
-  const tapped = (count: number) => count >= 2 && count <= 4 && perform(fingers(count))
+  /** What a tap of so many fingers does, or their swipe to a side. */
+  function of(count: number, side?: Side): Deed {
+    const fingers = FINGERS[count - 1]
+    return fingers ? deedOf(side ? `${fingers} ${side}` : fingers) : 'nothing'
+  }
   const byKey = (key: string) =>
     perform((Object.keys(keys.value) as Deed[]).find((deed) => keys.value[deed] === key && key !== ''))
 
-  return { set, keys, perform, tapped, byKey }
+  return { set, deedOf, keys, perform, of, byKey }
 })

@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import { api, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 
 type InkOf = Schemas['PenOfInk']
 /**
@@ -17,6 +17,8 @@ export type Step =
 interface Steps {
   past: Step[]
   future: Step[]
+  /** How often they changed. */
+  count?: number
 }
 
 interface Made {
@@ -30,8 +32,13 @@ interface Made {
 export const NOT_ARRANGED: Schemas['ArrangeBody'] = { locked: {}, grouped: {}, places: {}, to_end: null, ids: [] }
 const MOST_STEPS = 200
 const MOST_SHEETS = 30
+const SOON_MS = 300
+const MOST_LETTERS = 1_000_000 // of the steps of one sheet
 
-/** Undo and redo of each sheet, also after a reload. Taking a step back gives the step that redoes it. */
+/**
+ * Undo and redo of each sheet: kept with it on the server, so that any window can take them, and here as far as the
+ * server was not reached. Taking a step back gives the step that redoes it.
+ */
 export const useSteps = defineStore('steps', () => {
   const sheets = useLocalStorage('gray-quill-steps', new Map<string, Steps>())
   const of = (sheetId: string | undefined): Steps => {
@@ -41,11 +48,46 @@ export const useSteps = defineStore('steps', () => {
   const undoable = computed(() => (sheetId?: string) => !!of(sheetId).past.length)
   const redoable = computed(() => (sheetId?: string) => !!of(sheetId).future.length)
 
+  /** Have what other windows did to a sheet. */
+  async function look(sheetId: string): Promise<void> {
+    const kept = await take(api.GET('/api/sheets/{sheet_id}/steps', { params: { path: { sheet_id: sheetId } } })).catch(
+      () => undefined,
+    )
+    if (kept && kept.count > (of(sheetId).count ?? 0)) sheets.value.set(sheetId, kept as Steps)
+  }
+
+  const dirty = new Set<string>()
+  let timer = 0
+  /** The steps of a sheet changed: they are kept with it soon. */
+  function changed(sheetId: string) {
+    of(sheetId).count = (of(sheetId).count ?? 0) + 1
+    dirty.add(sheetId)
+    clearTimeout(timer)
+    timer = window.setTimeout(() => {
+      for (const id of dirty) void keep(id)
+      dirty.clear()
+    }, SOON_MS)
+  }
+  async function keep(sheetId: string) {
+    const here = of(sheetId)
+    while (JSON.stringify(here).length > MOST_LETTERS && here.past.length > 1) here.past = here.past.slice(1)
+    const params = { path: { sheet_id: sheetId } }
+    const body = { past: here.past, future: here.future, count: here.count! } as Schemas['SheetSteps']
+    await take(api.PUT('/api/sheets/{sheet_id}/steps', { params, body })).catch(async (error) => {
+      if (!(error instanceof Refusal) || error.code !== 'stale') return // they stay here, and go with the next
+      const last = here.past.at(-1)
+      await look(sheetId)
+      const theirs = of(sheetId)
+      if (last && JSON.stringify(theirs.past.at(-1)) !== JSON.stringify(last)) note(sheetId, last)
+    })
+  }
+
   /** Note what takes back a change that was just made. */
   function note(sheetId: string, step: Step) {
     const here = of(sheetId)
     here.past = [...here.past, step].slice(-MOST_STEPS)
     here.future = []
+    changed(sheetId)
     for (const id of [...sheets.value.keys()].slice(0, -MOST_SHEETS)) if (id !== sheetId) sheets.value.delete(id)
   }
 
@@ -53,6 +95,7 @@ export const useSteps = defineStore('steps', () => {
   function strike(sheetId: string, strokeId: string) {
     const here = of(sheetId)
     here.past = here.past.filter((s) => !('ids' in s) || s.ids[0] !== strokeId)
+    changed(sheetId)
   }
 
   /** Make the change a step stands for. */
@@ -92,11 +135,19 @@ export const useSteps = defineStore('steps', () => {
     const [from, to] = back ? [past, future] : [future, past]
     const step = from.at(-1)
     if (!step || ('ids' in step && step.ids.some(onItsWay))) return undefined
-    const done = await make(sheetId, step)
+    const done = await make(sheetId, step).catch((error) => {
+      // ink that is not there any more cannot be taken back: the step before it can
+      if (error instanceof Refusal && [404, 409].includes(error.status)) {
+        from.splice(from.indexOf(step), 1)
+        changed(sheetId)
+      }
+      throw error
+    })
     from.splice(from.indexOf(step), 1)
     to.push(done.back)
+    changed(sheetId)
     return done
   }
 
-  return { undoable, redoable, note, strike, make, move }
+  return { undoable, redoable, look, note, strike, make, move }
 })

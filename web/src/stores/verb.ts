@@ -29,6 +29,8 @@ export const useVerb = defineStore('verb', () => {
   /** Ink of all layers, or of the one that is written on. */
   const layers = useLocalStorage<'all' | 'this'>('gray-quill-eraser-layers', 'all')
   const lockedToo = useLocalStorage('gray-quill-locked-too', false)
+  /** A way that chooses is drawn as a box, from one of its corners to the other. */
+  const boxes = useLocalStorage('gray-quill-chooses-by-box', false)
   /** A way chooses what it touches, what lies wholly inside, or what its edge cuts off; strokes or whole words. */
   const chooses = useLocalStorage<'touched' | 'inside' | 'cut'>('gray-quill-chooses', 'touched')
   const words = useLocalStorage('gray-quill-chooses-words', false)
@@ -95,6 +97,7 @@ export const useVerb = defineStore('verb', () => {
     boxing,
     layers,
     lockedToo,
+    boxes,
     chooses,
     words,
     now,

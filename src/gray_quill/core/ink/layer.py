@@ -1,6 +1,7 @@
 """A layer of a sheet: ink that is shown, held and laid on the page together."""
 
 import dataclasses
+from collections.abc import Collection, Sequence
 
 from gray_quill.core.pen.wash import BLENDS
 from gray_quill.core.quantities import choice, flag, number, text
@@ -35,6 +36,19 @@ class Placed:
 
     layer: Layer
     below: int
+
+
+def layers_said(layers: Sequence[Layer], read: Collection[str]) -> str:
+    """Which layers of a sheet are spoken of where ink of these was read, in words; "" where it has but one."""
+    if len(layers) == 1:
+        return ""
+    hidden = [layer.name for layer in layers if not layer.shown]
+    words = f"on {_listed([layer.name for layer in layers if layer.id in read])}" if read else "on no layer"
+    return words + (f"; {_listed(hidden)} {'is' if len(hidden) == 1 else 'are'} hidden" if hidden else "")
+
+
+def _listed(names: Sequence[str]) -> str:
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
 
 
 READY_MADE = (

@@ -165,6 +165,10 @@ const verdict = computed(() => {
         <dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
         <dt>Sheet</dt>
         <dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
+        <template v-if="reply.layers">
+          <dt>Layers</dt>
+          <dd>{{ reply.layers }}</dd>
+        </template>
         <dt :title="known('thinnest_mm').help">Thinnest line</dt>
         <dd>
           {{ inWords(known('thinnest_mm'), reply.readings.thinnest_mm) }},

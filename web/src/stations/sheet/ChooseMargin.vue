@@ -18,6 +18,7 @@ const chosen = useChosen()
 const pieces = ref(false)
 const desk = useDesk()
 const verb = useVerb()
+const LIKE = ['pen', 'colour', 'kind'] as const
 const OPACITIES = [1, 0.4, 0.2] as const
 const RULES = [
   ['touched', 'touched'],
@@ -25,15 +26,9 @@ const RULES = [
   ['cut', 'cut at the ring'],
 ] as const
 const COPY_MM = 6 // a copy lies this far down and aside
-const fileOf = (form: 'svg' | 'png') =>
-  takeFile(`/api/sheets/${desk.sheet!.id}/strokes/file`, { ids: chosen.ids, form, dpi: 300 })
 async function takeOut() {
-  giveFile(await fileOf('svg'), `${desk.sheet!.name}, ink.svg`)
-}
-/** Onto the clipboard, for whatever takes pictures. */
-async function copyPicture() {
-  await navigator.clipboard.write([new ClipboardItem({ 'image/png': fileOf('png') })])
-  verb.said = 'Copied as a picture of 300 dots an inch.'
+  const picture = await takeFile(`/api/sheets/${desk.sheet!.id}/strokes/file`, { ids: chosen.ids, form: 'svg' })
+  giveFile(picture, `${desk.sheet!.name}, ink.svg`)
 }
 const act = (work: () => Promise<void>) => void desk.attempt(work)
 </script>
@@ -64,6 +59,9 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
     </div>
     <div class="acts">
       <template v-if="!chosen.ids.length">
+        <button type="button" class="word-button wide" :aria-pressed="verb.boxes" @click="verb.boxes = !verb.boxes">
+          {{ verb.boxes ? 'By a box' : 'By a ring or a line' }}
+        </button>
         <button type="button" class="word-button" :aria-pressed="verb.words" @click="verb.words = !verb.words">
           {{ verb.words ? 'Whole words' : 'Single strokes' }}
         </button>
@@ -87,7 +85,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         Open space
       </button>
       <button
-        v-if="chosen.bundle && chosen.bundle.sheetId !== desk.sheet?.id"
+        v-if="chosen.bundle && !chosen.ids.length"
         type="button"
         class="word-button wide"
         @click="act(chosen.putDown)"
@@ -95,15 +93,29 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         Put {{ chosen.bundle.ids.length }} {{ chosen.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
       </button>
       <template v-if="chosen.ids.length">
-        <button type="button" class="word-button" @click="act(() => chosen.like(false))">All like these</button>
         <button type="button" class="word-button" @click="act(() => chosen.place(moved(COPY_MM, COPY_MM), true))">
-          Copy
+          Duplicate
         </button>
+        <button type="button" class="word-button" @click="act(chosen.takeAlong)">Take along</button>
         <button type="button" class="word-button" @click="act(() => chosen.place(turnedIn(chosen.box!, Math.PI / 2)))">
           Quarter turn
         </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(flippedIn(chosen.box!)))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+        <div class="wide like">
+          <p class="small">All of the same</p>
+          <div class="acts thirds" role="group" aria-label="Choose all of the same">
+            <button
+              v-for="by in LIKE"
+              :key="by"
+              type="button"
+              class="word-button"
+              @click="act(() => chosen.like(false, by))"
+            >
+              {{ by }}
+            </button>
+          </div>
+        </div>
         <button
           type="button"
           class="word-button wide"
@@ -147,15 +159,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         >
           <ElOption v-for="layer in desk.sheet!.layers" :key="layer.id" :value="layer.id" :label="layer.name" />
         </ElSelect>
-        <button
-          type="button"
-          class="word-button wide"
-          @click="chosen.bundle = { sheetId: desk.sheet!.id, ids: chosen.ids }"
-        >
-          {{ chosen.bundle ? 'Taken along: open another sheet' : 'Take along to another sheet' }}
-        </button>
-        <button type="button" class="word-button" @click="act(takeOut)">Take out</button>
-        <button type="button" class="word-button" @click="act(copyPicture)">Copy as picture</button>
+        <button type="button" class="word-button wide" @click="act(takeOut)">Take out as a drawing</button>
         <button
           type="button"
           class="word-button wide"

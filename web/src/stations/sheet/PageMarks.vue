@@ -9,7 +9,7 @@ const props = defineProps<{
   dark: boolean
   prompts: Schemas['Prompt'][]
   refused: { left: number; top: number; width: number; height: number }[]
-  figure: { kind: string; ring: number[][] } | undefined
+  figure: { kind: string; ring: readonly (readonly number[])[] } | undefined
   eraser: { x: number; y: number; radius: number } | undefined
 }>()
 const box = computed(() => `0 0 ${props.widthMm} ${props.heightMm}`)

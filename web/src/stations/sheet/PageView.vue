@@ -112,12 +112,21 @@ const { writing } = useWriting({
   penSeen: () => (palm.penSeen = true),
   pen: (event) => {
     const end = !!(event.buttons & ERASER_END) || event.button === 5
-    const held = end ? deeds.set.eraser : event.pointerType === 'pen' && event.buttons & BARREL ? deeds.set.barrel : ''
+    const held = end
+      ? deeds.deedOf('eraser')
+      : event.pointerType === 'pen' && event.buttons & BARREL
+        ? deeds.deedOf('barrel')
+        : ''
     const does = ways.penAt(pageMm(event), held === 'rub' || held === 'choose' ? held : undefined)
     return does === 'write' ? writes.value : does
   },
-  tapped: (fingers) => deeds.tapped(fingers),
-  barrel: () => deeds.perform(deeds.set.barrel),
+  landed: moves.mark,
+  fingered: (fingers, side) => {
+    if (deeds.of(fingers, side) === 'nothing') return
+    if (side) moves.back()
+    deeds.perform(deeds.of(fingers, side))
+  },
+  barrel: () => deeds.perform(deeds.deedOf('barrel')),
   railAt: (x, y) => guide.railAt(x, y),
   going: ways.going,
   wrote: figure.wrote,
@@ -296,7 +305,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :dark="!!sheet?.paper_is_dark"
           :prompts
           :refused="refusedBoxes"
-          :figure="figure.shown.value"
+          :figure="figure.shown.value ?? ways.box.value"
           :eraser="
             nib && verb.now === 'rub' && verb.takes !== 'ringed'
               ? { ...nib, radius: ways.eraserMm.value / 2 }

@@ -86,6 +86,7 @@ watch(
     reads.forget()
     if (!id) return
     void sheets.want(id)
+    void steps.look(id)
     want()
   },
   { immediate: true },
@@ -97,7 +98,11 @@ watch([scope, () => desk.pen?.id, () => chosen.ids], () => {
 })
 watch(
   () => desk.looked,
-  () => desk.sheet && void sheets.want(desk.sheet.id),
+  () => {
+    if (!desk.sheet) return
+    void sheets.want(desk.sheet.id)
+    void steps.look(desk.sheet.id)
+  },
 )
 
 const notes = computed(() =>
@@ -170,6 +175,18 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   if (key === 'a' && chosen.choosing) {
     event.preventDefault()
     return void desk.attempt(() => chosen.like(true))
+  }
+  const along: Record<string, () => Promise<void>> = {
+    c: chosen.takeAlong,
+    x: async () => {
+      await chosen.takeAlong()
+      await chosen.remove()
+    },
+    v: chosen.putDown,
+  }
+  if (along[key] && !event.shiftKey && (key === 'v' ? chosen.bundle : chosen.ids.length)) {
+    event.preventDefault()
+    return void desk.attempt(along[key])
   }
   if (key !== 'z') return
   event.preventDefault()
@@ -252,6 +269,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <div class="small">
           <p v-for="i in inks.slice(0, 4)" :key="i.key">{{ i.words }}</p>
           <p v-if="inks.length > 4">and {{ inks.length - 4 }} more pens</p>
+          <p v-if="read.layers">Read {{ read.layers }}</p>
           <p>{{ reports }}</p>
         </div>
         <InkAgain v-if="older" :ids="chosen.ids.length ? chosen.ids : undefined" />

@@ -100,5 +100,17 @@ export function usePageMoves(
     last = { scale: 1, x: 0, y: 0 }
   }
 
-  return { moved, startAnew, reset }
+  let marked = { left: 0, top: 0, zoom: 1 }
+  /** Note where the page lies, for `back`: fingers that mean something else move it all the same until they lift. */
+  function mark() {
+    const holder = frame.value
+    if (holder) marked = { left: holder.scrollLeft, top: holder.scrollTop, zoom: zoom.value }
+  }
+  async function back() {
+    zoom.value = marked.zoom
+    await nextTick()
+    frame.value?.scrollTo(marked)
+  }
+
+  return { moved, startAnew, reset, mark, back }
 }

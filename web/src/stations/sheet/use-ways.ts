@@ -23,6 +23,15 @@ function wayOf({ x_mm, y_mm }: NewStroke): [number, number][] {
   return x_mm.map((x, k): [number, number] => [x, y_mm[k]!]).filter((_, k) => k % every === 0)
 }
 
+const boxRing = ([x0, y0]: Place, [x1, y1]: Place): Place[] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+  [x0, y0],
+]
+const isBox = (ring: Place[]) => Math.hypot(ring[2]![0] - ring[0]![0], ring[2]![1] - ring[0]![1]) > TAP_MM
+
 /** Ways that rub and choose: what they are drawn with while the pen goes, and what becomes of them. */
 export function useWays(
   sheet: Ref<SheetItem | undefined>,
@@ -38,6 +47,9 @@ export function useWays(
   const chooser = shallowRef<WrittenWith>()
   const rubber = shallowRef<WrittenWith>()
   const ways = new Set<string>()
+  /** The box that is being drawn to choose what it holds, as a ring. */
+  const box = shallowRef<{ kind: string; ring: Place[] }>()
+  let boxFrom: Place | undefined
   let grip: { held: Held; from: Place } | undefined
 
   watch(cssScale, (scale) => scale && (chosen.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
@@ -83,7 +95,7 @@ export function useWays(
 
   /** What a way from this place is drawn with; undefined where the pen simply writes. */
   function penAt(place: Place, held?: 'rub' | 'choose'): WrittenWith | 'write' | undefined {
-    grip = undefined
+    grip = boxFrom = undefined
     if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
     const does = held ?? verb.now
     if (does === 'rub') return rubber.value
@@ -91,14 +103,16 @@ export function useWays(
     if (held && verb.now !== 'choose') verb.press('choose')
     if (chosen.opening) return chooser.value
     const what = chosen.gripAt(place, GRIP_PX / cssScale.value)
-    if (!what || !chooser.value) return chooser.value
-    grip = { held: what, from: place }
+    if (!what && verb.boxes) boxFrom = place
+    if (!chooser.value || (!what && !boxFrom)) return chooser.value
+    if (what) grip = { held: what, from: place }
     return { ...chooser.value, plan: { ...chooser.value.plan, opacity: 0 } }
   }
 
   /** The pen is at these places now. */
   function going(samples: readonly Sample[]) {
     const last = samples.at(-1)
+    if (boxFrom && last) box.value = { kind: 'box', ring: boxRing(boxFrom, [last.x, last.y]) }
     if (grip && last) chosen.carry(grip.held, grip.from, [last.x, last.y])
   }
 
@@ -131,6 +145,8 @@ export function useWays(
       if (!done?.away.length) ink.showAgain(id)
       return
     }
+    const ring = box.value?.ring
+    box.value = boxFrom = undefined
     const dragged = grip
     grip = undefined
     const to = way.at(-1)!
@@ -140,9 +156,9 @@ export function useWays(
       await desk.attempt(() => chosen.putThere(dragged.held, dragged.from, to))
     } else {
       chosen.carried = HERE
-      await desk.attempt(() => chosen.along(id, way))
+      await desk.attempt(() => chosen.along(id, ring && isBox(ring) ? ring.map(([x, y]) => [x, y]) : way))
     }
   }
 
-  return { eraserMm, penAt, going, ended, drew: (id: string) => ways.has(id) }
+  return { box, eraserMm, penAt, going, ended, drew: (id: string) => ways.has(id) }
 }

@@ -17,7 +17,8 @@ import {
 import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from '@/ink/palm-events'
-import { FingerTaps } from './finger-taps'
+import type { Side } from '@/stores/deeds'
+import { FingerMoves } from './finger-moves'
 import { useOtherHand } from './other-hand'
 import type { Seen } from './use-page'
 
@@ -59,8 +60,10 @@ export interface WritingOptions {
   sizing: (sample: Sample) => void
   /** A way that does not write goes on. */
   going: (samples: readonly Sample[]) => void
-  /** So many fingers tapped the page together, and the palm rules took none of them for a palm. */
-  tapped: (fingers: number) => void
+  /** So many fingers tapped the page together, or swiped to one side, and the palm rules took none for a palm. */
+  fingered: (fingers: number, side?: Side) => void
+  /** The first of some fingers landed. */
+  landed: () => void
   /** The pen's barrel button was pressed while it hovers. */
   barrel: () => void
   /** The palm rules as they are now. */
@@ -109,10 +112,10 @@ export function useWriting(options: WritingOptions) {
   const written = new Map<number, string>()
   let engine: PalmEngine | undefined
   let frameAsked = false
-  const taps = new FingerTaps(
+  const fingers = new FingerMoves(
     options.pxPerMm,
     (id) => engine?.touches.get(id)?.decision === 'refused',
-    (count) => options.tapped(count),
+    options.fingered,
   )
 
   watch(
@@ -136,8 +139,9 @@ export function useWriting(options: WritingOptions) {
     if (!canvas || (event.pointerType === 'mouse' && event.button !== 0)) return
     canvas.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
+      if (!early.size) options.landed()
       early.set(event.pointerId, [event])
-      taps.down(event)
+      fingers.down(event)
       feed(event)
       return
     }
@@ -261,7 +265,7 @@ export function useWriting(options: WritingOptions) {
 
   function move(event: PointerEvent) {
     if (event.pointerType === 'touch') {
-      taps.move(event)
+      fingers.move(event)
       early.get(event.pointerId)?.push(event)
       if (early.has(event.pointerId)) feed(event)
     } else if (event.pointerType === 'pen') {
@@ -273,7 +277,7 @@ export function useWriting(options: WritingOptions) {
   function end(event: PointerEvent) {
     if (event.pointerType !== 'mouse' && (event.pointerType === 'pen' || early.has(event.pointerId))) feed(event)
     early.delete(event.pointerId)
-    if (event.pointerType === 'touch') taps.end(event, options.palm.value?.rules.wait_ms ?? 0)
+    if (event.pointerType === 'touch') fingers.end(event, options.palm.value?.rules.wait_ms ?? 0)
     if (down && event.pointerId === down.pointer) {
       const last = down.samples.at(-1)
       // the lift reports no force; its position and time still end the stroke
