@@ -1,8 +1,6 @@
 """The speed table: ours against peers, as ratios within one run. Run as `make bench` or `gray-quill bench`."""
 
 import http.client
-import json
-import math
 import pathlib
 import statistics
 import sys
@@ -10,7 +8,6 @@ import time
 import urllib.parse
 import urllib.request
 from collections.abc import Callable
-from typing import Any
 
 import numpy as np
 
@@ -19,6 +16,7 @@ import aggdraw
 import shapely
 from OneEuroFilter import OneEuroFilter
 
+from bench.full_page import FULL, full_sheet, hands_on
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -291,37 +289,6 @@ def cut() -> float:
     return best_ms(work, 20)
 
 
-def full_sheet(url: str, restart: Callable[[], str], strokes: int = 5000) -> dict[str, float]:
-    """ms for the first picture of a full sheet after a start, for rubbing across it, and for placing 500 strokes."""
-
-    def ask(path: str, body: object = None) -> Any:
-        data = None if body is None else json.dumps(body).encode()
-        request = urllib.request.Request(f"{url}/api/sheets{path}", data, {"Content-Type": "application/json"})
-        return urllib.request.urlopen(request).read()
-
-    def took(path: str, body: object = None) -> tuple[float, Any]:
-        start = time.perf_counter()
-        answer = ask(path, body)
-        return (time.perf_counter() - start) * 1000, answer
-
-    of = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "fen-fountain"}
-    ask("", {"id": "full", "name": "Full", "paper": "blank A4", **of})
-    sent = [
-        {"id": f"full-{k}", "pen_id": "fen-fountain", "revision": 1, "t_ms": (t.t_s * 1000).tolist()}
-        | {"x_mm": t.x_mm.tolist(), "y_mm": (t.y_mm % 297).tolist(), "force": t.force.tolist()}
-        for k, t in enumerate(page_of_strokes(strokes))
-    ]
-    for k in range(0, strokes, 250):
-        ask("/full/strokes", {"strokes": sent[k : k + 250]})
-    url = restart()
-    first, _ = took("/full/page.png?scale=5")
-    way = [[20 + 0.2 * k, 100 + 3 * math.sin(k / 5)] for k in range(200)]
-    rub, _ = took("/full/rub", {"way": way, "radius_mm": 2})
-    ids = [s["id"] for s in json.loads(ask("/full/strokes/like", {"ids": None}))["strokes"]][:500]
-    place, _ = took("/full/strokes/place", {"ids": ids, "placement": [1, 0, 0, 1, 3, 3, 0, 0]})
-    return {"first": first, "rub": rub, "place": place}
-
-
 def small_request(url: str) -> float:
     """Middle ms of a small answer on a connection that is kept: two halves that wait for each other cost 40."""
     place = urllib.parse.urlparse(url)
@@ -376,10 +343,10 @@ def main() -> None:
             server.kill()
             return server.start().url
 
-        full = full_sheet(server.url, restart)
-    for what, goal_ms in (("first", 1000), ("rub", 100), ("place", 300)):
-        words = {"first": "the first picture", "rub": "a rub across 70", "place": "500 placed anew"}[what]
-        limit = f"{goal_ms} ms"
+        full = full_sheet(server.url, restart, page_of_strokes(5000))
+    full |= hands_on()
+    for what, (words, goal_ms) in FULL.items():
+        limit = f"{goal_ms:.3g} ms"
         row(f"a sheet of 5,000 strokes: {words}", limit, ms(full[what]), ms(goal_ms), full[what] / goal_ms, 1)
     with served() as server, browser() as driver:
         took = small_request(server.url)

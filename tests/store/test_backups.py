@@ -107,7 +107,9 @@ class Backups(BackupCase):
             "sheets": ("version", "ink", "note", "layers", "layer", "piece"),
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
-        db.execute("DROP TABLE steps")
+        db.executescript(
+            "DROP TABLE steps; DROP INDEX strokes_there; CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
+        )
         for table, columns in added.items():  # the columns later migrations added
             for since in columns:
                 db.execute(f"ALTER TABLE {table} DROP COLUMN {since}")

@@ -97,8 +97,12 @@ def _layers(text: str | None) -> list[Layer]:
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
     row = db.execute(_SELECT + "WHERE id = ?", (sheet_id,)).fetchone()
     if row is None:
-        raise NotFound(f"There is no sheet {sheet_id!r}. Choose one from the sentence.", "sheet_id")
+        raise no_sheet(sheet_id)
     return _sheet(row)
+
+
+def no_sheet(sheet_id: str) -> NotFound:
+    return NotFound(f"There is no sheet {sheet_id!r}. Choose one from the sentence.", "sheet_id")
 
 
 def list_sheets(db: sqlite3.Connection, binned: bool = False, pieces: bool = False) -> list[Sheet]:
@@ -236,12 +240,15 @@ def _add_stroke(
 
 def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, int]]:
     """Id, pen and revision of the sheet's strokes in the order written, without those in the bin."""
-    get_sheet(db, sheet_id)
-    rows = db.execute(
+    if not db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet_id,)).fetchone():
+        raise no_sheet(sheet_id)
+    cursor = db.cursor()
+    cursor.row_factory = None  # plain tuples: of thousands of strokes that is felt
+    cursor.execute(
         "SELECT id, pen_id, revision FROM strokes WHERE sheet_id = ? AND binned_at IS NULL ORDER BY place, rowid",
         (sheet_id,),
     )
-    return [(r["id"], r["pen_id"], r["revision"]) for r in rows]
+    return cursor.fetchall()
 
 
 def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[tuple[str, str, int]]:

@@ -73,7 +73,13 @@ class InkMemory:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper, where they show on it."""
         with self._lock:
             on = self._papers.setdefault(paper, len(self._papers))
-            missing = [entry for entry in index if (entry, on) not in self._kept]
+            there = [self._kept.get((entry, on)) for entry in index]
+            if all(there):
+                if self._bytes > MOST_BYTES / 2:  # what is used stays longest
+                    for entry in index:
+                        self._kept.move_to_end((entry, on))
+                return [pair for pair in there if pair]
+            missing = [entry for entry, pair in zip(index, there, strict=True) if pair is None]
         ids = [i for i, _, _ in missing]
         traces, showings = load_traces(db, ids), showings_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}

@@ -117,10 +117,13 @@ class Way(Model):
 
 @dataclasses.dataclass(frozen=True)
 class StrokeMet:
-    """path: where the stroke's ink lies, page mm, thinned out; fill: what its inside is filled with."""
+    """path: where the stroke's ink lies, page mm, thinned out; width_mm: how broad it is at most; fill: what its inside
+    is filled with.
+    """
 
     id: str
     path: list[tuple[float, float]]
+    width_mm: float
     fill: Fill | None
 
 
@@ -266,7 +269,7 @@ def find_strokes_like(sheet_id: str, body: LikeThese) -> StrokesMet:
 
 
 def stroke_met(stroke_id: str, ink: Ink) -> StrokeMet:
-    return StrokeMet(stroke_id, told_path(ink), ink.fill)
+    return StrokeMet(stroke_id, told_path(ink), round(float(ink.long_mm.max()), 3), ink.fill)
 
 
 def told_path(ink: Ink) -> list[tuple[float, float]]:

@@ -4566,7 +4566,10 @@ export interface components {
             x_mm: number[];
             y_mm: number[];
         };
-        /** @description path: where the stroke's ink lies, page mm, thinned out; fill: what its inside is filled with. */
+        /**
+         * @description path: where the stroke's ink lies, page mm, thinned out; width_mm: as broad as it is at most; fill: what its inside
+         *     is filled with.
+         */
         StrokeMet: {
             fill: components["schemas"]["Fill"] | null;
             id: string;
@@ -4574,6 +4577,7 @@ export interface components {
                 number,
                 number
             ][];
+            width_mm: number;
         };
         StrokesBin: {
             binned: boolean;

@@ -9,10 +9,9 @@ from gray_quill.core.arrays import Floats
 
 def near_way(x: Floats, y: Floats, reach_mm: Floats | float, way_mm: Floats) -> NDArray[np.bool_]:
     """For places (n,), whether each lies within its reach of a way (m, 2), a single point or a line of segments."""
-    reach = np.broadcast_to(np.asarray(reach_mm, float), np.shape(x))
-    near: NDArray[np.bool_] = _near(
-        np.asarray(x, float), np.asarray(y, float), np.ascontiguousarray(reach), np.asarray(way_mm, float)
-    )
+    # copies: one kind of array, for which the kernel is compiled once
+    reach = np.full(len(x), reach_mm, float) if np.isscalar(reach_mm) else np.array(reach_mm, float)
+    near: NDArray[np.bool_] = _near(np.array(x, float), np.array(y, float), reach, np.array(way_mm, float, order="C"))
     return near
 
 

@@ -110,7 +110,7 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
     for px, py in ((x, y), (x + nx, y + ny), (x - nx, y - ny)):
         gone[gone] = sweep.holds(px[gone], py[gone])
     for k in (0, -1):  # the tip reaches beyond the path
-        gone[k] = gone[k] and bool(sweep.holds(*footprint_points(ink, k).T).all())
+        gone[k] = gone[k] and _tip_gone(ink, k, sweep)
     base, reach = first_sample(showing), float(ink.long_mm.max()) / 2
     runs, left = _runs(~gone), []
     for k, (first, last) in enumerate(runs):
@@ -126,6 +126,13 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
         rubs = tuple(_rub_of(way, sweep.radius_mm, showing.placement) for way in near)
         left.append(dataclasses.replace(showing, span=span, rubs=(*showing.rubs, *rubs)))
     return left
+
+
+def _tip_gone(ink: Ink, k: int, sweep: Sweep) -> bool:
+    inside = sweep.radius_mm - float(ink.long_mm[k]) * math.sqrt(2) / 2
+    if inside > 0 and near_way(ink.x_mm[[k]], ink.y_mm[[k]], inside, sweep.way_mm)[0]:
+        return True
+    return bool(sweep.holds(*footprint_points(ink, k).T).all())
 
 
 @lru_cache(maxsize=1024)  # what is touched is looked at again where it is cut

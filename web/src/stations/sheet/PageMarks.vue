@@ -9,6 +9,8 @@ const props = defineProps<{
   dark: boolean
   prompts: Schemas['Prompt'][]
   refused: { left: number; top: number; width: number; height: number }[]
+  covers: { id: string; d: string; width: number }[]
+  paper: string
   figure: { kind: string; ring: readonly (readonly number[])[] } | undefined
   eraser: { x: number; y: number; radius: number } | undefined
 }>()
@@ -25,6 +27,9 @@ const boxes = computed(() =>
 </script>
 
 <template>
+  <svg v-if="covers.length" class="covers" :viewBox="box" :data-covers="covers.length" aria-hidden="true">
+    <path v-for="c in covers" :key="c.id" :d="c.d" :stroke="paper" :stroke-width="c.width" />
+  </svg>
   <svg v-if="prompts.length" class="prompts" :class="{ dark }" :viewBox="box" aria-hidden="true">
     <g v-for="p in boxes" :key="p.ask">
       <rect :x="p.x" :y="p.y" :width="p.width" :height="p.height" />
@@ -89,6 +94,11 @@ svg {
 :root[data-surface='e-ink'] .prompts rect,
 .prompts.marked rect {
   stroke-width: 0.3;
+}
+.covers path {
+  fill: none;
+  stroke-linecap: round;
+  stroke-linejoin: round;
 }
 .rim polyline {
   fill: none;

@@ -207,6 +207,7 @@ async function settle(change?: { box: Box | undefined }) {
   if (over || now !== sheet.value?.id) return
   await showWaiting()
   repaint()
+  ways.settled()
   if (!missing.value) emit('settled')
 }
 
@@ -305,6 +306,8 @@ defineExpose({ onScreen, frame, closer, middle })
           :dark="!!sheet?.paper_is_dark"
           :prompts
           :refused="refusedBoxes"
+          :covers="ways.covers.value"
+          :paper="sheet?.paper.colour ?? '#ffffff'"
           :figure="figure.shown.value ?? ways.box.value"
           :eraser="
             nib && verb.now === 'rub' && verb.takes !== 'ringed'

@@ -9,6 +9,7 @@ import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import type { Sample } from '@/ink'
+import { useHits } from './use-hits'
 import type { Wet, WrittenWith } from './use-writing'
 
 const MOST_OF_WAY = 4000
@@ -60,6 +61,10 @@ export function useWays(
     return Math.min(100, Math.max(0.1, mm))
   })
 
+  const hits = useHits(
+    sheet,
+    computed(() => eraserMm.value / 2),
+  )
   const drawnWith = (does: 'rub' | 'choose', body: object, paper: SheetItem['paper']) =>
     plans
       .planOf({ format: 'gray-quill/pen@1', body } as Recipe, paper)
@@ -110,7 +115,8 @@ export function useWays(
   }
 
   /** The pen is at these places now. */
-  function going(samples: readonly Sample[]) {
+  function going(samples: readonly Sample[], does: WrittenWith['does']) {
+    if (does === 'rub') hits.going(samples)
     const last = samples.at(-1)
     if (boxFrom && last) box.value = { kind: 'box', ring: boxRing(boxFrom, [last.x, last.y]) }
     if (grip && last) chosen.carry(grip.held, grip.from, [last.x, last.y])
@@ -142,6 +148,8 @@ export function useWays(
       const done = await desk.attempt(() =>
         ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body }))),
       )
+      if (done?.away.length) hits.gone(done.away)
+      else hits.clear()
       if (!done?.away.length) ink.showAgain(id)
       return
     }
@@ -160,5 +168,14 @@ export function useWays(
     }
   }
 
-  return { box, eraserMm, penAt, going, ended, drew: (id: string) => ways.has(id) }
+  return {
+    box,
+    covers: hits.covers,
+    settled: hits.clear,
+    eraserMm,
+    penAt,
+    going,
+    ended,
+    drew: (id: string) => ways.has(id),
+  }
 }

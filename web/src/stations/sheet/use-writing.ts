@@ -59,7 +59,7 @@ export interface WritingOptions {
   sizes: () => boolean
   sizing: (sample: Sample) => void
   /** A way that does not write goes on. */
-  going: (samples: readonly Sample[]) => void
+  going: (samples: readonly Sample[], does: WrittenWith['does']) => void
   /** So many fingers tapped the page together, or swiped to one side, and the palm rules took none for a palm. */
   fingered: (fingers: number, side?: Side) => void
   /** The first of some fingers landed. */
@@ -196,7 +196,7 @@ export function useWriting(options: WritingOptions) {
       down.samples.push(sample)
       down.live.add(sample)
     }
-    if (down.pen.does) options.going(down.samples)
+    if (down.pen.does) options.going(down.samples, down.pen.does)
     else if (!options.sizes()) options.wrote(down.samples)
     ask()
   }
