@@ -15,6 +15,7 @@ interface Bundle {
   ids: string[]
 }
 const BESIDE_MM = 6 // a copy lies this far down and aside
+const CLEAR = 0.45 // of the least side, how far a frame keeps outside a figure's corners
 const CUT_MM = 0.1 // what a cut along a ring takes
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
@@ -52,8 +53,10 @@ export const useChosen = defineStore('chosen', () => {
     const all = [...paths.value.values()].flat()
     if (!all.length) return undefined
     const [x, y] = [all.map((p) => p[0]!), all.map((p) => p[1]!)]
-    const [left, right] = apart(lowest(x), highest(x), leastMm.value)
-    const [top, bottom] = apart(lowest(y), highest(y), leastMm.value)
+    // corners that can be taken are not to lie under the frame's own grips
+    const out = corners.value.length ? CLEAR * leastMm.value : 1
+    const [left, right] = apart(lowest(x), highest(x), leastMm.value, out)
+    const [top, bottom] = apart(lowest(y), highest(y), leastMm.value, out)
     return [left, top, right, bottom]
   })
   watch([() => desk.sheet?.id, choosing], letGo)
@@ -325,9 +328,9 @@ export const useChosen = defineStore('chosen', () => {
   }
 })
 
-/** Two ends a little outward, and so far apart at least. */
-function apart(low: number, high: number, least: number): [number, number] {
-  const more = Math.max(1, (least - (high - low)) / 2)
+/** Two ends so far outward, and so far apart at least. */
+function apart(low: number, high: number, least: number, out: number): [number, number] {
+  const more = Math.max(out, (least - (high - low)) / 2)
   return [low - more, high + more]
 }
 const lowest = (values: number[]) => values.reduce((a, b) => Math.min(a, b))

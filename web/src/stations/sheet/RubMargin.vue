@@ -169,5 +169,8 @@ const clear = () =>
     grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
     align-items: center;
   }
+  .sizes {
+    min-width: 240px;
+  }
 }
 </style>

@@ -132,6 +132,7 @@ const older = computed(() =>
 const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
 const drawLinesSoon = () => setTimeout(drawLines)
+watch([() => verb.now, () => verb.setsPen, () => chosen.ids], drawLinesSoon, { flush: 'post' })
 
 function drawLines() {
   const frame = root.value?.getBoundingClientRect()
