@@ -236,7 +236,7 @@ class Mending(ApiCase):
         (figure,) = self.ask("POST", f"/api/sheets/{self.sheet}/strokes/{round_id}/figure", {}).json["back"]
         body = {"ids": [figure], "fill": {"colour": "#aa3322", "opacity": 1}}
         (filled,) = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/fill", body).json["back"]
-        inside, across = [[48, 90], [52, 90]], [[62, 80], [62, 100]]
+        inside, across = [[48.0, 90], [52.0, 90]], [[62.0, 80], [62.0, 100]]
         self.assertEqual(self.rub(across, of=["ink", "washes"])["away"], [], "it is neither")
         self.assertEqual(self.rub(inside, of=["ink", "washes", "figures"])["away"], [], "only its inside is there")
         emptied = self.rub(inside, of=["fills"])

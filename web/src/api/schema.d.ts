@@ -4567,7 +4567,7 @@ export interface components {
             y_mm: number[];
         };
         /**
-         * @description path: where the stroke's ink lies, page mm, thinned out; width_mm: as broad as it is at most; fill: what its inside
+         * @description path: where the stroke's ink lies, page mm, thinned out; width_mm: how broad it is at most; fill: what its inside
          *     is filled with.
          */
         StrokeMet: {

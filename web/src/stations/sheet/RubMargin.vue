@@ -170,7 +170,7 @@ const clear = () =>
     align-items: center;
   }
   .sizes {
-    min-width: 240px;
+    grid-column: span 2;
   }
 }
 </style>
