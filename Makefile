@@ -1,4 +1,5 @@
 # The two commands are `make demo` and `make test`; the others are their parts.
+HOST ?= 127.0.0.1
 PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
@@ -7,7 +8,7 @@ PY := .venv/bin/python
 	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-meant trial-clients wheel audit third-party lock
 
 demo: setup
-	.venv/bin/gray-quill demo --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
+	.venv/bin/gray-quill demo --host $(HOST) --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
 
 setup: .venv/.ready .venv/.kernels web/dist/index.html
 
@@ -46,7 +47,8 @@ types: .venv/.ready web/node_modules/.ready
 	cd web && npm run --silent types
 
 check-browser:
-	@command -v chromium >/dev/null && command -v chromedriver >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium chromium-driver)
+	@command -v chromium >/dev/null && command -v chromedriver >/dev/null && command -v certutil >/dev/null || \
+		(apt-get update -qq && apt-get install -y -qq chromium chromium-driver libnss3-tools)
 
 lint: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff check src tests bench tools

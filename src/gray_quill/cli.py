@@ -155,6 +155,13 @@ def _parser() -> argparse.ArgumentParser:
     demo.add_argument("--reset", action="store_true", help="put the demo data back as it was, after a backup")
     for sub in (serve, demo):
         sub.add_argument("--port", type=whole(0, 65535), default=5178, help="0 for any that is free")
+        sub.add_argument(
+            "--host",
+            default="127.0.0.1",
+            help="0.0.0.0 lets other screens on the network in, by TLS and with a key (default: this machine alone)",
+        )
+        sub.add_argument("--name", action="append", default=[], help="a further name this machine is reached by")
+        sub.add_argument("--no-tls", dest="tls", action="store_false", help="others come by plain http")
         data_argument(sub)
     add_keeping_commands(command)
     command("bench", _bench, "Print the speed table, ours against peers.")
@@ -250,22 +257,24 @@ def _serve(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import stock
     from gray_quill.demo.warm import warm_kernels
     from gray_quill.store.owner import owned
+    from gray_quill.web.addresses import place_of
     from gray_quill.web.server import serve
 
     with owned(args.data):
         stock(args.data)
-        serve(args.data, args.port, warm_kernels)
+        serve(args.data, place_of(args.host, args.port, tuple(args.name), args.tls), warm_kernels)
 
 
 def _demo(args: argparse.Namespace) -> None:
     from gray_quill.demo.build import build_demo
     from gray_quill.demo.warm import warm_kernels
     from gray_quill.store.owner import owned
+    from gray_quill.web.addresses import place_of
     from gray_quill.web.server import serve
 
     with owned(args.data):
         build_demo(args.data, reset=args.reset)
-        serve(args.data, args.port, warm_kernels)
+        serve(args.data, place_of(args.host, args.port, tuple(args.name), args.tls), warm_kernels)
 
 
 def _bench(_: argparse.Namespace) -> None:

@@ -5,14 +5,17 @@ import logging
 import pathlib
 import sqlite3
 
-from flask import Flask, Response, jsonify, request, send_from_directory
+from flask import Flask, Response, jsonify, send_from_directory
 from werkzeug.exceptions import HTTPException
 
 from gray_quill.core.errors import Crowded, GrayQuillError, Unavailable
 from gray_quill.store.database import trouble
 from gray_quill.store.start import prepare
 from gray_quill.web import context
+from gray_quill.web.access import Door
+from gray_quill.web.addresses import Place
 from gray_quill.web.api import openapi_document
+from gray_quill.web.certificates import Certificates
 from gray_quill.web.desk import desk
 from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
@@ -29,6 +32,7 @@ from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
+from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
@@ -40,7 +44,7 @@ from gray_quill.web.wash import wash
 SHIPPED = pathlib.Path(__file__).parents[1] / "screens"  # in a wheel
 DIST = SHIPPED if SHIPPED.is_dir() else pathlib.Path(__file__).parents[3] / "web" / "dist"
 RETRY_AFTER_S = 2
-OWN_SITES = ("same-origin", "none")  # Fetch Metadata: our own pages, and what the user does in the address bar
+HERE = Place("127.0.0.1", 0)
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
     "font-src 'self'; "
@@ -48,8 +52,12 @@ POLICY = (
 )
 
 
-def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
-    """An app over the database in `folder`, which is made or brought up to date."""
+def create_app(
+    folder: pathlib.Path, dist: pathlib.Path = DIST, place: Place = HERE, trusted: Certificates | None = None
+) -> Flask:
+    """An app over the database in `folder`, which is made or brought up to date. place: where it is reached; trusted:
+    the certificates it shows there.
+    """
     prepare(folder)
     app = Flask(__name__, static_folder=None)
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
@@ -58,7 +66,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     app.extensions["jobs"] = Jobs()
     app.extensions["turns"] = Turns()
     app.teardown_appcontext(context.close_db)
-    app.before_request(_check_asker)
+    Door(app, folder, place, trusted)
     app.after_request(_protect)
     app.register_error_handler(GrayQuillError, _refuse)
     app.register_error_handler(sqlite3.Error, _refuse_store)
@@ -73,6 +81,7 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
         layers,
         pieces,
         mending,
+        room,
         rubbing,
         steps,
         pen,
@@ -93,26 +102,10 @@ def create_app(folder: pathlib.Path, dist: pathlib.Path = DIST) -> Flask:
     return app
 
 
-def _check_asker() -> tuple[Response, int] | None:
-    """Only pages of this server on this machine may ask: a foreign Host, Origin or site is refused, whatever it asks.
-
-    Fetch Metadata Request Headers (W3C): Sec-Fetch-Site tells who asks even where a browser sends no Origin.
-    """
-    host = request.host.rsplit(":", 1)[0]
-    origin = request.headers.get("Origin")
-    foreign = request.path.startswith("/api") and request.headers.get("Sec-Fetch-Site", "none") not in OWN_SITES
-    ours = host in ("127.0.0.1", "localhost", "[::1]") and origin in (None, "", f"{request.scheme}://{request.host}")
-    if foreign or not ours:
-        return _error(
-            403, "forbidden", "This server answers only its own pages on this machine. Open the address it printed."
-        )
-    return None
-
-
 def _protect(reply: Response) -> Response:
-    reply.headers["Content-Security-Policy"] = POLICY
+    reply.headers.setdefault("Content-Security-Policy", POLICY)
+    reply.headers.setdefault("Referrer-Policy", "no-referrer")
     reply.headers["X-Content-Type-Options"] = "nosniff"
-    reply.headers["Referrer-Policy"] = "no-referrer"
     if reply.mimetype == "application/json":
         reply.headers["Cache-Control"] = "no-store"
     return reply

@@ -1,32 +1,40 @@
-"""Serving on this machine with uvicorn: asyncio underneath, so that idle and slow connections cost no thread, and TLS
-by Python's own ssl when it is asked for. What is asked is carried to Flask by `Front`.
+"""Serving this machine or the room with uvicorn: asyncio underneath, so that idle and slow connections cost no thread,
+and for the room TLS by Python's own ssl. What is asked is carried to Flask by `Front`.
 """
 
 import asyncio
 import contextlib
 import ctypes
+import dataclasses
 import importlib
+import io
 import pathlib
 import socket
+import ssl
 import sys
 import threading
 from collections import Counter
 from collections.abc import Callable
 from typing import Any, ClassVar
 
+import segno
 import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from gray_quill.core.errors import InputError
 from gray_quill.store.database import connect
+from gray_quill.web.access import Door
+from gray_quill.web.addresses import Place
 from gray_quill.web.app import create_app, error_body
+from gray_quill.web.certificates import certificates
 from gray_quill.web.front import Front
+from gray_quill.web.serving import RoomServer
 
 KERNELS = pathlib.Path(__file__).parents[1] / "core"
 READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its turn
-HOST = "127.0.0.1"
 MOST_CONNECTIONS = 400  # of one client
 HEAD_S = 15.0  # a connection whose first request has not begun by then is closed
+RENEW_S = 6 * 3600.0  # how often it is looked whether the leaf must be made anew
 IDLE_S = 75  # one that asks for nothing more is closed after this
 FILES_WANTED = 4096
 SWITCH_S = 0.0005  # threads that compute let others have a turn so often: keeping a stroke takes some twenty turns
@@ -58,15 +66,19 @@ class Guarded(H11Protocol):
         super().connection_lost(exc)
 
 
-def serve(folder: pathlib.Path, port: int, compile_kernels: Callable[[], None]) -> None:
-    """Serve until stopped; prints the address once it answers. `compile_kernels` is called where they never were."""
-    if not 0 <= port <= 65535:
-        raise InputError(f"There is no port {port}. Choose one from 1 to 65535, or 0 for any that is free.")
+def serve(folder: pathlib.Path, place: Place, compile_kernels: Callable[[], None]) -> None:
+    """Serve until stopped; prints the address once it answers, and for the room the link that lets screens in.
+    `compile_kernels` is called where they never were.
+    """
+    if not 0 <= place.port <= 65535:
+        raise InputError(f"There is no port {place.port}. Choose one from 1 to 65535, or 0 for any that is free.")
     _allow_many_connections()
     _share_memory()
     sys.setswitchinterval(SWITCH_S)
-    app = create_app(folder)
-    with contextlib.closing(_listening(port)) as listening, contextlib.closing(connect(folder)) as held:
+    with contextlib.closing(_listening(place)) as listening, contextlib.closing(connect(folder)) as held:
+        place = dataclasses.replace(place, port=listening.getsockname()[1])
+        trusted = certificates(folder, place.names) if place.tls else None
+        app = create_app(folder, place=place, trusted=trusted)
         held.execute("SELECT 1 FROM sqlite_master").fetchone()  # held open: the log is not folded in at each request
         config = uvicorn.Config(
             Front(app, error_body),
@@ -84,9 +96,41 @@ def serve(folder: pathlib.Path, port: int, compile_kernels: Callable[[], None]) 
         get_ready = threading.Timer(READY_AFTER_S, _get_ready, (compile_kernels,))
         get_ready.daemon = True
         get_ready.start()
-        print(f"Gray Quill is at http://{HOST}:{listening.getsockname()[1]}/", flush=True)
+        door = app.extensions["door"]
+        door.used = lambda: print(f"A screen came in. For the next: {door.link}", flush=True)
+        print(_where(door), flush=True)
         with contextlib.suppress(KeyboardInterrupt):
-            uvicorn.Server(config).run(sockets=[listening])
+            if trusted:
+                context = ssl.create_default_context(ssl.Purpose.CLIENT_AUTH)
+                _in_time(context, folder, place)
+                RoomServer(config, listening, context).run()
+            else:
+                uvicorn.Server(config).run(sockets=[listening])
+
+
+def _where(door: Door) -> str:
+    """What is printed once it answers."""
+    place = door.place
+    if not place.room:
+        return f"Gray Quill is at {place.address}/"
+    code = io.StringIO()
+    segno.make(door.link, error="l").terminal(code, compact=True, border=2)
+    first = (
+        f"Once for each screen, to trust this desk: {door.way_in}\n"
+        if place.tls
+        else ("Without TLS the key goes plainly, and pens report one place a frame.\n")
+    )
+    trust = f"Its certificate, SHA-256: {door.fingerprint}\n" if place.tls else ""
+    come_in = f"Come in: {door.link}\n{code.getvalue()}The link lets one screen in; the key any: {door.secrets.key}"
+    return f"Gray Quill is at {place.address}/\n{first}{trust}{come_in}"
+
+
+def _in_time(context: ssl.SSLContext, folder: pathlib.Path, place: Place) -> None:
+    """Load the leaf now, and again every RENEW_S: it is made anew before it ends."""
+    context.load_cert_chain(certificates(folder, place.names).leaf)
+    again = threading.Timer(RENEW_S, _in_time, (context, folder, place))
+    again.daemon = True
+    again.start()
 
 
 def _get_ready(compile_kernels: Callable[[], None]) -> None:
@@ -96,18 +140,19 @@ def _get_ready(compile_kernels: Callable[[], None]) -> None:
         compile_kernels()
 
 
-def _listening(port: int) -> socket.socket:
+def _listening(place: Place) -> socket.socket:
     # by its protocol asyncio knows it for TCP, and sends small answers without waiting for the client's word on the
     # first half (Nagle's algorithm and delayed acknowledgement together cost 40 ms a request)
     listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     try:
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        listening.bind((HOST, port))
+        listening.bind((place.host, place.port))
         listening.listen(256)
     except OSError as error:
         listening.close()
         raise InputError(
-            f"Port {port} is taken or not allowed ({error.strerror}). Choose another with PORT= or --port."
+            f"Port {place.port} is taken or not allowed at {place.host} ({error.strerror}). Choose another with "
+            "PORT= or --port, and an address of this machine."
         ) from None
     return listening
 

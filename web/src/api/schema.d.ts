@@ -1084,6 +1084,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How another screen comes in, and which are. */
+        get: operations["read_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new key: the old link lets nobody in any more; screens that are in stay in. */
+        post: operations["renew_key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/screens/{browser_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sign a screen out: it needs the key from now on. */
+        delete: operations["put_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1704,6 +1755,14 @@ export interface components {
              * @default 0.5
              */
             width_mm: number;
+        };
+        /** @description A browser that came in; address: where it was last seen from. */
+        Browser: {
+            address: string;
+            first_seen: string;
+            id: string;
+            last_seen: string;
+            name: string;
         };
         /**
          * @description A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it,
@@ -4091,6 +4150,22 @@ export interface components {
         Roll: {
             pen_ids: string[];
         };
+        /**
+         * @description open: whether others on the network can come. way_in: address of the page that helps a screen in; link: the
+         *     address that lets one screen in, once; key: what else does, typed there; codes: both addresses as pictures of QR
+         *     codes (ISO/IEC 18004). fingerprint: SHA-256 of the certificate that screens are to trust; "" without TLS.
+         */
+        RoomReply: {
+            fingerprint: string;
+            key: string;
+            link: string;
+            link_code: string;
+            open: boolean;
+            screens: components["schemas"]["Screen"][];
+            tls: boolean;
+            way_in: string;
+            way_in_code: string;
+        };
         RubWay: {
             /**
              * @default all
@@ -4246,6 +4321,11 @@ export interface components {
             seed: number;
             /** @default null */
             zone: components["schemas"]["Zone"] | null;
+        };
+        /** @description A browser that is in; here: it is the one that asks. */
+        Screen: {
+            browser: components["schemas"]["Browser"];
+            here: boolean;
         };
         /** @description What was written on the device itself, and what the browser told of it beside positions. */
         Seen: {
@@ -7327,6 +7407,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    renew_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    put_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                browser_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomReply"];
                 };
             };
             /** @description Refused, with what to do */

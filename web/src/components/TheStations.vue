@@ -4,12 +4,14 @@ import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import FrameSheet from './FrameSheet.vue'
+import OtherScreens from './OtherScreens.vue'
 import TakeOut from './TakeOut.vue'
 
 defineEmits<{ keys: [] }>()
 const desk = useDesk()
 const taking = ref(false)
 const arranging = ref(false)
+const inviting = ref(false)
 const frame = useFrame()
 const shown = computed(() => STATIONS.filter((s) => !frame.hidden.includes(s.path)))
 const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
@@ -30,10 +32,14 @@ const next = () =>
       <button type="button" class="plain-button" :aria-expanded="arranging" @click="arranging = !arranging">
         Frame
       </button>
+      <button type="button" class="plain-button" :aria-expanded="inviting" @click="inviting = !inviting">
+        Screens
+      </button>
       <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
     </div>
     <TakeOut v-if="taking" @close="taking = false" />
     <FrameSheet v-if="arranging" @close="arranging = false" />
+    <OtherScreens v-if="inviting" @close="inviting = false" />
   </nav>
 </template>
 
