@@ -1,5 +1,6 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
 import elementPlus from 'unplugin-element-plus/vite'
 import { defineConfig, type Plugin } from 'vite'
@@ -17,8 +18,25 @@ const fontLicences: Plugin = {
   },
 }
 
+const COMPRESSED = /\.(js|css|html|svg|json|webmanifest)$/
+const WORTH_IT_BYTES = 1000
+
+/** Beside each file of words its compressed forms, for browsers across the air. */
+const compressedForms: Plugin = {
+  name: 'compressed-forms',
+  writeBundle({ dir }, bundle) {
+    for (const name of Object.keys(bundle).filter((name) => COMPRESSED.test(name))) {
+      const path = `${dir}/${name}`
+      const data = readFileSync(path)
+      if (data.length < WORTH_IT_BYTES) continue
+      writeFileSync(`${path}.br`, brotliCompressSync(data))
+      writeFileSync(`${path}.gz`, gzipSync(data, { level: 9 }))
+    }
+  },
+}
+
 export default defineConfig({
-  plugins: [vue(), elementPlus({}), fontLicences],
+  plugins: [vue(), elementPlus({}), fontLicences, compressedForms],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { '/api': 'http://127.0.0.1:5178' } },

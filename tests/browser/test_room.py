@@ -17,10 +17,12 @@ from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 
 from gray_quill.store.database import connect
-from tests.browser.desk import Desk, until_true
+from tests.browser.desk import Desk, DeskCase, until_true
 from tests.browser.driver import FLAGS, demo_folder, free_port, zygote
 
 NAME = "quill.test"
+SENT = """return performance.getEntriesByType('resource').filter(e => !e.name.includes('/api/'))
+  .concat(performance.getEntriesByType('navigation')).reduce((sum, e) => sum + e.encodedBodySize, 0)"""
 RAW = "return ['onpointerrawupdate' in window, window.isSecureContext]"
 
 
@@ -70,13 +72,14 @@ class Room(unittest.TestCase):
         driver, link = self.browser(trusts=True), self.link(child)
         base = f"https://{NAME}:{self.port}"
         driver.get(f"{base}/sheet")
-        self.assertIn("It lets this screen in with the key", driver.page_source)
+        self.assertIn("It lets this screen in by a link", driver.page_source)
         driver.get(link)
         desk = Desk.__new__(Desk)
         desk.driver, desk.url = driver, base
         desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the sheet", 60)
         self.assertEqual(driver.current_url, f"{base}/sheet")
         self.assertEqual(desk.js(RAW), [True, True])
+        self.assertLess(desk.js(SENT), 350_000, "bytes of the first page as they went over the air")
         desk.js("window.raw = 0; addEventListener('pointerrawupdate', () => window.raw++, true)")
         sheet = desk.js("return fetch('/api/desk').then(r => r.json()).then(d => d.sheet_id)")
         db = connect(self.folder)
@@ -133,3 +136,31 @@ class Room(unittest.TestCase):
         driver.get(self.link(child))
         self.assertIn("ERR_CERT_AUTHORITY_INVALID", driver.page_source)
         self.assertNotIn("A screen came in", child.words())
+
+
+class TwoScreens(DeskCase):
+    def test_what_another_screen_does_appears_here_and_nothing_in_the_making_is_lost(self) -> None:
+        desk = self.desk
+        like = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "fen-fountain"}
+        desk.ask("sheets", {"id": "shared", "name": "Shared", "paper": "blank A5", **like})
+        desk.ask("desk", {"sheet_id": "shared"}, "PATCH")
+        desk.open()
+        self.assertEqual(desk.inked("page"), 0)
+        left, top = desk.corner("[data-layer=live]")
+        way = [(left + 60 + 5 * k, top + 60, 0.5) for k in range(30)]
+        desk.hold(way)
+        desk.ask("sheets/shared/write", {"text": "moth", "seed": 1})
+        desk.rests(1200)
+        self.assertGreater(desk.inked("live"), 50, "the stroke in the making")
+        self.assertEqual(desk.inked("page"), 0, "nothing moves under the nib")
+        desk.lift(*way[-1][:2])
+        desk.says("was written on", "body")
+        until_true(lambda: desk.inked("page") > 600, "the other screen's ink")
+        desk.all_kept()
+        until_true(lambda: len(desk.ask("sheets/shared")["stroke_ids"]) > 1, "both kept")
+        pen = next(p for p in desk.ask("desk")["pens"] if p["id"] == "fen-fountain")
+        recipe = pen["recipe"] | {"body": pen["recipe"]["body"] | {"width_mm": 1.3}}
+        desk.ask("pens/fen-fountain/revisions", {"recipe": recipe, "saw": pen["revision"]})
+        desk.says("revision 2", "header")
+        desk.says("1.30 mm", ".roll")
+        self.assertEqual(desk.trouble(), [])

@@ -108,7 +108,8 @@ class Backups(BackupCase):
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
         db.executescript(
-            "DROP TABLE steps; DROP TABLE browsers; DROP INDEX strokes_there; CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
+            "DROP TABLE steps; DROP TABLE browsers; DROP INDEX strokes_there;"
+            "CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
         )
         for table, columns in added.items():  # the columns later migrations added
             for since in columns:

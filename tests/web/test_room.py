@@ -2,6 +2,8 @@
 
 import contextlib
 import datetime
+import gzip
+import json
 import pathlib
 import re
 import shutil
@@ -13,12 +15,14 @@ import unittest
 from typing import Any
 from unittest import mock
 
+import brotli
 from itsdangerous import URLSafeSerializer
 
 from gray_quill.core.errors import InputError, Unavailable
 from gray_quill.web.addresses import Place, place_of
 from gray_quill.web.app import create_app
 from gray_quill.web.certificates import certificates
+from gray_quill.web.news import NewsWatch
 from tests.browser.desk import until_true
 from tests.browser.driver import demo_folder, free_port, zygote
 
@@ -137,6 +141,48 @@ class Doors(RoomCase):
         for headers in ({"Origin": "http://evil.test"}, {"Origin": "null"}, {"Sec-Fetch-Site": "cross-site"}):
             self.assertEqual(self.get("/api/desk", headers=headers).status_code, 403, headers)
             self.assertEqual(self.client.post("/api/room/key", base_url=PLAIN, headers=headers).status_code, 403)
+
+
+class NewsOfTheDesk(RoomCase):
+    def test_only_what_changed_is_told_and_to_nobody_who_was_signed_out(self) -> None:
+        app = self.opened()
+        client = app.test_client()
+        client.get(f"/in/{app.extensions['door'].ticket}", base_url=PLAIN)
+        (screen,) = client.get("/api/room", base_url=PLAIN).get_json()["screens"]
+        watch = NewsWatch(self.folder, screen["browser"]["id"])
+        self.addCleanup(watch.close)
+        first = json.loads((watch.look() or "")[6:])
+        self.assertIn("trap-log", first["sheets"])
+        self.assertEqual(first["pens"]["fen-fountain"], [1])
+        self.assertIsNone(watch.look())
+        client.post("/api/sheets/trap-log/write", json={"text": "moth"}, base_url=PLAIN)
+        told = json.loads((watch.look() or "")[6:])
+        self.assertEqual((list(told["sheets"]), told["pens"]), (["trap-log"], {}))
+        self.assertGreater(told["sheets"]["trap-log"][1], first["sheets"]["trap-log"][1])
+        client.delete(f"/api/room/screens/{screen['browser']['id']}", base_url=PLAIN)
+        with self.assertRaises(StopIteration):
+            watch.look()
+
+
+class Small(RoomCase):
+    def test_what_goes_over_the_air_is_compressed_and_the_same(self) -> None:
+        app = self.opened()
+        client = app.test_client()
+        client.get(f"/in/{app.extensions['door'].ticket}", base_url=PLAIN)
+        page = client.get("/", base_url=PLAIN)
+        script = re.search(r'src="(/assets/[^"]+\.js)"', page.get_data(as_text=True))
+        assert script
+        for path in (script[1], "/api/desk"):
+            plain = client.get(path, base_url=PLAIN, headers={"Accept-Encoding": "identity"})
+            self.assertNotIn("Content-Encoding", plain.headers)
+            for form, unpacked in (("br", brotli.decompress), ("gzip", gzip.decompress)):
+                sent = client.get(path, base_url=PLAIN, headers={"Accept-Encoding": form})
+                self.assertEqual((sent.headers["Content-Encoding"], unpacked(sent.data)), (form, plain.data), path)
+                self.assertLess(len(sent.data), 0.45 * len(plain.data), path)
+                self.assertIn("Accept-Encoding", sent.headers["Vary"])
+        kept = client.get(script[1], base_url=PLAIN).headers["Cache-Control"]
+        self.assertIn("immutable", kept)
+        self.assertEqual(client.get("/assets/../../etc/passwd", base_url=PLAIN).status_code, 404)
 
 
 class Secure(RoomCase):

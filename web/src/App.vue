@@ -8,6 +8,7 @@ import PenRoll from './components/PenRoll.vue'
 import RefusedInk from './components/RefusedInk.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
+import { useNews } from '@/composables/use-news'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
 import { useDeeds } from './stores/deeds'
@@ -24,6 +25,7 @@ const route = useRoute()
 const router = useRouter()
 const keys = ref(false)
 useSurface()
+useNews()
 
 onMounted(async () => {
   await desk.load()

@@ -88,6 +88,11 @@ def is_in(db: sqlite3.Connection, browser_id: str, address: str) -> bool:
     return True
 
 
+def is_known(db: sqlite3.Connection, browser_id: str) -> bool:
+    """The same, without a note."""
+    return bool(db.execute("SELECT 1 FROM browsers WHERE id = ? AND out_at IS NULL", (browser_id,)).fetchone())
+
+
 def browsers_in(db: sqlite3.Connection) -> list[Browser]:
     """Those that may come in without the key, the latest first."""
     rows = db.execute("SELECT * FROM browsers WHERE out_at IS NULL ORDER BY last_seen DESC, first_seen DESC")

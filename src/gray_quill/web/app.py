@@ -5,7 +5,7 @@ import logging
 import pathlib
 import sqlite3
 
-from flask import Flask, Response, jsonify, send_from_directory
+from flask import Flask, Response, jsonify
 from werkzeug.exceptions import HTTPException
 
 from gray_quill.core.errors import Crowded, GrayQuillError, Unavailable
@@ -26,6 +26,7 @@ from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
+from gray_quill.web.news import news
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
@@ -34,6 +35,7 @@ from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
 from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
+from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
 from gray_quill.web.steps import steps
@@ -81,6 +83,7 @@ def create_app(
         layers,
         pieces,
         mending,
+        news,
         room,
         rubbing,
         steps,
@@ -96,9 +99,9 @@ def create_app(
     ):
         app.register_blueprint(blueprint, url_prefix="/api")
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
-    app.add_url_rule("/", "first_page", lambda: _page(dist))
-    files = {str(p.relative_to(dist)) for p in dist.rglob("*") if p.is_file()}
-    app.add_url_rule("/<path:name>", "page", lambda name: _file(dist, name, files))
+    Screens(app, dist)
+    if place.room:
+        compress_answers(app)
     return app
 
 
@@ -146,25 +149,3 @@ def _refuse_http(error: HTTPException) -> tuple[Response, int]:
     }
     status = error.code or 500
     return _error(status, error.name.lower().replace(" ", "_"), texts.get(status, error.description or error.name))
-
-
-def _page(dist: pathlib.Path) -> Response | tuple[Response, int]:
-    if not (dist / "index.html").is_file():
-        return _error(404, "not_built", "The screens are not built yet. Run make setup.")
-    reply = send_from_directory(dist, "index.html")
-    reply.headers["Cache-Control"] = "no-cache"
-    return reply
-
-
-def _file(dist: pathlib.Path, name: str, files: set[str]) -> Response | tuple[Response, int]:
-    if name in files:
-        reply = send_from_directory(dist, name)
-        reply.headers["Cache-Control"] = (
-            "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
-        )
-        return reply
-    return (
-        _error(404, "not_found", "There is nothing at this address.")
-        if name.startswith("api/") or "." in name
-        else _page(dist)
-    )

@@ -37,6 +37,9 @@ class Watch:
     def look(self) -> str | None:
         raise NotImplementedError
 
+    def close(self) -> None:
+        """Nobody listens any more."""
+
 
 class Refused(Exception):
     def __init__(self, status: int, code: str, message: str) -> None:
@@ -61,6 +64,7 @@ class Front:
         try:
             status, headers, body, watch = await self._worked(client, scope, receive)
             if watch is not None and self.streams[client] >= MOST_STREAMS:
+                watch.close()
                 raise Refused(429, "crowded", "Too many streams are open. Close some pages of Gray Quill.")
         except Refused as refused:
             body = self.refusal(refused.code, refused.message)
@@ -157,6 +161,7 @@ class Front:
             await self._send(send, {"type": "http.response.body", "body": b""})
         finally:
             gone.cancel()
+            watch.close()
 
     async def _send(self, send: Send, message: MutableMapping[str, Any]) -> None:
         async with asyncio.timeout(SEND_S):
@@ -216,11 +221,14 @@ def _environ(scope: Scope, body: bytes) -> dict[str, Any]:
 
 def words_of(watch: Watch, wait: Callable[[float], None]) -> Iterator[str]:
     """A stream for a server without this front."""
-    while True:
-        try:
-            words = watch.look()
-        except StopIteration:
-            return
-        if words is not None:
-            yield words
-        wait(watch.every_s)
+    try:
+        while True:
+            try:
+                words = watch.look()
+            except StopIteration:
+                return
+            if words is not None:
+                yield words
+            wait(watch.every_s)
+    finally:
+        watch.close()

@@ -24,13 +24,13 @@ code { font: 14px/1.4 monospace; overflow-wrap: anywhere }
 """
 TRUST = (
     ("On a tablet or telephone", (
-        "Press the button below; the device asks whether to install a profile or a certificate.",
+        "Press the button above; the device asks whether to install a profile or a certificate.",
         "Say yes, then look in its settings, under security or general, for certificates or profiles, and switch this "
         "one on for web sites.",
         "Come back to this page by its https address: the warning is gone.",
     )),
     ("On a laptop", (
-        "Save the certificate with the button below.",
+        "Save the certificate with the button above.",
         "Open the browser's settings, look for certificates under privacy and security, choose authorities, and bring "
         "the saved file in as one that may vouch for web sites.",
         "Close all windows of the browser once, and come back.",
@@ -50,8 +50,8 @@ def key_page(place: Place, fingerprint: str, said: str) -> str:
     """The page as HTML. said: why it is shown, where something is amiss."""
     parts = [f"<h1>Gray Quill</h1>{f'<p class=said role=alert>{escape(said)}</p>' if said else ''}"]
     parts.append(
-        "<p>A desk on this network. It lets this screen in with the key that stands in the printed link, and in the QR "
-        "code beside it.</p>"
+        "<p>A desk on this network. It lets this screen in by a link that it prints and shows as a code, or with the "
+        "key beside it.</p>"
         '<form method="post" action="/in"><label>Key <input name="key" autocomplete="off" autocapitalize="none" '
         'spellcheck="false" maxlength="60" required></label><button>Come in</button></form>'
     )

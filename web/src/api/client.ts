@@ -11,6 +11,8 @@ export type Box = [number, number, number, number]
 
 const MOST_TIMES = 8
 let asking = 0
+/** Whether an answer is still on its way. */
+export const isAsking = () => asking > 0
 /** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
 async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
   document.documentElement.dataset.asking = String(++asking)

@@ -28,7 +28,13 @@ const renew = () => act(() => take(api.POST('/api/room/key')))
 const putOut = (id: string) =>
   act(() => take(api.DELETE('/api/room/screens/{browser_id}', { params: { path: { browser_id: id } } })))
 const when = (iso: string) =>
-  new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  new Date(iso).toLocaleString([], {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    hour12: false,
+  })
 </script>
 
 <template>

@@ -126,6 +126,9 @@ export function useWriting(options: WritingOptions) {
     { immediate: true },
   )
 
+  // a page that moves or grows below the nib leaves its canvas empty: what is being written is drawn again
+  watch(options.seen, () => down && ask(), { flush: 'post' })
+
   function makeEngine(plan: PalmPlan): PalmEngine {
     options.begun()
     return new PalmEngine(plan, (touch) => {

@@ -1,0 +1,80 @@
+import { useDocumentVisibility, useEventListener } from '@vueuse/core'
+import { onScopeDispose, watch } from 'vue'
+import { isAsking } from '@/api/client'
+import { useDesk } from '@/stores/desk'
+
+const AGAIN_MS = 3000
+const WAIT_MS = 150 // while own changes are on their way: their answers tell what is ours
+const LEAST_MS = 600 // between two looks
+
+interface News {
+  sheets: Record<string, [version: number, ink: number]>
+  pens: Record<string, [newest: number]>
+}
+
+/** What other screens do to the desk, as they do it; only while this one is looked at, connections are few. */
+export function useNews() {
+  const desk = useDesk()
+  const seen = useDocumentVisibility()
+  let source: EventSource | undefined
+  let told: News = { sheets: {}, pens: {} }
+  let again = 0
+  let soon = 0
+  let lookedMs = -Infinity
+  let down = false
+  useEventListener(document, 'pointerdown', () => (down = true), { capture: true })
+  useEventListener(document, ['pointerup', 'pointercancel'], () => (down = false), { capture: true })
+
+  function open() {
+    close()
+    if (seen.value !== 'visible') return
+    source = new EventSource('/api/news')
+    source.onmessage = ({ data }: MessageEvent<string>) => {
+      const fresh = JSON.parse(data) as News
+      told = { sheets: { ...told.sheets, ...fresh.sheets }, pens: { ...told.pens, ...fresh.pens } }
+      later(0)
+    }
+    source.onerror = () => {
+      close()
+      again = window.setTimeout(open, AGAIN_MS)
+    }
+  }
+  function close() {
+    clearTimeout(again)
+    source?.close()
+    source = undefined
+  }
+  function later(ms: number) {
+    clearTimeout(soon)
+    soon = window.setTimeout(look, ms)
+  }
+
+  function look() {
+    // nothing moves under the nib
+    if (!desk.desk || isAsking() || down) return later(WAIT_MS)
+    if (!differs()) return
+    const wait = lookedMs + LEAST_MS - performance.now()
+    if (wait > 0) return later(wait)
+    lookedMs = performance.now()
+    void desk.lookAgain().catch(() => undefined)
+  }
+  /** Whether anything is newer than what is shown here. */
+  function differs(): boolean {
+    const { sheets, pens } = desk.desk!
+    return (
+      sheets.some((s) => {
+        const [version, ink] = told.sheets[s.id] ?? [0, 0]
+        return version > s.version || ink > s.ink
+      }) ||
+      pens.some((p) => (told.pens[p.id]?.[0] ?? 0) > p.newest) ||
+      Object.keys(told.sheets).some((id) => !sheets.some((s) => s.id === id))
+    )
+  }
+
+  watch(seen, open, { immediate: true })
+  useEventListener(window, 'pagehide', close)
+  onScopeDispose(() => {
+    close()
+    clearTimeout(soon)
+  })
+}
