@@ -80,6 +80,15 @@ class Room(unittest.TestCase):
         self.assertEqual(driver.current_url, f"{base}/sheet")
         self.assertEqual(desk.js(RAW), [True, True])
         self.assertLess(desk.js(SENT), 350_000, "bytes of the first page as they went over the air")
+        kept = desk.js(
+            "return fetch('/desk.webmanifest').then(r => r.json()).then(m => Promise.all(m.icons.map(i => fetch(i.src)"
+            ".then(r => r.blob()).then(createImageBitmap).then(b => `${b.width}x${b.height}` === i.sizes))))"
+        )
+        self.assertEqual(kept, [True, True], "icons of the sizes the manifest says")
+        desk.js(
+            "window.awake = 0; const lock = new EventTarget(); lock.release = async () => undefined;"
+            "navigator.wakeLock.request = async () => { window.awake++; return lock }"
+        )
         desk.js("window.raw = 0; addEventListener('pointerrawupdate', () => window.raw++, true)")
         sheet = desk.js("return fetch('/api/desk').then(r => r.json()).then(d => d.sheet_id)")
         db = connect(self.folder)
@@ -98,9 +107,11 @@ class Room(unittest.TestCase):
         line(60)
         until_true(lambda: strokes() == was + 1, "the stroke kept")
         self.assertGreater(desk.js("return window.raw"), 10, "raw updates are seen")
+        self.assertEqual(desk.js("return window.awake"), 1, "the screen is kept awake")
         child.kill()
         line(90)
         desk.says("waiting for the server", "header")
+        self.assertNotIn("another window", desk.text(), "own ink is no news")
         again = self.serve()
         until_true(lambda: strokes() == was + 2, "what waited has arrived")
         desk.press("Screens", "nav")

@@ -13,6 +13,7 @@ const desk = useDesk()
 const frame = useFrame()
 const root = useTemplateRef<HTMLElement>('root')
 useLittleSheet(root, () => emit('close'))
+const canStayAwake = 'wakeLock' in navigator
 const show = (path: string, on: boolean) =>
   (frame.hidden = on ? frame.hidden.filter((p) => p !== path) : [...frame.hidden, path])
 </script>
@@ -29,6 +30,9 @@ const show = (path: string, on: boolean) =>
     <ElCheckbox v-model="frame.folded">the roll is folded</ElCheckbox>
     <ElCheckbox v-model="frame.foldsWhileWriting">it folds by itself while writing</ElCheckbox>
     <ElCheckbox v-model="frame.marginFolded">the sheet's margin is folded</ElCheckbox>
+    <ElCheckbox v-model="frame.awake" :disabled="!canStayAwake">
+      the screen stays awake while you write{{ canStayAwake ? '' : ': only over a trusted connection' }}
+    </ElCheckbox>
     <div class="row">
       <span class="small">words are</span>
       <ElRadioGroup v-model="frame.words" aria-label="Size of words"

@@ -22,6 +22,7 @@ export function useNews() {
   let soon = 0
   let lookedMs = -Infinity
   let down = false
+  let calm = false
   useEventListener(document, 'pointerdown', () => (down = true), { capture: true })
   useEventListener(document, ['pointerup', 'pointercancel'], () => (down = false), { capture: true })
 
@@ -50,12 +51,20 @@ export function useNews() {
   }
 
   function look() {
-    // nothing moves under the nib
-    if (!desk.desk || isAsking() || down) return later(WAIT_MS)
+    // nothing moves under the nib; and an answer that has just come is not taken up yet
+    if (!desk.desk || isAsking() || down) {
+      calm = false
+      return later(WAIT_MS)
+    }
     if (!differs()) return
+    if (!calm) {
+      calm = true
+      return later(WAIT_MS)
+    }
     const wait = lookedMs + LEAST_MS - performance.now()
     if (wait > 0) return later(wait)
     lookedMs = performance.now()
+    calm = false
     void desk.lookAgain().catch(() => undefined)
   }
   /** Whether anything is newer than what is shown here. */

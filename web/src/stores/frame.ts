@@ -15,6 +15,8 @@ export const useFrame = defineStore('frame', () => {
   const marginFolded = useLocalStorage('gray-quill-margin-folded', false)
   const hidden = useLocalStorage<string[]>('gray-quill-stations-hidden', [])
   const words = useLocalStorage<keyof typeof SIZES>('gray-quill-words', 'usual')
+  /** The screen does not go dark while somebody writes. */
+  const awake = useLocalStorage('gray-quill-awake', true)
   const writing = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
 
@@ -24,5 +26,17 @@ export const useFrame = defineStore('frame', () => {
   function unfold() {
     folded.value = writing.value = false
   }
-  return { unfold, place, folded, foldsWhileWriting, marginFolded, hidden, words, writing, rollPlace, rollFolded }
+  return {
+    unfold,
+    awake,
+    place,
+    folded,
+    foldsWhileWriting,
+    marginFolded,
+    hidden,
+    words,
+    writing,
+    rollPlace,
+    rollFolded,
+  }
 })

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Box, Recipe, Schemas, SheetItem } from '@/api/client'
+import { useAwake } from '@/composables/use-awake'
 import { useLatest } from '@/composables/use-latest'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDeeds } from '@/stores/deeds'
@@ -160,6 +161,7 @@ function showNib(event: PointerEvent) {
   nib.value = verb.now === 'rub' && event.pointerType !== 'touch' ? { x, y } : undefined
 }
 
+useAwake(writing)
 // between two strokes, never under the nib: what folds may move the page
 watch(writing, (now) => {
   if (!now) deskFrame.writing = true
