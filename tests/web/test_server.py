@@ -2,6 +2,7 @@
 
 import json
 import pathlib
+import signal
 import subprocess
 import sys
 import tempfile
@@ -36,6 +37,19 @@ class Starting(unittest.TestCase):
         server.kill()
         server.start()
         self.assertEqual(self.desk(server), first)
+
+    def test_it_stops_when_told_also_while_pages_are_open(self) -> None:
+        port = free_port()
+        serve = [sys.executable, "-m", "gray_quill.cli", "serve", "--port", str(port), "--data", str(self.folder / "x")]
+        process = subprocess.Popen(serve, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+        self.addCleanup(process.kill)
+        process.stdout.readline()
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/news", timeout=30) as stream:
+            self.assertTrue(stream.readline().startswith(b"data: "))
+            process.send_signal(signal.SIGINT)
+            self.assertEqual(stream.read(), b"\n", "the stream is ended, not cut")
+        said, _ = process.communicate(timeout=30)
+        self.assertNotIn("Traceback", said)
 
     def test_a_taken_port_is_said_with_what_to_do(self) -> None:
         port = free_port()

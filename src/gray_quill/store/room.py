@@ -1,5 +1,6 @@
 """Who may come in from the room: the access key, the secret that signs cookies, and the browsers that came."""
 
+import contextlib
 import dataclasses
 import json
 import os
@@ -83,7 +84,7 @@ def is_in(db: sqlite3.Connection, browser_id: str, address: str) -> bool:
     if row is None:
         return False
     if row["ago"] is None or row["ago"] > SEEN_EVERY_S or row["address"] != address:
-        with transaction(db):
+        with contextlib.suppress(sqlite3.Error), transaction(db):  # a full disk keeps nobody out
             db.execute("UPDATE browsers SET last_seen = ?, address = ? WHERE id = ?", (now(), address, browser_id))
     return True
 

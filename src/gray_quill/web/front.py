@@ -54,6 +54,7 @@ class Front:
         self.app, self.refusal = app, refusal
         self.pool = ThreadPoolExecutor(threads, "request")
         self.held_bytes = 0
+        self.stopping = False
         self.at_once: Counter[str] = Counter()
         self.streams: Counter[str] = Counter()
 
@@ -150,7 +151,7 @@ class Front:
         gone = asyncio.ensure_future(_disconnected(receive))
         try:
             await self._send(send, {"type": "http.response.start", "status": status, "headers": headers})
-            while not gone.done():
+            while not (gone.done() or self.stopping):
                 try:
                     words = watch.look()
                 except StopIteration:

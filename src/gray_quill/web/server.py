@@ -28,7 +28,7 @@ from gray_quill.web.addresses import Place
 from gray_quill.web.app import create_app, error_body
 from gray_quill.web.certificates import certificates
 from gray_quill.web.front import Front
-from gray_quill.web.serving import RoomServer
+from gray_quill.web.serving import DeskServer, RoomServer
 
 KERNELS = pathlib.Path(__file__).parents[1] / "core"
 READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its turn
@@ -80,8 +80,9 @@ def serve(folder: pathlib.Path, place: Place, compile_kernels: Callable[[], None
         trusted = certificates(folder, place.names) if place.tls else None
         app = create_app(folder, place=place, trusted=trusted)
         held.execute("SELECT 1 FROM sqlite_master").fetchone()  # held open: the log is not folded in at each request
+        front = Front(app, error_body)
         config = uvicorn.Config(
-            Front(app, error_body),
+            front,
             http=Guarded,
             ws="none",
             lifespan="off",
@@ -103,9 +104,9 @@ def serve(folder: pathlib.Path, place: Place, compile_kernels: Callable[[], None
             if trusted:
                 context = ssl.create_default_context(ssl.Purpose.CLIENT_AUTH)
                 _in_time(context, folder, place)
-                RoomServer(config, listening, context).run()
+                RoomServer(config, front, listening, context).run()
             else:
-                uvicorn.Server(config).run(sockets=[listening])
+                DeskServer(config, front).run(sockets=[listening])
 
 
 def _where(door: Door) -> str:

@@ -5,21 +5,36 @@ import contextlib
 import socket
 import ssl
 from collections.abc import Callable
+from types import FrameType
 
 import uvicorn
+
+from gray_quill.web.front import Front
 
 TLS_HELLO = b"\x16"  # the first byte of a TLS handshake record (RFC 8446, section 5.1)
 HELLO_S = 10.0
 MOST_WAITING = 200  # connections that have not said anything yet
 
 
-class RoomServer(uvicorn.Server):
+class DeskServer(uvicorn.Server):
+    """Ends the streams of open pages when it is told to stop: they would be waited for."""
+
+    def __init__(self, config: uvicorn.Config, front: Front) -> None:
+        super().__init__(config)
+        self.front = front
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        self.front.stopping = True
+        super().handle_exit(sig, frame)
+
+
+class RoomServer(DeskServer):
     """Looks at the first byte of each connection: one that begins with a TLS handshake is carried over TLS, any other
     plainly, and the app says what it says to those.
     """
 
-    def __init__(self, config: uvicorn.Config, listening: socket.socket, context: ssl.SSLContext) -> None:
-        super().__init__(config)
+    def __init__(self, config: uvicorn.Config, front: Front, listening: socket.socket, context: ssl.SSLContext) -> None:
+        super().__init__(config, front)
         self.listening, self.context = listening, context
         self.waiting: set[asyncio.Task[None]] = set()
         self.accepting: asyncio.Task[None] | None = None
