@@ -58,7 +58,7 @@ class Doors(RoomCase):
     def test_the_link_lets_a_browser_in_and_leaves_the_address(self) -> None:
         for path in ("/", "/api/desk", "/api/openapi.json", "/assets/any.js", "/sheet"):
             self.assertEqual(self.get(path).status_code, 401, path)
-        self.assertEqual(self.get("/api/desk").get_json()["error"]["code"], "not_in")
+        self.assertEqual(self.get("/api/desk").get_json()["error"]["code"], "outside")
         self.assertEqual(self.get("/in").status_code, 200)
         ticket = self.app.extensions["door"].ticket
         self.assertFalse(any(secret in self.get("/in").get_data(as_text=True) for secret in (self.key, ticket)))

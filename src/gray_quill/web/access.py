@@ -37,9 +37,9 @@ class Forbidden(GrayQuillError):
     code = "forbidden"
 
 
-class NotIn(GrayQuillError):
+class Outside(GrayQuillError):
     status = 401
-    code = "not_in"
+    code = "outside"
 
 
 @dataclasses.dataclass
@@ -92,7 +92,7 @@ class Door:
         if path in OPEN_PATHS or path.startswith("/in/") or self.browser():
             return None
         if path.startswith("/api"):
-            raise NotIn("This screen is not let in. Open the link with the key that the server printed.")
+            raise Outside("This screen is not let in. Open the link with the key that the server printed.")
         return self._page("", 401)
 
     def browser(self) -> str | None:
