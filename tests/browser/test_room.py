@@ -137,7 +137,7 @@ class Room(unittest.TestCase):
         desk = Desk.__new__(Desk)
         desk.driver, desk.url = driver, f"http://{NAME}:{self.port}"
         desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the sheet", 60)
-        self.assertEqual(desk.js(RAW)[1], False, "a plain name is no secure page")
+        self.assertEqual(desk.js(RAW), [False, False], "a plain name is no secure page and has no raw updates")
         child.kill()
         child = self.serve()
         driver.get(f"http://{NAME}:{self.port}/in")

@@ -8,10 +8,12 @@ import pathlib
 import re
 import shutil
 import socket
+import sqlite3
 import ssl
 import stat
 import tempfile
 import unittest
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 from unittest import mock
 
@@ -133,6 +135,27 @@ class Doors(RoomCase):
         self.assertEqual(started.extensions["door"].secrets.key, renewed["key"], "after a start it is the same key")
         self.assertEqual(started.test_client().get(f"/in/{old}", base_url=PLAIN).status_code, 401)
 
+    def test_a_link_followed_by_many_at_the_same_moment_lets_one_in(self) -> None:
+        ticket = self.app.extensions["door"].ticket
+        with ThreadPoolExecutor(12) as pool, self.assertLogs("gray_quill", "WARNING"):
+            codes = list(
+                pool.map(
+                    lambda k: (
+                        self.app.test_client()
+                        .get(f"/in/{ticket}", base_url=PLAIN, environ_overrides={"REMOTE_ADDR": f"192.168.7.{k}"})
+                        .status_code
+                    ),
+                    range(12),
+                )
+            )
+        self.assertEqual(sorted(codes), [303] + [401] * 11)
+
+    def test_a_disk_that_takes_no_note_keeps_nobody_out(self) -> None:
+        self.come_in()
+        with mock.patch("gray_quill.store.room.transaction", side_effect=sqlite3.OperationalError("disk is full")):
+            moved = self.get("/api/desk", environ_overrides={"REMOTE_ADDR": "192.168.7.9"})
+        self.assertEqual(moved.status_code, 200)
+
     def test_only_its_own_names_are_answered(self) -> None:
         self.come_in()
         for host, status in (("quill.test", 200), ("192.168.7.2", 401), ("QUILL.test", 200), ("evil.test", 403)):
@@ -159,6 +182,9 @@ class NewsOfTheDesk(RoomCase):
         told = json.loads((watch.look() or "")[6:])
         self.assertEqual((list(told["sheets"]), told["pens"]), (["trap-log"], {}))
         self.assertGreater(told["sheets"]["trap-log"][1], first["sheets"]["trap-log"][1])
+        client.put("/api/sheets/trap-log/bin", json={"binned": True}, base_url=PLAIN)
+        gone = json.loads((watch.look() or "")[6:])
+        self.assertEqual((gone["sheets"], gone["pens"]), ({"trap-log": None}, {}))
         client.delete(f"/api/room/screens/{screen['browser']['id']}", base_url=PLAIN)
         with self.assertRaises(StopIteration):
             watch.look()

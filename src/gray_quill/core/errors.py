@@ -7,6 +7,8 @@ GrayQuillError            status 400
 │   ├── TraceError             a stroke's samples are unusable
 │   ├── RecordError            a recipe, hand, device or paper is out of its declared bounds
 │   └── FormatError            a file is not what it claims to be
+├── Outside               401  who asks is not let in
+├── Forbidden             403  who asks is not of this server
 ├── NotFound              404  no such thing is kept
 ├── Conflict              409  the change does not fit what is kept
 │   ├── Stale                  it was made from an older sight of what is kept
@@ -54,6 +56,16 @@ class RecordError(InputError):
 
 class FormatError(InputError):
     code = "bad_file"
+
+
+class Outside(GrayQuillError):
+    status = 401
+    code = "outside"
+
+
+class Forbidden(GrayQuillError):
+    status = 403
+    code = "forbidden"
 
 
 class NotFound(GrayQuillError):

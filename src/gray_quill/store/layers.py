@@ -11,9 +11,7 @@ from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.ink.layer import FIRST, MOST_LAYERS, Layer
 from gray_quill.store.database import transaction
 from gray_quill.store.kept import VERSION, written
-from gray_quill.store.sheets import Sheet, count_ink_change, get_sheet, index_of
-
-Entry = tuple[str, str, int]  # stroke id, pen id, revision
+from gray_quill.store.sheets import Entry, Sheet, count_ink_change, get_sheet, index_of
 
 
 @dataclasses.dataclass(frozen=True)

@@ -16,6 +16,8 @@ from gray_quill.store.kept import read_kept, written
 from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
+Entry = tuple[str, str, int]  # of a stroke: its id, its pen and that pen's revision
+
 
 @dataclasses.dataclass(frozen=True)
 class Sheet:
@@ -238,7 +240,7 @@ def _add_stroke(
     return StrokeAnswer(stroke.id, "kept")
 
 
-def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, int]]:
+def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[Entry]:
     """Id, pen and revision of the sheet's strokes in the order written, without those in the bin."""
     if not db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet_id,)).fetchone():
         raise no_sheet(sheet_id)
@@ -251,9 +253,9 @@ def stroke_index(db: sqlite3.Connection, sheet_id: str) -> list[tuple[str, str, 
     return cursor.fetchall()
 
 
-def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[tuple[str, str, int]]:
+def index_of(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[Entry]:
     """The same of these strokes of a sheet, in the bin or not. Raises NotFound when one of them is not on the sheet."""
-    there: dict[str, tuple[str, str, int]] = {}
+    there: dict[str, Entry] = {}
     for start in range(0, len(ids), 500):
         some = ids[start : start + 500]
         marks = ",".join("?" * len(some))

@@ -13,10 +13,9 @@ from gray_quill.core.ink.placement import HERE, Placement
 from gray_quill.core.ink.showing import AS_WRITTEN, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
-from gray_quill.store.sheets import binned_of, count_ink_change, get_sheet, index_of
+from gray_quill.store.sheets import Entry, binned_of, count_ink_change, get_sheet, index_of
 
 VERSION = 1
-Entry = tuple[str, str, int]  # stroke id, pen id, revision
 
 
 @dataclasses.dataclass(frozen=True)

@@ -7,14 +7,15 @@ import hmac
 import logging
 import math
 import pathlib
+import threading
 import time
 from collections import OrderedDict
 from collections.abc import Callable
 
-from flask import Flask, Response, current_app, g, redirect, request
+from flask import Flask, Response, current_app, g, request
 from itsdangerous import BadSignature, URLSafeSerializer
 
-from gray_quill.core.errors import GrayQuillError, NotFound
+from gray_quill.core.errors import Forbidden, NotFound, Outside
 from gray_quill.store.room import Secrets, is_in, let_in, new_key, room_secrets
 from gray_quill.web.addresses import Place
 from gray_quill.web.certificates import Certificates
@@ -30,16 +31,6 @@ WRONG_KEY = "This is not the key. It may have been renewed: look at what the ser
 USED_LINK = "This link was used already, or is not one. Take the one that the desk shows now, or type the key."
 OPEN_PATHS = ("/in", "/authority.crt")
 Answer = Response | tuple[Response, int]
-
-
-class Forbidden(GrayQuillError):
-    status = 403
-    code = "forbidden"
-
-
-class Outside(GrayQuillError):
-    status = 401
-    code = "outside"
 
 
 @dataclasses.dataclass
@@ -58,6 +49,7 @@ class Door:
         self.secrets = room_secrets(folder) if place.room else Secrets("", "")
         self.ticket = new_key()
         self.used: Callable[[], object] = lambda: None
+        self._one_by_one = threading.Lock()
         self._wrong: OrderedDict[str, Wrong] = OrderedDict()
         app.extensions["door"] = self
         app.before_request(self.check_names)
@@ -92,7 +84,7 @@ class Door:
         if path in OPEN_PATHS or path.startswith("/in/") or self.browser():
             return None
         if path.startswith("/api"):
-            raise Outside("This screen is not let in. Open the link with the key that the server printed.")
+            raise Outside("This screen is not let in. Open the link that the server printed, or type the key at /in.")
         return self._page("", 401)
 
     def browser(self) -> str | None:
@@ -120,16 +112,18 @@ class Door:
         one must be worth nothing afterwards; the key itself never does.
         """
         if self.browser():
-            return redirect("/", 303)  # type: ignore[return-value]
+            return _shown_in()
         if request.method == "HEAD" or "prefetch" in request.headers.get("Sec-Purpose", ""):
             return self._page("", 401)  # nobody looks at it yet
-        reply = self._let_in(ticket, self.ticket, USED_LINK)
-        if isinstance(reply, Response) and reply.status_code == 303:
+        with self._one_by_one:  # of two at the same moment one comes in
+            reply = self._let_in(ticket, self.ticket, USED_LINK)
+            if reply.status_code != 303:
+                return reply
             self.ticket = new_key()
-            self.used()
+        self.used()
         return reply
 
-    def _let_in(self, given: str, wanted: str, otherwise: str) -> Answer:
+    def _let_in(self, given: str, wanted: str, otherwise: str) -> Response:
         """The browser is given a cookie and shown in, where it has what lets it in."""
         client = request.remote_addr or "?"
         wait_s = self._wait_s(client)
@@ -143,7 +137,7 @@ class Door:
             logging.getLogger("gray_quill").warning("a wrong key came from %s", client)
             return self._page(otherwise, 401)
         self._wrong.pop(client, None)
-        reply = redirect("/", 303)  # type: ignore[assignment]
+        reply = _shown_in()
         value = self._signer().dumps(let_in(db(), client))
         reply.set_cookie(
             self._cookie(),
@@ -205,6 +199,10 @@ class Door:
         self._wrong.move_to_end(client)
         while len(self._wrong) > MOST_KNOWN:
             self._wrong.popitem(last=False)
+
+
+def _shown_in() -> Response:
+    return Response(status=303, headers={"Location": "/"})
 
 
 def door() -> Door:

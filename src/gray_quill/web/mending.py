@@ -12,7 +12,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.clean_figure import CleanFigure, anchor_of, corners_of, placed_figure, with_corner
 from gray_quill.core.ink.figures import fit_figure
-from gray_quill.core.ink.placement import HERE, after, check_placement, inverse, is_even, placed
+from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, is_even, placed
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, Showing
 from gray_quill.store.database import transaction
@@ -28,7 +28,6 @@ from gray_quill.web.strokes import InkChanged, Mm, StrokeMet, Way, box_of, strok
 
 mending = Blueprint("mending", __name__)
 Ids = Annotated[list[Id], Field(max_length=20_000)]
-Entry = tuple[str, str, int]
 
 
 PlacementIn = tuple[float, float, float, float, Mm, Mm, float, float]
@@ -107,12 +106,15 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
         check_placement(body.placement, *corners)
         _stays_on(sheet, *placed(*corners, body.placement))
         showings, stem = showings_of(db(), body.ids), new_id("placed")
+        composed: dict[Placement, Placement] = {}
         fresh = []
         for k, stroke_id in enumerate(dict.fromkeys(body.ids)):
             how = showings.get(stroke_id, AS_WRITTEN)
             wider = body.wider if how == AS_WRITTEN else how.wider and body.wider
-            placement = after(how.placement, body.placement)
-            check_placement(placement, *placed(*corners, inverse(how.placement)))
+            if how.placement not in composed:  # most strokes lie as they were written
+                placement = composed[how.placement] = after(how.placement, body.placement)
+                check_placement(placement, *placed(*corners, inverse(how.placement)))
+            placement = composed[how.placement]
             if how.rubs and not is_even(placement):
                 raise InputError("Ink that was rubbed keeps its proportions: scale it the same both ways.", "ids")
             moved = dataclasses.replace(how, placement=placement, wider=wider)

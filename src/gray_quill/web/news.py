@@ -40,7 +40,10 @@ class NewsWatch(Watch):
             now = state_of(self.db)
         except sqlite3.Error:
             raise StopIteration from None  # the screen asks again, and is told what is in the way
-        fresh = {kind: {i: v for i, v in now[kind].items() if self.told[kind].get(i) != v} for kind in now}
+        fresh: dict[str, dict[str, list[int] | None]] = {}
+        for kind, seen in now.items():
+            gone = dict.fromkeys(self.told[kind].keys() - seen.keys())
+            fresh[kind] = {i: v for i, v in seen.items() if self.told[kind].get(i) != v} | gone
         self.told = now
         return f"data: {json.dumps(fresh)}\n\n" if any(fresh.values()) else None
 
@@ -58,7 +61,7 @@ def state_of(db: sqlite3.Connection) -> State:
 @operation(news, "GET", "/news", "text/event-stream")
 def tell_news() -> Response:
     """Changes as server-sent events: {sheets: {id: [version, ink]}, pens: {id: [newest revision]}}, first all there
-    is.
+    is; null for what is gone.
     """
     watch = NewsWatch(folder(), door().browser() if door().place.room else None)
     head: dict[str, Any] = {"mimetype": "text/event-stream", "headers": {"Cache-Control": "no-store"}}

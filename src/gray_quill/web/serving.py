@@ -84,7 +84,8 @@ class RoomServer(DeskServer):
 
     def _protocol(self) -> Callable[[], asyncio.Protocol]:
         made = self.config.http_protocol_class
-        return lambda: made(config=self.config, server_state=self.server_state, app_state=self.lifespan.state)  # type: ignore[call-arg]
+        state = {"server_state": self.server_state, "app_state": self.lifespan.state}
+        return lambda: made(config=self.config, **state)  # type: ignore[arg-type, call-arg]
 
 
 def _is_ready(ready: asyncio.Future[None]) -> None:

@@ -1,17 +1,14 @@
 <script setup lang="ts">
-import { ElInput, ElOption, ElSelect } from 'element-plus'
+import { ElInput } from 'element-plus'
 import { ref } from 'vue'
-import { DEEDS, HELD, SWIPES, TRIGGERS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
+import { DEEDS, HELD, SWIPES, TRIGGERS, useDeeds, type Deed } from '@/stores/deeds'
+import DeedChoice from './DeedChoice.vue'
 
 /** What buttons, taps and keys of one's own do. */
 const deeds = useDeeds()
 const TAKEN = 'wrcu+-=?[]0123456789'
 const said = ref('')
 const own = (Object.keys(DEEDS) as Deed[]).filter((deed) => deed !== 'nothing')
-/** A button held while the pen goes can say what its way does; taps cannot be held. */
-const offered = (trigger: Trigger) =>
-  (Object.keys(DEEDS) as Deed[]).filter((deed) => trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(deed))
-
 function giveKey(deed: Deed, typed: string) {
   const key = typed.trim().slice(-1).toLowerCase()
   const other = own.find((d) => d !== deed && key && deeds.keys[d] === key)
@@ -23,30 +20,16 @@ function giveKey(deed: Deed, typed: string) {
 
 <template>
   <div class="deeds">
-    <label v-for="(words, trigger) in TRIGGERS" :key="trigger" class="small">
-      {{ words }}{{ HELD.includes(trigger) ? ', held' : '' }}
-      <ElSelect
-        :model-value="deeds.deedOf(trigger)"
-        :aria-label="words"
-        style="width: 190px"
-        @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
-      >
-        <ElOption v-for="deed in offered(trigger)" :key="deed" :value="deed" :label="DEEDS[deed]" />
-      </ElSelect>
-    </label>
+    <DeedChoice
+      v-for="(words, trigger) in TRIGGERS"
+      :key="trigger"
+      :trigger
+      :words="HELD.includes(trigger) ? `${words}, held` : words"
+      :label="words"
+    />
     <details>
       <summary class="small">Swipes of fingers</summary>
-      <label v-for="{ trigger, words } in SWIPES" :key="trigger" class="small">
-        {{ words }}
-        <ElSelect
-          :model-value="deeds.deedOf(trigger)"
-          :aria-label="`A swipe of ${words}`"
-          style="width: 190px"
-          @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
-        >
-          <ElOption v-for="deed in offered(trigger)" :key="deed" :value="deed" :label="DEEDS[deed]" />
-        </ElSelect>
-      </label>
+      <DeedChoice v-for="{ trigger, words } in SWIPES" :key="trigger" :trigger :words :label="`A swipe of ${words}`" />
     </details>
     <details>
       <summary class="small">Keys of one's own</summary>

@@ -1,26 +1,20 @@
 <script setup lang="ts">
 import { ElCheckbox, ElRadioButton, ElRadioGroup } from 'element-plus'
-import { useTemplateRef } from 'vue'
-import { useLittleSheet } from '@/composables/use-little-sheet'
 import { STATIONS } from '@/stations'
 import DeedsForm from './DeedsForm.vue'
-import { useDesk } from '@/stores/desk'
+import LittleSheet from './LittleSheet.vue'
 import { PLACES, SIZES, useFrame } from '@/stores/frame'
 
 /** Where the roll lies, what folds, which stations show, how large words are: as this device and this hand want it. */
 const emit = defineEmits<{ close: [] }>()
-const desk = useDesk()
 const frame = useFrame()
-const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
 const canStayAwake = 'wakeLock' in navigator
 const show = (path: string, on: boolean) =>
   (frame.hidden = on ? frame.hidden.filter((p) => p !== path) : [...frame.hidden, path])
 </script>
 
 <template>
-  <section ref="root" class="out card" :class="desk.stationSide" role="dialog" aria-label="The frame" tabindex="-1">
-    <h2 class="book">The frame on this device</h2>
+  <LittleSheet title="The frame on this device" label="The frame" @close="emit('close')">
     <div class="row">
       <span class="small">the roll lies at the</span>
       <ElRadioGroup v-model="frame.place" aria-label="The roll lies at the"
@@ -50,33 +44,10 @@ const show = (path: string, on: boolean) =>
         >{{ s.word }}</ElCheckbox
       >
     </div>
-  </section>
+  </LittleSheet>
 </template>
 
 <style scoped>
-.out {
-  position: fixed;
-  z-index: 30;
-  bottom: 16px;
-  left: 132px;
-  width: min(520px, calc(100vw - 32px));
-  max-height: calc(100vh - 32px);
-  overflow-y: auto;
-  padding: 14px 20px;
-  border-color: var(--ink);
-  display: grid;
-  gap: 4px;
-  justify-items: start;
-}
-.out.right {
-  left: auto;
-  right: 132px;
-}
-h2 {
-  font-size: 17px;
-  font-style: italic;
-  font-weight: 500;
-}
 .row {
   display: flex;
   flex-wrap: wrap;
@@ -87,14 +58,5 @@ h2 {
 .el-checkbox {
   min-height: var(--target);
   white-space: normal;
-}
-@media (max-width: 900px) {
-  .out,
-  .out.right {
-    left: 16px;
-    right: auto;
-    bottom: 72px;
-    max-height: calc(100vh - 100px);
-  }
 }
 </style>

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import { onMounted, ref, useTemplateRef } from 'vue'
+import { onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
-import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
+import LittleSheet from './LittleSheet.vue'
 
 /** How another screen comes to this desk, which are in, and how one is put out again. */
 const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
-const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
 const room = ref<Schemas['RoomReply']>()
 const shown = ref(false)
 const act = (work: () => Promise<Schemas['RoomReply']>) =>
@@ -38,68 +36,56 @@ const when = (iso: string) =>
 </script>
 
 <template>
-  <section ref="root" class="out card" :class="desk.stationSide" role="dialog" aria-label="Other screens" tabindex="-1">
-    <h2 class="book">Other screens</h2>
-    <template v-if="room && !room.open">
-      <p>
-        This desk answers this machine alone. To write on a tablet or an e-ink slate in the same network, stop it and
-      </p>
-      <p><code>gray-quill serve --host 0.0.0.0</code></p>
-      <p>It then prints a link and a code to be scanned, and shows both here.</p>
-    </template>
-    <template v-else-if="room">
-      <ol class="steps">
-        <li v-if="room.tls">
-          <p>Once for each screen: let it trust this desk. Scan, and follow the page.</p>
-          <img :src="room.way_in_code" alt="The code of the page that helps a screen in" width="150" height="150" />
-          <p class="small address">{{ room.way_in }}</p>
-        </li>
-        <li>
-          <p>Come in. A link lets one screen in, once; the next stands here then.</p>
-          <button v-if="!shown" type="button" class="word-button" @click="show">Show the link</button>
-          <template v-else>
-            <img :src="room.link_code" alt="The code of the link" width="150" height="150" />
-            <p class="small address">{{ room.link }}</p>
-            <p class="small address">Or open {{ room.way_in }} and type {{ room.key }}</p>
-          </template>
-        </li>
-      </ol>
-      <p v-if="room.tls" class="small address">Its certificate, SHA-256: {{ room.fingerprint }}</p>
-      <p v-else class="small harm">Without TLS: reports of the pen arrive one a frame, and the key goes plainly.</p>
-      <h3 class="book">In now</h3>
-      <ul class="screens">
-        <li v-for="{ browser, here } in room.screens" :key="browser.id">
-          <span>
-            {{ browser.name }}{{ here ? ', this one' : '' }}
-            <span class="small">from {{ browser.address }}, seen {{ when(browser.last_seen) }}</span>
-          </span>
-          <button v-if="!here" type="button" class="word-button" @click="putOut(browser.id)">Sign out</button>
-        </li>
-      </ul>
-      <button type="button" class="word-button" @click="renew">Renew the key</button>
-    </template>
-  </section>
+  <LittleSheet title="Other screens" label="Other screens" @close="emit('close')">
+    <div class="screens-sheet">
+      <template v-if="room && !room.open">
+        <p>
+          This desk answers this machine alone. To write on a tablet or an e-ink slate in the same network, stop it and
+        </p>
+        <p><code>gray-quill serve --host 0.0.0.0</code></p>
+        <p>It then prints a link and a code to be scanned, and shows both here.</p>
+      </template>
+      <template v-else-if="room">
+        <ol class="steps">
+          <li v-if="room.tls">
+            <p>Once for each screen: let it trust this desk. Scan, and follow the page.</p>
+            <img :src="room.way_in_code" alt="The code of the page that helps a screen in" width="150" height="150" />
+            <p class="small address">{{ room.way_in }}</p>
+          </li>
+          <li>
+            <p>Come in. A link lets one screen in, once; the next stands here then.</p>
+            <button v-if="!shown" type="button" class="word-button" @click="show">Show the link</button>
+            <template v-else>
+              <img :src="room.link_code" alt="The code of the link" width="150" height="150" />
+              <p class="small address">{{ room.link }}</p>
+              <p class="small address">Or open {{ room.way_in }} and type {{ room.key }}</p>
+            </template>
+          </li>
+        </ol>
+        <p v-if="room.tls" class="small address">Its certificate, SHA-256: {{ room.fingerprint }}</p>
+        <p v-else class="small harm">Without TLS: reports of the pen arrive one a frame, and the key goes plainly.</p>
+        <h3 class="book">In now</h3>
+        <ul class="screens">
+          <li v-for="{ browser, here } in room.screens" :key="browser.id">
+            <span>
+              {{ browser.name }}{{ here ? ', this one' : '' }}
+              <span class="small">from {{ browser.address }}, seen {{ when(browser.last_seen) }}</span>
+            </span>
+            <button v-if="!here" type="button" class="word-button" @click="putOut(browser.id)">Sign out</button>
+          </li>
+        </ul>
+        <button type="button" class="word-button" @click="renew">Renew the key</button>
+      </template>
+    </div>
+  </LittleSheet>
 </template>
 
 <style scoped>
-.out {
-  position: fixed;
-  z-index: 30;
-  bottom: 16px;
-  left: 132px;
+.screens-sheet {
   display: grid;
   gap: 10px;
-  width: min(520px, calc(100vw - 32px));
-  max-height: calc(100vh - 32px);
-  overflow-y: auto;
-  padding: 18px 22px;
-  border-color: var(--ink);
+  width: 100%;
 }
-.out.right {
-  left: auto;
-  right: 132px;
-}
-h2,
 h3 {
   font-size: 17px;
   font-style: italic;
@@ -135,14 +121,5 @@ img {
 }
 .harm {
   color: var(--harm);
-}
-@media (max-width: 900px) {
-  .out,
-  .out.right {
-    left: 16px;
-    right: auto;
-    bottom: 72px;
-    max-height: calc(100vh - 96px);
-  }
 }
 </style>

@@ -7,8 +7,9 @@ const AGAIN_MS = 3000
 const WAIT_MS = 150 // while own changes are on their way: their answers tell what is ours
 const LEAST_MS = 600 // between two looks
 
+/** null: it is gone. */
 interface News {
-  sheets: Record<string, [version: number, ink: number]>
+  sheets: Record<string, [version: number, ink: number] | null>
   pens: Record<string, [newest: number]>
 }
 
@@ -70,13 +71,12 @@ export function useNews() {
   /** Whether anything is newer than what is shown here. */
   function differs(): boolean {
     const { sheets, pens } = desk.desk!
+    const shown = new Map(sheets.map((s) => [s.id, s]))
     return (
-      sheets.some((s) => {
-        const [version, ink] = told.sheets[s.id] ?? [0, 0]
-        return version > s.version || ink > s.ink
-      }) ||
-      pens.some((p) => (told.pens[p.id]?.[0] ?? 0) > p.newest) ||
-      Object.keys(told.sheets).some((id) => !sheets.some((s) => s.id === id))
+      Object.entries(told.sheets).some(([id, now]) => {
+        const s = shown.get(id)
+        return now && s ? now[0] > s.version || now[1] > s.ink : !!now !== !!s
+      }) || pens.some((p) => (told.pens[p.id]?.[0] ?? 0) > p.newest)
     )
   }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn, useEventListener, useLocalStorage, useResizeObserver } from '@vueuse/core'
+import { useDebounceFn, useLocalStorage, useResizeObserver } from '@vueuse/core'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
@@ -13,13 +13,13 @@ import { walkTabs } from '@/composables/use-tabs'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
-import { useInk } from '@/stores/ink'
 import { useSteps } from '@/stores/steps'
-import { useVerb, type Verb } from '@/stores/verb'
+import { useVerb } from '@/stores/verb'
 import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
 import RubMargin from './RubMargin.vue'
 import RuleMargin from './RuleMargin.vue'
+import { useSheetKeys } from './use-sheet-keys'
 import WriteMargin from './WriteMargin.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
@@ -33,7 +33,6 @@ const NOTES: [key: string, anchor?: string][] = [
 const desk = useDesk()
 const chosen = useChosen()
 const frame = useFrame()
-const ink = useInk()
 const steps = useSteps()
 const verb = useVerb()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
@@ -157,42 +156,7 @@ function drawLines() {
 useResizeObserver(root, drawLines)
 onMounted(drawLines)
 
-const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
-const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
-/** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
-const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose', u: 'rule' }
-useEventListener('keyup', (event: KeyboardEvent) => VERB_KEYS[event.key.toLowerCase()] && verb.letGo())
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
-  const key = event.key.toLowerCase()
-  if (event.key === 'Escape' && !event.defaultPrevented) verb.now = 'write'
-  if (event.key === 'Delete' && chosen.ids.length) void desk.attempt(() => chosen.remove())
-  if (!(event.ctrlKey || event.metaKey)) {
-    if (key === '+' || key === '=') view.value?.closer(1.4)
-    if (key === '-') view.value?.closer(1 / 1.4)
-    if (VERB_KEYS[key] && !event.repeat && !event.altKey) verb.press(VERB_KEYS[key])
-    return
-  }
-  if (key === 'a' && chosen.choosing) {
-    event.preventDefault()
-    return void desk.attempt(() => chosen.like(true))
-  }
-  const along: Record<string, () => Promise<void>> = {
-    c: chosen.takeAlong,
-    x: async () => {
-      await chosen.takeAlong()
-      await chosen.remove()
-    },
-    v: chosen.putDown,
-  }
-  if (along[key] && !event.shiftKey && (key === 'v' ? chosen.bundle : chosen.ids.length)) {
-    event.preventDefault()
-    return void desk.attempt(along[key])
-  }
-  if (key !== 'z') return
-  event.preventDefault()
-  void (event.shiftKey ? redo() : undo())
-})
+const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 </script>
 
 <template>

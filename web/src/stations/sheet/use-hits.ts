@@ -2,12 +2,13 @@ import { computed, onScopeDispose, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type Schemas, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useInk } from '@/stores/ink'
-import { KINDS, useVerb } from '@/stores/verb'
+import { useVerb } from '@/stores/verb'
 import type { Sample } from '@/ink'
 
 const CELL_MM = 8
 const AGAIN_MS = 400
 const EDGE_MM = 0.4 // what is covered of a stroke beyond its width
+const STROKES = ['ink', 'washes', 'figures'] as const // all kinds of strokes there are
 type Met = Schemas['StrokeMet']
 
 /**
@@ -26,7 +27,7 @@ export function useHits(sheet: Ref<SheetItem | undefined>, radiusMm: Ref<number>
       verb.now === 'rub' &&
       verb.takes === 'strokes' &&
       verb.layers === 'all' &&
-      verb.eraser.of.length >= KINDS.length - 1,
+      STROKES.every((kind) => verb.eraser.of.includes(kind)),
   )
   const paths = useLatest(
     (id: string) =>

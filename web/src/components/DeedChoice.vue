@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus'
+import { computed } from 'vue'
+import { DEEDS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
+
+/** What a button, a tap or a swipe is set to do. */
+const props = defineProps<{ trigger: Trigger; words: string; label: string }>()
+const deeds = useDeeds()
+/** A button held while the pen goes can say what its way does; taps cannot be held. */
+const offered = computed(() =>
+  (Object.keys(DEEDS) as Deed[]).filter(
+    (deed) => props.trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(deed),
+  ),
+)
+</script>
+
+<template>
+  <label class="small">
+    {{ words }}
+    <ElSelect
+      :model-value="deeds.deedOf(trigger)"
+      :aria-label="label"
+      style="width: 190px"
+      @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
+    >
+      <ElOption v-for="deed in offered" :key="deed" :value="deed" :label="DEEDS[deed]" />
+    </ElSelect>
+  </label>
+</template>
+
+<style scoped>
+label {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  min-height: var(--target);
+}
+</style>
