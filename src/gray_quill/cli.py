@@ -32,15 +32,17 @@ from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import Ink, settle_all
+from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED, SPEED_MM_S, model_lag
+from gray_quill.core.lag.trial import NIB_SPEED, SPEED_MM_S, model_lag, quick_lag
 from gray_quill.core.panel.dither import METHODS
 from gray_quill.core.panel.proof import on_panel, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.quantities import check
+from gray_quill.core.pen.steady import Steady
+from gray_quill.core.quantities import changed, check, quantities
 from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.core.trace import Trace
@@ -127,7 +129,7 @@ def _parser() -> argparse.ArgumentParser:
     choice_argument(lag, "--device", SHIPPED_DEVICES)
     choice_argument(lag, "--pen", SHIPPED_PENS)
     lag.add_argument("--speed", type=real, default=SPEED_MM_S, metavar="MM_S", help="of the nib, mm/s")
-    lag.add_argument("--lookahead", type=real, default=0, metavar="MS", help="horizon of a look-ahead, ms")
+    lag.add_argument("--lookahead", type=real, metavar="MS", help="how far ahead ink is drawn, ms; else the pen's own")
     lag.add_argument("--json", action="store_true", help="for machines")
 
     filmed = command(
@@ -215,10 +217,15 @@ def _proof(args: argparse.Namespace) -> None:
 
 def _lag(args: argparse.Namespace) -> None:
     check(NIB_SPEED, args.speed, "--speed")
-    check(LOOK_AHEAD, args.lookahead, "--lookahead")
-    found = model_lag(device_of(args.device), pen_of(args.pen), args.speed, args.lookahead)
+    device, recipe = device_of(args.device), pen_of(args.pen)
+    if args.lookahead is not None:
+        check(quantities(Steady)["ahead_ms"], args.lookahead, "--lookahead")
+        recipe = changed(recipe, "steady.ahead_ms", args.lookahead)
+    late_ms, _ = quick_lag(device, recipe, args.speed)
+    ahead = looked_ahead(recipe.steady, device.digitiser.report_hz, args.speed, late_ms)
+    found = model_lag(device, recipe, args.speed, ahead.most_ms)
     if args.json:
-        print(json.dumps(dataclasses.asdict(found)))
+        print(json.dumps({**dataclasses.asdict(found), "ahead": dataclasses.asdict(ahead)}))
         return
     print(
         f"{found.p50_ms:.1f} ms, 95 % under {found.p95_ms:.1f} ms: {found.word}; the ink trails "
@@ -228,6 +235,10 @@ def _lag(args: argparse.Namespace) -> None:
         print(f"{stage.name:>16}  {stage.mean_ms:6.1f} ms  {stage.share:6.1%}")
     for buy in found.buys:
         print(f"{buy.change:>28}  95 % under {buy.p95_ms:.1f} ms")
+    for way in ahead.on if recipe.steady.ahead_ms else []:
+        print(f"{way.on:>28}  look-ahead overshoots {way.overshoot_mm:.2f} mm")
+    for words in ahead.words:
+        print(words)
 
 
 def _film(args: argparse.Namespace) -> None:

@@ -2,11 +2,13 @@
 
 import json
 import re
+import urllib.request
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.lag.film import film
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.film_zip import write_film
+from gray_quill.formats.inkml import read_inkml
 from tests.browser.desk import DeskCase
 
 MARGIN = "document.querySelector('.margin').textContent"
@@ -50,6 +52,32 @@ const done = arguments[0], old = JSON.stringify
 JSON.stringify = (v, ...a) => { if (v?.seen) { JSON.stringify = old; done(v) } return old(v, ...a) }
 const here = [...document.querySelectorAll('.el-radio-button__inner')].find((b) => b.textContent.trim() === 'here')
 here.click()
+"""
+
+
+AHEAD_BARE = """(() => {
+  const c = document.querySelector('[data-layer=ahead]')
+  return !c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((v) => v)
+})()
+"""
+# a pen going round at 1 Hz on a circle of so many pixels, two turns, as many reports as the page can take
+CIRCLE = """
+const [radius, done] = arguments, c = document.querySelector('[data-layer=drill]'), r = c.getBoundingClientRect()
+c.setPointerCapture = () => undefined
+const send = (type, at) => c.dispatchEvent(new PointerEvent(type, {
+  pointerId: 7, pointerType: 'pen', pressure: 0.5, buttons: 1, bubbles: true,
+  clientX: r.left + r.width / 2 + radius * Math.cos(2 * Math.PI * at / 1000),
+  clientY: r.top + r.height / 2 + radius * Math.sin(2 * Math.PI * at / 1000),
+}))
+const began = performance.now()
+send('pointerdown', 0)
+const again = setInterval(() => {
+  const at = performance.now() - began
+  if (at < 2000) return send('pointermove', at)
+  clearInterval(again)
+  send('pointerup', at)
+  done(true)
+}, 4)
 """
 
 
@@ -210,3 +238,56 @@ class Lag(DeskCase):
         x = desk.driver.execute_async_script(SENT)["seen"]["strokes"][0]["x_mm"]
         self.assertAlmostEqual(x[-1] - x[0], 120 / self.scale, delta=0.3)
         desk.wait(f"/hover: (yes|no)/.test({MARGIN})", "what the browser tells")
+
+
+class LookAheadHere(DeskCase):
+    def test_j7_ends_with_look_ahead_applied_and_seen(self) -> None:
+        """It is tried from the margin, the drill shows the gap fall by it, and of what it draws nothing stays."""
+        desk = self.desk
+        desk.open("lag")
+        desk.pick("Reed ballpoint")
+        desk.says("stay within 0.3 mm of your line", ".margin")
+        bare = self.circled()
+        self.assertAlmostEqual(bare[0], bare[1], delta=0.01)
+        desk.press("Try ", ".margin")
+        desk.says("Leave it out", ".margin")
+        horizon = number(r"(\d+)\s*ms ahead overshoot", desk.text(".margin"))
+        self.assertGreaterEqual(horizon, 8)
+        without, left = self.circled()
+        self.assertAlmostEqual(without - left, horizon, delta=0.2 * horizon)
+        self.assertEqual(desk.inked("ahead"), 0, "what was drawn ahead is taken back")
+        self.assertEqual(desk.inked("drill") > 200, True)
+        self.on_the_sheet_nothing_of_it_is_kept()
+
+    def circled(self) -> tuple[float, float]:
+        """How late the ink's end was in this browser, ms, without and with look-ahead."""
+        desk = self.desk
+        desk.rests()
+        desk.js("document.querySelector('.drill').scrollIntoView()")
+        desk.driver.execute_async_script(CIRCLE, 20 * PX_PER_MM_UNSIZED)
+        desk.says("Here the ink's end was", "[data-shown]")
+        desk.rests()
+        late = [
+            float(v) for v in re.findall(r"([\d.]+) ms late without,\s+([\d.]+) with", desk.text("[data-shown]"))[0]
+        ]
+        return late[0], late[1]
+
+    def on_the_sheet_nothing_of_it_is_kept(self) -> None:
+        desk = self.desk
+        desk.open("sheet")
+        x, y = desk.middle("[data-layer=live]")
+        desk.js(
+            "const c = document.querySelector('[data-layer=ahead]').getContext('2d'), fill = c.fill.bind(c);"
+            "window.drawnAhead = 0; c.fill = (...a) => { window.drawnAhead += 1; return fill(...a) }"
+        )
+        desk.hold([(x + 12 * k, y, 0.5) for k in range(20)])
+        self.assertGreater(desk.js("return window.drawnAhead"), 5)
+        desk.wait(AHEAD_BARE, "the tip is taken back where the pen rests")
+        desk.lift(x + 12 * 19, y)
+        desk.all_kept()
+        sheet = desk.ask("desk")["sheet_id"]
+        with urllib.request.urlopen(f"{desk.url}/api/sheets/{sheet}/file?form=inkml") as answer:
+            trace = read_inkml(answer.read())[-1]
+        ratio = desk.js("const c = document.querySelector('.page'); return c.getBoundingClientRect().width") / 148
+        self.assertAlmostEqual(trace.x_mm[-1] - trace.x_mm[0], 12 * 19 / ratio, delta=0.05)
+        self.assertEqual(desk.inked("ahead"), 0)

@@ -3,6 +3,7 @@ the end taper.
 """
 
 import base64
+import dataclasses
 import pathlib
 import unittest
 from typing import Any
@@ -20,8 +21,10 @@ from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.pen.steady import METHODS
+from gray_quill.core.pen.steady import METHODS, Steady, steady_path
+from gray_quill.core.pen.steady.look_ahead import look_ahead
 from gray_quill.core.quantities import record_json
+from gray_quill.core.screen.aim import Correction, corrected, lean_of
 from gray_quill.core.trace import Trace, make_trace
 from tests.browser.driver import browser
 from tests.zoo import zoo
@@ -35,6 +38,17 @@ const sample = ([tS, x, y, force, altitude, azimuth]) => ({ tS, x, y, force, alt
 samples.forEach((row) => pen.add(sample(row)))
 pen.lift()
 return pen.shown().map((p) => [p.x, p.y, p.long, p.short, p.angle, p.opacity])
+"""
+
+
+AHEAD = """
+const [plan, samples] = arguments
+const pen = new LiveInk.LivePen(plan)
+return samples.map(([tS, x, y, force, altitude, azimuth]) => {
+  pen.add({ tS, x, y, force, altitude, azimuth })
+  const ends = pen.ahead(tS)
+  return ends ? [ends[1].x, ends[1].y] : null
+})
 """
 
 
@@ -66,6 +80,37 @@ class Parity(unittest.TestCase):
                     live = np.array(driver.execute_script(RUN, plan_of(recipe), rows(trace)))
                     compared += self.compare(name, trace, recipe, live)
         self.assertGreater(compared, 20_000)
+
+    def test_look_ahead_draws_where_the_core_says(self) -> None:
+        """To 1e-6 mm at every report, of every steadying method; and nothing once the pen has told nothing for long."""
+        traces = write_text("moth 9", SHIPPED_HANDS["left-steep"], SHIPPED_DEVICES["clamshell-11"], 5)
+        traces += [t for name, t in zoo().items() if name not in ("ten minutes", "dot") and len(t) > 1]
+        with browser() as driver:
+            driver.get("about:blank")
+            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            for method in ("none", *METHODS):
+                steady = Steady(method=method, amount=5, ahead_ms=14)
+                plan = plan_of(dataclasses.replace(read_recipe({}), steady=steady))
+                for trace in traces:
+                    live = np.array(driver.execute_script(AHEAD, plan, rows(trace)))
+                    x, y = (np.ascontiguousarray(v) for v in steady_path(steady, trace.t_s, trace.x_mm, trace.y_mm))
+                    told = np.column_stack(look_ahead(trace.t_s, x, y, 14))
+                    self.assertLess(np.abs(live - told).max(), 1e-6, method)
+            stale = driver.execute_script(AHEAD.replace("tS)", "tS + 0.026)"), plan, rows(traces[0]))
+            self.assertEqual(stale, [None] * len(traces[0]))
+            blot = plan_of(dataclasses.replace(SHIPPED_PENS["mist-spray"], steady=steady))
+            self.assertIsNone(blot["ahead"], "a spray takes time to lie")
+
+    def test_a_nib_is_put_right_as_the_core_does_it(self) -> None:
+        rng = np.random.default_rng(6)
+        found = Correction(120, 90, 0.31, -0.22, 0.012, -0.004, 0.003, -0.009, 0.35)
+        told = np.column_stack((rng.uniform(0, 200, (40, 2)), rng.uniform(0.05, 1.57, 40), rng.uniform(-4, 4, 40)))
+        with browser() as driver:
+            driver.get("about:blank")
+            script = "return arguments[1].map((p) => LiveInk.corrected(arguments[0], ...p))"
+            live = driver.execute_script(SCRIPT.read_text() + ";" + script, record_json(found), told.tolist())
+        lean = np.array([lean_of(altitude, azimuth) for altitude, azimuth in told[:, 2:]])
+        np.testing.assert_allclose(live, np.column_stack(corrected(found, told[:, 0], told[:, 1], lean)), atol=1e-9)
 
     def test_strokes_drawn_straight(self) -> None:
         """Towards its own line, along a rule, and after a rest at the end: as settled, to 0.02 mm."""

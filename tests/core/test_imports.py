@@ -19,7 +19,7 @@ OURS = {
 }
 # the rooms of the core, each of which may ask those before it
 CHAIN = ("hand", "digitiser", "pen", "ink", "panel", "readings", "advice")
-TRIALS = ("lag", "palm", "wash", "shading")  # stand on the whole chain, never on each other
+TRIALS = ("lag", "palm", "wash", "shading", "screen")  # stand on the whole chain, never on each other
 TOP = "catalogue"  # lists what all of them declare
 GROUND = {
     "errors": set(),

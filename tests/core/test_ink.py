@@ -314,3 +314,17 @@ class Outlines(unittest.TestCase):
                 [ink], View(left - 1, top - 1, 12, int((right - left + 2) * 12), int((bottom - top + 2) * 12))
             )
             self.assertAlmostEqual(plane.sum() / 255 / 144 / ink_area(ink).area, 1, delta=0.02, msg=pen)
+
+
+class PlainInk(unittest.TestCase):
+    def test_a_pen_in_plain_ink_keeps_its_widths_and_lays_all_or_nothing(self) -> None:
+        for name, recipe in SHIPPED_PENS.items():
+            for paper, ink in (("#ffffff", "#000000"), ("#15171a", "#ffffff")):
+                usual, plain = (compile_plan(recipe, paper, None, p) for p in (False, True))
+                if recipe.is_wash or recipe.wash.tip.shape == "spray":
+                    self.assertEqual(plain, usual, f"{name} would hide what lies below")
+                    continue
+                self.assertEqual((plain.colour, plain.opacity, plain.hard_edges), (ink, 1.0, True), name)
+                self.assertEqual((plain.grain, plain.wet, plain.hollow, plain.pool), (None,) * 4, name)
+                same = ("ln_width", "press", "pace", "start", "aspect", "pattern_mm", "steady", "straight")
+                self.assertEqual(*([getattr(p, k) for k in same] for p in (usual, plain)), name)

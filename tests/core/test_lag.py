@@ -1,22 +1,29 @@
 """The Lag trial: stages against their closed forms, changes against what they should buy, films against their truth."""
 
 import dataclasses
+import re
 import unittest
 
 import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
+from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import InputError
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.lag.ahead import Frames, as_shown, looked_ahead
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.look_ahead import look_ahead, overshoot_mm
 from gray_quill.core.lag.stage import draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.trial import model_lag, stages_of
 from gray_quill.core.lag.verdict import THRESHOLDS, verdict
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady
-from gray_quill.core.readings.probes import line_drag_ms
+from gray_quill.core.pen.steady.look_ahead import TAU_MS, look_ahead
+from gray_quill.core.quantities import changed
+from gray_quill.core.readings.ink_readings import LOST_CORNER_MM
+from gray_quill.core.readings.probes import SHAKE_HZ, line_drag_ms
+from gray_quill.core.trace import Trace, make_trace
 
 TABLET = SHIPPED_DEVICES["tablet-11"]
 FEN = SHIPPED_PENS["fen-fountain"]
@@ -86,19 +93,71 @@ class Model(unittest.TestCase):
 
 
 class LookAhead(unittest.TestCase):
-    def test_it_closes_the_gap_and_overshoots_as_the_circle_says(self) -> None:
+    def test_on_a_circle_it_overshoots_as_the_filter_says(self) -> None:
+        """A calmed velocity is i w / (1 + i w tau) times the place, so ink is drawn to |1 + h i w / (1 + i w tau)|
+        radii.
+        """
         t = np.arange(0, 1, 1 / 20_000)
         radius, speed = 3.0, 60.0
-        x, y = radius * np.cos(speed / radius * t), radius * np.sin(speed / radius * t)
-        last = -1.0
+        w = speed / radius
+        x, y = radius * np.cos(w * t), radius * np.sin(w * t)
         for horizon in (0.0, 8.0, 16.0, 32.0):
             px, py = look_ahead(t, x, y, horizon)
-            measured = float(np.hypot(px[1:], py[1:]).max() - radius)
-            self.assertAlmostEqual(measured, overshoot_mm(radius, speed, horizon), delta=0.02 * measured + 1e-6)
-            self.assertGreater(measured, last)
-            last = measured
-        near, far = model_lag(TABLET, FEN), model_lag(TABLET, FEN, look_ahead_ms=12)
+            told = radius * (abs(1 + horizon / 1000 * 1j * w / (1 + 1j * w * TAU_MS / 1000)) - 1)
+            self.assertAlmostEqual(float(np.hypot(px, py)[2000:].max() - radius), told, delta=0.02 * told + 1e-6)
+
+    def test_on_a_straight_line_the_gap_falls_by_the_horizon(self) -> None:
+        t = np.arange(200) / 240
+        px, _ = look_ahead(t, 60 * t, 0 * t, 12)
+        self.assertAlmostEqual(float(px[-1] - 60 * t[-1]), 60 * 0.012, delta=1e-6)
+        near, far = model_lag(TABLET, FEN), model_lag(TABLET, changed(FEN, "steady.ahead_ms", 12))
         self.assertAlmostEqual(near.gap_mm_p50 - far.gap_mm_p50, 60 * 0.012, delta=1e-6)
+
+    def test_no_more_is_proposed_than_the_overshoot_allows(self) -> None:
+        """On every hand's line: the farthest look-ahead is within bounds and the next is not, unless the ink is no
+        later than that; quick hands get less than slow ones, and look-ahead that is proposed shortens the gap.
+        """
+        for name, hand in SHIPPED_HANDS.items():
+            traces = write_text("lamp 40, sedge", hand, TABLET, 77)
+            most = {late: looked_ahead(Steady(), 240, 60, late, traces).most_ms for late in (3, 9, 50)}
+            self.assertEqual((most[3], most[9]), (0, 9), name)
+
+            def over(ms: float, traces: list[Trace] = traces) -> float:
+                return max(a.overshoot_mm for a in looked_ahead(Steady(ahead_ms=ms), 240, 60, 50, traces).on[::2])
+
+            self.assertLessEqual(over(most[50]), LOST_CORNER_MM, name)
+            self.assertGreater(over(most[50] + 1), LOST_CORNER_MM, name)
+        at = [looked_ahead(Steady(), 240, speed, 50).most_ms for speed in (20, 60, 120, 250)]
+        self.assertEqual(at, sorted(at, reverse=True))
+        self.assertEqual(at[-1], 0, "nothing is proposed where every look-ahead overshoots")
+        self.assertNotIn("look-ahead", " ".join(b.change for b in model_lag(TABLET, FEN, 250, at[-1]).buys))
+
+    def test_steadying_and_look_ahead_are_told_against_less_steadying_alone(self) -> None:
+        """What it says of the ink's end is what a second computation finds: the filter's gain times look-ahead's."""
+        said = " ".join(looked_ahead(Steady("follow", 3, ahead_ms=20), 240, 60, 90).words)
+        w = 2 * np.pi * SHAKE_HZ
+        tip = 1 / (1 + 1j * w * 150 * 0.3**1.5 / 1000)
+        end = tip * (1 + 0.02j * w / (1 + 1j * w * TAU_MS / 1000))
+        stays, shows = (float(np.sqrt((np.abs(g) ** 2).mean())) for g in (tip, end))
+        found = [int(v) / 100 for v in re.findall(r"(\d+)%", said)]
+        np.testing.assert_allclose(found[:2], [shows, stays], atol=0.02)
+        self.assertEqual("They fight" in said, found[0] > found[2], said)
+        self.assertEqual(looked_ahead(Steady(ahead_ms=5), 240, 60, 90).words, [])
+
+    def test_frames_that_were_shown_are_read(self) -> None:
+        """A 1 Hz circle of 40 mm whose frames end 25 and 13 ms behind the nib, 0.2 mm outside."""
+        t = np.arange(480) / 240
+        place = lambda at, r=20.0: np.column_stack((r * np.cos(2 * np.pi * at), r * np.sin(2 * np.pi * at)))  # noqa: E731
+        trace = make_trace(t, *place(t).T)
+        shown = np.arange(0.1, 1.95, 1 / 60)
+        frames = Frames(trace, shown, place(shown - 0.025), place(shown - 0.013, 20.2))
+        found = as_shown(Steady(), [frames])
+        self.assertAlmostEqual(found.bare_ms or 0, 25, delta=0.2)
+        self.assertAlmostEqual(found.left_ms or 0, 13, delta=0.2)
+        self.assertAlmostEqual(found.overshoot_mm, 0.2, delta=0.01)
+        few = Frames(trace, shown[:5], frames.tip[:5], frames.front[:5])
+        with self.assertRaisesRegex(InputError, "5 frames are too few"):
+            as_shown(Steady(), [few])
 
 
 class Films(unittest.TestCase):

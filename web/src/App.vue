@@ -96,7 +96,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   --roll: 82px;
   display: grid;
   height: 100%;
-  grid-template: 'top' 64px 'news' auto 'body' minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template: 'top' minmax(64px, auto) 'news' auto 'body' minmax(0, 1fr) / minmax(0, 1fr);
 }
 .frame.folded {
   --roll: 44px;

@@ -3,6 +3,7 @@
 from gray_quill.core.advice.look import ADVICE_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.lag.ahead import Ahead
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.lag.missed import AtSpeed
 from gray_quill.core.lag.trial import Lag
@@ -18,6 +19,8 @@ from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
 from gray_quill.core.readings.reading import Reading, readings_of
+from gray_quill.core.screen.aim import Aim
+from gray_quill.core.screen.straightness import Straightness
 from gray_quill.core.wash.grid import Cell
 
 # What users give: checked field by field against its declared quantities.
@@ -30,6 +33,9 @@ READINGS: dict[str, dict[str, Reading]] = {
     "advice": ADVICE_READINGS,
     "panel": readings_of(PanelReadings),
     "lag": readings_of(Lag),
+    "ahead": readings_of(Ahead),
+    "aim": readings_of(Aim),
+    "straightness": readings_of(Straightness),
     "speeds": readings_of(AtSpeed),
     "palm": readings_of(Outcome),
     "wash": readings_of(Cell),

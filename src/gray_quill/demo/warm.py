@@ -12,6 +12,7 @@ from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.ink.view import page_view
+from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.panel.proof import proof_sheet
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
@@ -43,6 +44,7 @@ def warm_kernels() -> None:
         opacity_plane(inks, page_view(paper, 60))
         outline(inks[0])
         read_ink(traces, pen, inks)
+    looked_ahead(pen.steady, 240, 60, 50, traces)
     sweep = sweep_of([(10, 10), (60, 40)], 2)
     for k in touched(inks, sweep):
         rubbed(inks[k], AS_WRITTEN, sweep)

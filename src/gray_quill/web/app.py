@@ -17,6 +17,7 @@ from gray_quill.web.addresses import Place
 from gray_quill.web.api import openapi_document
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.desk import desk
+from gray_quill.web.devices import devices
 from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.hands import hands
@@ -83,6 +84,7 @@ def create_app(
         layers,
         pieces,
         mending,
+        devices,
         news,
         room,
         rubbing,

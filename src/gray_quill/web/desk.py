@@ -11,7 +11,7 @@ from gray_quill.core.colour.srgb import LARGE, SEEN
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
-from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED
+from gray_quill.core.lag.trial import NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
 from gray_quill.core.pen.uses import use_called
@@ -175,7 +175,7 @@ def read_desk() -> Desk:
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
         hand_words=HAND_WORDS,
-        lag_fields=[control("speed_mm_s", NIB_SPEED), control("look_ahead_ms", LOOK_AHEAD)],
+        lag_fields=[control("speed_mm_s", NIB_SPEED)],
         readings=READINGS,
     )
 

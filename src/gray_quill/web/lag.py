@@ -1,42 +1,50 @@
 """The Lag trial: modelled, laid beside what was stated, measured and filmed; runs kept; a device inspected."""
 
-import dataclasses
 from typing import Annotated
 
+import numpy as np
 from flask import Blueprint
 from pydantic import Field
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.lag.ahead import (
+    Ahead,
+    Frames,
+    Guessed,
+    Guesses,
+    LookedAhead,
+    as_guessed,
+    as_shown,
+    looked_ahead,
+)
 from gray_quill.core.lag.figures import Figure, figures
-from gray_quill.core.lag.inspection import Inspection, device_like, inspect_input, inspect_stand_in
 from gray_quill.core.lag.missed import AtSpeed, at_speed
 from gray_quill.core.lag.swaps import Swap, swap_factors
-from gray_quill.core.lag.trial import LOOK_AHEAD, NIB_SPEED, Compared, Lag, compare, model_lag
+from gray_quill.core.lag.trial import NIB_SPEED, Compared, Lag, compare, model_lag, quick_lag
 from gray_quill.core.lag.updates import update_period_s
 from gray_quill.core.lag.verdict import THRESHOLDS, Threshold
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.quantities import read_record, record_json
+from gray_quill.core.quantities import record_json
 from gray_quill.store.pens import get_pen
 from gray_quill.store.runs import LagRun, get_lag_run, lag_run, list_lag_runs
-from gray_quill.store.things import add_thing, get_thing, list_things
+from gray_quill.store.things import get_thing, list_things
 from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import (
     BinChange,
-    DeviceItem,
+    Column,
     FilmedIn,
     Id,
     LiveIn,
-    Name,
     RecipeIn,
     Source,
     StrokeColumns,
     bounded,
 )
-from gray_quill.web.replies import new_id
 
 lag = Blueprint("lag", __name__)
 SPEEDS_MM_S = (20.0, 60.0, 120.0, 250.0)
@@ -48,15 +56,17 @@ class Asked(Model):
 
     device_id: Id
     speed_mm_s: Speed = 60
-    look_ahead_ms: Annotated[float, bounded(LOOK_AHEAD)] = 0
     live: LiveIn | None = None
     filmed: FilmedIn | None = None
 
 
 class LagBody(Asked):
-    """A pen on a device, and the pens to lay beside it on every device."""
+    """A pen on a device, and the pens to lay beside it on every device. source: the writer's own line, for look-ahead
+    to be judged by.
+    """
 
     recipe: RecipeIn
+    source: Source | None = None
     beside: list[RecipeIn] = Field(max_length=12)
 
 
@@ -64,6 +74,8 @@ class LagReply(Model):
     """now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
     figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
     """
+
+    ahead: LookedAhead
 
     now: Lag
     table: list[Compared]
@@ -104,30 +116,54 @@ class SwapReply(Model):
     swaps: list[Swap]
 
 
-class Seen(Model):
-    """What was written on the device itself, and what the browser told of it beside positions."""
+class ShownStroke(Model):
+    """A stroke, and the frames in which its ink was shown: when, on the stroke's clock, and where the ink ended in each
+    without and with what look-ahead draws. guess_: what the browser guessed of it, after which report and for when.
+    """
 
-    strokes: list[StrokeColumns] = Field(min_length=1, max_length=400)
-    hover: bool | None = None
-    contact_size: bool | None = None
-    frame_hz: float = Field(60, ge=1, le=1000)
+    stroke: StrokeColumns
+    t_ms: Column
+    tip_x_mm: Column
+    tip_y_mm: Column
+    front_x_mm: Column
+    front_y_mm: Column
+    guess_made_ms: Column = Field(default_factory=list)
+    guess_t_ms: Column = Field(default_factory=list)
+    guess_x_mm: Column = Field(default_factory=list)
+    guess_y_mm: Column = Field(default_factory=list)
+
+    def frames(self) -> Frames:
+        t, tip_x, tip_y, front_x, front_y = _columns(
+            self.t_ms, self.tip_x_mm, self.tip_y_mm, self.front_x_mm, self.front_y_mm
+        )
+        return Frames(
+            self.stroke.trace(), t / 1000, np.column_stack((tip_x, tip_y)), np.column_stack((front_x, front_y))
+        )
+
+    def guesses(self) -> Guesses:
+        made, t, x, y = _columns(self.guess_made_ms, self.guess_t_ms, self.guess_x_mm, self.guess_y_mm)
+        return Guesses(made / 1000, t / 1000, x, y)
 
 
-class InspectBody(Model):
-    """Strokes of a sheet, a line the stand-in of a device writes, or strokes just written here."""
+def _columns(*columns: list[float]) -> Floats:
+    if len({len(c) for c in columns}) != 1:
+        raise InputError("The columns of a stroke's frames must have the same length.", "shown")
+    made = np.array(columns, float)
+    if not np.isfinite(made).all():
+        raise InputError("A frame's numbers must be finite.", "shown")
+    return made
 
-    source: Source | None = None
-    stand_in: Id | None = None
-    seen: Seen | None = None
+
+class ShownBody(Model):
+    recipe: RecipeIn
+    shown: list[ShownStroke] = Field(min_length=1, max_length=40)
 
 
-class NewDevice(Model):
-    """A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states."""
+class ShownReply(Model):
+    """guessed: None where the browser guesses nothing."""
 
-    name: Name
-    like: Id
-    ink: InspectBody
-    stated_ms: float = Field(0, ge=0, le=1000)
+    ahead: Ahead
+    guessed: Guessed | None
 
 
 @operation(lag, "POST", "/lag", LagReply, body=LagBody)
@@ -136,9 +172,13 @@ def read_lag(body: LagBody) -> LagReply:
     device.
     """
     device = get_thing(db(), Device, body.device_id)
-    now = model_lag(device, body.recipe, body.speed_mm_s, body.look_ahead_ms)
+    steady, traces = body.recipe.steady, memory().traces_of(db(), body.source) if body.source else []
+    late_ms, _ = quick_lag(device, body.recipe, body.speed_mm_s)
+    ahead = looked_ahead(steady, device.digitiser.report_hz, body.speed_mm_s, late_ms, traces)
+    now = model_lag(device, body.recipe, body.speed_mm_s, ahead.most_ms)
     return LagReply(
         now=now,
+        ahead=ahead,
         table=compare(list_things(db(), Device), [body.recipe, *body.beside], body.speed_mm_s),
         speeds=[at_speed(device, body.recipe, s) for s in dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))],
         figures=figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, body.recipe, body)),
@@ -150,7 +190,18 @@ def read_lag(body: LagBody) -> LagReply:
 def _at_film(device: Device, recipe: Recipe, body: Asked) -> Lag | None:
     """The model at the speed of a film that was read."""
     speed = body.filmed.speed_mm_s if body.filmed else None
-    return None if speed is None else model_lag(device, recipe, speed, body.look_ahead_ms)
+    return None if speed is None else model_lag(device, recipe, speed)
+
+
+@operation(lag, "POST", "/lag/shown", ShownReply, body=ShownBody)
+def read_shown(body: ShownBody) -> ShownReply:
+    """How late the ink's end was in frames that a browser has shown, without and with look-ahead, and how well the
+    browser itself guesses.
+    """
+    return ShownReply(
+        ahead=as_shown(body.recipe.steady, [s.frames() for s in body.shown]),
+        guessed=as_guessed([(s.stroke.trace(), s.guesses()) for s in body.shown]),
+    )
 
 
 @operation(lag, "POST", "/lag/swaps", SwapReply, body=SwapBody)
@@ -174,13 +225,13 @@ def keep_lag_run(body: NewRun) -> LagRun:
     pen, device = get_pen(db(), body.pen_id, body.revision), get_thing(db(), Device, body.device_id)
     hand = get_thing(db(), Hand, body.hand_id)
     recipe = body.draft or pen.recipe
-    now = model_lag(device, recipe, body.speed_mm_s, body.look_ahead_ms)
+    now = model_lag(device, recipe, body.speed_mm_s)
     inputs = {
         "recipe": record_json(recipe),
         "device": record_json(device),
         "hand": hand.name,
         "speed_mm_s": body.speed_mm_s,
-        "look_ahead_ms": body.look_ahead_ms,
+        "look_ahead_ms": recipe.steady.ahead_ms,
         "live": body.live and record_json(body.live),
         "filmed": body.filmed and record_json(body.filmed),
     }
@@ -201,27 +252,3 @@ def bin_lag_run(run_id: str, body: BinChange) -> LagRun:
     """Put a kept run into the bin, or back."""
     bin_trial(db(), "lag", run_id, body.binned)
     return get_lag_run(db(), run_id)
-
-
-@operation(lag, "POST", "/lag/inspect", Inspection, body=InspectBody)
-def inspect_device(body: InspectBody) -> Inspection:
-    """What the device behind some strokes reports, and what it leaves out."""
-    if body.seen is not None:
-        seen = body.seen
-        return inspect_input([s.trace() for s in seen.strokes], seen.hover, seen.contact_size, seen.frame_hz)
-    if body.stand_in is not None:
-        return inspect_stand_in(get_thing(db(), Device, body.stand_in))
-    if body.source is None:
-        raise InputError("Give strokes of a sheet, a device, or strokes just written.", "source")
-    return inspect_input(memory().traces_of(db(), body.source))
-
-
-@operation(lag, "POST", "/devices", DeviceItem, body=NewDevice, status=201)
-def keep_device(body: NewDevice) -> DeviceItem:
-    """Keep a device of one's own, made from what its strokes show."""
-    base = get_thing(db(), Device, body.like)
-    made = dataclasses.replace(device_like(inspect_device(body.ink), base, body.name), stated_ms=body.stated_ms)
-    device = read_record(Device, record_json(made), "device.")
-    device_id = new_id(body.name)
-    add_thing(db(), device_id, device)
-    return DeviceItem(id=device_id, device=device)

@@ -33,6 +33,7 @@ class PlanBody(Model):
     recipe: RecipeIn
     paper_colour: Colour = "#ffffff"
     paper: PaperIn | None = None
+    plain: bool = False
 
 
 class Preview(PenOn):
@@ -90,7 +91,7 @@ def _box(view: View) -> Box:
 @operation(pen_pictures, "POST", "/pen/plan", PenPlan, body=PlanBody)
 def make_plan(body: PlanBody) -> PenPlan:
     """Compile a recipe into the tables live ink draws from; heights of a surface that ships are had by its name."""
-    plan = compile_plan(body.recipe, body.paper_colour, body.paper)
+    plan = compile_plan(body.recipe, body.paper_colour, body.paper, body.plain)
     if plan.grain and plan.grain.surface in SURFACES:
         plan = dataclasses.replace(plan, grain=dataclasses.replace(plan.grain, heights=""))
     return plan

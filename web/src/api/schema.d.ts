@@ -399,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lag/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How late the ink's end was in frames that a browser has shown, without and with look-ahead, and how well the */
+        post: operations["read_shown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lag/swaps": {
         parameters: {
             query?: never;
@@ -1152,6 +1169,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/screen/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far from the nib ink appears, and what would correct it. */
+        post: operations["check_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/screen/straightness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How straight the digitiser is, told apart from the hand's tremor. */
+        post: operations["check_straightness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1658,6 +1709,41 @@ export interface components {
         AdviceReply: {
             advice: components["schemas"]["Advice"][];
         };
+        /** @description Look-ahead on one way of the hand, `on`. How late is told of what a hand wrote: a turn comes round again. */
+        Ahead: {
+            bare_ms: number | null;
+            left_ms: number | null;
+            on: string;
+            overshoot_mm: number;
+        };
+        /**
+         * @description How far ahead of the tip ink is drawn, the time constant that calms the tip's velocity, and after how long
+         *     without a report the pen has stopped.
+         */
+        AheadPlan: {
+            ahead_ms: number;
+            stale_ms: number;
+            tau_ms: number;
+        };
+        /** @description offsets: where each cross's ink lies off it, mm (n, 2), as measured. correction: None where nothing is sure. */
+        Aim: {
+            correction: components["schemas"]["Correction"] | null;
+            /** @default null */
+            leans: boolean | null;
+            left_mm: number;
+            mean_mm: number;
+            offsets: [
+                number,
+                number
+            ][];
+            scatter_mm: number;
+            taps: number;
+            words: string[];
+        };
+        /** @description Taps on crosses, in mm on the screen. */
+        AimBody: {
+            taps: components["schemas"]["Tap"][];
+        };
         /**
          * @description setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the
          *     best among those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other:
@@ -1782,8 +1868,8 @@ export interface components {
             name: string;
         };
         /**
-         * @description A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it,
-         *     or AHEAD_FIELD; empty where only another device would.
+         * @description A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it;
+         *     empty where only another device would.
          */
         Buy: {
             change: string;
@@ -1922,6 +2008,27 @@ export interface components {
             parameter: number;
             unit: string;
         };
+        /** @description What is taken from a reported place: shift and the rows of B, mm a mm, about a middle; lean, mm. */
+        Correction: {
+            /** @default 0 */
+            lean_mm: number;
+            /** @default 0 */
+            middle_x_mm: number;
+            /** @default 0 */
+            middle_y_mm: number;
+            /** @default 0 */
+            shift_x_mm: number;
+            /** @default 0 */
+            shift_y_mm: number;
+            /** @default 0 */
+            x_by_x: number;
+            /** @default 0 */
+            x_by_y: number;
+            /** @default 0 */
+            y_by_x: number;
+            /** @default 0 */
+            y_by_y: number;
+        };
         /**
          * @description dpi of an export, its grit over the panel's, what that means, and why it loses the rest; "" where it does not.
          *     An export finer than the panel shows grit the panel cannot: that is more than the panel's, and not kept of it.
@@ -2050,7 +2157,9 @@ export interface components {
              *       "noise_mm": 0.01,
              *       "report_hz": 240,
              *       "tilt": true,
-             *       "transport_ms": 4
+             *       "transport_ms": 4,
+             *       "wave_mm": 0,
+             *       "wave_period_mm": 6
              *     }
              */
             digitiser: components["schemas"]["Digitiser"];
@@ -2217,6 +2326,18 @@ export interface components {
              * @default 4
              */
             transport_ms: number;
+            /**
+             * Wave
+             * @description How far it errs to either side with the place on its grid (mm)
+             * @default 0
+             */
+            wave_mm: number;
+            /**
+             * Wave's period
+             * @description How long one wave of that error is (mm)
+             * @default 6
+             */
+            wave_period_mm: number;
         };
         Done: {
             /** @default true */
@@ -2565,6 +2686,16 @@ export interface components {
             readable: {
                 [key: string]: number | null;
             };
+        };
+        /**
+         * @description 95th percentiles of how far guesses lay from where the nib then was, of the browser and of look-ahead at the same
+         *     reports for the same moments, ahead_ms later in the middle.
+         */
+        Guessed: {
+            ahead_ms: number;
+            guesses: number;
+            ours_mm: number;
+            theirs_mm: number;
         };
         /**
          * @description One field of the hand: its value and 95 % interval; told: whether this writing tells it, why_not where it does
@@ -2979,7 +3110,6 @@ export interface components {
             gap_mm_p50: number;
             gap_mm_p95: number;
             mean_ms: number;
-            overshoot_mm: number;
             p50_ms: number;
             p95_ms: number;
             sd_ms: number;
@@ -2987,7 +3117,10 @@ export interface components {
             stages: components["schemas"]["Share"][];
             word: string;
         };
-        /** @description A pen on a device, and the pens to lay beside it on every device. */
+        /**
+         * @description A pen on a device, and the pens to lay beside it on every device. source: the writer's own line, for look-ahead
+         *     to be judged by.
+         */
         LagBody: {
             beside: components["schemas"]["Recipe"][];
             device_id: string;
@@ -2995,12 +3128,9 @@ export interface components {
             filmed: components["schemas"]["Filmed"] | null;
             /** @default null */
             live: components["schemas"]["Live"] | null;
-            /**
-             * @description How far ahead ink is drawn (ms)
-             * @default 0
-             */
-            look_ahead_ms: number;
             recipe: components["schemas"]["Recipe"];
+            /** @default null */
+            source: components["schemas"]["Source"] | null;
             /**
              * @description How fast the nib goes (mm/s)
              * @default 60
@@ -3012,6 +3142,7 @@ export interface components {
          *     figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
          */
         LagReply: {
+            ahead: components["schemas"]["LookedAhead"];
             figures: components["schemas"]["Figure"][];
             now: components["schemas"]["Lag"];
             speeds: components["schemas"]["AtSpeed"][];
@@ -3164,6 +3295,10 @@ export interface components {
              */
             scale: number;
         };
+        /** @description Lines ruled aslant, in mm on the screen. */
+        LinesBody: {
+            lines: components["schemas"]["StrokeColumns"][];
+        };
         /** Live */
         Live: {
             /**
@@ -3213,6 +3348,15 @@ export interface components {
              * @default null
              */
             raw_p50_ms: number | null;
+        };
+        /**
+         * @description on: the turn, the corner, the writer's own line where there is one. most_ms: how far ahead one may look on them,
+         *     the corner left out, 0 where less than LEAST_AHEAD_MS is left of it. words: what to know of it.
+         */
+        LookedAhead: {
+            most_ms: number;
+            on: components["schemas"]["Ahead"][];
+            words: string[];
         };
         /** @description In frame number `frame` (from 0) the nib is at nib_px, the ink ends at front_px, both (x, y) in pixels. */
         Mark: {
@@ -3282,11 +3426,16 @@ export interface components {
             tone_range: number;
             width_mm: number;
         };
-        /** @description A device of one's own: like a kept one, with the digitiser these strokes show, and what its data sheet states. */
+        /**
+         * @description A device of one's own: like a kept one, with the digitiser these strokes show, the screen that was seen, and what
+         *     its data sheet states.
+         */
         NewDevice: {
             ink: components["schemas"]["InspectBody"];
             like: string;
             name: string;
+            /** @default null */
+            screen: components["schemas"]["SeenScreen"] | null;
             /** @default 0 */
             stated_ms: number;
         };
@@ -3320,11 +3469,6 @@ export interface components {
             hand_id: string;
             /** @default null */
             live: components["schemas"]["Live"] | null;
-            /**
-             * @description How far ahead ink is drawn (ms)
-             * @default 0
-             */
-            look_ahead_ms: number;
             pen_id: string;
             revision: number;
             /**
@@ -3643,9 +3787,10 @@ export interface components {
          *     the speed a stroke is taken to have until its second sample. start:
          *     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
          *     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands. even: the share of
-         *     its tone that it does not lay twice.
+         *     its tone that it does not lay twice. hard_edges: a pixel is inked or it is not.
          */
         PenPlan: {
+            ahead: components["schemas"]["AheadPlan"] | null;
             angle: number | null;
             aspect: number[];
             blend: string;
@@ -3654,6 +3799,8 @@ export interface components {
             even: number;
             fastest_mm_s: number;
             grain: components["schemas"]["GrainPlan"] | null;
+            /** @default false */
+            hard_edges: boolean;
             hollow: components["schemas"]["HollowPlan"] | null;
             landing_mm_s: number;
             ln_width: number;
@@ -3727,6 +3874,8 @@ export interface components {
             paper: components["schemas"]["Paper"] | null;
             /** @default #ffffff */
             paper_colour: string;
+            /** @default false */
+            plain: boolean;
             recipe: components["schemas"]["Recipe"];
         };
         /**
@@ -4105,6 +4254,7 @@ export interface components {
             press: components["schemas"]["Press"];
             /**
              * @default {
+             *       "ahead_ms": 0,
              *       "amount": 0,
              *       "beta": 0.05,
              *       "d_cutoff_hz": 5,
@@ -4354,6 +4504,21 @@ export interface components {
             hover: boolean | null;
             strokes: components["schemas"]["StrokeColumns"][];
         };
+        /** @description What a browser knows of its screen, what its user said of it, and what straight lines showed of its digitiser. */
+        SeenScreen: {
+            colour: boolean;
+            greys: number;
+            height_px: number;
+            /** @enum {string} */
+            kind: "tablet" | "laptop" | "e-paper";
+            ppi: number;
+            refresh_hz: number;
+            /** @default 0 */
+            wave_mm: number;
+            /** @default 6 */
+            wave_period_mm: number;
+            width_px: number;
+        };
         /** @description Washes to tell apart on one paper, on the panels of these devices. */
         SetBody: {
             device_ids: string[];
@@ -4480,6 +4645,31 @@ export interface components {
             name: string;
             pen_id: string;
         };
+        ShownBody: {
+            recipe: components["schemas"]["Recipe"];
+            shown: components["schemas"]["ShownStroke"][];
+        };
+        /** @description guessed: None where the browser guesses nothing. */
+        ShownReply: {
+            ahead: components["schemas"]["Ahead"];
+            guessed: components["schemas"]["Guessed"] | null;
+        };
+        /**
+         * @description A stroke, and the frames in which its ink was shown: when, on the stroke's clock, and where the ink ended in each
+         *     without and with what look-ahead draws. guess_: what the browser guessed of it, after which report and for when.
+         */
+        ShownStroke: {
+            front_x_mm: number[];
+            front_y_mm: number[];
+            guess_made_ms?: number[];
+            guess_t_ms?: number[];
+            guess_x_mm?: number[];
+            guess_y_mm?: number[];
+            stroke: components["schemas"]["StrokeColumns"];
+            t_ms: number[];
+            tip_x_mm: number[];
+            tip_y_mm: number[];
+        };
         /**
          * @description The share of a mark that is dragged along the motion, how far, in samples of the surface, and in how many
          *     looks.
@@ -4574,6 +4764,12 @@ export interface components {
         /** Steady */
         Steady: {
             /**
+             * Look-ahead
+             * @description Ink is drawn so far ahead while you write; nothing of it is kept (ms)
+             * @default 0
+             */
+            ahead_ms: number;
+            /**
              * Amount
              * @description 0 leaves the path untouched, 10 is the calmest and slowest
              * @default 0
@@ -4617,6 +4813,18 @@ export interface components {
             within: number;
             x_mm: number[];
             y_mm: number[];
+        };
+        /**
+         * @description wave_mm: amplitude of the wave that is tied to the place, None where chance makes as large a one; period_mm: its
+         *     length.
+         */
+        Straightness: {
+            chance_mm: number;
+            lines: number;
+            period_mm: number | null;
+            tremor_mm: number;
+            wave_mm: number | null;
+            words: string[];
         };
         /**
          * @description A contact stream, column by column, on a screen of this size; width_mm and height_mm are 0 where the device
@@ -4766,6 +4974,20 @@ export interface components {
              * @default 1
              */
             queued_frames: number;
+        };
+        /**
+         * @description A nib put down on a cross: where the cross is and where the pen was reported, mm on the screen from its upper
+         *     left; how it leant, radians, None where that is not reported.
+         */
+        Tap: {
+            /** @default null */
+            altitude: number | null;
+            /** @default null */
+            azimuth: number | null;
+            cross_x_mm: number;
+            cross_y_mm: number;
+            x_mm: number;
+            y_mm: number;
         };
         /** @description contrast: median along the strokes; broken: share of length under 3:1; thickness: stroke width over x-height. */
         TextItem: {
@@ -5947,6 +6169,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LagRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_shown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownReply"];
                 };
             };
             /** @description Refused, with what to do */
@@ -7542,6 +7797,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    check_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Aim"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    check_straightness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Straightness"];
                 };
             };
             /** @description Refused, with what to do */

@@ -38,6 +38,7 @@ const when = (iso: string) =>
 <template>
   <LittleSheet title="Other screens" label="Other screens" @close="emit('close')">
     <div class="screens-sheet">
+      <RouterLink to="/this-screen" @click="emit('close')">Check this screen, and say how it writes</RouterLink>
       <template v-if="room && !room.open">
         <p>
           This desk answers this machine alone. To write on a tablet or an e-ink slate in the same network, stop it and

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useDraft } from '@/stores/draft'
+import { useHere } from '@/stores/here'
 import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
@@ -11,6 +12,7 @@ export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers'
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
+const screen = useHere()
 const open = ref<Part>()
 const box = useTemplateRef<HTMLElement>('box')
 onClickOutside(box, () => (open.value = undefined))
@@ -19,7 +21,9 @@ const toggle = (part: Part) => (open.value = open.value === part ? undefined : p
 const words = computed(() => {
   const hand = desk.hand?.hand.name ?? ''
   const device = desk.device?.device.name ?? ''
-  return { hand, device, in: `in ${article(hand)}`.trim(), on: `on ${article(device)}`.trim() }
+  const here = !!desk.device && desk.device.id === screen.deviceId
+  const said = { hand, device: here ? 'this screen' : device, in: `in ${article(hand)}`.trim() }
+  return { ...said, on: here ? 'on' : `on ${article(device)}`.trim() }
 })
 /** On which layer, and over which: those above it are not said, they do not lie under the pen. */
 const layers = computed(() => {

@@ -6,6 +6,8 @@ export interface Capture {
   top: number
   pxPerMm: number
   startMs: number
+  /** Where the nib is, in CSS pixels of the window, of where an event says it is: undefined where they are one. */
+  aimed?: ((event: PointerEvent) => [number, number]) | undefined
 }
 
 /** The samples of a pointer event, coalesced ones first, each later than `afterS`. */
@@ -17,10 +19,11 @@ export function readEvent(event: PointerEvent, capture: Capture, afterS: number)
     const tS = (e.timeStamp - capture.startMs) / 1000
     if (tS <= last) continue
     last = tS
+    const [clientX, clientY] = capture.aimed?.(e) ?? [e.clientX, e.clientY]
     out.push({
       tS,
-      x: (e.clientX - capture.left) / capture.pxPerMm,
-      y: (e.clientY - capture.top) / capture.pxPerMm,
+      x: (clientX - capture.left) / capture.pxPerMm,
+      y: (clientY - capture.top) / capture.pxPerMm,
       force: e.pressure,
       altitude: e.altitudeAngle ?? Math.PI / 2,
       azimuth: e.azimuthAngle ?? 0,

@@ -123,6 +123,18 @@ function addSegment(ground: Ground, plan: PenPlan, a: Point, b: Point, wall = 0)
   }
 }
 
+/** Take away what a point of a stroke covers. */
+export function coverPoint(ground: Ground, plan: PenPlan, point: Point) {
+  const { context: c, left = 0, top = 0 } = ground
+  c.save()
+  c.translate(-left, -top)
+  c.globalCompositeOperation = 'destination-out'
+  c.beginPath()
+  addSegment(ground, plan, point, point)
+  c.fill()
+  c.restore()
+}
+
 /** Whether a stroke has to be drawn anew when it grows: what lies inside it, or where it lies, changes with it. */
 const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straight || plan.pool)
 
@@ -132,12 +144,35 @@ const growsWhole = (plan: PenPlan) => !!(plan.hollow || plan.wet || plan.straigh
  */
 export function drawStroke(ground: Ground, plan: PenPlan, points: readonly Point[], from = 0) {
   if (plan.spray) return drawSpray(ground, plan, points, from)
+  if (plan.hard_edges) {
+    drawLaid(ground, plan, points, from)
+    return harden(ground, points, from)
+  }
   const { deposit, context: c } = ground
   if (!plan.even || !deposit) return drawLaid(ground, plan, points, from)
   // what is held back would be taken again from what is drawn already
   c.clearRect(0, 0, c.canvas.width, c.canvas.height)
   drawLaid(ground, plan, points, 0)
   keepEven(ground, plan, deposit)
+}
+
+/** Ink or none: the soft edges of what was drawn last become hard ones. */
+function harden({ context: c, scale, left: x0 = 0, top: y0 = 0 }: Ground, points: readonly Point[], from: number) {
+  let [left, top, right, bottom] = [c.canvas.width, c.canvas.height, 0, 0]
+  for (let i = Math.max(0, from - 1); i < points.length; i += 1) {
+    const p = points[i]!
+    const reach = p.long * scale + 2
+    left = Math.min(left, Math.floor(p.x * scale - x0 - reach))
+    top = Math.min(top, Math.floor(p.y * scale - y0 - reach))
+    right = Math.max(right, Math.ceil(p.x * scale - x0 + reach))
+    bottom = Math.max(bottom, Math.ceil(p.y * scale - y0 + reach))
+  }
+  ;[left, top] = [Math.max(0, left), Math.max(0, top)]
+  ;[right, bottom] = [Math.min(c.canvas.width, right), Math.min(c.canvas.height, bottom)]
+  if (right <= left || bottom <= top) return
+  const picture = c.getImageData(left, top, right - left, bottom - top)
+  for (let k = 3; k < picture.data.length; k += 4) picture.data[k] = picture.data[k]! >= 128 ? 255 : 0
+  c.putImageData(picture, left, top)
 }
 
 function drawLaid(ground: Ground, plan: PenPlan, points: readonly Point[], from: number) {

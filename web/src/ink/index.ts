@@ -1,6 +1,8 @@
+export { corrected, leanOf, type Correction } from './aim'
 export { drawStroke, type Ground } from './draw'
 export type { Deposit } from './deposit'
 export { hasSurface, takeSurface } from './grain'
+export { AheadDrawing, LiveDrawing } from './live-drawing'
 export { LivePen, type Point, type Sample } from './live'
 export { lookUp, operationOf, type PenPlan } from './plan'
 export { inkmlOf, samplesOf } from './inkml'

@@ -1,3 +1,4 @@
+import { LookAhead } from './look-ahead'
 import { lookUp, type PenPlan } from './plan'
 import { caughtUp, makeFilter, type Values } from './steady'
 import { heldStill, straighten } from './straight'
@@ -40,6 +41,7 @@ export class LivePen {
   private readonly hand: Values[] = []
   private readonly times: number[] = []
   private readonly filter
+  private readonly looks: LookAhead | undefined
   private tip: Values | undefined
   private speed = 0
   private along = 0
@@ -47,6 +49,7 @@ export class LivePen {
 
   constructor(readonly plan: PenPlan) {
     this.filter = makeFilter(plan.steady)
+    this.looks = plan.ahead ? new LookAhead(plan.ahead) : undefined
     this.lnSpan = [Math.log(plan.dot_speed_mm_s), Math.log(plan.dot_speed_mm_s + plan.fastest_mm_s)]
   }
 
@@ -55,6 +58,7 @@ export class LivePen {
     const azimuth = before + Math.atan2(Math.sin(sample.azimuth - before), Math.cos(sample.azimuth - before))
     const hand = [sample.x, sample.y, sample.force, sample.altitude, azimuth]
     const tip = this.filter(sample.tS, hand)
+    this.looks?.add(sample.tS, tip[0]!, tip[1]!)
     const dt = sample.tS - (this.times.at(-1) ?? 0)
     this.hand.push(hand)
     this.times.push(sample.tS)
@@ -103,6 +107,14 @@ export class LivePen {
     if (!asked || strength === 0) return this.points
     straighten(this.points, asked, strength, this.straight)
     return this.straight
+  }
+
+  /** The tip, and where ink is drawn ahead of it at a moment; undefined where the pen does not look ahead. */
+  ahead(nowS: number): [Point, Point] | undefined {
+    const by = this.looks?.by(nowS)
+    const tip = by && this.shown().at(-1)
+    if (!tip) return undefined
+    return [tip, { ...tip, x: tip.x + by[0], y: tip.y + by[1], along: tip.along + Math.hypot(...by) }]
   }
 
   private mark(tip: Values, tS: number, speed: number): Point {

@@ -50,8 +50,11 @@ export const useInk = defineStore('ink', () => {
   const waiting = ref(new Map<string, Waiting>())
   const steps = useSteps()
   const desk = useDesk()
-  /** The part of a sheet whose settled ink changed last; box undefined means all of it. */
-  const changed = shallowRef<{ sheetId: string; box?: Box }>()
+  /**
+   * The part of a sheet whose settled ink changed last; box undefined means all of it. written: by what was just
+   * written here, and nothing else.
+   */
+  const changed = shallowRef<{ sheetId: string; box?: Box; written?: boolean }>()
   /** What is in the way of sending. */
   const inTheWay = ref('')
   /** This browser keeps nothing: what waits lives in this window only. */
@@ -138,7 +141,8 @@ export const useInk = defineStore('ink', () => {
         else await forget(some[k]!.stroke.id)
       }
       const kept = answer.answers.some((told) => told.state !== 'refused')
-      if (kept || others) changed.value = { sheetId, box: others ? undefined : ((answer.box_mm ?? undefined) as Box) }
+      const box = others ? undefined : ((answer.box_mm ?? undefined) as Box)
+      if (kept || others) changed.value = { sheetId, box, written: !others }
       return true
     } catch (error) {
       const refusal = error instanceof Refusal ? error : undefined

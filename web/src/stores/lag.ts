@@ -7,6 +7,8 @@ interface Measured {
   live?: Schemas['Live']
   filmed?: Schemas['Filmed']
   reading?: Schemas['FilmReading']
+  /** Where the ink ended in the frames of the drill. */
+  shown?: Schemas['ShownReply']
   /** The film that can be stepped through. */
   film?: string
 }
@@ -18,7 +20,6 @@ interface Measured {
 export const useLag = defineStore('lag', () => {
   const desk = useDesk()
   const speed = ref(60)
-  const lookAhead = ref(0)
   const about = computed(() => `${desk.pen?.id}/${desk.pen?.revision}/${desk.device?.id}`)
   const measured = shallowRef(new Map<string, Measured>())
   const of = <K extends keyof Measured>(key: K) =>
@@ -34,6 +35,7 @@ export const useLag = defineStore('lag', () => {
   const seenWords = ref<string[]>([])
   /** Whose reports are looked at: the sheet's strokes', the stand-in's, or this device's. */
   const inspected = ref<'sheet' | 'stand-in' | 'here'>('sheet')
-  const [live, filmed, reading, film] = [of('live'), of('filmed'), of('reading'), of('film')]
-  return { speed, lookAhead, about, live, filmed, reading, film, seen, seenWords, inspected }
+  const [live, filmed, reading] = [of('live'), of('filmed'), of('reading')]
+  const [film, shown] = [of('film'), of('shown')]
+  return { speed, about, live, filmed, reading, film, shown, seen, seenWords, inspected }
 })

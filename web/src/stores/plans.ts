@@ -9,8 +9,13 @@ export const usePlans = defineStore('plans', () => {
   const known = new Map<string, Promise<PenPlan>>()
   const MOST = 60
 
-  const compile = async (recipe: Recipe, paper_colour: string, paper: Paper | null = null): Promise<PenPlan> => {
-    const plan = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper } }))
+  const compile = async (
+    recipe: Recipe,
+    paper_colour: string,
+    paper: Paper | null = null,
+    plain = false,
+  ): Promise<PenPlan> => {
+    const plan = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper, plain } }))
     const { surface, heights, crumbs } = plan.grain ?? {}
     const needed = [heights ? undefined : surface, crumbs?.surface]
     for (const name of needed)
@@ -19,9 +24,10 @@ export const usePlans = defineStore('plans', () => {
     return plan
   }
 
-  function planOf(recipe: Recipe, paper: Paper): Promise<PenPlan> {
-    const key = JSON.stringify([recipe, paper])
-    const plan = known.get(key) ?? compile(recipe, paper.colour!, paper)
+  /** plain: in plain ink, where the pen can be drawn so. */
+  function planOf(recipe: Recipe, paper: Paper, plain = false): Promise<PenPlan> {
+    const key = JSON.stringify([recipe, paper, plain])
+    const plan = known.get(key) ?? compile(recipe, paper.colour!, paper, plain)
     plan.catch(() => known.delete(key))
     known.delete(key)
     known.set(key, plan)

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.errors import unknown_choice
 from gray_quill.core.ink.page import Pixels, ink_pixels
+from gray_quill.core.ink.plan import looks_ahead
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import View
 from gray_quill.core.pen.recipe import GROUPS, Recipe
@@ -146,6 +147,9 @@ def _reason(path: str, traces: Sequence[Trace], recipe: Recipe) -> str:
         return "Thinner with speed is 0." if recipe.pace.exponent == 0 else "The hand keeps one speed here."
     if path.startswith("ends."):
         return "Both tips are blunt or their tapers have no length."
+    if path == "steady.ahead_ms":
+        never = "It is drawn while you write and never kept."
+        return never if looks_ahead(recipe) else "Ink of this pen cannot be drawn ahead."
     if path.startswith("steady."):
         return (
             "No method is chosen."

@@ -18,6 +18,8 @@ class Digitiser:
     transport_ms: float = number(4, 0, 200, 0.1, "ms", "Transport", "From the glass to the system")
     tilt: bool = flag(True, "Tilt", "Whether it reports how the pen leans")
     hover: bool = flag(True, "Hover", "Whether it sees the pen above the glass")
+    wave_mm: float = number(0, 0, 2, 0.01, "mm", "Wave", "How far it errs to either side with the place on its grid")
+    wave_period_mm: float = number(6, 1, 40, 0.1, "mm", "Wave's period", "How long one wave of that error is")
 
 
 @dataclasses.dataclass(frozen=True)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.angles import spherical_to_tilt, tilt_to_spherical
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Digitiser
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.motion import Motion
@@ -43,8 +44,10 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
     lost = rng.random(count) < digitiser.dropped
     lost[[pressed[0], pressed[-1]]] = False
     keep &= ~lost
-    x = np.interp(seen, motion.t_s, motion.x_mm) + rng.normal(0, digitiser.noise_mm, count)
-    y = np.interp(seen, motion.t_s, motion.y_mm) + rng.normal(0, digitiser.noise_mm, count)
+    x, y = (
+        _waved(np.interp(seen, motion.t_s, v), digitiser) + rng.normal(0, digitiser.noise_mm, count)
+        for v in (motion.x_mm, motion.y_mm)
+    )
     altitude = azimuth = None
     if digitiser.tilt:
         tx, ty = spherical_to_tilt(
@@ -57,6 +60,11 @@ def sample_motion(motion: Motion, digitiser: Digitiser, rng: np.random.Generator
     first_s = float(seen[keep][0])
     begun_s = motion.start_s + first_s
     return make_trace(seen[keep] - first_s, x[keep], y[keep], force[keep], altitude, azimuth, begun_s), first_s
+
+
+def _waved(v: Floats, digitiser: Digitiser) -> Floats:
+    """A grid of antennas errs with the place."""
+    return v + digitiser.wave_mm * np.sin(2 * np.pi * v / digitiser.wave_period_mm) if digitiser.wave_mm else v
 
 
 def reported_by(traces: Sequence[Trace], digitiser: Digitiser, seed: int) -> list[Trace]:

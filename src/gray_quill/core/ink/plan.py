@@ -21,6 +21,7 @@ from gray_quill.core.ink.grain import (
     fade,
     surface_bytes,
 )
+from gray_quill.core.ink.plain import in_plain, is_plain_able, plain_plan
 from gray_quill.core.ink.rub import CRUMB_FINER, CRUMB_LOAD, LEVELLED, SMEAR_LOOKS, SMEAR_SAMPLES
 from gray_quill.core.ink.spray import PUFF_S
 from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
@@ -33,6 +34,7 @@ from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
 from gray_quill.core.pen.press import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
+from gray_quill.core.pen.steady.look_ahead import STALE_MS, TAU_MS
 from gray_quill.core.pen.tooth import PACE_SHARE, SKIRT, TILE, grade_load, hairs_of, load_over_lean
 from gray_quill.core.pen.wash import POOL_LOSS, POOL_WIDTHS, WET_LOSS, blend_on, wet_rim_mm
 
@@ -149,6 +151,17 @@ class SteadyPlan:
 
 
 @dataclasses.dataclass(frozen=True)
+class AheadPlan:
+    """How far ahead of the tip ink is drawn, the time constant that calms the tip's velocity, and after how long
+    without a report the pen has stopped.
+    """
+
+    ahead_ms: float
+    tau_ms: float
+    stale_ms: float
+
+
+@dataclasses.dataclass(frozen=True)
 class PenPlan:
     """Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
 
@@ -157,7 +170,7 @@ class PenPlan:
     the speed a stroke is taken to have until its second sample. start:
     TAPER_STEPS entries over 0..start_mm. aspect: ALTITUDE_STEPS over 0..pi/2. spray: dose a second over the squared
     distance from the middle (0) to the edge (1). puff_s: seconds of flow a spray lays as it lands. even: the share of
-    its tone that it does not lay twice.
+    its tone that it does not lay twice. hard_edges: a pixel is inked or it is not.
     """
 
     name: str
@@ -190,10 +203,16 @@ class PenPlan:
     place: str
     blend: str
     steady: SteadyPlan
+    ahead: AheadPlan | None
+    hard_edges: bool = False
 
 
-def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) -> PenPlan:
-    """The tables of a pen. `paper`: the sheet whose ruling strokes may be drawn along."""
+def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None, plain: bool = False) -> PenPlan:
+    """The tables of a pen. paper: the sheet whose ruling strokes may be drawn along. plain: in plain ink, where the pen
+    can be drawn so.
+    """
+    if plain and is_plain_able(recipe):
+        return plain_plan(compile_plan(in_plain(recipe), paper_colour, paper), paper_colour)
     force = np.linspace(0, 1, FORCE_STEPS)
     altitude = np.linspace(0, np.pi / 2, ALTITUDE_STEPS)
     aspect, angle = footprint(recipe, altitude, np.zeros(ALTITUDE_STEPS))
@@ -243,7 +262,16 @@ def compile_plan(recipe: Recipe, paper_colour: str, paper: Paper | None = None) 
         else SteadyPlan(
             steady.method, METHODS[steady.method].parameter(steady.amount), steady.beta, steady.d_cutoff_hz
         ),
+        ahead=AheadPlan(steady.ahead_ms, TAU_MS, STALE_MS) if steady.ahead_ms and looks_ahead(recipe) else None,
     )
+
+
+def looks_ahead(recipe: Recipe) -> bool:
+    """Whether ink of this pen can be drawn ahead: not a spray's, which takes time to lie, nor where the grain is seen
+    through the whole stroke at once.
+    """
+    whole = recipe.body.hollow.on or recipe.wash.wet_edge > 0
+    return recipe.wash.tip.shape != "spray" and not (recipe.tooth.toothed and whole)
 
 
 def _grain(recipe: Recipe, altitude: Floats) -> GrainPlan:

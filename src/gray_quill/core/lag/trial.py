@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.lag.look_ahead import overshoot_mm
+from gray_quill.core.ink.plain import in_plain
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.verdict import FELT_MS, verdict
 from gray_quill.core.pen.recipe import Recipe
@@ -18,12 +18,9 @@ from gray_quill.core.readings.probes import line_drag_ms
 from gray_quill.core.readings.reading import reading
 
 NIB_SPEED = Quantity("number", "Nib speed", "How fast the nib goes", "mm/s", 1, 1000, 1, 5, NOTICED_SHARE)
-LOOK_AHEAD = Quantity("number", "Look-ahead", "How far ahead ink is drawn", "ms", 0, 100, 1, 10, NOTICED_SHARE)
 DRAWS, FEW_DRAWS, SEED = 200_000, 20_000, 1
 SPEED_MM_S = 60.0
 LANDING_REPORTS = 2  # common practice, no source: a contact is believed after this many reports
-LOOK_AHEAD_MS = 12.0
-TURN_MM = 3.0  # radius of the circle on which overshoot is stated
 # Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses.
 # Common practice, no source.
 GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
@@ -41,13 +38,10 @@ class Share:
     share: float
 
 
-AHEAD_FIELD = "look_ahead_ms"
-
-
 @dataclasses.dataclass(frozen=True)
 class Buy:
-    """A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it,
-    or AHEAD_FIELD; empty where only another device would.
+    """A single change and the 95th percentile it would leave. path, value: the field of the pen's recipe that makes it;
+    empty where only another device would.
     """
 
     change: str
@@ -85,9 +79,6 @@ class Lag:
         better="less",
     )
     gap_mm_p95: float = reading("gap, 95 %", "mm", "A twentieth of all ink is farther behind.", better="less")
-    overshoot_mm: float = reading(
-        "overshoot", "mm", f"How far look-ahead overshoots at a turn of {TURN_MM:g} mm.", better="less"
-    )
     browser_ms: float = reading("in the browser", "ms", "Mean of the stages a browser can time itself.", digits=1)
     catch_up_ms: float | None = reading(
         "catch-up", "ms", "How long after the pen pauses everything but pen strokes follows.", digits=0, better="less"
@@ -122,19 +113,21 @@ def drawing_work(recipe: Recipe) -> float:
     return 1 + GRAIN_WORK * recipe.tooth.toothed + WHOLE_WORK * whole + SPRAY_WORK * (recipe.wash.tip.shape == "spray")
 
 
-def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, look_ahead_ms: float = 0.0) -> Lag:
-    """The lag of one pen on one device at a nib speed."""
+def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, most_ahead_ms: float = 0.0) -> Lag:
+    """The lag of one pen on one device at a nib speed. most_ahead_ms: how far the pen may look ahead there, 0 where
+    that is not worth it or not known.
+    """
     stages = stages_of(device, recipe, speed_mm_s)
     total, mean = draw_totals(stages, SEED, DRAWS), mean_ms(stages)
     p50, p95 = (float(v) for v in np.percentile(total, (50, 95)))
-    behind = np.maximum(total - look_ahead_ms, 0) * speed_mm_s / 1000
+    behind = np.maximum(total - recipe.steady.ahead_ms, 0) * speed_mm_s / 1000
     landing = (LANDING_REPORTS - 1) * 1000 / device.digitiser.report_hz
     before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
     return Lag(
         word=verdict(p50).word,
         stages=shares,
-        buys=what_buys_most(device, recipe, speed_mm_s, p95),
+        buys=what_buys_most(device, recipe, speed_mm_s, p95, most_ahead_ms),
         speed_mm_s=speed_mm_s,
         mean_ms=mean,
         sd_ms=sd_ms(stages),
@@ -143,7 +136,6 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, lo
         first_ink_ms=before_steadying + landing,
         gap_mm_p50=float(np.percentile(behind, 50)),
         gap_mm_p95=float(np.percentile(behind, 95)),
-        overshoot_mm=overshoot_mm(TURN_MM, speed_mm_s, look_ahead_ms),
         browser_ms=sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
         catch_up_ms=device.panel.catch_up_ms or None,
     )
@@ -176,11 +168,15 @@ def compare(devices: Mapping[str, Device], pens: Sequence[Recipe], speed_mm_s: f
     return out
 
 
-def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float) -> list[Buy]:
+def what_buys_most(
+    device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float, most_ahead_ms: float = 0.0
+) -> list[Buy]:
     """Every single change that can be made to this pen or device, by the 95th percentile it leaves."""
     steady, panel = recipe.steady, device.panel
-    ahead = max(0.0, p95_ms - LOOK_AHEAD_MS)
-    buys = [Buy(f"look-ahead of {LOOK_AHEAD_MS:g} ms", ahead, AHEAD_FIELD, LOOK_AHEAD_MS)]
+    buys = []
+    if most_ahead_ms > steady.ahead_ms:
+        left = max(0.0, p95_ms - (most_ahead_ms - steady.ahead_ms))
+        buys.append(Buy(f"look-ahead of {most_ahead_ms:g} ms", left, "steady.ahead_ms", most_ahead_ms))
 
     def tried(words: str, on: Device = device, path: str = "", value: float | str | None = None) -> None:
         pen = changed(recipe, path, value) if path else recipe
@@ -191,6 +187,10 @@ def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: fl
     if not is_raw(steady):
         tried("half the steadying", path="steady.amount", value=steady.amount / 2)
         tried("no steadying", path="steady.amount", value=0.0)
+    plain = in_plain(recipe)
+    if drawing_work(plain) < drawing_work(recipe):
+        left = float(np.percentile(draw_totals(stages_of(device, plain, speed_mm_s), SEED, DRAWS), 95))
+        buys.append(Buy("plain ink while writing", left))
     if recipe.tooth.toothed:
         tried("no grain", path="tooth.grain", value="none")
     if panel.fast_pen:

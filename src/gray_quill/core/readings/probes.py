@@ -3,6 +3,7 @@
 import numpy as np
 
 from gray_quill.core.pen.steady import Steady, is_raw, steady_path
+from gray_quill.core.pen.steady.look_ahead import look_ahead
 
 SLOW_MM_S = 15.0  # of a line drawn with care, on which a shake is seen
 SHAKE_HZ = np.arange(5.0, 12.1, 0.5)
@@ -15,13 +16,20 @@ def shake_left(steady: Steady, report_hz: float, shake_mm: float = SHAKE_MM) -> 
     """How large a shake of 5 to 12 Hz across a slow line still is in the ink, over what it was: 0..1 and, where a
     method answers late, a little more.
     """
-    if is_raw(steady):
-        return 1.0
+    return 1.0 if is_raw(steady) else _shaking(steady, report_hz, shake_mm, 0.0)
+
+
+def shake_shown(steady: Steady, report_hz: float, shake_mm: float = SHAKE_MM) -> float:
+    """The same at the end of the ink while the pen writes, which look-ahead draws."""
+    return _shaking(steady, report_hz, shake_mm, steady.ahead_ms)
+
+
+def _shaking(steady: Steady, report_hz: float, shake_mm: float, ahead_ms: float) -> float:
     t = _times(report_hz)
     tones = 2 * np.pi * (SHAKE_HZ * t[:, None] + np.linspace(0, 1, len(SHAKE_HZ)) ** 2 * len(SHAKE_HZ))
     shake = np.sin(tones).sum(axis=1)
     shake *= max(shake_mm, 1e-3) / np.sqrt((shake**2).mean())
-    _, y = steady_path(steady, t, SLOW_MM_S * t, shake)
+    _, y = look_ahead(t, *steady_path(steady, t, SLOW_MM_S * t, shake), ahead_ms)
     after = t > SETTLED_S
     return float(np.sqrt((y[after] ** 2).mean() / (shake[after] ** 2).mean()))
 

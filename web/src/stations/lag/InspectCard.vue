@@ -62,7 +62,7 @@ const keep = () =>
   desk.attempt(async () => {
     const made = await take(
       api.POST('/api/devices', {
-        body: { name: name.value, like: desk.device!.id, ink: body(), stated_ms: stated.value },
+        body: { name: name.value, like: desk.device!.id, ink: body(), stated_ms: stated.value, screen: null },
       }),
     )
     desk.desk?.devices.push(made)

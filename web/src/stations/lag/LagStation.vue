@@ -18,6 +18,7 @@ import FilmCard from './FilmCard.vue'
 import FilmStepper from './FilmStepper.vue'
 import InspectCard from './InspectCard.vue'
 import LiveDrill from './LiveDrill.vue'
+import LookAheadNote from './LookAheadNote.vue'
 import NibTrail from './NibTrail.vue'
 import SideBySide from './SideBySide.vue'
 import SpeedsTable from './SpeedsTable.vue'
@@ -26,7 +27,9 @@ import { useControls } from './use-controls'
 /** How far the ink trails the nib, where the time goes, and what to change. */
 const desk = useDesk()
 const draft = useDraft()
-const { speed, lookAhead, live, filmed } = storeToRefs(useLag())
+const { speed, live, filmed } = storeToRefs(useLag())
+const aheadMs = computed(() => draft.recipe?.steady?.ahead_ms ?? 0)
+const aheadField = desk.desk!.recipe_fields.steady!.find((f) => f.name === 'ahead_ms')!
 const VIEWS = { figures: 'four figures', devices: 'devices', speeds: 'speeds', beside: 'side by side', film: 'by hand' }
 const view = ref<keyof typeof VIEWS>('figures')
 const root = useTemplateRef<HTMLElement>('root')
@@ -57,24 +60,27 @@ const askSoon = useDebounceFn(() => {
     device_id: desk.device.id,
     beside: beside.value,
     speed_mm_s: speed.value,
-    look_ahead_ms: lookAhead.value,
+    source: desk.sheet ? { sheet_id: desk.sheet.id, part: 'line', stroke_ids: null } : null,
     live: live.value ?? null,
     filmed: filmed.value ?? null,
   })
 }, 60)
-watch([() => draft.recipe, () => desk.device, speed, lookAhead, beside, live, filmed], () => void askSoon(), {
-  immediate: true,
-})
+watch(
+  [() => draft.recipe, () => desk.device, () => desk.sheet?.id, speed, beside, live, filmed],
+  () => void askSoon(),
+  {
+    immediate: true,
+  },
+)
 
 watch([() => desk.pen?.id, () => desk.device?.id], asked.forget)
 
 const now = computed(() => reply.value?.now)
 type Buy = Schemas['Buy']
-/** What a press can take over: it changes the pen, or the look-ahead. */
+/** What a press can take over: it changes the pen. */
 const ours = computed(() => now.value?.buys.filter((b) => b.path) ?? [])
 function takeOver(b: Buy) {
-  if (b.path === 'look_ahead_ms') lookAhead.value = Number(b.value)
-  else draft.set(b.path, b.value)
+  draft.set(b.path, b.value)
   draft.done()
 }
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
@@ -103,7 +109,6 @@ const PATTERNS = ['plain', 'lines', 'dots']
           <span class="number">{{ say(now.gap_mm_p50) }}</span> mm at {{ speed }} mm/s, 95 % under
           {{ say(now.gap_mm_p95) }}
         </p>
-        <p v-if="lookAhead" class="small">look-ahead overshoots {{ say(now.overshoot_mm) }} mm at a turn of 3 mm</p>
       </ReadingNote>
       <ReadingNote :title="titled('first_ink_ms')" :help="known('first_ink_ms').help">
         <p>
@@ -130,6 +135,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
           </div>
         </template>
       </ReadingNote>
+      <LookAheadNote :ahead="reply.ahead" />
       <FilmCard @step="view = 'film'" />
       <InspectCard />
     </aside>
@@ -137,10 +143,16 @@ const PATTERNS = ['plain', 'lines', 'dots']
     <div class="bench">
       <div class="ask">
         <ValueSlider :field="control('speed_mm_s')" :value="speed" @change="(v) => (speed = v)" />
-        <ValueSlider :field="control('look_ahead_ms')" :value="lookAhead" @change="(v) => (lookAhead = v)" />
+        <ValueSlider
+          :field="aheadField"
+          :value="aheadMs"
+          :kept="draft.kept?.steady?.ahead_ms"
+          @change="(v) => draft.set('steady.ahead_ms', v)"
+          @done="draft.done"
+        />
       </div>
       <NibTrail
-        :delay-ms="Math.max(0, now.p50_ms - lookAhead)"
+        :delay-ms="Math.max(0, now.p50_ms - aheadMs)"
         :update-ms="reply.update_ms"
         :speed="speed"
         :colour="draft.recipe!.body!.colour!"

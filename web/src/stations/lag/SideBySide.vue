@@ -10,9 +10,7 @@ import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 
 /** Two runs side by side, and the way from one to the other with one factor swapped at a time. */
-type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures' | 'look_ahead_ms'> & {
-  made_by?: string
-}
+type Run = Pick<Schemas['LagRun'], 'now' | 'live' | 'filmed' | 'figures'> & { made_by?: string }
 const NOW = 'now'
 const props = defineProps<{ now: Schemas['Lag']; figures: Schemas['Figure'][] }>()
 const desk = useDesk()
@@ -45,7 +43,6 @@ const keep = () =>
       hand_id: desk.sheet!.hand_id,
       device_id: desk.device!.id,
       speed_mm_s: lag.speed,
-      look_ahead_ms: lag.lookAhead,
       live: lag.live ?? null,
       filmed: lag.filmed ?? null,
     }
@@ -69,7 +66,6 @@ const of = (id: string): Run | undefined =>
         live: lag.live ?? null,
         filmed: lag.filmed ?? null,
         figures: props.figures,
-        look_ahead_ms: lag.lookAhead,
       }
     : runs.value.find((r) => r.id === id)
 const pair = computed(() => [of(one.value), of(other.value)])

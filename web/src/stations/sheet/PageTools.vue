@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import NumberField from '@/components/NumberField.vue'
+import { useHere } from '@/stores/here'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
@@ -11,6 +12,7 @@ const props = defineProps<{ page: ReturnType<typeof usePage> }>()
 const palm = usePalm()
 const screen = useScreen()
 const verb = useVerb()
+const here = useHere()
 /** Zoom at which a millimetre on the page is one on the screen. */
 const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
 const percent = computed({
@@ -40,6 +42,10 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
         :max="limit(LARGEST)"
         :decimals="0"
       />
+    </span>
+    <span v-if="here.turns" class="group">
+      <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
+      <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
     </span>
     <span class="group">
       <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import type { Box, Recipe, Schemas, SheetItem } from '@/api/client'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import type { Schemas, SheetItem } from '@/api/client'
 import { useAwake } from '@/composables/use-awake'
 import { useLatest } from '@/composables/use-latest'
-import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
+import { samplesOf } from '@/ink'
 import { useDeeds } from '@/stores/deeds'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
 import { useGuide } from '@/stores/guide'
+import { useHere } from '@/stores/here'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
@@ -23,9 +24,11 @@ import { useDeposit } from './use-deposit'
 import { useFigure } from './use-figure'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
-import { useTiles } from './use-tiles'
+import { usePageTurns } from './use-page-turns'
+import { useSettling } from './use-settling'
 import { useWays } from './use-ways'
-import { useWriting, type Wet, type WrittenWith } from './use-writing'
+import { useWriting } from './use-writing'
+import type { Wet, WrittenWith } from './writing-options'
 
 defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
@@ -39,21 +42,16 @@ const paperSheet = useTemplateRef<HTMLElement>('paperSheet')
 const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
+const aheadCanvas = useTemplateRef<HTMLCanvasElement>('aheadCanvas')
 const sheet = computed(() => desk.sheet)
-const ASK_AGAIN_MS = 3000
 const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
 const [BARREL, ERASER_END] = [2, 32] // of PointerEvent.buttons
 const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here', rule: 'Write here' } as const
 const page = usePage(sheet, frame)
-const tiles = useTiles(sheet, page.scale)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
-/** Why the picture of the sheet did not come. */
-const missing = ref('')
-let over = false
-onScopeDispose(() => (over = true))
-const wet = new Map<string, Wet>()
 const verb = useVerb()
+const here = useHere()
 /** The pen as it writes here: as it is set, or as broad on the screen as it would be at true size. */
 const inHand = computed(() => {
   const pen = desk.pen
@@ -68,8 +66,14 @@ const inHand = computed(() => {
   return { pen, recipe: scaled, draft: scaled }
 })
 const compiled = useLatest(
-  async ({ pen, recipe, draft, paper }: NonNullable<typeof inHand.value> & { paper: SheetItem['paper'] }) => ({
-    plan: await plans.planOf(recipe, paper),
+  async ({
+    pen,
+    recipe,
+    draft,
+    paper,
+    plain,
+  }: NonNullable<typeof inHand.value> & { paper: SheetItem['paper']; plain: boolean }) => ({
+    plan: await plans.planOf(recipe, paper, plain),
     id: pen.id,
     revision: pen.revision,
     draft,
@@ -77,11 +81,18 @@ const compiled = useLatest(
   (made) => (writes.value = made),
 )
 watch(
-  [() => JSON.stringify(inHand.value?.recipe), () => desk.pen?.id, () => desk.pen?.revision, () => sheet.value?.paper],
+  [
+    () => JSON.stringify(inHand.value?.recipe),
+    () => desk.pen?.id,
+    () => desk.pen?.revision,
+    () => sheet.value?.paper,
+    () => here.plain,
+  ],
   () => {
     writes.value = undefined
     compiled.forget()
-    if (inHand.value && sheet.value) void compiled.want({ ...inHand.value, paper: sheet.value.paper })
+    if (inHand.value && sheet.value)
+      void compiled.want({ ...inHand.value, paper: sheet.value.paper, plain: here.plain })
   },
   { immediate: true },
 )
@@ -99,8 +110,14 @@ const figure = useFigure()
 const nib = ref<{ x: number; y: number }>()
 
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
+const turns = usePageTurns(
+  frame,
+  page,
+  computed(() => here.turns),
+)
 const { writing } = useWriting({
   canvas: liveCanvas,
+  aheadCanvas,
   page: paperSheet,
   cssScale: page.cssScale,
   scale: page.scale,
@@ -108,7 +125,7 @@ const { writing } = useWriting({
   deposit,
   palm: computed(() => palm.plan),
   pxPerMm: () => screen.pxPerMm,
-  moved: (view, held) => void moves.moved(view, held),
+  moved: (view, held) => (here.turns ? turns.moved(view, held) : void moves.moved(view, held)),
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
   pen: (event) => {
@@ -134,10 +151,9 @@ const { writing } = useWriting({
   sizes: () => !!figure.shown.value,
   sizing: figure.size,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
-    if (pen.does) return void ways.ended(stroke, pen, drawn, dry)
+    if (pen.does) return void ways.ended(stroke, pen, drawn, settling.dry)
     if (figure.rung()) return void figure.choose()
-    wet.set(stroke.id, drawn)
-    dry(drawn)
+    settling.lifted(stroke.id, drawn)
     if (!sheet.value) return
     stroke.layer = sheet.value.layer
     const { id, name } = sheet.value
@@ -145,7 +161,7 @@ const { writing } = useWriting({
   },
   withdrawn: (id) => {
     if (ways.drew(id)) return
-    wet.delete(id)
+    settling.withdraw(id)
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
 })
@@ -161,78 +177,26 @@ function showNib(event: PointerEvent) {
   nib.value = verb.now === 'rub' && event.pointerType !== 'touch' ? { x, y } : undefined
 }
 
+const settling = useSettling({
+  sheet,
+  page,
+  canvas: pageCanvas,
+  writing,
+  anew: () => {
+    moves.startAnew()
+  },
+  settled: () => {
+    ways.settled()
+    emit('moved')
+    if (!settling.missing.value) emit('settled')
+  },
+})
+const { missing } = settling
 useAwake(writing)
 // between two strokes, never under the nib: what folds may move the page
 watch(writing, (now) => {
   if (!now) deskFrame.writing = true
 })
-
-/** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
-function dry(stroke: Wet) {
-  const context = pageCanvas.value?.getContext('2d')
-  if (!context) return
-  const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
-  const { left, top } = page.seen.value
-  const ink2d = layer.getContext('2d') as unknown as CanvasRenderingContext2D
-  drawStroke(
-    { context: ink2d, scale: page.scale.value, left, top, deposit: stroke.deposit },
-    stroke.plan,
-    stroke.points,
-  )
-  context.globalAlpha = stroke.plan.opacity
-  context.globalCompositeOperation = operationOf(stroke.plan.blend)
-  context.drawImage(layer, 0, 0)
-  context.globalAlpha = 1
-  context.globalCompositeOperation = 'source-over'
-}
-
-/** What is known of the page's picture, and on it the ink that is on its way. */
-function repaint() {
-  const context = pageCanvas.value?.getContext('2d')
-  if (!context || !sheet.value) return
-  tiles.paint(context, page.seen.value, sheet.value.paper.colour!)
-  for (const drawn of wet.values()) dry(drawn)
-}
-
-/** Have the picture of what is seen: all of it that is missing, or anew what changed. */
-async function settle(change?: { box: Box | undefined }) {
-  const now = sheet.value?.id
-  try {
-    if (change) await tiles.refresh(page.seen.value, page.size.value, change.box)
-    else await tiles.fill(page.seen.value, page.size.value)
-    missing.value = ''
-  } catch (error) {
-    if (now !== sheet.value?.id) return
-    missing.value = (error as Error).message
-    setTimeout(() => missing.value && now === sheet.value?.id && !over && void settle({ box: undefined }), ASK_AGAIN_MS)
-  }
-  if (over || now !== sheet.value?.id) return
-  await showWaiting()
-  repaint()
-  ways.settled()
-  if (!missing.value) emit('settled')
-}
-
-/** Ink that is on its way or was refused is shown as it was written, also after a reload. */
-async function showWaiting() {
-  for (const id of wet.keys()) if (!ink.waiting.has(id)) wet.delete(id)
-  for (const [id, { sheetId, stroke }] of ink.waiting) {
-    if (sheetId !== sheet.value?.id) continue
-    const drawn = wet.get(id) ?? (await written(stroke).catch(() => undefined))
-    if (!drawn || sheetId !== sheet.value?.id) continue
-    wet.set(id, drawn)
-  }
-}
-
-async function written(stroke: NewStroke): Promise<Wet | undefined> {
-  const samples = samplesOf(stroke)
-  const pen = desk.desk?.pens.find((p) => p.id === stroke.pen_id) ?? desk.pen
-  if (!pen || !samples.length) return undefined
-  const live = new LivePen(await plans.planOf((stroke.draft as Recipe | null) ?? pen.recipe, sheet.value!.paper))
-  for (const s of samples) live.add(s)
-  live.lift()
-  return { plan: live.plan, points: live.shown() }
-}
 
 /** Where refused ink lies on this sheet, mm. */
 const refusedBoxes = computed(() =>
@@ -248,33 +212,6 @@ const refusedBoxes = computed(() =>
     }),
 )
 
-watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async ([, id], [, before]) => {
-  moves.startAnew()
-  if (id !== before) wet.clear()
-  await nextTick()
-  repaint()
-  await settle(id === before ? undefined : { box: undefined })
-  emit('moved')
-})
-watch(
-  page.seen,
-  () => {
-    repaint()
-    void settle()
-  },
-  { flush: 'post' },
-)
-watch(
-  () => ink.changed,
-  (now) => {
-    if (now && now.sheetId === sheet.value?.id) void settle({ box: now.box })
-  },
-)
-watch(
-  () => desk.looked,
-  () => void settle({ box: undefined }),
-)
-onMounted(() => void settle())
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
 
 /** Where a place on the page is on the screen, or undefined when it is scrolled out of sight. */
@@ -293,7 +230,7 @@ defineExpose({ onScreen, frame, closer, middle })
 
 <template>
   <div class="holder">
-    <div ref="frame" class="scroll" tabindex="0" aria-label="The sheet">
+    <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
       <div ref="paperSheet" class="page" :style="page.css.value">
         <canvas
           ref="pageCanvas"
@@ -329,6 +266,14 @@ defineExpose({ onScreen, frame, closer, middle })
           @pointermove="showNib"
           @pointerleave="nib = undefined"
         />
+        <canvas
+          ref="aheadCanvas"
+          class="ahead"
+          :width="page.seen.value.width"
+          :height="page.seen.value.height"
+          :style="page.seenCss.value"
+          data-layer="ahead"
+        />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"
           :height-mm="sheet?.paper.height_mm ?? 1"
@@ -358,6 +303,9 @@ defineExpose({ onScreen, frame, closer, middle })
   background: var(--paper);
   scrollbar-width: thin;
 }
+.scroll.turned {
+  overflow: hidden;
+}
 .page {
   position: relative;
   margin: 0 auto;
@@ -369,6 +317,9 @@ canvas {
 .live {
   touch-action: none;
   cursor: crosshair;
+}
+.ahead {
+  pointer-events: none;
 }
 .missing {
   margin: 0;

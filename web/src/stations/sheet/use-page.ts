@@ -4,6 +4,7 @@ import type { SheetItem } from '@/api/client'
 
 const GUTTER = 2
 const BEYOND_PX = 160 // of the page, drawn beside what is seen, so that a quick pan shows no bare edge
+const TURNS = 0.9 // of a view, so that its last line is seen again
 const WHEEL_PX = 400 // of the wheel, that make the page e times as large
 const MOST_SHEETS = 200 // whose place is remembered
 export const SMALLEST = 0.1
@@ -97,6 +98,15 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     holder.scrollTo(mm[0] * cssScale.value - x, mm[1] * cssScale.value - y)
     look()
   }
+  /** By one view on or back, at once. */
+  function turn(axis: 'x' | 'y', on: boolean) {
+    const holder = frame.value
+    if (!holder) return
+    const by = TURNS * (axis === 'x' ? holder.clientWidth : holder.clientHeight) * (on ? 1 : -1)
+    holder.scrollBy({ left: axis === 'x' ? by : 0, top: axis === 'y' ? by : 0, behavior: 'instant' })
+    look()
+  }
+
   /** Show a box of the page, mm, as large as it fits. */
   async function showBox([left, top, right, bottom]: readonly [number, number, number, number]) {
     const holder = frame.value
@@ -155,5 +165,5 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     }, 400)
   })
 
-  return { middle, cssScale, scale, css, size, zoom, wholeZoom, seen, seenCss, zoomTo, showBox }
+  return { turn, middle, cssScale, scale, css, size, zoom, wholeZoom, seen, seenCss, zoomTo, showBox }
 }

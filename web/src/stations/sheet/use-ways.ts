@@ -10,7 +10,7 @@ import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import type { Sample } from '@/ink'
 import { useHits } from './use-hits'
-import type { Wet, WrittenWith } from './use-writing'
+import type { Wet, WrittenWith } from './writing-options'
 
 const MOST_OF_WAY = 4000
 const RING_MM = 0.4

@@ -1,86 +1,23 @@
 import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
-import type { Recipe } from '@/api/client'
 import {
-  drawStroke,
-  LivePen,
+  AheadDrawing,
+  LiveDrawing,
   PalmEngine,
   readEvent,
   type Capture,
-  type Deposit,
-  type PageView,
   type PalmPlan,
   type PenPlan,
-  type Point,
   type Sample,
 } from '@/ink'
 import type { Rail } from '@/stores/guide'
-import type { NewStroke } from '@/stores/ink'
 import { palmEvent } from '@/ink/palm-events'
-import type { Side } from '@/stores/deeds'
+import { useHere } from '@/stores/here'
 import { FingerMoves } from './finger-moves'
+import { InkTrail } from './ink-trail'
 import { useOtherHand } from './other-hand'
 import type { Seen } from './use-page'
-
-export interface Wet {
-  plan: PenPlan
-  points: readonly Point[]
-  /** What it started from. */
-  deposit?: Deposit | undefined
-}
-
-/** A pen as it writes: its plan, the revision that is kept, and what it is where that differs. */
-export interface WrittenWith {
-  plan: PenPlan
-  id: string
-  revision: number
-  draft: Recipe | null
-  /** What its way does instead of writing. */
-  does?: 'rub' | 'choose' | 'look'
-}
-
-export interface WritingOptions {
-  /** Shows the part of the page that is seen. */
-  canvas: Ref<HTMLCanvasElement | null>
-  seen: Ref<Seen>
-  /** What the ink there left for the pen. */
-  deposit: Ref<Deposit | undefined>
-  /** The whole page, and its CSS and device pixels a millimetre. */
-  page: Ref<HTMLElement | null>
-  cssScale: Ref<number>
-  scale: Ref<number>
-  /** The pen in use, or undefined while it is not known yet. */
-  pen: (event: PointerEvent) => WrittenWith | undefined
-  /** What a stroke that lands at a place of the page goes along. */
-  railAt: (x: number, y: number) => Rail | undefined
-  /** The nib goes on writing. */
-  wrote: (samples: readonly Sample[]) => void
-  /** Whether the nib, held still, now sizes a figure and writes no more; and where it went then. */
-  sizes: () => boolean
-  sizing: (sample: Sample) => void
-  /** A way that does not write goes on. */
-  going: (samples: readonly Sample[], does: WrittenWith['does']) => void
-  /** So many fingers tapped the page together, or swiped to one side, and the palm rules took none for a palm. */
-  fingered: (fingers: number, side?: Side) => void
-  /** The first of some fingers landed. */
-  landed: () => void
-  /** The pen's barrel button was pressed while it hovers. */
-  barrel: () => void
-  /** The palm rules as they are now. */
-  palm: Ref<PalmPlan | undefined>
-  /** A pen was seen. */
-  penSeen: () => void
-  /** CSS pixels a true millimetre. */
-  pxPerMm: () => number
-  /** How kept fingers move the page, from the beginning of this engine on; `held` while a finger is still down. */
-  moved: (view: PageView, held: boolean) => void
-  /** The engine begins anew: the next `moved` counts from where the page lies now. */
-  begun: () => void
-  /** A finished stroke: what to keep, and how it was drawn. */
-  lifted: (stroke: NewStroke, wet: Wet, pen: WrittenWith) => void
-  /** A finger's stroke that turned out to be a palm's: take it back. */
-  withdrawn: (strokeId: string) => void
-}
+import { strokeOf, type WritingOptions, type WrittenWith } from './writing-options'
 
 const REST_S = 0.05 // a pause longer than this is a rest, not the device's rhythm
 const restMatters = (plan: PenPlan) => !!(plan.spray || plan.straight?.hold)
@@ -96,11 +33,10 @@ export function useWriting(options: WritingOptions) {
         pointer: number
         pointerType: string
         touch: boolean
-        live: LivePen
+        ink: LiveDrawing
         samples: Sample[]
         capture: Capture
         pen: WrittenWith
-        drawn: number
         /** The guide it goes along; undefined until it landed, null where there is none. */
         rail: Rail | null | undefined
         /** The part of the page it was drawn on so far. */
@@ -112,6 +48,16 @@ export function useWriting(options: WritingOptions) {
   const written = new Map<number, string>()
   let engine: PalmEngine | undefined
   let frameAsked = false
+  const ahead = new AheadDrawing()
+  const here = useHere()
+  const trail = new InkTrail()
+  /** The system carries this stroke's line on to the nib, so that nothing is drawn ahead of it here. */
+  const carried = (pen: WrittenWith) => here.carries && !pen.does && InkTrail.fits(pen.plan)
+  watch([writing, options.canvas, () => here.carries], () => {
+    if (here.carries && !writing.value) void trail.prepare(options.canvas.value)
+  })
+  // neither waits for the rest of the screen where the browser can do that
+  const layer = (of: Ref<HTMLCanvasElement | null>) => of.value?.getContext('2d', { desynchronized: true })
   const fingers = new FingerMoves(
     options.pxPerMm,
     (id) => engine?.touches.get(id)?.decision === 'refused',
@@ -163,22 +109,29 @@ export function useWriting(options: WritingOptions) {
     const canvas = options.canvas.value
     const place = options.page.value?.getBoundingClientRect()
     if (!pen || down || !canvas || !place) return
-    const capture = { left: place.left, top: place.top, pxPerMm: options.cssScale.value, startMs: event.timeStamp }
+    const capture = {
+      left: place.left,
+      top: place.top,
+      pxPerMm: options.cssScale.value,
+      startMs: event.timeStamp,
+      aimed: here.aim ? here.aimed : undefined,
+    }
     down = {
       pointer: event.pointerId,
       pointerType: event.pointerType,
       touch: event.pointerType === 'touch',
-      live: new LivePen(pen.plan),
+      ink: new LiveDrawing(pen.plan),
       samples: [],
       capture,
       pen,
-      drawn: 0,
       rail: pen.does ? null : undefined,
       on: options.seen.value,
     }
     writing.value = true
-    canvas.style.opacity = String(pen.plan.opacity)
-    canvas.style.mixBlendMode = pen.plan.blend
+    for (const { style } of [canvas, options.aheadCanvas.value!]) {
+      style.opacity = String(pen.plan.opacity)
+      style.mixBlendMode = pen.plan.blend
+    }
   }
 
   function beginFinger(events: readonly PointerEvent[]) {
@@ -186,8 +139,17 @@ export function useWriting(options: WritingOptions) {
     for (const e of events) if (down) take(e)
   }
 
+  /** Follow the nib: where it went, and what comes of that. */
   function take(event: PointerEvent) {
     if (!down) return
+    report(event)
+    if (down.pen.does) options.going(down.samples, down.pen.does)
+    else if (!options.sizes()) options.wrote(down.samples)
+  }
+
+  /** Where the nib went, as soon as the browser tells of it. */
+  function report(event: PointerEvent) {
+    if (!down || event.pointerId !== down.pointer) return
     for (const sample of readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)) {
       // a guide leads the nib: what is kept is where the nib went
       if (down.rail === undefined) down.rail = options.railAt(sample.x, sample.y) ?? null
@@ -197,10 +159,10 @@ export function useWriting(options: WritingOptions) {
         continue
       }
       down.samples.push(sample)
-      down.live.add(sample)
+      down.ink.pen.add(sample)
     }
-    if (down.pen.does) options.going(down.samples, down.pen.does)
-    else if (!options.sizes()) options.wrote(down.samples)
+    const tip = down.ink.pen.points.at(-1)
+    if (tip && carried(down.pen)) trail.carry(event, down.pen.plan, tip.long * down.capture.pxPerMm)
     ask()
   }
 
@@ -232,19 +194,22 @@ export function useWriting(options: WritingOptions) {
       ask()
     }
     engine?.letGo(now)
-    const context = options.canvas.value?.getContext('2d', { desynchronized: true })
-    if (!down || !context) return
+    const context = layer(options.canvas)
+    const above = layer(options.aheadCanvas)
+    if (!down || !context || !above) return
     rest()
     const on = options.seen.value
     if (on !== down.on) {
       // the page moved below the nib
-      context.clearRect(0, 0, context.canvas.width, context.canvas.height)
-      Object.assign(down, { on, drawn: 0 })
+      down.ink.startOver(context)
+      down.on = on
     }
     const deposit = down.pen.does ? undefined : options.deposit.value
     const ground = { context, scale: options.scale.value, left: on.left, top: on.top, deposit }
-    drawStroke(ground, down.pen.plan, down.live.shown(), down.drawn)
-    down.drawn = Math.max(1, down.live.points.length)
+    down.ink.draw(ground)
+    const looks = !down.pen.does && !options.sizes() && !carried(down.pen)
+    if (!looks) ahead.clear(above)
+    else if (ahead.draw({ ...ground, context: above }, down.ink.pen, (now - down.capture.startMs) / 1000)) ask()
     if (restMatters(down.pen.plan)) ask()
   }
 
@@ -257,7 +222,7 @@ export function useWriting(options: WritingOptions) {
     const tS = down ? (now - down.capture.startMs) / 1000 : 0
     if (!down || !last || !restMatters(down.pen.plan) || options.sizes() || tS - last.tS < REST_S) return
     down.samples.push({ ...last, tS })
-    down.live.add({ ...last, tS })
+    down.ink.pen.add({ ...last, tS })
   }
 
   function ask() {
@@ -290,7 +255,7 @@ export function useWriting(options: WritingOptions) {
           if (Math.hypot(s.x - last.x, s.y - last.y) > 0.01 || s.tS - last.tS > REST_S) {
             const held = { ...s, force: last.force, altitude: last.altitude, azimuth: last.azimuth }
             down.samples.push(held)
-            down.live.add(held)
+            down.ink.pen.add(held)
           }
         }
       }
@@ -303,7 +268,7 @@ export function useWriting(options: WritingOptions) {
   function finish(pointerType: string) {
     if (!down) return
     const finished = down
-    finished.live.lift()
+    finished.ink.pen.lift()
     draw(performance.now())
     discard()
     if (!finished.samples.length) return
@@ -312,7 +277,7 @@ export function useWriting(options: WritingOptions) {
     if (finished.touch) written.set(finished.pointer, stroke.id)
     options.lifted(
       stroke,
-      { plan: finished.pen.plan, points: finished.live.shown(), deposit: options.deposit.value },
+      { plan: finished.pen.plan, points: finished.ink.pen.shown(), deposit: options.deposit.value },
       finished.pen,
     )
   }
@@ -320,31 +285,15 @@ export function useWriting(options: WritingOptions) {
   function discard() {
     down = undefined
     writing.value = false
-    const context = options.canvas.value?.getContext('2d')
+    const [context, above] = [layer(options.canvas), layer(options.aheadCanvas)]
     context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
-  }
-
-  function strokeOf(samples: Sample[], begunMs: number, pointerType: string, pen: WrittenWith): NewStroke {
-    const column = (k: keyof Sample) => samples.map((s) => s[k])
-    const sensed = pointerType === 'pen'
-    return {
-      id: crypto.randomUUID(),
-      pen_id: pen.id,
-      revision: pen.revision,
-      draft: pen.draft,
-      layer: null,
-      begun_ms: begunMs + samples[0]!.tS * 1000,
-      t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
-      x_mm: column('x'),
-      y_mm: column('y'),
-      force: sensed ? column('force') : null,
-      altitude: sensed ? column('altitude') : null,
-      azimuth: sensed ? column('azimuth') : null,
-    }
+    if (above) ahead.clear(above)
   }
 
   useEventListener(options.canvas, 'pointerdown', start)
   useEventListener(options.canvas, 'pointermove', move)
+  // not held back until the next frame, where the browser tells it
+  useEventListener(options.canvas, 'pointerrawupdate', (event) => report(event as PointerEvent))
   useEventListener(options.canvas, ['pointerup', 'pointercancel'], end)
   useEventListener(
     options.canvas,

@@ -32,6 +32,9 @@ class Steady:
     d_cutoff_hz: float = number(
         5, 0.2, 30, 0.1, "Hz", "Speed cutoff", "one-euro: how calmly it judges the hand's speed"
     )
+    ahead_ms: float = number(
+        0, 0, 50, 1, "ms", "Look-ahead", "Ink is drawn so far ahead while you write; nothing of it is kept"
+    )
 
 
 def is_raw(steady: Steady) -> bool:

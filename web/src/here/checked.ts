@@ -1,0 +1,8 @@
+import type { Schemas } from '@/api/client'
+
+/** What was found so far of the screen in front of the user. */
+export interface Checked {
+  seen?: Schemas['Seen']
+  refreshHz?: number
+  straight?: Schemas['Straightness']
+}

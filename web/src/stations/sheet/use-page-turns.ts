@@ -1,0 +1,57 @@
+import { useEventListener } from '@vueuse/core'
+import type { Ref } from 'vue'
+import type { PageView } from '@/ink'
+import type { usePage } from './use-page'
+
+const LEAST_MM = 8 // of a finger's way that turns
+const PINCH = 1.08 // fingers that part by less mean no other size
+const WHEEL_MS = 300
+
+/**
+ * On slow panels the page does not follow the fingers: when they lift it is turned by one view, or laid at its new
+ * size, once.
+ */
+export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<typeof usePage>, on: Ref<boolean>) {
+  let begun: PageView | undefined
+  let last: PageView | undefined
+  let wheeledMs = -Infinity
+
+  function moved(view: PageView, held: boolean): void {
+    if (held) {
+      begun ??= view
+      last = view
+      return
+    }
+    const from = begun
+    begun = undefined
+    if (!from || !last || (last.x === from.x && last.y === from.y && last.scale === from.scale)) return
+    const scale = view.scale / from.scale
+    // what is taken back did not mean to turn
+    const [dx, dy] = [view.x - from.x, view.y - from.y]
+    last = undefined
+    if (scale > PINCH || scale < 1 / PINCH) void page.zoomTo(page.zoom.value * scale)
+    else if (Math.max(Math.abs(dx), Math.abs(dy)) >= LEAST_MM)
+      page.turn(Math.abs(dx) > Math.abs(dy) ? 'x' : 'y', (Math.abs(dx) > Math.abs(dy) ? dx : dy) < 0)
+  }
+
+  useEventListener(
+    frame,
+    'wheel',
+    (event: WheelEvent) => {
+      if (!on.value || event.ctrlKey) return
+      event.preventDefault()
+      if (event.timeStamp - wheeledMs < WHEEL_MS || !event.deltaY) return
+      wheeledMs = event.timeStamp
+      page.turn('y', event.deltaY > 0)
+    },
+    { passive: false },
+  )
+  useEventListener('keydown', (event: KeyboardEvent) => {
+    if (!on.value || (event.key !== 'PageDown' && event.key !== 'PageUp')) return
+    if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
+    event.preventDefault()
+    page.turn('y', event.key === 'PageDown')
+  })
+
+  return { moved }
+}

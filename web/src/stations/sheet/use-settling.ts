@@ -1,0 +1,171 @@
+import { nextTick, onMounted, onScopeDispose, ref, watch, type Ref } from 'vue'
+import type { Box, Recipe, SheetItem } from '@/api/client'
+import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
+import { useDesk } from '@/stores/desk'
+import { useHere } from '@/stores/here'
+import { useInk, type NewStroke } from '@/stores/ink'
+import { usePlans } from '@/stores/plans'
+import type { usePage } from './use-page'
+import { useTiles } from './use-tiles'
+import type { Wet } from './writing-options'
+
+const ASK_AGAIN_MS = 3000
+
+interface Options {
+  sheet: Ref<SheetItem | undefined>
+  page: ReturnType<typeof usePage>
+  canvas: Ref<HTMLCanvasElement | null>
+  /** Whether the nib is down. */
+  writing: Ref<boolean>
+  /** The settled picture is there. */
+  settled: () => void
+  /** The page is about to be laid out anew. */
+  anew: () => void
+}
+
+/**
+ * The page's picture: settled ink as the server draws it, and on it, as they were written, strokes that are on their
+ * way. Where the screen asks for it, the settled picture waits until the pen has paused.
+ */
+export function useSettling({ sheet, page, canvas, writing, settled, anew }: Options) {
+  const desk = useDesk()
+  const here = useHere()
+  const ink = useInk()
+  const plans = usePlans()
+  const tiles = useTiles(sheet, page.scale)
+  const wet = new Map<string, Wet>()
+  /** Why the picture of the sheet did not come. */
+  const missing = ref('')
+  let over = false
+  onScopeDispose(() => (over = true))
+
+  /** Put a lifted stroke on the page canvas as it was drawn live, until the settled picture takes its place. */
+  function dry(stroke: Wet) {
+    const context = canvas.value?.getContext('2d')
+    if (!context) return
+    const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
+    const { left, top } = page.seen.value
+    const ink2d = layer.getContext('2d') as unknown as CanvasRenderingContext2D
+    drawStroke(
+      { context: ink2d, scale: page.scale.value, left, top, deposit: stroke.deposit },
+      stroke.plan,
+      stroke.points,
+    )
+    context.globalAlpha = stroke.plan.opacity
+    context.globalCompositeOperation = operationOf(stroke.plan.blend)
+    context.drawImage(layer, 0, 0)
+    context.globalAlpha = 1
+    context.globalCompositeOperation = 'source-over'
+  }
+
+  /** A stroke lifted: it lies there as it was written until it settles. */
+  function lifted(id: string, stroke: Wet) {
+    wet.set(id, stroke)
+    dry(stroke)
+  }
+
+  /** What is known of the page's picture, and on it the ink that is on its way. */
+  function repaint() {
+    const context = canvas.value?.getContext('2d')
+    if (!context || !sheet.value) return
+    tiles.paint(context, page.seen.value, sheet.value.paper.colour!)
+    for (const drawn of wet.values()) dry(drawn)
+  }
+
+  /** What has changed and waits for the pen to pause. */
+  let held: { box: Box | undefined } | undefined
+  let pause = 0
+  onScopeDispose(() => clearTimeout(pause))
+  const round = (a: Box | undefined, b: Box | undefined): Box | undefined =>
+    a && b && [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])]
+
+  function settleSoon(box: Box | undefined, written: boolean) {
+    if (!here.settleMs || !written) return void settle({ box })
+    held = held ? { box: round(held.box, box) } : { box }
+    wait()
+  }
+  function wait() {
+    clearTimeout(pause)
+    if (held && !writing.value) pause = window.setTimeout(() => void settle(), here.settleMs)
+  }
+  watch(writing, wait)
+
+  /** Have the picture of what is seen: all of it that is missing, or anew what changed. */
+  async function settle(change?: { box: Box | undefined }) {
+    const now = sheet.value?.id
+    const due = held && change ? { box: round(held.box, change.box) } : (held ?? change)
+    held = undefined
+    clearTimeout(pause)
+    try {
+      if (due) await tiles.refresh(page.seen.value, page.size.value, due.box)
+      else await tiles.fill(page.seen.value, page.size.value)
+      missing.value = ''
+    } catch (error) {
+      if (now !== sheet.value?.id) return
+      missing.value = (error as Error).message
+      setTimeout(
+        () => missing.value && now === sheet.value?.id && !over && void settle({ box: undefined }),
+        ASK_AGAIN_MS,
+      )
+    }
+    if (over || now !== sheet.value?.id) return
+    await showWaiting()
+    repaint()
+    settled()
+  }
+
+  /** Ink that is on its way or was refused is shown as it was written, also after a reload. */
+  async function showWaiting() {
+    // what came while this picture was on its way still waits for its own
+    if (!held) for (const id of wet.keys()) if (!ink.waiting.has(id)) wet.delete(id)
+    for (const [id, { sheetId, stroke }] of ink.waiting) {
+      if (sheetId !== sheet.value?.id) continue
+      const drawn = wet.get(id) ?? (await written(stroke).catch(() => undefined))
+      if (!drawn || sheetId !== sheet.value?.id) continue
+      wet.set(id, drawn)
+    }
+  }
+
+  async function written(stroke: NewStroke): Promise<Wet | undefined> {
+    const samples = samplesOf(stroke)
+    const pen = desk.desk?.pens.find((p) => p.id === stroke.pen_id) ?? desk.pen
+    if (!pen || !samples.length) return undefined
+    const recipe = (stroke.draft as Recipe | null) ?? pen.recipe
+    const live = new LivePen(await plans.planOf(recipe, sheet.value!.paper, here.plain))
+    for (const s of samples) live.add(s)
+    live.lift()
+    return { plan: live.plan, points: live.shown() }
+  }
+
+  watch([page.scale, () => sheet.value?.id, () => sheet.value?.paper], async ([, id], [, before]) => {
+    anew()
+    if (id !== before) {
+      wet.clear()
+      held = undefined
+    }
+    await nextTick()
+    repaint()
+    await settle(id === before ? undefined : { box: undefined })
+  })
+  watch(
+    page.seen,
+    () => {
+      repaint()
+      void settle()
+    },
+    { flush: 'post' },
+  )
+  watch(
+    () => ink.changed,
+    (now) => {
+      if (now && now.sheetId === sheet.value?.id) settleSoon(now.box, !!now.written)
+    },
+  )
+  watch(
+    () => desk.looked,
+    () => void settle({ box: undefined }),
+  )
+  onMounted(() => void settle())
+
+  return { missing, dry, lifted, withdraw: (id: string) => wet.delete(id) }
+}
