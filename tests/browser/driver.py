@@ -38,6 +38,16 @@ FLAGS = (
 @functools.cache
 def chromium() -> Any:
     """The Chromium all tests share, started when first asked for; `driver.downloads` is where its downloads go."""
+    return _started()
+
+
+@functools.cache
+def another() -> Any:
+    """A second Chromium that knows nothing of the first, for tests with somebody else's screen."""
+    return _started()
+
+
+def _started() -> Any:
     profile = tempfile.mkdtemp()
     options = webdriver.ChromeOptions()
     options.binary_location = shutil.which("chromium") or ""

@@ -327,4 +327,5 @@ class PlainInk(unittest.TestCase):
                 self.assertEqual((plain.colour, plain.opacity, plain.hard_edges), (ink, 1.0, True), name)
                 self.assertEqual((plain.grain, plain.wet, plain.hollow, plain.pool), (None,) * 4, name)
                 same = ("ln_width", "press", "pace", "start", "aspect", "pattern_mm", "steady", "straight")
-                self.assertEqual(*([getattr(p, k) for k in same] for p in (usual, plain)), name)
+                kept = [[getattr(p, k) for k in same] for p in (usual, plain)]
+                self.assertEqual(kept[0], kept[1], name)

@@ -24,7 +24,7 @@ from gray_quill.core.errors import InputError, Unavailable
 from gray_quill.web.addresses import Place, place_of
 from gray_quill.web.app import create_app
 from gray_quill.web.certificates import certificates
-from gray_quill.web.news import NewsWatch
+from gray_quill.web.news import Boxes, NewsWatch
 from tests.browser.desk import until_true
 from tests.browser.driver import demo_folder, free_port, zygote
 
@@ -172,7 +172,7 @@ class NewsOfTheDesk(RoomCase):
         client = app.test_client()
         client.get(f"/in/{app.extensions['door'].ticket}", base_url=PLAIN)
         (screen,) = client.get("/api/room", base_url=PLAIN).get_json()["screens"]
-        watch = NewsWatch(self.folder, screen["browser"]["id"])
+        watch = NewsWatch(self.folder, screen["browser"]["id"], Boxes())
         self.addCleanup(watch.close)
         first = json.loads((watch.look() or "")[6:])
         self.assertIn("trap-log", first["sheets"])

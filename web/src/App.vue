@@ -15,10 +15,12 @@ import { useDeeds } from './stores/deeds'
 import { useDesk } from './stores/desk'
 import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
+import { useShow } from './stores/show'
 
 const desk = useDesk()
 const ink = useInk()
 const frame = useFrame()
+const show = useShow()
 const deeds = useDeeds()
 watchEffect(() => document.documentElement.style.setProperty('--words', String(SIZES[frame.words] ?? 1)))
 const route = useRoute()
@@ -30,6 +32,7 @@ useNews()
 onMounted(async () => {
   await desk.load()
   await ink.resume()
+  await show.look()
 })
 
 function pickByKey(digit: string) {

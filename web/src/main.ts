@@ -19,4 +19,7 @@ const router = createRouter({
   ],
 })
 
-createApp(App).use(createPinia()).use(router).mount('#desk')
+if (location.pathname === '/mirror') {
+  // who looks on has no desk
+  void import('./mirror/MirrorPage.vue').then(({ default: page }) => createApp(page).use(createPinia()).mount('#desk'))
+} else createApp(App).use(createPinia()).use(router).mount('#desk')

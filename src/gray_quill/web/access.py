@@ -30,6 +30,8 @@ COOKIE_DAYS = 180
 WRONG_KEY = "This is not the key. It may have been renewed: look at what the server printed last."
 USED_LINK = "This link was used already, or is not one. Take the one that the desk shows now, or type the key."
 OPEN_PATHS = ("/in", "/authority.crt")
+# the screens' own files hold nothing of anybody's; what they ask for is looked at again
+LOOKED_AT = ("/mirror", "/assets/", "/icon-", "/desk.webmanifest", "/api/mirror/", "/api/pen/surfaces/")
 Answer = Response | tuple[Response, int]
 
 
@@ -81,8 +83,10 @@ class Door:
             if path.startswith("/api"):
                 raise Forbidden(words)
             return self._page(words, 403)
-        if path in OPEN_PATHS or path.startswith("/in/") or self.browser():
+        if path in OPEN_PATHS or path.startswith(("/in/", "/see/")) or self.browser():
             return None
+        if request.method in ("GET", "HEAD") and path.startswith(LOOKED_AT):
+            return None  # what is shown to others asks for its own link
         if path.startswith("/api"):
             raise Outside("This screen is not let in. Open the link that the server printed, or type the key at /in.")
         return self._page("", 401)

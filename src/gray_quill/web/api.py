@@ -75,6 +75,7 @@ def operation(
                 path_values["query"] = parsed(query, request.args.to_dict(), "query")
             with current_app.extensions["turns"].turn() if costly else contextlib.nullcontext():
                 answer = handler(**path_values)
+            _note_change(answer)
             if told is None:
                 return answer  # type: ignore[no-any-return]
             return Response(told.dump_json(answer), status, mimetype="application/json")
@@ -83,6 +84,13 @@ def operation(
         return handler
 
     return register
+
+
+def _note_change(answer: Any) -> None:
+    """What an answer says of changed ink is told to the other screens as well."""
+    sheet, box = getattr(answer, "sheet", None), getattr(answer, "box_mm", None)
+    if sheet is not None and box is not None:
+        current_app.extensions["boxes"].note(sheet.id, sheet.ink, tuple(box))
 
 
 def _json_sent() -> Any:

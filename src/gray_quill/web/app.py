@@ -27,7 +27,8 @@ from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
-from gray_quill.web.news import news
+from gray_quill.web.mirror import follow_link, mirror
+from gray_quill.web.news import Boxes, news
 from gray_quill.web.palm import palm
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
@@ -39,6 +40,7 @@ from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
+from gray_quill.web.stage import Stage
 from gray_quill.web.steps import steps
 from gray_quill.web.strokes import strokes
 from gray_quill.web.turns import Turns
@@ -68,6 +70,8 @@ def create_app(
     app.extensions["ink_memory"] = InkMemory()
     app.extensions["jobs"] = Jobs()
     app.extensions["turns"] = Turns()
+    app.extensions["boxes"] = Boxes()
+    app.extensions["stage"] = Stage()
     app.teardown_appcontext(context.close_db)
     Door(app, folder, place, trusted)
     app.after_request(_protect)
@@ -85,6 +89,7 @@ def create_app(
         pieces,
         mending,
         devices,
+        mirror,
         news,
         room,
         rubbing,
@@ -100,6 +105,7 @@ def create_app(
         tasks,
     ):
         app.register_blueprint(blueprint, url_prefix="/api")
+    app.add_url_rule("/see/<token>", "see", follow_link)
     app.add_url_rule("/api/openapi.json", "openapi", lambda: jsonify(openapi_document()))
     Screens(app, dist)
     if place.room:

@@ -6,6 +6,7 @@ are worked on by Flask in a bounded number of threads; streams (`Watch`) live on
 """
 
 import asyncio
+import contextlib
 import io
 import sys
 from collections import Counter
@@ -33,6 +34,9 @@ class Watch:
     """
 
     every_s = 0.15
+
+    def wakes(self, nudge: Callable[[], None]) -> None:
+        """What to call, from any thread, as soon as there is something new; most streams are looked at now and then."""
 
     def look(self) -> str | None:
         raise NotImplementedError
@@ -149,16 +153,26 @@ class Front:
     async def _carry(self, watch: Watch, status: int, headers: Headers, receive: Receive, send: Send) -> None:
         """A stream, until it ends or nobody listens."""
         gone = asyncio.ensure_future(_disconnected(receive))
+        loop, news = asyncio.get_running_loop(), asyncio.Event()
+
+        def nudge() -> None:
+            with contextlib.suppress(RuntimeError):  # the server has stopped meanwhile
+                loop.call_soon_threadsafe(news.set)
+
+        watch.wakes(nudge)
         try:
             await self._send(send, {"type": "http.response.start", "status": status, "headers": headers})
             while not (gone.done() or self.stopping):
+                news.clear()
                 try:
                     words = watch.look()
                 except StopIteration:
                     break
                 if words is not None:
                     await self._send(send, {"type": "http.response.body", "body": words.encode(), "more_body": True})
-                await asyncio.wait([gone], timeout=watch.every_s)
+                woken = asyncio.ensure_future(news.wait())
+                await asyncio.wait([gone, woken], timeout=watch.every_s, return_when=asyncio.FIRST_COMPLETED)
+                woken.cancel()
             await self._send(send, {"type": "http.response.body", "body": b""})
         finally:
             gone.cancel()

@@ -3,10 +3,12 @@
 import json
 import pathlib
 import sqlite3
+import threading
 import time
+from collections import OrderedDict
 from typing import Any
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response, current_app, request
 
 from gray_quill.store.database import connect
 from gray_quill.store.room import is_known
@@ -17,6 +19,36 @@ from gray_quill.web.front import WATCH, Watch, words_of
 
 news = Blueprint("news", __name__)
 State = dict[str, dict[str, list[int]]]
+Box = tuple[float, float, float, float]
+MOST_BOXES = 400
+
+
+class Boxes:
+    """Which part of a sheet's page each change of its ink touched, as far as it was told: the last ones, in memory."""
+
+    def __init__(self) -> None:
+        self._known: OrderedDict[tuple[str, int], Box] = OrderedDict()
+        self._one_by_one = threading.Lock()
+
+    def note(self, sheet_id: str, ink: int, box: Box) -> None:
+        with self._one_by_one:
+            self._known[sheet_id, ink] = box
+            while len(self._known) > MOST_BOXES:
+                self._known.popitem(last=False)
+
+    def since(self, sheet_id: str, before: int, ink: int) -> Box | None:
+        """Around all that changed after `before`; None where that is not known."""
+        with self._one_by_one:
+            found = [self._known.get((sheet_id, k)) for k in range(before + 1, min(ink, before + MOST_BOXES) + 1)]
+        told = [box for box in found if box is not None]
+        if not told or len(told) < ink - before:
+            return None
+        left, top, right, bottom = zip(*told, strict=True)
+        return min(left), min(top), max(right), max(bottom)
+
+
+def boxes_of(app: Any) -> Boxes:
+    return app.extensions["boxes"]  # type: ignore[no-any-return]
 
 
 class NewsWatch(Watch):
@@ -24,8 +56,8 @@ class NewsWatch(Watch):
     whether anybody wrote; only then it is looked what.
     """
 
-    def __init__(self, data: pathlib.Path, browser: str | None) -> None:
-        self.db, self.browser = connect(data), browser
+    def __init__(self, data: pathlib.Path, browser: str | None, boxes: Boxes) -> None:
+        self.db, self.browser, self.boxes = connect(data), browser, boxes
         self.seen: int | None = None
         self.told: State = {"sheets": {}, "pens": {}}
 
@@ -44,8 +76,14 @@ class NewsWatch(Watch):
         for kind, seen in now.items():
             gone = dict.fromkeys(self.told[kind].keys() - seen.keys())
             fresh[kind] = {i: v for i, v in seen.items() if self.told[kind].get(i) != v} | gone
+        changed: dict[str, Box] = {}
+        for i, v in fresh["sheets"].items():
+            before = self.told["sheets"].get(i)
+            box = self.boxes.since(i, before[1], v[1]) if v and before else None
+            if box:
+                changed[i] = box
         self.told = now
-        return f"data: {json.dumps(fresh)}\n\n" if any(fresh.values()) else None
+        return f"data: {json.dumps({**fresh, 'boxes': changed})}\n\n" if any(fresh.values()) else None
 
     def close(self) -> None:
         self.db.close()
@@ -61,9 +99,9 @@ def state_of(db: sqlite3.Connection) -> State:
 @operation(news, "GET", "/news", "text/event-stream")
 def tell_news() -> Response:
     """Changes as server-sent events: {sheets: {id: [version, ink]}, pens: {id: [newest revision]}}, first all there
-    is; null for what is gone.
+    is; null for what is gone. boxes: {id: which part of the page changed since}, where that is known.
     """
-    watch = NewsWatch(folder(), door().browser() if door().place.room else None)
+    watch = NewsWatch(folder(), door().browser() if door().place.room else None, boxes_of(current_app))
     head: dict[str, Any] = {"mimetype": "text/event-stream", "headers": {"Cache-Control": "no-store"}}
     if WATCH in request.environ:  # the front carries it on, without a thread
         request.environ[WATCH] = watch

@@ -433,6 +433,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mirror/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The server's clock, by which delays between two screens are told. */
+        get: operations["read_clock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirror/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is written on the sheet that is shown, as it happens. */
+        get: operations["mirror_news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirror/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet that is shown. */
+        get: operations["mirror_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirror/page.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part of the sheet that is shown, as it is settled. */
+        get: operations["mirror_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirror/pens/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan of a pen that writes on the sheet that is shown. */
+        get: operations["mirror_pen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/news": {
         parameters: {
             query?: never;
@@ -1635,6 +1720,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is shown to others now. */
+        get: operations["read_stage"];
+        put?: never;
+        /** Show a sheet to whoever has the link. */
+        post: operations["show"];
+        /** Show nothing any more; the link is worth nothing from now on. */
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stage/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the nib did, to every mirror at once. Answers the server's clock. */
+        post: operations["tell_stage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wash/grid": {
         parameters: {
             query?: never;
@@ -1942,6 +2063,9 @@ export interface components {
             layers: "all" | "this";
             /** @default false */
             locked_too: boolean;
+        };
+        Clock: {
+            now_ms: number;
         };
         /** @description Colours of ink beside a colour of paper; pen: whose opacity and blend they are laid with, else full and plain. */
         Colours: {
@@ -3400,6 +3524,19 @@ export interface components {
             image: string;
             measured: components["schemas"]["OwnHand"];
         };
+        /** @description The sheet as it is shown. view: what the writer sees of it, None for all of it. ink: how often it changed. */
+        MirrorPage: {
+            ink: number;
+            name: string;
+            paper: components["schemas"]["Paper"];
+            sheet_id: string;
+            view: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+        };
         /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
         NamedRoll: {
             name: string;
@@ -4639,6 +4776,12 @@ export interface components {
         SheetsInBin: {
             sheets: components["schemas"]["Sheet"][];
         };
+        /** @description Which sheet to show; whole: the whole page, else what the writer sees of it. */
+        ShowSheet: {
+            sheet_id: string;
+            /** @default false */
+            whole: boolean;
+        };
         /** @description A kept pen and the contrast of its ink with a paper. */
         Shown: {
             contrast: number;
@@ -4648,6 +4791,49 @@ export interface components {
         ShownBody: {
             recipe: components["schemas"]["Recipe"];
             shown: components["schemas"]["ShownStroke"][];
+        };
+        /**
+         * @description Reports of a stroke, [s, x mm, y mm, force, altitude, azimuth], since the last ones; number: which stroke; pen:
+         *     of those brought before; made_ms: when the last one was made, on the server's clock.
+         */
+        ShownInk: {
+            made_ms: number;
+            number: number;
+            pen: string;
+            samples: number[][];
+        };
+        /** @description What the one who writes did since the last message. lifted, kept, dropped: numbers of strokes. */
+        ShownLines: {
+            dropped?: number[];
+            ink?: components["schemas"]["ShownInk"][];
+            kept?: number[];
+            lifted?: number[];
+            pens?: {
+                [key: string]: components["schemas"]["Recipe"];
+            };
+            /** @default false */
+            plain: boolean;
+            /** @default null */
+            point: components["schemas"]["ShownPoint"] | null;
+            /** @default null */
+            view: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /** @description A pointer that fades: where it went since, mm, whether the hand holds it there still, and how it looks. */
+        ShownPoint: {
+            at: [
+                number,
+                number
+            ][];
+            colour: string;
+            dot: boolean;
+            down: boolean;
+            fades_s: number;
+            size_mm: number;
         };
         /** @description guessed: None where the browser guesses nothing. */
         ShownReply: {
@@ -4752,6 +4938,18 @@ export interface components {
             source: components["schemas"]["Source"];
             x_mm: number;
             y_mm: number;
+        };
+        /**
+         * @description open: whether something is shown; link: where, for any number of others, who can only look; code: the link as a
+         *     picture of a QR code. mirrors: how many look now.
+         */
+        StageReply: {
+            code: string;
+            link: string;
+            mirrors: number;
+            open: boolean;
+            sheet_id: string;
+            whole: boolean;
         };
         /** @description A piece to start with; ways: what the pen does, mm about its middle. */
         Starter: {
@@ -6235,6 +6433,159 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    mirror_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    mirror_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MirrorPage"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    mirror_picture: {
+        parameters: {
+            query?: {
+                scale?: number;
+                left?: number;
+                top?: number;
+                right?: number | null;
+                bottom?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    mirror_pen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenPlan"];
                 };
             };
             /** @description Refused, with what to do */
@@ -8965,6 +9316,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StrokesKept"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_stage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowSheet"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    tell_stage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownLines"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
                 };
             };
             /** @description Refused, with what to do */

@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from '@/stores/desk'
 import LittleSheet from './LittleSheet.vue'
+import ShowOthers from './ShowOthers.vue'
 
 /** How another screen comes to this desk, which are in, and how one is put out again. */
 const emit = defineEmits<{ close: [] }>()
@@ -38,7 +39,9 @@ const when = (iso: string) =>
 <template>
   <LittleSheet title="Other screens" label="Other screens" @close="emit('close')">
     <div class="screens-sheet">
-      <RouterLink to="/this-screen" @click="emit('close')">Check this screen, and say how it writes</RouterLink>
+      <RouterLink to="/this-screen" class="word-button" @click="emit('close')"
+        >Check this screen, and say how it writes</RouterLink
+      >
       <template v-if="room && !room.open">
         <p>
           This desk answers this machine alone. To write on a tablet or an e-ink slate in the same network, stop it and
@@ -77,6 +80,7 @@ const when = (iso: string) =>
         </ul>
         <button type="button" class="word-button" @click="renew">Renew the key</button>
       </template>
+      <ShowOthers v-if="desk.sheet" @done="emit('close')" />
     </div>
   </LittleSheet>
 </template>

@@ -1,11 +1,19 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import { computed } from 'vue'
 import { useScreen } from '@/stores/screen'
+import { useShow } from '@/stores/show'
 import { VERBS, useVerb, type Verb } from '@/stores/verb'
 
 /** What the pen does, in words at the end of the roll: a press stays, a hold lasts as long as it is held. */
 const verb = useVerb()
 const screen = useScreen()
+const show = useShow()
+/** Pointing stands there while somebody looks on, or while it is done. */
+const shown = computed(() => {
+  const { point, ...rest } = VERBS
+  return show.stage?.open || verb.now === 'point' ? { ...rest, point } : rest
+})
 const PALM_MM = 16 // what touches with more than this is no finger
 let holder: number | undefined
 
@@ -27,7 +35,7 @@ useEventListener(document, ['pointerup', 'pointercancel'], (event: PointerEvent)
 <template>
   <div class="verbs" role="group" aria-label="What the pen does">
     <button
-      v-for="(word, key) in VERBS"
+      v-for="(word, key) in shown"
       :key="key"
       type="button"
       :title="key === 'write' && verb.now === 'write' ? 'Press again for widths, colours, opacity' : undefined"

@@ -1,6 +1,7 @@
 export { corrected, leanOf, type Correction } from './aim'
 export { drawStroke, type Ground } from './draw'
 export type { Deposit } from './deposit'
+export { FadingInk, type FadingLook } from './fading'
 export { hasSurface, takeSurface } from './grain'
 export { AheadDrawing, LiveDrawing } from './live-drawing'
 export { LivePen, type Point, type Sample } from './live'

@@ -16,6 +16,11 @@ export const usePlans = defineStore('plans', () => {
     plain = false,
   ): Promise<PenPlan> => {
     const plan = await take(api.POST('/api/pen/plan', { body: { recipe, paper_colour, paper, plain } }))
+    return ready(plan)
+  }
+
+  /** A plan whose surfaces are here. */
+  async function ready(plan: PenPlan): Promise<PenPlan> {
     const { surface, heights, crumbs } = plan.grain ?? {}
     const needed = [heights ? undefined : surface, crumbs?.surface]
     for (const name of needed)
@@ -35,5 +40,5 @@ export const usePlans = defineStore('plans', () => {
     return plan
   }
 
-  return { planOf, compile }
+  return { planOf, compile, ready }
 })

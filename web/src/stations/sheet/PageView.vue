@@ -25,7 +25,9 @@ import { useFigure } from './use-figure'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { usePageTurns } from './use-page-turns'
+import { usePointing } from './use-pointing'
 import { useSettling } from './use-settling'
+import { useShowing } from './use-showing'
 import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
 import type { Wet, WrittenWith } from './writing-options'
@@ -43,10 +45,17 @@ const frame = useTemplateRef<HTMLElement>('frame')
 const pageCanvas = useTemplateRef<HTMLCanvasElement>('pageCanvas')
 const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const aheadCanvas = useTemplateRef<HTMLCanvasElement>('aheadCanvas')
+const pointCanvas = useTemplateRef<HTMLCanvasElement>('pointCanvas')
 const sheet = computed(() => desk.sheet)
 const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
 const [BARREL, ERASER_END] = [2, 32] // of PointerEvent.buttons
-const ASKS = { write: 'Write here', rub: 'Rub out here', choose: 'Choose ink here', rule: 'Write here' } as const
+const ASKS = {
+  write: 'Write here',
+  rub: 'Rub out here',
+  choose: 'Choose ink here',
+  rule: 'Write here',
+  point: 'Point here',
+} as const
 const page = usePage(sheet, frame)
 /** The pen that writes, as it is set now. */
 const writes = shallowRef<WrittenWith>()
@@ -77,6 +86,7 @@ const compiled = useLatest(
     id: pen.id,
     revision: pen.revision,
     draft,
+    recipe,
   }),
   (made) => (writes.value = made),
 )
@@ -98,6 +108,8 @@ watch(
 )
 
 const guide = useGuide()
+const show = useShowing(sheet, frame, page)
+const pointing = usePointing(pointCanvas, page)
 const deeds = useDeeds()
 const deposit = useDeposit(
   sheet,
@@ -146,13 +158,18 @@ const { writing } = useWriting({
   },
   barrel: () => deeds.perform(deeds.deedOf('barrel')),
   railAt: (x, y) => guide.railAt(x, y),
-  going: ways.going,
+  going: (samples, does) => (does === 'point' ? pointing.going(samples) : ways.going(samples, does)),
+  inked: (samples, pen) => pen.recipe && show.wrote(samples, pen.recipe, here.plain),
+  dropped: () => show.lifted(undefined),
   wrote: figure.wrote,
   sizes: () => !!figure.shown.value,
   sizing: figure.size,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
+    if (pen.does === 'point') pointing.ended()
     if (pen.does) return void ways.ended(stroke, pen, drawn, settling.dry)
-    if (figure.rung()) return void figure.choose()
+    const chooses = figure.rung()
+    show.lifted(chooses ? undefined : stroke.id)
+    if (chooses) return void figure.choose()
     settling.lifted(stroke.id, drawn)
     if (!sheet.value) return
     stroke.layer = sheet.value.layer
@@ -273,6 +290,14 @@ defineExpose({ onScreen, frame, closer, middle })
           :height="page.seen.value.height"
           :style="page.seenCss.value"
           data-layer="ahead"
+        />
+        <canvas
+          ref="pointCanvas"
+          class="ahead"
+          :width="page.seen.value.width"
+          :height="page.seen.value.height"
+          :style="page.seenCss.value"
+          data-layer="point"
         />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"

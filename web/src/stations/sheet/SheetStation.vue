@@ -17,6 +17,7 @@ import { useSteps } from '@/stores/steps'
 import { useVerb } from '@/stores/verb'
 import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
+import PointMargin from './PointMargin.vue'
 import RubMargin from './RubMargin.vue'
 import RuleMargin from './RuleMargin.vue'
 import { useSheetKeys } from './use-sheet-keys'
@@ -181,7 +182,7 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       </div>
       <DoesNotShow />
       <div
-        v-if="read?.strokes && verb.now !== 'rub' && verb.now !== 'rule'"
+        v-if="read?.strokes && !['rub', 'rule', 'point'].includes(verb.now)"
         class="word-tabs"
         role="tablist"
         aria-label="Which ink is read"
@@ -202,6 +203,7 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       <ChooseMargin v-if="verb.now === 'choose'" :middle="() => view?.middle()" />
       <RubMargin v-else-if="verb.now === 'rub'" />
       <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />
+      <PointMargin v-else-if="verb.now === 'point'" />
       <WriteMargin v-else-if="verb.setsPen" />
       <div
         v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)"

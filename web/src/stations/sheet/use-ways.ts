@@ -104,6 +104,7 @@ export function useWays(
     if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
     const does = held ?? verb.now
     if (does === 'rub') return rubber.value
+    if (does === 'point') return chooser.value && { ...hidden(chooser.value), does: 'point' }
     if (does !== 'choose') return 'write'
     if (held && verb.now !== 'choose') verb.press('choose')
     if (chosen.opening) return chooser.value
@@ -111,8 +112,9 @@ export function useWays(
     if (!what && verb.boxes) boxFrom = place
     if (!chooser.value || (!what && !boxFrom)) return chooser.value
     if (what) grip = { held: what, from: place }
-    return { ...chooser.value, plan: { ...chooser.value.plan, opacity: 0 } }
+    return hidden(chooser.value)
   }
+  const hidden = (pen: WrittenWith): WrittenWith => ({ ...pen, plan: { ...pen.plan, opacity: 0 } })
 
   /** The pen is at these places now. */
   function going(samples: readonly Sample[], does: WrittenWith['does']) {
@@ -127,6 +129,7 @@ export function useWays(
     ways.add(stroke.id)
     const way = wayOf(stroke)
     const id = sheet.value?.id
+    if (pen.does === 'point') return
     if (pen.does === 'look') {
       verb.boxing = false
       const [x, y] = [way.map((p) => p[0]), way.map((p) => p[1])]

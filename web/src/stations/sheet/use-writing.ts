@@ -162,6 +162,7 @@ export function useWriting(options: WritingOptions) {
       down.ink.pen.add(sample)
     }
     const tip = down.ink.pen.points.at(-1)
+    if (!down.pen.does) options.inked(down.samples, down.pen)
     if (tip && carried(down.pen)) trail.carry(event, down.pen.plan, tip.long * down.capture.pxPerMm)
     ask()
   }
@@ -176,7 +177,10 @@ export function useWriting(options: WritingOptions) {
 
   function follow() {
     if (!engine) return
-    if (down?.touch && !engine.marks.has(down.pointer)) discard()
+    if (down?.touch && !engine.marks.has(down.pointer)) {
+      discard()
+      options.dropped()
+    }
     for (const [touch, stroke] of written) {
       if (!engine.touches.has(touch)) written.delete(touch)
       if (engine.touches.get(touch)?.decision !== 'refused' || engine.marks.has(touch)) continue

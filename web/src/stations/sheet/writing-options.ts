@@ -20,7 +20,9 @@ export interface WrittenWith {
   revision: number
   draft: Recipe | null
   /** What its way does instead of writing. */
-  does?: 'rub' | 'choose' | 'look'
+  does?: 'rub' | 'choose' | 'look' | 'point'
+  /** What the plan was made of. */
+  recipe?: Recipe
 }
 
 export interface WritingOptions {
@@ -44,6 +46,9 @@ export interface WritingOptions {
   /** Whether the nib, held still, now sizes a figure and writes no more; and where it went then. */
   sizes: () => boolean
   sizing: (sample: Sample) => void
+  /** Ink that is being written, as it is reported, and that it came to nothing. */
+  inked: (samples: readonly Sample[], pen: WrittenWith) => void
+  dropped: () => void
   /** A way that does not write goes on. */
   going: (samples: readonly Sample[], does: WrittenWith['does']) => void
   /** So many fingers tapped the page together, or swiped to one side, and the palm rules took none for a palm. */
