@@ -35,8 +35,22 @@ const compressedForms: Plugin = {
   },
 }
 
+/** What a browser keeps to open the desk without its server. */
+const shellList: Plugin = {
+  name: 'shell-list',
+  generateBundle(_, bundle) {
+    const files = Object.keys(bundle).filter((name) => /\.(js|css|woff2)$/.test(name))
+    const more = ['icon-192.png', 'desk.webmanifest']
+    this.emitFile({
+      type: 'asset',
+      fileName: 'shell.json',
+      source: JSON.stringify([...files, ...more].map((name) => `/${name}`).sort()),
+    })
+  },
+}
+
 export default defineConfig({
-  plugins: [vue(), elementPlus({}), fontLicences, compressedForms],
+  plugins: [vue(), elementPlus({}), fontLicences, shellList, compressedForms],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { '/api': 'http://127.0.0.1:5178' } },

@@ -147,7 +147,7 @@ class Kill(DeskCase):
         desk.server.kill()
         for k in range(4, 9):
             self.stroke(k)
-        desk.says("waiting for the server", "header p")
+        desk.says("the server is not reached", "header p")
         # the words follow the strokes by a moment; one that was kept but not answered is here and there
         until_true(lambda: self.count(db) + self.waiting() >= start + 9, "each stroke to be kept here or there")
         self.assertGreaterEqual(self.waiting(), 5)

@@ -53,7 +53,7 @@ class Trust(DeskCase):
         """Strokes the server never heard of; the first of them spoilt; the page is closed while they wait."""
         self.desk.server.kill()
         self.write(count)
-        self.desk.says(f"{count} strokes waiting for the server", "header p")
+        self.desk.says(f"{count} strokes wait", "header p")
         self.desk.driver.execute_async_script(SPOIL, list(spoil))
         self.desk.driver.get("about:blank")
 

@@ -8,6 +8,7 @@ import PenRoll from './components/PenRoll.vue'
 import RefusedInk from './components/RefusedInk.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
+import { useHeldPage } from '@/composables/use-held-page'
 import { useNews } from '@/composables/use-news'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
@@ -28,6 +29,7 @@ const router = useRouter()
 const keys = ref(false)
 useSurface()
 useNews()
+useHeldPage()
 
 onMounted(async () => {
   await desk.load()
@@ -52,6 +54,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
   deeds.byKey(event.key)
   if (/^\d$/.test(event.key)) pickByKey(event.key)
+  else if (event.key === 'f' || event.key === 'F') frame.fullScreen()
   else if (event.key === '?') keys.value = !keys.value
   else if (event.key === '[' || event.key === ']') {
     const at = STATIONS.findIndex((s) => s.path === route.name)

@@ -19,6 +19,10 @@ const router = createRouter({
   ],
 })
 
+// over the air a server may be out of reach; beside it that would help nobody
+if (location.protocol === 'https:' && 'serviceWorker' in navigator && location.pathname !== '/mirror')
+  window.addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => undefined))
+
 if (location.pathname === '/mirror') {
   // who looks on has no desk
   void import('./mirror/MirrorPage.vue').then(({ default: page }) => createApp(page).use(createPinia()).mount('#desk'))

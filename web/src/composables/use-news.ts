@@ -1,6 +1,7 @@
 import { useDocumentVisibility, useEventListener } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
-import { isAsking } from '@/api/client'
+import { isAsking, type Box } from '@/api/client'
+import { around } from '@/lib/boxes'
 import { useDesk } from '@/stores/desk'
 
 const AGAIN_MS = 3000
@@ -11,6 +12,8 @@ const LEAST_MS = 600 // between two looks
 interface News {
   sheets: Record<string, [version: number, ink: number] | null>
   pens: Record<string, [newest: number]>
+  /** Which part of a sheet's page changed, mm, where that is known. */
+  boxes?: Record<string, Box>
 }
 
 /** What other screens do to the desk, as they do it; only while this one is looked at, connections are few. */
@@ -19,6 +22,8 @@ export function useNews() {
   const seen = useDocumentVisibility()
   let source: EventSource | undefined
   let told: News = { sheets: {}, pens: {} }
+  /** What changed of each sheet since it was last looked at here; null where that may be anywhere. */
+  let boxes: Record<string, Box | null> = {}
   let again = 0
   let soon = 0
   let lookedMs = -Infinity
@@ -33,6 +38,11 @@ export function useNews() {
     source = new EventSource('/api/news')
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const fresh = JSON.parse(data) as News
+      for (const id of Object.keys(fresh.sheets)) {
+        const box = fresh.boxes?.[id]
+        const before = boxes[id]
+        boxes[id] = !box || before === null ? null : before ? around(before, box) : box
+      }
       told = { sheets: { ...told.sheets, ...fresh.sheets }, pens: { ...told.pens, ...fresh.pens } }
       later(0)
     }
@@ -66,7 +76,9 @@ export function useNews() {
     if (wait > 0) return later(wait)
     lookedMs = performance.now()
     calm = false
-    void desk.lookAgain().catch(() => undefined)
+    const changed = boxes
+    boxes = {}
+    void desk.lookAgain(changed).catch(() => undefined)
   }
   /** Whether anything is newer than what is shown here. */
   function differs(): boolean {

@@ -39,7 +39,7 @@ export function useMirror(
   const known = new Map<string, Promise<PenPlan>>()
   const fading = new FadingInk({ dot: false, colour: '#000000', sizeMm: 1, fadesS: 1, still: false })
   let pointed = false
-  let picture: ImageBitmap | undefined
+  let picture: OffscreenCanvas | undefined
   let pictured: { left: number; top: number; scale: number } | undefined
   let source: EventSource | undefined
   let again = 0
@@ -118,12 +118,8 @@ export function useMirror(
     if (told.page) return void load().catch(later)
     if (told.view && page.value) page.value = { ...page.value, view: page.value.view ? told.view : null }
     for (const ink of told.ink ?? []) void write(ink)
-    for (const n of told.lifted ?? []) {
-      const stroke = strokes.get(n)
-      stroke?.drawing?.pen.lift()
-      if (stroke) stroke.lifted = true
-    }
-    for (const n of told.dropped ?? []) strokes.delete(n)
+    for (const n of told.lifted ?? []) lift(n)
+    for (const n of told.dropped ?? []) drop(n)
     for (const n of told.kept ?? []) {
       const stroke = strokes.get(n)
       if (stroke) stroke.kept = true
@@ -160,7 +156,11 @@ export function useMirror(
         stroke.drawing.pen.add({ tS: tS!, x: x!, y: y!, force: force!, altitude: altitude!, azimuth: azimuth! })
       made.push(part.made_ms)
     }
-    if (stroke.lifted) stroke.drawing.pen.lift()
+    if (stroke.lifted) {
+      // its plan came late
+      stroke.drawing.pen.lift()
+      lay()
+    }
     ask()
   }
 
@@ -168,32 +168,29 @@ export function useMirror(
   function ask() {
     frame ||= requestAnimationFrame(draw)
   }
+  const groundOf = (context: CanvasRenderingContext2D) => {
+    const v = view.value!
+    return { context, scale: v.scale, left: Math.round(v.left * v.scale), top: Math.round(v.top * v.scale) }
+  }
+  /** The stroke that is being written, on the layer for it; -1 where none is. */
+  let active = -1
+
   function draw(now: number) {
     frame = 0
-    const context = live.value?.getContext('2d')
-    const v = view.value
-    if (!context || !v) return
-    const { width: w, height: h } = context.canvas
-    context.clearRect(0, 0, w, h)
-    const [left, top] = [Math.round(v.left * v.scale), Math.round(v.top * v.scale)]
-    for (const { drawing } of strokes.values()) {
-      if (!drawing) continue
-      const layer = new OffscreenCanvas(w, h)
-      const ground = {
-        context: layer.getContext('2d') as unknown as CanvasRenderingContext2D,
-        scale: v.scale,
-        left,
-        top,
+    const context = live.value?.getContext('2d', { desynchronized: true })
+    if (!context || !view.value) return
+    for (const [n, { drawing, lifted }] of strokes) {
+      if (!drawing || lifted) continue
+      if (n !== active) {
+        context.clearRect(0, 0, context.canvas.width, context.canvas.height)
+        const { style } = context.canvas
+        ;[style.opacity, style.mixBlendMode] = [String(drawing.plan.opacity), drawing.plan.blend]
+        active = n
       }
-      drawStroke(ground, drawing.plan, [...drawing.pen.shown()])
-      context.globalAlpha = drawing.plan.opacity
-      context.globalCompositeOperation = operationOf(drawing.plan.blend)
-      context.drawImage(layer, 0, 0)
+      drawing.draw(groundOf(context))
     }
-    context.globalAlpha = 1
-    context.globalCompositeOperation = 'source-over'
     const over = fadingCanvas.value?.getContext('2d')
-    if (over && fading.draw(over, v.scale, left, top, now)) ask()
+    if (over && fading.draw(over, groundOf(over).scale, groundOf(over).left, groundOf(over).top, now)) ask()
     const waiting = made.splice(0)
     // shown by the start of the next frame at the latest
     if (waiting.length)
@@ -201,6 +198,44 @@ export function useMirror(
         const at = epochMs() + ahead
         delays.value = [...delays.value, ...waiting.map((m) => at - m)].slice(-MOST_DELAYS)
       })
+  }
+
+  /** The settled picture, and on it the strokes that lifted and are not in it yet. */
+  function lay() {
+    const context = settled.value?.getContext('2d')
+    if (!context || !view.value) return
+    if (picture) context.drawImage(picture, 0, 0)
+    for (const { drawing, lifted } of strokes.values()) if (drawing && lifted) dry(context, drawing)
+  }
+  function dry(context: CanvasRenderingContext2D, { plan, pen }: LiveDrawing) {
+    const layer = new OffscreenCanvas(context.canvas.width, context.canvas.height)
+    drawStroke(groundOf(layer.getContext('2d') as unknown as CanvasRenderingContext2D), plan, [...pen.shown()])
+    context.globalAlpha = plan.opacity
+    context.globalCompositeOperation = operationOf(plan.blend)
+    context.drawImage(layer, 0, 0)
+    context.globalAlpha = 1
+    context.globalCompositeOperation = 'source-over'
+  }
+  function lift(n: number) {
+    const stroke = strokes.get(n)
+    if (!stroke || stroke.lifted) return
+    stroke.lifted = true
+    const context = settled.value?.getContext('2d')
+    if (stroke.drawing && context && view.value) {
+      stroke.drawing.pen.lift()
+      dry(context, stroke.drawing)
+    }
+    clearLive(n)
+  }
+  function drop(n: number) {
+    strokes.delete(n)
+    clearLive(n)
+  }
+  function clearLive(n: number) {
+    if (n !== active) return
+    active = -1
+    const context = live.value?.getContext('2d')
+    context?.clearRect(0, 0, context.canvas.width, context.canvas.height)
   }
 
   /** The settled picture of what is seen, or of a part that changed. */
@@ -237,22 +272,27 @@ export function useMirror(
         return
       }
       if (done || v !== view.value) return
-      const context = settled.value?.getContext('2d')
-      if (!context) return
       const [x, y] = [px[0] - Math.round(v.left * v.scale), px[1] - Math.round(v.top * v.scale)]
       if (!box || !same) {
         if (mine !== asked) return
-        context.clearRect(0, 0, context.canvas.width, context.canvas.height)
-        picture = fresh
+        picture = new OffscreenCanvas(size.value.width, size.value.height)
         pictured = { left: v.left, top: v.top, scale: v.scale }
       }
-      context.drawImage(fresh, x, y)
+      picture!.getContext('2d')!.drawImage(fresh, x, y)
     }
     for (const n of going) strokes.delete(n)
+    lay()
     ask()
   }
 
-  watch([view, size], () => void fetchPicture(), { flush: 'post' })
+  watch(
+    [view, size],
+    () => {
+      active = -1
+      void fetchPicture()
+    },
+    { flush: 'post' },
+  )
   onMounted(() => void begin())
   useEventListener(window, 'pagehide', () => source?.close())
 

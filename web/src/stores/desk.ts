@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import {
   api,
   Refusal,
   take,
+  type Box,
   type DeviceItem,
   type HandItem,
   type PenItem,
@@ -27,6 +28,8 @@ export const useDesk = defineStore('desk', () => {
   const news = ref('')
   /** Counts how often everything was looked at again: what is shown may be older. */
   const looked = ref(0)
+  /** Which part of the page on the desk may be older, mm; undefined where any may. */
+  const lookedBox = shallowRef<Box>()
   const penBefore = ref<string>()
 
   const sheet = computed<SheetItem | undefined>(() => desk.value?.sheets.find((s) => s.id === desk.value?.sheet_id))
@@ -68,6 +71,7 @@ export const useDesk = defineStore('desk', () => {
     try {
       await lookAgain()
       if (said === trouble.value) trouble.value = ''
+      lookedBox.value = undefined
       looked.value += 1
     } catch {
       setTimeout(() => void isBack(said), ASK_AGAIN_MS)
@@ -81,7 +85,7 @@ export const useDesk = defineStore('desk', () => {
     })
 
   /** Look again at what is kept, and say what another window has changed. */
-  async function lookAgain() {
+  async function lookAgain(boxes: Record<string, Box | null> = {}) {
     const before = desk.value
     const now = await take(api.GET('/api/desk'))
     if (!before || before !== desk.value) return
@@ -94,6 +98,7 @@ export const useDesk = defineStore('desk', () => {
     if (was && is && was.version < is.version) told.unshift(`“${is.name}” is changed`)
     if (was && is && was.ink < is.ink) {
       told.unshift(`“${is.name}” was written on`)
+      lookedBox.value = boxes[mine ?? ''] ?? undefined
       looked.value += 1
     }
     if (told.length) news.value = `In another window ${told.join(', and ')}. You see it as it is now.`
@@ -247,6 +252,7 @@ export const useDesk = defineStore('desk', () => {
     tell,
     news,
     looked,
+    lookedBox,
     lookAgain,
     inkMoved,
     penBefore,

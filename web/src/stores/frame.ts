@@ -22,11 +22,17 @@ export const useFrame = defineStore('frame', () => {
 
   const rollPlace = computed<Place>(() => (narrow.value && place.value !== 'head' ? 'foot' : place.value))
   const rollFolded = computed(() => folded.value || (foldsWhileWriting.value && writing.value))
+  /** The whole screen for the desk, and back. */
+  function fullScreen() {
+    if (document.fullscreenElement) void document.exitFullscreen()
+    else void document.documentElement.requestFullscreen?.().catch(() => undefined)
+  }
   /** Back with one press, also in the middle of writing. */
   function unfold() {
     folded.value = writing.value = false
   }
   return {
+    fullScreen,
     unfold,
     awake,
     place,

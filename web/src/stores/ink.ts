@@ -31,6 +31,7 @@ const ARRIVES_MS = 3000
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 /** What is in the way of keeping, by the server's code for it. */
 const IN_THE_WAY: Record<string, string> = {
+  away: 'the server is not reached: writing goes on here',
   disk_full: 'the disk is full: writing goes on in this browser',
   read_only: 'the data folder can only be read: writing goes on in this browser',
   folder_gone: 'the data folder is gone: writing goes on in this browser',

@@ -1,5 +1,6 @@
 import { nextTick, onMounted, onScopeDispose, ref, watch, type Ref } from 'vue'
 import type { Box, Recipe, SheetItem } from '@/api/client'
+import { around } from '@/lib/boxes'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useHere } from '@/stores/here'
@@ -76,8 +77,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   let held: { box: Box | undefined } | undefined
   let pause = 0
   onScopeDispose(() => clearTimeout(pause))
-  const round = (a: Box | undefined, b: Box | undefined): Box | undefined =>
-    a && b && [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])]
+  const round = (a: Box | undefined, b: Box | undefined) => a && b && around(a, b)
 
   function settleSoon(box: Box | undefined, written: boolean) {
     if (!here.settleMs || !written) return void settle({ box })
@@ -163,7 +163,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   )
   watch(
     () => desk.looked,
-    () => void settle({ box: undefined }),
+    () => void settle({ box: desk.lookedBox }),
   )
   onMounted(() => void settle())
 
