@@ -110,7 +110,9 @@ class Room(unittest.TestCase):
         self.assertEqual(desk.js("return window.awake"), 1, "the screen is kept awake")
         desk.js("return navigator.serviceWorker.ready.then(() => true)")
         driver.refresh()
-        desk.wait("navigator.serviceWorker.controller && document.querySelector('[data-layer=page]')?.width > 300", "it")
+        desk.wait(
+            "navigator.serviceWorker.controller && document.querySelector('[data-layer=page]')?.width > 300", "it"
+        )
         desk.rests()
         ink = desk.inked("page")
         child.kill()

@@ -21,6 +21,7 @@ from gray_quill.web.addresses import Place
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.context import db, folder
 from gray_quill.web.key_page import POLICY, key_page
+from gray_quill.web.stage import MIRROR_COOKIE, stage_of
 
 OWN_SITES = ("same-origin", "none")
 WRONG_FREE = 3  # wrong keys before one has to wait
@@ -30,7 +31,7 @@ COOKIE_DAYS = 180
 WRONG_KEY = "This is not the key. It may have been renewed: look at what the server printed last."
 USED_LINK = "This link was used already, or is not one. Take the one that the desk shows now, or type the key."
 OPEN_PATHS = ("/in", "/authority.crt")
-# the screens' own files hold nothing of anybody's; what they ask for is looked at again
+# what a browser may ask for that came by the link that shows a sheet; what is shown looks at the link again
 LOOKED_AT = ("/mirror", "/assets/", "/icon-", "/desk.webmanifest", "/api/mirror/", "/api/pen/surfaces/")
 Answer = Response | tuple[Response, int]
 
@@ -85,8 +86,8 @@ class Door:
             return self._page(words, 403)
         if path in OPEN_PATHS or path.startswith(("/in/", "/see/")) or self.browser():
             return None
-        if request.method in ("GET", "HEAD") and path.startswith(LOOKED_AT):
-            return None  # what is shown to others asks for its own link
+        if request.method in ("GET", "HEAD") and path.startswith(LOOKED_AT) and self.looks_on():
+            return None
         if path.startswith("/api"):
             raise Outside("This screen is not let in. Open the link that the server printed, or type the key at /in.")
         return self._page("", 401)
@@ -102,6 +103,10 @@ class Door:
             if is_in(db(), known, request.remote_addr or ""):
                 g.browser = known
         return g.browser  # type: ignore[no-any-return]
+
+    def looks_on(self) -> bool:
+        """Whether the browser that asks came by the link that shows a sheet, and it still counts."""
+        return stage_of(current_app).is_let_in(request.cookies.get(MIRROR_COOKIE, ""))
 
     # the key
 

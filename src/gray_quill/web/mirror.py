@@ -22,10 +22,9 @@ from gray_quill.web.news import boxes_of
 from gray_quill.web.records import Box, Colour, Id, RecipeIn
 from gray_quill.web.room import qr_picture
 from gray_quill.web.sheets import PageQuery, read_page
-from gray_quill.web.stage import ShownPen, Stage, stage_of
+from gray_quill.web.stage import MIRROR_COOKIE, ShownPen, Stage, stage_of
 
 mirror = Blueprint("mirror", __name__)
-COOKIE = "gray_quill_mirror"
 MOST_SAMPLES = 2000  # of one message: some seconds of reports
 GONE = "What was shown here is not shown any more. Ask for a new link."
 Sample = Annotated[list[float], Field(min_length=6, max_length=6)]
@@ -233,7 +232,7 @@ class MirrorWatch(Watch):
 def mirror_news() -> Response:
     """What is written on the sheet that is shown, as it happens."""
     on = looked_at()
-    watch = MirrorWatch(on, request.cookies.get(COOKIE, ""), boxes_of(current_app), folder())
+    watch = MirrorWatch(on, request.cookies.get(MIRROR_COOKIE, ""), boxes_of(current_app), folder())
     head: dict[str, Any] = {"mimetype": "text/event-stream", "headers": {"Cache-Control": "no-store"}}
     if WATCH in request.environ:
         request.environ[WATCH] = watch
@@ -244,7 +243,7 @@ def mirror_news() -> Response:
 def looked_at() -> Stage:
     """The stage, for a browser that came by its link."""
     on = stage()
-    if not on.is_let_in(request.cookies.get(COOKIE, "")):
+    if not on.is_let_in(request.cookies.get(MIRROR_COOKIE, "")):
         raise Outside(GONE)
     return on
 
@@ -254,6 +253,6 @@ def follow_link(token: str) -> Response:
     if not stage().is_let_in(token):
         raise Outside(GONE)
     reply: Response = redirect("/mirror", 303)  # type: ignore[assignment]
-    reply.set_cookie(COOKIE, token, httponly=True, samesite="Lax", secure=door().place.tls)
+    reply.set_cookie(MIRROR_COOKIE, token, httponly=True, samesite="Lax", secure=door().place.tls)
     reply.headers["Cache-Control"] = "no-store"
     return reply

@@ -14,6 +14,7 @@ from typing import Any
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.store.room import new_key
 
+MIRROR_COOKIE = "gray_quill_mirror"
 MOST_WAITING = 600  # lines that a mirror may be behind; one that is more behind begins anew
 MOST_PENS = 40
 
