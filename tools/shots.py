@@ -3,6 +3,7 @@
 """
 
 import dataclasses
+import math
 import pathlib
 import sys
 
@@ -17,7 +18,8 @@ SEEN = "localStorage.setItem('gray-quill-pen-seen', 'true')"
 @dataclasses.dataclass(frozen=True)
 class Shot:
     """`pen` where it is not the sheet's own; `tabs` are pressed before it is taken, `ready` is waited for; without a
-    `sheet` the desk is empty. The pen does what `verb` says along `way`, px from the page's corner.
+    `sheet` the desk is empty. The pen does what `verb` says along `way`, px from the page's corner. aims: the pen is
+    put down on nine crosses at three leans, and its ink lies beside; mirrored: as those see it who look on.
     """
 
     name: str
@@ -30,13 +32,17 @@ class Shot:
     ready: str = LOADED
     verb: str = ""
     way: tuple[tuple[float, float], ...] = ()
+    aims: bool = False
+    mirrored: bool = False
 
 
 PORTRAIT = (800, 1280)
+LEANS = ((20, 10), (-4, 2), (-25, -18))  # tilt of the pen, degrees
+OFF_PX = (2.2, -1.3)
+MIRRORED = "document.querySelector('[data-layer=mirror-page]')?.width > 300"
 SHOTS = (
     Shot("sheet", "sheet"),
     Shot("sheet-left-hand", "sheet", "dusk-to-dawn"),
-    Shot("sheet-e-ink", "sheet", surface="e-ink"),
     Shot("sheet-portrait", "sheet", size=PORTRAIT),
     Shot(
         "sheet-choose",
@@ -52,7 +58,8 @@ SHOTS = (
     Shot("pen-tooth", "pen", pen="moth-pencil-2b", tabs=("tooth",), ready="document.querySelector('[data-text]')"),
     Shot("pen-night", "pen", "count-by-trap", surface="night"),
     Shot("pen-e-ink", "pen", surface="e-ink"),
-    Shot("pen-portrait", "pen", size=PORTRAIT),
+    Shot("this-screen", "this-screen", tabs=("aim",), ready="document.querySelector('[data-aim]')", aims=True),
+    Shot("mirror", "sheet", ready=MIRRORED, mirrored=True),
     Shot("wash", "wash", pen="fen-fountain"),
     Shot("wash-set", "wash", tabs=("told apart",)),
     Shot("lag", "lag"),
@@ -88,12 +95,28 @@ def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
         left, top = desk.corner("[data-layer=live]")
         desk.write([(left + x, top + y, 0.5) for x, y in shot.way])
         desk.rests()
+    if shot.aims:
+        put_down_on_crosses(desk)
+    if shot.mirrored:
+        desk.driver.get(desk.ask("stage", {"sheet_id": shot.sheet, "whole": True}, "POST")["link"])
     desk.wait(shot.ready, shot.name)
     desk.wait(LOADED, shot.name)
     desk.rests()
     desk.driver.save_screenshot(str(out / f"{shot.name}.png"))
     for entry in desk.driver.get_log("browser"):
         print(shot.name, entry["level"], entry["message"])
+
+
+def put_down_on_crosses(desk: Desk) -> None:
+    left, top = desk.corner("[data-check]")
+    wide, high = desk.js("const c = document.querySelector('[data-check]'); return [c.clientWidth, c.clientHeight]")
+    for k, tilt in enumerate(LEANS):
+        for v in (0.12, 0.5, 0.88):
+            for u in (0.12, 0.5, 0.88):
+                x = left + u * wide + OFF_PX[0] + math.sin(7 * u + k) / 2
+                y = top + v * high + OFF_PX[1] + math.cos(5 * v + k) / 2
+                for kind in ("mousePressed", "mouseMoved", "mouseReleased"):
+                    desk.pen(kind, x, y, 0.5, tilt)
 
 
 def main() -> None:

@@ -66,7 +66,7 @@ class Mirror(DeskCase):
         desk.all_kept()
         until_true(lambda: self.dark("page") > before + 50, "the settled stroke")
         until_true(lambda: self.dark("live") == 0, "live ink gives way to it")
-        self.assertRegex(self.said(), r"nib to here \d+")
+        until_true(lambda: re.search(r"nib to here \d+", self.said()), "how late it is")
 
     def fading_ink_comes_and_goes(self) -> None:
         desk = self.desk

@@ -1,12 +1,16 @@
 """Showing others: who looks on sees one sheet and nothing else, and whatever was told in order."""
 
+import io
 import json
 from typing import Any
+
+import numpy as np
+from PIL import Image
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.web.mirror import MirrorWatch
-from gray_quill.web.stage import MOST_WAITING, stage_of
+from gray_quill.web.stage import MOST_BYTES, MOST_WAITING, stage_of
 from tests.web.test_room import PLAIN, RoomCase
 
 RECIPE = write_recipe(SHIPPED_PENS["fen-fountain"])
@@ -42,6 +46,15 @@ class Mirrors(RoomCase):
         page = self.ask("/api/mirror/page", who=self.other).get_json()
         self.assertEqual((page["sheet_id"], page["view"]), ("trap-log", None))
         self.assertEqual(self.ask("/mirror", who=self.other).status_code, 200)
+        asked = ((self.other, "mirror", "*/*"), (self.writer, "sheets/trap-log", "image/png"))
+        large, plain = (
+            who.get(f"/api/{what}/page.png?scale=8", base_url=PLAIN, headers={"Accept": takes})
+            for who, what, takes in asked
+        )
+        self.assertEqual((large.mimetype, plain.mimetype), ("image/webp", "image/png"))
+        self.assertLess(len(large.data), 0.6 * len(plain.data))
+        pixels = [np.asarray(Image.open(io.BytesIO(p.data)).convert("RGB")) for p in (large, plain)]
+        np.testing.assert_array_equal(pixels[0], pixels[1])
         picture = self.ask("/api/mirror/page.png?scale=2", who=self.other)
         self.assertEqual(picture.data, self.ask("/api/sheets/trap-log/page.png?scale=2").data)
         for method, path in (
@@ -108,6 +121,10 @@ class Mirrors(RoomCase):
         self.assertEqual(self.heard(watch), [{"page": True}])
         self.stage.tell('{"kept": [1]}')
         self.assertEqual(self.heard(watch), [{"kept": [1]}])
+        for _ in range(5):
+            self.stage.tell(json.dumps({"kept": [1] * 400_000}))
+        self.assertLess(self.stage.held_bytes, MOST_BYTES + 1_300_000)
+        self.assertEqual(self.heard(watch), [{"page": True}], "what is told takes no more memory than that")
 
     def test_what_cannot_be_shown_is_refused_and_nobody_is_told(self) -> None:
         self.assertEqual(self.ask("/api/stage/lines", {"ink": []}).status_code, 404, "nothing is shown")

@@ -1,4 +1,4 @@
-"""PNG: pictures out with their density, and in with limits."""
+"""Pictures out, PNG with its density or lossless WebP, and PNG in with limits."""
 
 import io
 import zlib
@@ -22,6 +22,13 @@ def write_png(pixels: NDArray[np.uint8], dpi: float | None = None, compress: int
     out = io.BytesIO()
     extra = {"dpi": (dpi, dpi)} if dpi else {}
     Image.fromarray(pixels).save(out, "PNG", compress_level=compress, **extra)
+    return out.getvalue()
+
+
+def write_webp(pixels: NDArray[np.uint8]) -> bytes:
+    """RGB pixels as lossless WebP: every pixel as it is, in about half the bytes of a quick PNG for twice its time."""
+    out = io.BytesIO()
+    Image.fromarray(pixels).save(out, "WEBP", lossless=True, exact=True, method=1, quality=30)
     return out.getvalue()
 
 

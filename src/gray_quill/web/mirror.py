@@ -77,7 +77,7 @@ class ShownLines(Model):
 
     pens: dict[Id, RecipeIn] = Field(default_factory=dict, max_length=8)
     plain: bool = False
-    ink: list[ShownInk] = Field(default_factory=list, max_length=50)
+    ink: list[ShownInk] = Field(default_factory=list, max_length=16)
     lifted: list[int] = Field(default_factory=list, max_length=200)
     kept: list[int] = Field(default_factory=list, max_length=200)
     dropped: list[int] = Field(default_factory=list, max_length=200)
@@ -86,12 +86,15 @@ class ShownLines(Model):
 
 
 class MirrorPage(Model):
-    """The sheet as it is shown. view: what the writer sees of it, None for all of it. ink: how often it changed."""
+    """The sheet as it is shown. whole: all of it, else view: what the writer sees of it, None while that is not known.
+    ink: how often it changed.
+    """
 
     sheet_id: str
     name: str
     paper: Paper
     ink: int
+    whole: bool
     view: Box | None
 
 
@@ -161,7 +164,7 @@ def mirror_page() -> MirrorPage:
     on = looked_at()
     sheet = get_sheet(db(), on.sheet_id)
     view = None if on.whole else on.view
-    return MirrorPage(sheet_id=sheet.id, name=sheet.name, paper=sheet.paper, ink=sheet.ink, view=view)
+    return MirrorPage(sheet_id=sheet.id, name=sheet.name, paper=sheet.paper, ink=sheet.ink, whole=on.whole, view=view)
 
 
 @operation(mirror, "GET", "/mirror/page.png", "image/png", query=PageQuery, costly=True)

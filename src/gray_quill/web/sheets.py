@@ -36,7 +36,7 @@ from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, bounded
-from gray_quill.web.replies import download, new_id, png
+from gray_quill.web.replies import download, new_id, over_the_air, png
 from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
@@ -171,7 +171,7 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     if box[2] <= box[0] or box[3] <= box[1] or (box[2] - box[0]) * (box[3] - box[1]) * query.scale**2 > MOST_PIXELS:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
     pixels = memory().page(db(), sheet_id, box_view(box, query.scale))
-    return png(write_png(pixels, compress=1))
+    return over_the_air(pixels, write_png(pixels, compress=1))
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/deposit.png", "image/png", body=DepositBody, costly=True)

@@ -15,7 +15,8 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.store.room import new_key
 
 MIRROR_COOKIE = "gray_quill_mirror"
-MOST_WAITING = 600  # lines that a mirror may be behind; one that is more behind begins anew
+# what a mirror may be behind; one that is more behind begins anew
+MOST_WAITING, MOST_BYTES = 600, 4_000_000
 MOST_PENS = 40
 
 
@@ -35,7 +36,8 @@ class Stage:
         self.whole = False
         self.view: tuple[float, float, float, float] | None = None
         self.pens: OrderedDict[str, ShownPen] = OrderedDict()
-        self.lines: deque[tuple[int, str]] = deque(maxlen=MOST_WAITING)
+        self.lines: deque[tuple[int, str]] = deque()
+        self.held_bytes = 0
         self.told = 0
         self.listening: dict[object, Callable[[], None]] = {}
         self._one_by_one = threading.Lock()
@@ -72,6 +74,9 @@ class Stage:
         with self._one_by_one:
             self.told += 1
             self.lines.append((self.told, line))
+            self.held_bytes += len(line)
+            while len(self.lines) > MOST_WAITING or (self.held_bytes > MOST_BYTES and len(self.lines) > 1):
+                self.held_bytes -= len(self.lines.popleft()[1])
             wake = list(self.listening.values())
         for nudge in wake:
             nudge()

@@ -3524,7 +3524,10 @@ export interface components {
             image: string;
             measured: components["schemas"]["OwnHand"];
         };
-        /** @description The sheet as it is shown. view: what the writer sees of it, None for all of it. ink: how often it changed. */
+        /**
+         * @description The sheet as it is shown. whole: all of it, else view: what the writer sees of it, None while that is not known.
+         *     ink: how often it changed.
+         */
         MirrorPage: {
             ink: number;
             name: string;
@@ -3536,6 +3539,7 @@ export interface components {
                 number,
                 number
             ] | null;
+            whole: boolean;
         };
         /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
         NamedRoll: {

@@ -13,6 +13,7 @@ const taking = ref(false)
 const arranging = ref(false)
 const inviting = ref(false)
 const frame = useFrame()
+const canFill = document.fullscreenEnabled
 const shown = computed(() => STATIONS.filter((s) => !frame.hidden.includes(s.path)))
 const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
 const next = () =>
@@ -35,6 +36,7 @@ const next = () =>
       <button type="button" class="plain-button" :aria-expanded="inviting" @click="inviting = !inviting">
         Screens
       </button>
+      <button v-if="canFill" type="button" class="plain-button filled" @click="frame.fullScreen()">Whole screen</button>
       <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
     </div>
     <TakeOut v-if="taking" @close="taking = false" />
@@ -126,6 +128,9 @@ a.here {
   }
   .low {
     padding: 0 9px;
+  }
+  .filled {
+    display: none;
   }
 }
 </style>

@@ -110,6 +110,10 @@ h2 {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: minmax(300px, 1fr) auto;
   }
+  /* words that come do not move the crosses */
+  .screen-check :deep(.told) {
+    min-height: 300px;
+  }
   .screen-check.right :deep(.told) {
     order: 0;
   }

@@ -10,7 +10,7 @@ const live = useTemplateRef<HTMLCanvasElement>('live')
 const fading = useTemplateRef<HTMLCanvasElement>('fading')
 const motion = usePreferredReducedMotion()
 const slow = useMediaQuery('(update: slow)')
-const { page, size, css, over, away, late } = useMirror(
+const { page, size, css, over, away, delay } = useMirror(
   settled,
   live,
   fading,
@@ -20,9 +20,12 @@ const words = computed(() => {
   if (over.value) return over.value
   if (away.value) return 'The one who shows is not reached. It is asked again.'
   if (!page.value) return 'Coming …'
-  const delay = late.value ? `nib to here ${roughly(late.value.p50)} ms, 95 % under ${roughly(late.value.p95)}` : ''
-  return [page.value.name, delay].filter(Boolean).join(': ')
+  const { p50, p95 } = delay.value ?? {}
+  const said = p50 && p95 ? `nib to here ${roughly(p50)} ms, 95 % under ${roughly(p95)}` : ''
+  return [page.value.name, said].filter(Boolean).join(': ')
 })
+const dark = useMediaQuery('(prefers-color-scheme: dark)')
+watchEffect(() => (document.documentElement.dataset.surface = slow.value ? 'e-ink' : dark.value ? 'night' : 'paper'))
 watchEffect(() => (document.title = page.value?.name ?? 'Gray Quill'))
 </script>
 

@@ -11,6 +11,7 @@ type Ink = Schemas['ShownInk']
 const AGAIN_MS = 2000
 const PINGS = 5
 const MOST_DELAYS = 400
+const TELLS_MS = 500
 const EDGE_MM = 1
 
 interface Stroke {
@@ -34,7 +35,9 @@ export function useMirror(
   const page = shallowRef<Schemas['MirrorPage']>()
   const over = ref('')
   const away = ref(false)
-  const delays = shallowRef<number[]>([])
+  const delay = shallowRef<{ p50: number; p95: number }>()
+  const late: number[] = []
+  let told = 0
   const strokes = new Map<number, Stroke>()
   const known = new Map<string, Promise<PenPlan>>()
   const fading = new FadingInk({ dot: false, colour: '#000000', sizeMm: 1, fadesS: 1, still: false })
@@ -51,6 +54,7 @@ export function useMirror(
     done = true
     source?.close()
     clearTimeout(again)
+    clearTimeout(told)
     cancelAnimationFrame(frame)
   })
 
@@ -116,7 +120,7 @@ export function useMirror(
   function hear(told: Told) {
     if (told.over) return end('What was shown here is not shown any more.')
     if (told.page) return void load().catch(later)
-    if (told.view && page.value) page.value = { ...page.value, view: page.value.view ? told.view : null }
+    if (told.view && page.value && !page.value.whole) page.value = { ...page.value, view: told.view }
     for (const ink of told.ink ?? []) void write(ink)
     for (const n of told.lifted ?? []) lift(n)
     for (const n of told.dropped ?? []) drop(n)
@@ -196,7 +200,9 @@ export function useMirror(
     if (waiting.length)
       requestAnimationFrame(() => {
         const at = epochMs() + ahead
-        delays.value = [...delays.value, ...waiting.map((m) => at - m)].slice(-MOST_DELAYS)
+        late.push(...waiting.map((m) => at - m))
+        late.splice(0, late.length - MOST_DELAYS)
+        told ||= window.setTimeout(tell, TELLS_MS)
       })
   }
 
@@ -296,8 +302,10 @@ export function useMirror(
   onMounted(() => void begin())
   useEventListener(window, 'pagehide', () => source?.close())
 
-  const late = computed(() =>
-    delays.value.length ? { p50: percentile(delays.value, 0.5), p95: percentile(delays.value, 0.95) } : undefined,
-  )
-  return { page, size, css, over, away, late }
+  /** Not with each frame: words that change are laid out. */
+  function tell() {
+    told = 0
+    delay.value = { p50: percentile(late, 0.5), p95: percentile(late, 0.95) }
+  }
+  return { page, size, css, over, away, delay }
 }

@@ -7,8 +7,8 @@ interface Measured {
   live?: Schemas['Live']
   filmed?: Schemas['Filmed']
   reading?: Schemas['FilmReading']
-  /** Where the ink ended in the frames of the drill. */
-  shown?: Schemas['ShownReply']
+  /** Where the ink ended in the frames of the drill, and how far the pen looked ahead in it. */
+  shown?: Schemas['ShownReply'] & { aheadMs: number }
   /** The film that can be stepped through. */
   film?: string
 }

@@ -8,7 +8,7 @@ import { useInk } from './ink'
 type Lines = Schemas['ShownLines']
 const nothing = () =>
   ({ pens: {}, plain: false, ink: [], lifted: [], kept: [], dropped: [], point: null, view: null }) as Required<Lines>
-const MOST_SAMPLES = 1500 // of one message
+const [MOST_SAMPLES, MOST_STROKES] = [1500, 12] // of one message
 export const epochMs = () => performance.timeOrigin + performance.now()
 
 /** Showing a sheet to others: its link, and what the nib does, sent on as fast as the server takes it. */
@@ -67,12 +67,14 @@ export const useShow = defineStore('show', () => {
     if (!fresh.length) return
     told += fresh.length
     const pen = penOf(recipe, plain)
-    queue.ink.push({
-      number,
-      pen,
-      samples: fresh.map((s) => [s.tS, s.x, s.y, s.force, s.altitude, s.azimuth]),
-      made_ms: epochMs() + clock.ahead,
-    })
+    const rows = fresh.map((s) => [s.tS, s.x, s.y, s.force, s.altitude, s.azimuth])
+    const made_ms = epochMs() + clock.ahead
+    const last = queue.ink.at(-1)
+    // while a message is on its way the next one grows
+    if (last?.number === number && last.samples.length + rows.length <= MOST_SAMPLES) {
+      last.samples.push(...rows)
+      last.made_ms = made_ms
+    } else if (queue.ink.length < MOST_STROKES) queue.ink.push({ number, pen, samples: rows, made_ms })
     void flush()
   }
   /** It lifted, and is kept under this id; or it turned out to be no ink. */

@@ -32,8 +32,18 @@ const device = useDeviceSeen(canvas)
 const timings: Timing[] = []
 const frames: number[] = []
 const strokes = ref(0)
-let longTasks = 0
 const found = computed(() => lag.live)
+
+let longTasks = 0
+const MOST_SHOWN = 20 // strokes whose frames are read
+type Shown = Schemas['ShownStroke']
+const shown: Shown[] = []
+const ahead = new AheadDrawing()
+const framesRead = useLatest(
+  (body: Schemas['ShownBody']) => take(api.POST('/api/lag/shown', { body })),
+  (answer, { recipe }) => (lag.shown = { ...answer, aheadMs: recipe.steady?.ahead_ms ?? 0 }),
+  () => (lag.shown = undefined), // too few frames
+)
 
 const compiled = useLatest(
   (of: { recipe: Recipe; paper: SheetItem['paper'] }) => plans.planOf(of.recipe, of.paper),
@@ -60,10 +70,6 @@ const tasks = PerformanceObserver.supportedEntryTypes?.includes('longtask')
 tasks?.observe({ type: 'longtask' })
 onScopeDispose(() => tasks?.disconnect())
 
-const MOST_SHOWN = 20 // strokes whose frames are read
-type Shown = Schemas['ShownStroke']
-const shown: Shown[] = []
-const ahead = new AheadDrawing()
 const NO_FRAMES = () => ({
   t_ms: [],
   tip_x_mm: [],
@@ -175,12 +181,6 @@ function end(event: PointerEvent) {
   strokes.value += 1
   requestAnimationFrame(() => requestAnimationFrame(tell))
 }
-
-const framesRead = useLatest(
-  (body: Schemas['ShownBody']) => take(api.POST('/api/lag/shown', { body })),
-  (answer) => (lag.shown = answer),
-  () => (lag.shown = undefined), // too few frames
-)
 
 function tell() {
   if (!timings.length) return

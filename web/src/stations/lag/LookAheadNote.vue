@@ -43,7 +43,7 @@ function give(ms: number) {
     </p>
     <p v-else class="small">none is worth it here</p>
     <p v-for="w in ahead.words" :key="w" class="small">{{ w }}</p>
-    <p v-if="lag.shown" class="small" data-shown>
+    <p v-if="lag.shown?.aheadMs === set" class="small" data-shown>
       Here the ink's end was <b>{{ roughly(lag.shown.ahead.bare_ms!) }}</b> ms late without,
       <b>{{ roughly(lag.shown.ahead.left_ms!) }}</b> with; off by {{ say(lag.shown.ahead.overshoot_mm) }} mm.
       <template v-if="lag.shown.guessed">
@@ -51,17 +51,19 @@ function give(ms: number) {
         {{ roughly(lag.shown.guessed.ahead_ms) }} ms ahead, look-ahead by {{ say(lag.shown.guessed.ours_mm) }}.
       </template>
     </p>
-    <div class="tries">
-      <button
-        v-if="ahead.most_ms && ahead.most_ms !== set"
-        type="button"
-        class="word-button"
-        @click="give(ahead.most_ms)"
-      >
-        Try {{ ahead.most_ms }} ms
-      </button>
-      <button v-if="set" type="button" class="word-button" @click="give(0)">Leave it out</button>
-    </div>
+    <template #more>
+      <div class="tries">
+        <button
+          v-if="ahead.most_ms && ahead.most_ms !== set"
+          type="button"
+          class="word-button"
+          @click="give(ahead.most_ms)"
+        >
+          Try {{ ahead.most_ms }} ms
+        </button>
+        <button v-if="set" type="button" class="word-button" @click="give(0)">Leave it out</button>
+      </div>
+    </template>
   </ReadingNote>
 </template>
 

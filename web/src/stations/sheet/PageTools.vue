@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import NumberField from '@/components/NumberField.vue'
-import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
@@ -14,8 +13,6 @@ const palm = usePalm()
 const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
-const deskFrame = useFrame()
-const canFill = document.fullscreenEnabled
 /** Zoom at which a millimetre on the page is one on the screen. */
 const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
 const percent = computed({
@@ -51,7 +48,6 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
     </span>
     <span class="group">
-      <button v-if="canFill" type="button" class="plain-button" @click="deskFrame.fullScreen()">whole screen</button>
       <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">
         {{ palm.pageLock ? 'Let the page move' : 'Lock the page' }}
       </button>
