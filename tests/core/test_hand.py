@@ -6,6 +6,7 @@ import unittest
 import numpy as np
 from shapely import LineString, unary_union
 
+from gray_quill.core.colour.srgb import decode_srgb
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Digitiser
 from gray_quill.core.digitiser.sampling import sample_motions
 from gray_quill.core.digitiser.writer import fill_prompts, write_intents, write_text
@@ -169,6 +170,36 @@ class Panels(unittest.TestCase):
             inks = [settle(zoo()["straight"], read_recipe({"body": {"width_mm": width, "colour": colour}}))]
             shares.append(panel_readings(inks, paper, panel, proof_sheet(inks, paper, panel)).hairline_share)
         self.assertEqual(shares, [0.0, 1.0])
+
+    def test_ink_is_judged_against_the_paper_as_the_panel_shows_it(self) -> None:
+        """Cream is white on 16 greys and grey on 4: the same ink shows on one and not on the other."""
+        from gray_quill.core.ink.settle import settle
+        from gray_quill.core.pen.recipe import read_recipe
+
+        paper = dataclasses.replace(paper_from_spec("blank A6"), colour="#f3ead2")
+        inks = [settle(zoo()["straight"], read_recipe({"body": {"width_mm": 0.6, "colour": "#7c7c7c"}}))]
+        panel = SHIPPED_DEVICES["paper-pad-8"].panel
+        for greys, paper_grey in ((16, 238), (4, 255), (2, 255)):
+            proof = proof_sheet(inks, paper, panel, "none", greys)
+            self.assertAlmostEqual(proof.ground, float(decode_srgb(np.array(paper_grey / 255))), places=6)
+            darkest = float(decode_srgb(np.array(proof.pixels.min() / 255)))
+            told = panel_readings(inks, paper, panel, proof)
+            self.assertAlmostEqual(told.best_contrast, (proof.ground + 0.05) / (darkest + 0.05), places=4)
+
+    def test_what_dither_mixes_counts_by_its_light(self) -> None:
+        """A flat grey that rounding misses by a whole step is met by a mix, but for what mixing encoded greys lightens;
+        a picture without change has no error.
+        """
+        paper = dataclasses.replace(paper_from_spec("blank A6"), colour="#bababa")
+        panel = SHIPPED_DEVICES["paper-pad-8"].panel
+        errors = {}
+        for method in ("none", "ordered", "diffuse"):
+            proof = proof_sheet([], paper, panel, method, 16)
+            errors[method] = panel_readings([], paper, panel, proof).grey_error
+        self.assertAlmostEqual(errors["none"], 1 / 255, places=4)  # 0xba is 186, the grey 187 is there
+        self.assertLess(max(errors["ordered"], errors["diffuse"]), 2 / 255)
+        whole = proof_sheet([], paper, SHIPPED_DEVICES["tablet-11"].panel)
+        self.assertEqual(panel_readings([], paper, SHIPPED_DEVICES["tablet-11"].panel, whole).grey_error, 0)
 
     def test_dots_of_a_hard_pencil_show_on_every_panel(self) -> None:
         from gray_quill.core.ink.settle import settle

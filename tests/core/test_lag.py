@@ -78,6 +78,21 @@ class Model(unittest.TestCase):
         slate = model_lag(SHIPPED_DEVICES["paper-slate-10"], FEN)
         self.assertEqual((slate.catch_up_ms, model_lag(TABLET, FEN).catch_up_ms), (1300, None))
 
+    def test_only_plain_ink_takes_the_fast_path(self) -> None:
+        """A pencil, a wash and a hollow pen wait for a whole picture; in plain ink the pencil does not, and nothing buys
+        more.
+        """
+        slate = SHIPPED_DEVICES["paper-slate-10"]
+        fast = {n: any(s.name == "fast pen path" for s in stages_of(slate, p)) for n, p in SHIPPED_PENS.items()}
+        self.assertTrue(fast["fen-fountain"] and fast["reed-ballpoint"])
+        self.assertFalse(any(fast[n] for n in ("moth-pencil-2b", "dusk-wash", "hollow-reed", "mist-spray")))
+        lag = model_lag(slate, SHIPPED_PENS["moth-pencil-2b"])
+        self.assertGreater(lag.p50_ms, 500 / slate.panel.refresh_hz)
+        self.assertEqual(lag.buys[0].change, "plain ink while writing")
+        self.assertLess(lag.buys[0].p95_ms, 100)
+        tablet = model_lag(TABLET, SHIPPED_PENS["dusk-wash"])
+        self.assertNotIn("plain ink while writing", [b.change for b in tablet.buys])
+
     def test_a_fountain_pen_lags_more_than_a_ballpoint_and_landing_costs_a_report(self) -> None:
         for device in SHIPPED_DEVICES.values():
             ballpoint, fountain = (model_lag(device, SHIPPED_PENS[n]) for n in ("reed-ballpoint", "fen-fountain"))

@@ -21,6 +21,7 @@ from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.wash.grid import Bench, readable_ink, typed_words
 from gray_quill.core.wash.layers import (
     CLEAR,
+    GLARING,
     TYPED,
     Words,
     laid,
@@ -180,6 +181,23 @@ class Solve(unittest.TestCase):
                 self.assertGreaterEqual(float(ciede2000(lab(one), lab(other))), 9.9, paper)
 
 
+class Edges(unittest.TestCase):
+    def test_what_lies_between_two_strengths_is_found(self) -> None:
+        """A wash whose only fit lies between hundredths, as a brute search over a grid of its own says."""
+        paper, wash = "#08bdff", dataclasses.replace(DUSK, body=dataclasses.replace(DUSK.body, colour="#7a277b"))
+        words = words_of(FEN, paper)
+        setting = solve_wash(wash, [words], paper).setting
+        assert setting
+        self.assertNotAlmostEqual(setting.opacity * 100, round(setting.opacity * 100), places=2)
+        strengths = np.arange(0.03, 1, 0.0007)
+        on = (np.array(rgb(wash.body.colour), float), strengths, setting.blend, setting.place, paper)
+        kept = layers(words, *on, 2).contrast() >= READABLE
+        seen = layers(words, *on, 1).visibility()
+        fits = strengths[kept & (seen >= CLEAR) & (seen < GLARING)]
+        self.assertLess(float(np.ptp(fits)), 0.02)
+        self.assertTrue(fits.min() - 1e-3 <= setting.opacity <= fits.max() + 1e-3)
+
+
 class Sets(unittest.TestCase):
     def test_it_names_the_pair_and_the_condition_that_fail(self) -> None:
         twins = [DUSK, dataclasses.replace(DUSK, name="twin"), SHIPPED_PENS["pool-wash"]]
@@ -208,6 +226,27 @@ class Sets(unittest.TestCase):
                 for w in words:
                     self.assertGreaterEqual(float(wash_layers(w, one, "#fffdf8", 2).contrast()), READABLE)
         self.assertLess(len(proposal.replacements), 4, "what need not change stays")
+
+    def test_the_paper_is_one_of_the_colours_to_be_told_from(self) -> None:
+        """Random sets and their proposals: what passes never holds a wash that looks like the bare paper anywhere."""
+        rng = np.random.default_rng(12)
+        passed, sixteen = 0, {n: p for n, p in PANELS.items() if p.greys == 16}
+        for paper in ("#ffffff", "#fffdf8", "#e8e8e8", "#f3ead2") * 3:
+            colours = ["#" + bytes(rng.integers(40, 256, 3).tolist()).hex() for _ in range(3)]
+            washes = [
+                dataclasses.replace(w, body=dataclasses.replace(w.body, colour=c))
+                for w, c in zip(WASHES, colours, strict=False)
+            ]
+            proposal = propose_set(washes, paper, sixteen, [words_of(FEN, paper), TYPED])
+            for found in (check_set(washes, paper, sixteen), proposal.conditions):
+                if all(c.passes for c in found):
+                    passed += 1
+                    for c in found:
+                        self.assertNotIn(c.seen[-1], c.seen[:-1], c.name)
+        self.assertGreater(passed, 2)
+        pale = dataclasses.replace(DUSK, body=dataclasses.replace(DUSK.body, colour="#fffdf0", opacity=0.4))
+        for condition in check_set([DUSK, pale], "#ffffff", PANELS):
+            self.assertEqual((condition.pair, condition.passes), ((1, 2), False), condition.name)
 
     def test_one_wash_or_seven_are_refused(self) -> None:
         for count in (1, 7):

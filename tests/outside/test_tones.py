@@ -6,7 +6,7 @@ import colour
 import dithering
 import numpy as np
 
-from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, luminance
+from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, luminance, to_grey8
 from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
@@ -36,6 +36,17 @@ class Colour(unittest.TestCase):
             ("#3b3b3b", "#f5f0e1", 9.832919),
         ):
             self.assertAlmostEqual(float(contrast(luminance(rgb(one)), luminance(rgb(two)))), ratio, places=5)
+
+    def test_every_colour_has_the_grey_of_its_luminance(self) -> None:
+        """IEC 61966-2-1 worked out in full for a million colours, all dark ones among them."""
+        rng = np.random.default_rng(3)
+        dark = np.stack(np.meshgrid(*[np.arange(32)] * 3), axis=-1).reshape(-1, 3)
+        colours = np.vstack((dark, rng.integers(0, 256, (1_000_000, 3)))).astype(np.uint8)
+        v = colours / 255
+        linear = np.where(v <= 0.04045, v / 12.92, ((v + 0.055) / 1.055) ** 2.4) @ (0.2126, 0.7152, 0.0722)
+        told = 255 * np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * linear ** (1 / 2.4) - 0.055)
+        off = np.abs(to_grey8(colours[None]).ravel() - told)
+        self.assertLessEqual(float(off.max()), 0.5 + 1e-6)
 
     def test_the_transfer_is_srgbs(self) -> None:
         """IEC 61966-2-1:1999, as colour-science has it."""

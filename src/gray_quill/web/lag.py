@@ -183,7 +183,7 @@ def read_lag(body: LagBody) -> LagReply:
         speeds=[at_speed(device, body.recipe, s) for s in dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))],
         figures=figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, body.recipe, body)),
         thresholds=list(THRESHOLDS),
-        update_ms=1000 * update_period_s(device.panel),
+        update_ms=1000 * update_period_s(device.panel, body.recipe),
     )
 
 

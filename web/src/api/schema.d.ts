@@ -2094,8 +2094,8 @@ export interface components {
             word: string;
         };
         /**
-         * @description One way of seeing the set: the smallest difference, the pair that has it (places in the set), what would be
-         *     enough, whether it is, and each wash on the paper as it looks so.
+         * @description One way of seeing the set: the smallest difference, the pair that has it (places in the set; the one after the
+         *     last is the paper), what would be enough, whether it is, and how each wash on the paper, then the paper, looks so.
          */
         Condition: {
             enough: number;

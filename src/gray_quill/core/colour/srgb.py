@@ -28,7 +28,9 @@ def encode_srgb(linear: ArrayLike) -> Floats:
 
 
 _DECODED = decode_srgb(np.arange(256) / 255)
-_ENCODED = np.round(encode_srgb(np.linspace(0, 1, 4096)) * 255).astype(np.uint8)
+# the luminance from which on each grey is the nearest one, and a first guess at it
+_FROM = np.append(decode_srgb(np.maximum(np.arange(256) - 0.5, 0) / 255), 2.0)
+_NEAR = np.round(encode_srgb(np.linspace(0, 1, 4096)) * 255).astype(np.int64)
 
 
 def rgb(colour: str) -> tuple[int, int, int]:
@@ -64,11 +66,11 @@ def contrast(a: ArrayLike, b: ArrayLike) -> Floats:
 
 def to_grey8(rgb8: NDArray[np.uint8]) -> NDArray[np.uint8]:
     """8-bit grey of the same luminance, shape (h, w, 3) -> (h, w)."""
-    return np.asarray(_grey_of(np.ascontiguousarray(rgb8), _DECODED, _ENCODED))
+    return np.asarray(_grey_of(np.ascontiguousarray(rgb8), _DECODED, _NEAR, _FROM))
 
 
 @numba.njit(cache=True)
-def _grey_of(rgb8, decoded, encoded):  # type: ignore[no-untyped-def]
+def _grey_of(rgb8, decoded, near, begins):  # type: ignore[no-untyped-def]
     height, width = rgb8.shape[:2]
     out = np.empty((height, width), np.uint8)
     for j in range(height):
@@ -77,5 +79,11 @@ def _grey_of(rgb8, decoded, encoded):  # type: ignore[no-untyped-def]
             if r == g and g == b:
                 out[j, i] = r
             else:
-                out[j, i] = encoded[int((0.2126 * decoded[r] + 0.7152 * decoded[g] + 0.0722 * decoded[b]) * 4095 + 0.5)]
+                light = 0.2126 * decoded[r] + 0.7152 * decoded[g] + 0.0722 * decoded[b]
+                grey = near[int(light * 4095 + 0.5)]
+                while light < begins[grey]:
+                    grey -= 1
+                while light >= begins[grey + 1]:
+                    grey += 1
+                out[j, i] = grey
     return out

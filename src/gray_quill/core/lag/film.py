@@ -64,7 +64,7 @@ def film(
     Slow panels are filmed at a slower hand, so that there are some pictures to see.
     """
     check(CAMERA_FPS, fps, "fps")
-    period = update_period_s(device.panel)
+    period = update_period_s(device.panel, recipe)
     run_s = max((END_MM - START_MM) / SPEED_MM_S, mean_ms(stages_of(device, recipe)) / 1000 + LEAST_UPDATES * period)
     speed_mm_s = (END_MM - START_MM) / run_s
     rng = np.random.default_rng(seed)

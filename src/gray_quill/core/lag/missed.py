@@ -128,4 +128,5 @@ def _stalls(device: Device, recipe: Recipe, speed_mm_s: float) -> tuple[float, f
     if not len(grows):
         return 0.0, RUN_S * 1000
     moments = np.concatenate(([0], np.flatnonzero(grows) + 1))
-    return float(1 - grows.mean()), float(np.diff(moments).max(initial=1)) * update_period_s(device.panel) * 1000
+    period_ms = update_period_s(device.panel, recipe) * 1000
+    return float(1 - grows.mean()), float(np.diff(moments).max(initial=1)) * period_ms

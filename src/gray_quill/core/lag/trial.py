@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.ink.plain import in_plain
+from gray_quill.core.ink.plain import in_plain, is_plain_able
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.verdict import FELT_MS, verdict
 from gray_quill.core.pen.recipe import Recipe
@@ -87,7 +87,7 @@ class Lag:
 
 def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[Stage, ...]:
     """The stages between nib and ink, in order. A fast pen path puts plain ink down by itself, past frames and
-    compositor.
+    compositor; other ink waits for a whole picture.
     """
     d, system, panel = device.digitiser, device.system, device.panel
     work = drawing_work(recipe)
@@ -98,13 +98,20 @@ def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
         Stage("steadying", fixed_ms=line_drag_ms(recipe.steady, d.report_hz, speed_mm_s)),
         Stage("drawing", jitter_ms=work * system.draw_ms, jitter_sd_ms=work * system.draw_sd_ms),
     ]
-    if panel.fast_pen:
+    if panel.fast_pen and takes_fast_path(recipe):
         stages.append(Stage("fast pen path", wait_ms=1000 / panel.fast_pen_hz))
     else:
         stages.append(Stage("frame", wait_ms=1000 / panel.refresh_hz))
         if system.queued_frames:
             stages.append(Stage("compositor", fixed_ms=system.queued_frames * 1000 / panel.refresh_hz))
     return (*stages, Stage("panel", fixed_ms=panel.response_ms))
+
+
+def takes_fast_path(recipe: Recipe) -> bool:
+    """Whether a path of two tones can put this pen's ink down as it is: no tooth, no walls, no wash that lets words
+    through.
+    """
+    return is_plain_able(recipe) and drawing_work(recipe) == 1
 
 
 def drawing_work(recipe: Recipe) -> float:
@@ -193,11 +200,11 @@ def what_buys_most(
         buys.append(Buy("plain ink while writing", left))
     if recipe.tooth.toothed:
         tried("no grain", path="tooth.grain", value="none")
-    if panel.fast_pen:
+    if panel.fast_pen and takes_fast_path(recipe):
         tried("twice the fast path's rate", changed(device, "panel.fast_pen_hz", 2 * panel.fast_pen_hz))
     else:
         tried("twice the refresh", changed(device, "panel.refresh_hz", 2 * panel.refresh_hz))
-        if device.kind == "e-paper":
+        if device.kind == "e-paper" and not panel.fast_pen and takes_fast_path(recipe):
             fast = changed(device, "panel.fast_pen", True)
             tried("a fast pen path", changed(fast, "panel.response_ms", FAST_RESPONSE_MS))
         if device.system.queued_frames:

@@ -5,13 +5,13 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device, Panel
 from gray_quill.core.lag.stage import draw_totals
-from gray_quill.core.lag.trial import stages_of
+from gray_quill.core.lag.trial import stages_of, takes_fast_path
 from gray_quill.core.pen.recipe import Recipe
 
 
-def update_period_s(panel: Panel) -> float:
-    """How long the panel shows one picture of the ink."""
-    return 1 / (panel.fast_pen_hz if panel.fast_pen else panel.refresh_hz)
+def update_period_s(panel: Panel, recipe: Recipe) -> float:
+    """How long the panel shows one picture of this pen's ink."""
+    return 1 / (panel.fast_pen_hz if panel.fast_pen and takes_fast_path(recipe) else panel.refresh_hz)
 
 
 def panel_updates(
@@ -22,7 +22,7 @@ def panel_updates(
     Every report goes its own way through the stages; a panel's next picture takes the newest that is ready, and stands
     until the one after.
     """
-    period = update_period_s(device.panel)
+    period = update_period_s(device.panel, recipe)
     stages = stages_of(device, recipe, speed_mm_s)
     way = tuple(s for s in stages if s.name in ("transport", "hand-over", "steadying", "drawing"))
     after_s = sum(s.mean_ms for s in stages if s.name in ("compositor", "panel")) / 1000

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from gray_quill.core.colour.srgb import to_grey8
+from gray_quill.core.colour.srgb import luminance, rgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
@@ -13,13 +13,18 @@ from gray_quill.core.ink.view import page_view
 from gray_quill.core.panel.dither import check_choice, reduce_greys
 from gray_quill.core.paper import Paper
 
+BARE_PX = 64  # side of the piece of bare paper that is looked at: some periods of every dither
+
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Proof:
-    """pixels, original: RGB (h, w, 3) at the panel's density, as it shows them and as they were before."""
+    """pixels, original: RGB (h, w, 3) at the panel's density, as it shows them and as they were before. ground:
+    relative luminance of the bare paper as it shows it.
+    """
 
     pixels: Pixels
     original: Pixels
+    ground: float
 
 
 def proof_sheet(
@@ -28,7 +33,9 @@ def proof_sheet(
     """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
     view = page_view(paper, panel.ppi)
     original = page_pixels(inks, paper, view)
-    return Proof(on_panel(original, panel, dither, greys), original)
+    bare = np.full((BARE_PX, BARE_PX, 3), rgb(paper.colour), np.uint8)
+    ground = float(luminance(on_panel(bare, panel, dither, greys)).mean())
+    return Proof(on_panel(original, panel, dither, greys), original, ground)
 
 
 def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | None = None) -> Pixels:

@@ -4,9 +4,10 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.colour.srgb import contrast, decode_srgb, luminance, rgb, to_grey8
+from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, page_view
@@ -16,6 +17,8 @@ from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.readings.reading import SHARE, reading
 
 VISIBLE = 3.0  # WCAG 2.2 SC 1.4.11: graphics that must be seen
+SQUARE_PX = 8  # the period of the ordered dither; less than a millimetre on every panel of use
+LIGHT = decode_srgb(np.arange(256) / 255)  # a grey's luminance is its decoded value
 VANISHING = 0.02  # of the ink's length; common practice, no source
 
 
@@ -39,22 +42,27 @@ class PanelReadings:
         "best contrast", ":1", "Of the ink with the paper.", better="more", attention=VISIBLE
     )
     greys_used: int = reading("greys in use", "", "How many greys the picture is made of.", digits=0)
-    grey_error: float = reading("grey error", SHARE, "Mean difference from the sheet's own greys.", better="less")
+    grey_error: float = reading(
+        "grey error",
+        SHARE,
+        f"Mean difference from the sheet's own greys over squares of {SQUARE_PX} px: what dither mixes there counts as "
+        "one grey, by its light. Dither here keeps the mean of the encoded greys, so what it mixes comes out lighter.",
+        better="less",
+    )
 
 
 def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof) -> PanelReadings:
     """Readings of a proof. The contrast at a point of the ink is the best within one pixel of the stroke's middle."""
     view = page_view(paper, panel.ppi)
     toned = to_grey8(proof.pixels)
-    error = float(np.abs(to_grey8(proof.original).astype(np.int16) - toned).mean() / 255)
+    error = _grey_error(to_grey8(proof.original), toned)
     used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
     if not inks:
         return PanelReadings(0, 0, 0, 1, used, error)
-    shown = decode_srgb(np.arange(256) / 255)[toned]  # a grey's luminance is its decoded value
-    ground = float(luminance(rgb(paper.colour)))
+    shown = LIGHT[toned]
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
-        ratio = contrast_along(ink, shown, ground, view)
+        ratio = contrast_along(ink, shown, proof.ground, view)
         length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
         widths.append(ink.mark_width_mm())
         weights.append(length)
@@ -69,6 +77,22 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
         used,
         error,
     )
+
+
+def _grey_error(original: NDArray[np.uint8], toned: NDArray[np.uint8]) -> float:
+    """Mean difference of encoded greys, 0..1, between the mean lights of squares."""
+    means = []
+    for grey in (original, toned):
+        light = LIGHT[grey]
+        height, width = (max(1, n // SQUARE_PX) for n in light.shape)
+        cut = light[: height * SQUARE_PX, : width * SQUARE_PX]
+        rows, columns = (
+            np.array_split(np.arange(n), parts) for n, parts in zip(cut.shape, (height, width), strict=True)
+        )
+        sums = np.add.reduceat(np.add.reduceat(cut, [r[0] for r in rows], axis=0), [c[0] for c in columns], axis=1)
+        counts = np.outer([len(r) for r in rows], [len(c) for c in columns])
+        means.append(encode_srgb(sums / counts))
+    return float(np.abs(means[0] - means[1]).mean())
 
 
 def contrast_along(ink: Ink, shown: Floats, ground: float, view: View) -> Floats:

@@ -1,4 +1,6 @@
-"""A set of washes: whether they can be told apart by everybody and on every panel, and what to change."""
+"""A set of washes: whether they can be told apart, from one another and from the bare paper, by everybody and on every
+panel, and what to change.
+"""
 
 import dataclasses
 import itertools
@@ -20,13 +22,15 @@ MOST = 6
 APART_IN_GREY = 3.5  # greys differ in one dimension only and are compared side by side on the same page
 FULL = "full colour"
 ROUNDS = 4
+MOST_SPREADS, MOST_TRIED = 24, 100_000  # ways to give each wash a grey of its own
+Choices = tuple[Floats, Floats]  # body colours, and the paper under each
 NEAR_ENOUGH = 1e-3  # what may be missing more for a colour nearer to the old one
 
 
 @dataclasses.dataclass(frozen=True)
 class Condition:
-    """One way of seeing the set: the smallest difference, the pair that has it (places in the set), what would be
-    enough, whether it is, and each wash on the paper as it looks so.
+    """One way of seeing the set: the smallest difference, the pair that has it (places in the set; the one after the
+    last is the paper), what would be enough, whether it is, and how each wash on the paper, then the paper, looks so.
     """
 
     name: str
@@ -57,7 +61,8 @@ class Proposal:
 def check_set(washes: Sequence[Recipe], paper_colour: str, panels: Mapping[str, Panel]) -> list[Condition]:
     """Every condition for one pass of each wash on this paper, in full colour first."""
     _check_count(washes)
-    return _conditions(np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes]), panels)
+    grounds = np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes])
+    return _conditions(_and_paper(grounds, paper_colour), panels)
 
 
 def propose_set(
@@ -65,9 +70,24 @@ def propose_set(
 ) -> Proposal:
     """Other body colours for as few washes as need be, each still readable after two passes and clear on the paper."""
     _check_count(washes)
-    grounds = np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes])
+    grounds = _and_paper(np.array([_ground(w, rgb(w.body.colour), paper_colour) for w in washes]), paper_colour)
     choices = [_usable(w, paper_colour, words) for w in washes]
-    changed: dict[int, Floats] = {}
+    found, changed = _improved(washes, grounds, choices, panels)
+    if _shortfall(found, panels) > 0:
+        found, changed = _spread_over_greys(washes, grounds, choices, panels) or (found, changed)
+    conditions = _conditions(found, panels)
+    return Proposal(
+        [Replacement(k, hex_of(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions)
+    )
+
+
+def _improved(
+    washes: Sequence[Recipe], grounds: Floats, choices: Sequence[Choices], panels: Mapping[str, Panel]
+) -> tuple[Floats, dict[int, Floats]]:
+    """One wash after another in the colour that leaves least missing, as long as that helps: what they look like then,
+    and the new body colours.
+    """
+    grounds, changed = grounds.copy(), dict[int, Floats]()
     for _ in range(ROUNDS * len(washes)):
         short = _shortfall(grounds, panels)
         if short == 0:
@@ -80,15 +100,66 @@ def propose_set(
             break
         grounds[place] = ground
         changed[place] = colour
-    conditions = _conditions(grounds, panels)
-    return Proposal(
-        [Replacement(k, hex_of(c)) for k, c in sorted(changed.items())], conditions, all(c.passes for c in conditions)
-    )
+    return grounds, changed
+
+
+def _spread_over_greys(
+    washes: Sequence[Recipe], grounds: Floats, choices: Sequence[Choices], panels: Mapping[str, Panel]
+) -> tuple[Floats, dict[int, Floats]] | None:
+    """Where changing one wash at a time gets stuck: each wash is given a grey of its own on the panel with the fewest,
+    the most distant greys first, and its colour chosen among those that look so; None where that does not pass either.
+    """
+    fewest = min((p.greys for p in panels.values() if not p.colour), default=0)
+    if not fewest or any(not len(bodies) for bodies, _ in choices):
+        return None
+    greys = [_greys(seen, fewest)[:, 0] for _, seen in choices]
+    paper = float(_greys(grounds[-1], fewest)[0])
+    best: tuple[Floats, dict[int, Floats]] | None = None
+    for spread in _spreads([np.unique(g) for g in greys], paper):
+        placed, changed = grounds.copy(), dict[int, Floats]()
+        for k in range(len(washes)):
+            like = greys[k] == spread[k]
+            narrowed = choices[k][0][like], choices[k][1][like]
+            others = np.vstack((placed[:k], placed[-1:]))
+            bodies, seen = narrowed
+            missing = _missing(seen, others, panels)
+            near = ciede2000(lab(bodies), lab(rgb(washes[k].body.colour)))
+            at = int(np.argmin(np.where(missing <= missing.min() + NEAR_ENOUGH, near, np.inf)))
+            placed[k], changed[k] = seen[at], bodies[at]
+        if _shortfall(placed, panels) > 0:
+            continue
+        for k in range(len(washes)):  # what need not change stays
+            back = placed.copy()
+            back[k] = grounds[k]
+            if _shortfall(back, panels) == 0:
+                placed = back
+                del changed[k]
+        if best is None or len(changed) < len(best[1]):
+            best = placed, changed
+    return best
+
+
+def _spreads(greys: Sequence[Floats], paper: float) -> list[tuple[float, ...]]:
+    """Greys for each wash that are far enough apart, the ones farthest apart first, MOST_SPREADS of them."""
+    levels = np.unique(np.concatenate((*greys, [paper])))
+    seen = lab(np.repeat(levels[:, None], 3, axis=1))
+    apart = {(a, b): float(ciede2000(seen[i], seen[j])) for i, a in enumerate(levels) for j, b in enumerate(levels)}
+    found: list[tuple[float, tuple[float, ...]]] = []
+    for spread in itertools.islice(itertools.product(*greys), MOST_TRIED):
+        least = min(apart[pair] for pair in itertools.combinations((*spread, paper), 2))
+        if least >= APART_IN_GREY:
+            found.append((least, spread))
+    return [spread for _, spread in sorted(found, key=lambda f: -f[0])[:MOST_SPREADS]]
 
 
 def _check_count(washes: Sequence[Recipe]) -> None:
     if not 2 <= len(washes) <= MOST:
         raise InputError(f"Choose 2 to {MOST} washes to compare.", "washes")
+
+
+def _and_paper(grounds: Floats, paper_colour: str) -> Floats:
+    """The bare paper is one of the colours to be told from."""
+    return np.vstack((grounds, np.array(rgb(paper_colour), float)))
 
 
 def _ground(wash: Recipe, body: object, paper_colour: str) -> Floats:

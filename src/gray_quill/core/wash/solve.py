@@ -14,8 +14,10 @@ from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 PASSES = 2
 STRENGTHS = np.round(np.arange(0.03, 1.005, 0.01), 2)
+FINE_STRENGTHS = np.round(np.arange(0.03, 1.0005, 0.001), 3)  # where none of those fits, one between them may
 BLENDS = ("multiply", "normal", "screen")
 PLACES = ("under", "over")
+SAFE_FINE = 1.004
 SAFE = 1.01  # pages hold 8 bits a channel, so a bound met to the last digit could fail by rounding
 WELL_SEEN = 18.0  # difference from the paper the solution comes nearest to: clear, without glare
 LIGHTNESSES = np.arange(20.0, 98.0, 3.0)
@@ -70,6 +72,8 @@ def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answe
     bare = min(float(layers(w, own, np.float64(0), "normal", "over", paper_colour, 0).contrast()) for w in words)
     places = (wash.wash.place, *(p for p in PLACES if p != wash.wash.place))
     found = _sweep(own, words, paper_colour, places)
+    if found[0] is None:
+        found = _sweep(own, words, paper_colour, places, FINE_STRENGTHS, SAFE_FINE)
     setting = found[0]
     other = None
     if setting is None:
@@ -118,7 +122,12 @@ def _apart(one: Setting, other: Setting, paper_colour: str) -> Floats:
 
 
 def _sweep(
-    colour: np.ndarray, words: Sequence[Words], paper_colour: str, places: Sequence[str]
+    colour: np.ndarray,
+    words: Sequence[Words],
+    paper_colour: str,
+    places: Sequence[str],
+    strengths: Floats = STRENGTHS,
+    safe: float = SAFE,
 ) -> tuple[Setting | None, float, float]:
     best: tuple[tuple[bool, float], Setting] | None = None
     seen_contrast = kept_visibility = 0.0
@@ -126,19 +135,19 @@ def _sweep(
     for place in places:
         for blend in BLENDS:
             ratio = np.min(
-                [layers(w, colour, STRENGTHS, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0
+                [layers(w, colour, strengths, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0
             )
-            once = layers(words[0], colour, STRENGTHS, blend, place, paper_colour, 1)
+            once = layers(words[0], colour, strengths, blend, place, paper_colour, 1)
             seen = once.visibility()
             # a highlight on dark paper lightens it
             wrong = is_dark(paper_colour) & (relative_luminance(once.ground) < paper)
-            clear, readable = (seen >= CLEAR * SAFE) & (seen < GLARING), ratio >= READABLE * SAFE
+            clear, readable = (seen >= CLEAR * safe) & (seen < GLARING), ratio >= READABLE * safe
             seen_contrast = max(seen_contrast, float(ratio[clear].max(initial=0)))
             kept_visibility = max(kept_visibility, float(seen[readable].max(initial=0)))
             for k in np.flatnonzero(clear & readable):
                 order = bool(wrong[k]), abs(float(seen[k]) - WELL_SEEN)
                 if best is None or order < (best[0][0], best[0][1] - 0.05):
-                    found = Setting(hex_of(colour), float(STRENGTHS[k]), blend, place, float(ratio[k]), float(seen[k]))
+                    found = Setting(hex_of(colour), float(strengths[k]), blend, place, float(ratio[k]), float(seen[k]))
                     best = order, found
         if best is not None and not best[0][0]:
             break

@@ -37,7 +37,8 @@ const askSoon = useDebounceFn(() => {
 }, 120)
 watch([recipes, onDevices, () => props.paper], () => void askSoon(), { immediate: true })
 
-const nameOf = (place: number) => short(pens.value[place]?.recipe.name ?? '')
+/** The one after the last wash is the paper. */
+const nameOf = (place: number) => (pens.value[place] ? short(pens.value[place].recipe.name!) : 'the paper')
 const changed = ref(false)
 
 /** Keep every replacement as its pen's next revision; the old ones stay in the pens' history. */
@@ -76,7 +77,9 @@ const take_ = () =>
     <p v-if="recipes.length < 2" class="book">Choose two washes or more.</p>
     <template v-else-if="reply">
       <p class="book verdict" :class="{ bad: failing.length }" data-verdict>
-        <template v-if="!failing.length">Everybody can tell these washes apart, on every panel chosen.</template>
+        <template v-if="!failing.length"
+          >Everybody can tell these washes apart, and from the paper, on every panel chosen.</template
+        >
         <template v-else
           >{{ nameOf(failing[0]!.pair[0]) }} and {{ nameOf(failing[0]!.pair[1]) }} are too alike under
           {{ failing[0]!.name
@@ -94,6 +97,7 @@ const take_ = () =>
             <th v-for="(p, k) in pens" :key="p.id" scope="col">
               {{ short(p.recipe.name!) }}<i v-if="replacements.some((r) => r.place === k)"> *</i>
             </th>
+            <th scope="col">the paper</th>
             <th scope="col">closest two</th>
             <th v-if="proposed.length" scope="col">with the proposal</th>
           </tr>
