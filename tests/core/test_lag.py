@@ -79,9 +79,7 @@ class Model(unittest.TestCase):
         self.assertEqual((slate.catch_up_ms, model_lag(TABLET, FEN).catch_up_ms), (1300, None))
 
     def test_only_plain_ink_takes_the_fast_path(self) -> None:
-        """A pencil, a wash and a hollow pen wait for a whole picture; in plain ink the pencil does not, and nothing buys
-        more.
-        """
+        """A pencil, a wash and a hollow pen wait for a whole picture; plain ink spares the pencil that."""
         slate = SHIPPED_DEVICES["paper-slate-10"]
         fast = {n: any(s.name == "fast pen path" for s in stages_of(slate, p)) for n, p in SHIPPED_PENS.items()}
         self.assertTrue(fast["fen-fountain"] and fast["reed-ballpoint"])
