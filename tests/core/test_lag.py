@@ -5,6 +5,7 @@ import re
 import unittest
 
 import numpy as np
+from scipy import ndimage
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
@@ -189,6 +190,35 @@ class Films(unittest.TestCase):
                     self.assertAlmostEqual(got.gap_mm / truth.gap_mm, 1, delta=0.15)
                     covered += off <= got.ci95_ms
         self.assertGreaterEqual(covered, 26)
+
+    def test_a_rolled_camera_and_a_marked_sheet_are_read_as_well_as_any(self) -> None:
+        """Rolled by up to 3 degrees (scipy turns the frames), an upright dark rule and a shadow on the sheet: within
+        the interval and a millisecond of the truth, and no less sure of it.
+        """
+        for k, (name, degrees) in enumerate(zip(SHIPPED_DEVICES, (1.0, -2.0, 3.0, -1.0, 2.0), strict=True)):
+            frames, truth = film(SHIPPED_DEVICES[name], FEN, 240, 60 + k)
+            plain = read_film(frames, 240, truth.mm_per_px)
+            rolled = [ndimage.rotate(f, degrees, reshape=False, order=1, mode="nearest") for f in frames]
+            ruled = np.array(frames)
+            ruled[:, :, 180:184] = np.minimum(ruled[:, :, 180:184], 60)
+            ruled[:, :, 300:] = np.round(ruled[:, :, 300:] * 0.88)
+            for marred in (np.array(rolled, np.uint8), ruled):
+                got = read_film(marred, 240, truth.mm_per_px)
+                self.assertAlmostEqual(
+                    got.delay_ms, truth.delay_ms, delta=max(1.5 * got.ci95_ms, 0.02 * truth.delay_ms)
+                )
+                self.assertLess(got.ci95_ms, 1.3 * plain.ci95_ms + 0.5, f"{name} {degrees}")
+        with self.assertRaisesRegex(InputError, "aslant"):
+            read_film(
+                [ndimage.rotate(f, 9, reshape=False, order=1, mode="nearest") for f in frames], 240, truth.mm_per_px
+            )
+
+    def test_frames_out_of_order_are_refused(self) -> None:
+        frames, truth = film(TABLET, FEN, 240, 77)
+        rng = np.random.default_rng(2)
+        for order in (rng.permutation(len(frames)), np.argsort(np.arange(len(frames)) + rng.normal(0, 4, len(frames)))):
+            with self.assertRaisesRegex(InputError, "order they were taken"):
+                read_film([frames[k] for k in order], 240, truth.mm_per_px)
 
     def test_a_pen_that_writes_to_the_left_is_read_too(self) -> None:
         frames, truth = film(TABLET, FEN, 480, 3)

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
+from gray_quill.core.lag.film_frames import check_order, straightened, without_still_marks
 from gray_quill.core.quantities import Quantity, check
 
 LEAST_FRAMES, MOST_FRAMES = 12, 3000
@@ -94,7 +95,9 @@ def read_film(
     if stack.ndim != 3:
         raise InputError("The frames of a film must all have the same size.", "frames")
     sheet = float(np.percentile(stack[::8, ::3, ::5], 90))
+    stack = without_still_marks(stack, sheet)
     where = _pen_columns(stack, sheet)
+    check_order(where)
     travel_mm = abs(float(where[-1] - where[0])) * mm_per_px
     if not LEAST_TRAVEL_MM <= travel_mm <= MOST_TRAVEL_MM:
         raise InputError(
@@ -105,7 +108,8 @@ def read_film(
         )
     leftward = where[-1] < where[0]
     if leftward:  # read in a mirror
-        stack = stack[:, :, ::-1]
+        stack, where = stack[:, :, ::-1], stack.shape[2] - where
+    stack = straightened(stack, sheet, LEAST_DROP, float(where[-1]), mm_per_px)
     row = _ink_row(stack, sheet)
     progress(0.3)
     nib = _nib(stack, row, sheet, mm_per_px)
