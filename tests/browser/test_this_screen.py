@@ -6,7 +6,7 @@ import re
 import urllib.request
 
 from gray_quill.formats.inkml import read_inkml
-from tests.browser.desk import DeskCase
+from tests.browser.desk import DeskCase, until_true
 
 PX = 96 / 25.4
 CROSSES = """
@@ -136,12 +136,12 @@ class ThisScreen(DeskCase):
         desk.wait("!document.querySelector('[data-blink]')", "the blink to be over")
         desk.open("sheet")
         desk.pick("Moth pencil 2B")
+        desk.rests()
         x, y = desk.middle("[data-layer=live]")
         desk.js("performance.clearResourceTimings()")
         pictures = "performance.getEntriesByType('resource').filter((e) => e.name.includes('page.png')).length"
         desk.hold([(x - 100 + 6 * k, y + 60 + k, 0.6) for k in range(12)])
-        desk.frames()
-        self.assertEqual(desk.js(GREYS), ["0,0,0,255"])
+        self.assertEqual(until_true(lambda: desk.js(GREYS), "plain ink"), ["0,0,0,255"])
         desk.lift(x, y + 72)
         desk.all_kept()
         self.assertEqual(desk.js(f"return {pictures}"), 0, "nothing is asked for while the pen may go on")

@@ -75,9 +75,16 @@ async function serverFirst(request, key) {
     return answer
   } catch (error) {
     const kept = (await cache.match(key, { ignoreVary: true })) ?? (await caches.match(key, { ignoreVary: true }))
-    if (kept) return kept
+    if (kept) return asKept(kept)
     throw error
   }
+}
+
+/** The screens are told that this is what was last seen. */
+function asKept(answer) {
+  const headers = new Headers(answer.headers)
+  headers.set('X-Kept', '1')
+  return new Response(answer.body, { status: answer.status, statusText: answer.statusText, headers })
 }
 
 /** The answer of the server, or a rejection where it is not reached in time. */

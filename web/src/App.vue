@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref, watchEffect } from 'vue'
+import { defineAsyncComponent, onMounted, ref, watchEffect } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
-import FirstMinute from './components/FirstMinute.vue'
 import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
 import RefusedInk from './components/RefusedInk.vue'
@@ -18,6 +17,7 @@ import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
 import { useShow } from './stores/show'
 
+const FirstMinute = defineAsyncComponent(() => import('./components/FirstMinute.vue'))
 const desk = useDesk()
 const ink = useInk()
 const frame = useFrame()

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { ref } from 'vue'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -13,6 +14,8 @@ const MOST_TIMES = 8
 let asking = 0
 /** Whether an answer is still on its way. */
 export const isAsking = () => asking > 0
+/** The last answer was one that this browser had kept: the server is not reached. */
+export const away = ref(false)
 /** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
 async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
   document.documentElement.dataset.asking = String(++asking)
@@ -20,6 +23,7 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
     // too much at once is asked again when the server says; a request's body can be sent once only, so of a copy
     for (let times = 1; ; times++) {
       const answer = await fetch(input instanceof Request ? input.clone() : input, init)
+      away.value = answer.headers.has('X-Kept')
       const later = Number(answer.headers.get('Retry-After'))
       if (answer.status !== 429 || !later || times === MOST_TIMES) return answer
       await new Promise((done) => setTimeout(done, later * 1000 * (0.5 + Math.random())))

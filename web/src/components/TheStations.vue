@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import FrameSheet from './FrameSheet.vue'
-import OtherScreens from './OtherScreens.vue'
-import TakeOut from './TakeOut.vue'
 
+// what only helps beside a server comes when it is asked for
+const OtherScreens = defineAsyncComponent(() => import('./OtherScreens.vue'))
+const TakeOut = defineAsyncComponent(() => import('./TakeOut.vue'))
 defineEmits<{ keys: [] }>()
 const desk = useDesk()
 const taking = ref(false)

@@ -3,8 +3,9 @@ import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { say } from '@/lib/numbers'
+import { columnsOf } from '@/ink'
 import type { Checked } from './checked'
-import { columnsOf, useField } from './use-field'
+import { useField } from './use-field'
 
 /** Slow slanting lines along a ruler: the digitiser's own waves, told apart from the hand. */
 const checked = defineModel<Checked>({ required: true })
@@ -27,7 +28,7 @@ const asked = useLatest(
 )
 const field = useField(canvas, (stroke) => {
   if (stroke.cancelled) return
-  lines.value = [...lines.value, columnsOf(stroke)]
+  lines.value = [...lines.value, { begun_ms: null, ...columnsOf(stroke.samples, stroke.pointerType) }]
   if (lines.value.length >= LEAST) void asked.want(lines.value)
 })
 /** Where lines may be ruled, from corner to corner. */

@@ -76,18 +76,3 @@ export function useField(
   }
   return { size, clear, onGlass }
 }
-
-/** A stroke's columns as the server reads them. */
-export function columnsOf({ samples, pointerType }: OnGlass) {
-  const column = (k: keyof Sample) => samples.map((s) => s[k])
-  const sensed = pointerType === 'pen'
-  return {
-    begun_ms: null,
-    t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
-    x_mm: column('x'),
-    y_mm: column('y'),
-    force: sensed ? column('force') : null,
-    altitude: sensed ? column('altitude') : null,
-    azimuth: sensed ? column('azimuth') : null,
-  }
-}

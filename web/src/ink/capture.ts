@@ -10,6 +10,20 @@ export interface Capture {
   aimed?: ((event: PointerEvent) => [number, number]) | undefined
 }
 
+/** Samples as columns, t from the first one; what only a pen senses is null of others. */
+export function columnsOf(samples: readonly Sample[], pointerType: string) {
+  const column = (k: keyof Sample) => samples.map((s) => s[k])
+  const sensed = pointerType === 'pen'
+  return {
+    t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
+    x_mm: column('x'),
+    y_mm: column('y'),
+    force: sensed ? column('force') : null,
+    altitude: sensed ? column('altitude') : null,
+    azimuth: sensed ? column('azimuth') : null,
+  }
+}
+
 /** The samples of a pointer event, coalesced ones first, each later than `afterS`. */
 export function readEvent(event: PointerEvent, capture: Capture, afterS: number): Sample[] {
   const parts = event.getCoalescedEvents?.() ?? []

@@ -2,7 +2,7 @@ import { useEventListener, useWindowSize } from '@vueuse/core'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/client'
 import { drawStroke, FadingInk, LiveDrawing, operationOf, type PenPlan } from '@/ink'
-import { percentile } from '@/stations/lag/timings'
+import { percentile } from '@/lib/percentile'
 import { epochMs } from '@/stores/show'
 import { usePlans } from '@/stores/plans'
 

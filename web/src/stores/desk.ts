@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
   api,
+  away,
   Refusal,
   take,
   type Box,
@@ -70,6 +71,7 @@ export const useDesk = defineStore('desk', () => {
     if (said !== trouble.value) return
     try {
       await lookAgain()
+      if (away.value) throw new Error(said)
       if (said === trouble.value) trouble.value = ''
       lookedBox.value = undefined
       looked.value += 1

@@ -1,7 +1,7 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import { api, away, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
 import { useSteps, type Step } from './steps'
 
@@ -84,11 +84,12 @@ export const useInk = defineStore('ink', () => {
   })
   const words = computed(() => {
     const n = unsent.value.length
-    const away = waiting.value.size - n
+    const refusals = waiting.value.size - n
     if (n && fragile.value) return `${counted(n)} waiting in this window only: do not close it`
     if (n && inTheWay.value) return `${inTheWay.value}, ${counted(n)} ${n === 1 ? 'waits' : 'wait'}`
     if (n) return `${counted(n)} waiting for the server`
-    return away ? `${counted(away)} refused, kept in this browser` : 'all ink kept'
+    if (!refusals && away.value) return IN_THE_WAY.away!
+    return refusals ? `${counted(refusals)} refused, kept in this browser` : 'all ink kept'
   })
 
   async function put(w: Waiting) {

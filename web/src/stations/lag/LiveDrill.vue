@@ -2,8 +2,10 @@
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas, type SheetItem } from '@/api/client'
+import { useDeviceSeen } from '@/composables/use-device-seen'
 import { useLatest } from '@/composables/use-latest'
 import { roughly } from '@/lib/numbers'
+import { percentile } from '@/lib/percentile'
 import { AheadDrawing, LiveDrawing, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -11,8 +13,7 @@ import { useHere } from '@/stores/here'
 import { useLag } from '@/stores/lag'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
-import { frameGaps, percentile, summary, type Timing } from './timings'
-import { useDeviceSeen } from './use-device-seen'
+import { frameGaps, summary, type Timing } from './timings'
 
 /** Measured in this browser: from the event's own time to its handler, and to the frame after the one that draws it. */
 const props = defineProps<{ controls: readonly number[] }>()

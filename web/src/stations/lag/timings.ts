@@ -1,17 +1,10 @@
 import type { Schemas } from '@/api/client'
+import { percentile } from '@/lib/percentile'
 
 /** One event: from its own time to its handler, and to the frame after the one that drew it, ms. */
 export interface Timing {
   handlerMs: number
   frameMs: number
-}
-
-export function percentile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  if (!sorted.length) return 0
-  const at = share * (sorted.length - 1)
-  const low = Math.floor(at)
-  return sorted[low]! + (sorted[Math.min(low + 1, sorted.length - 1)]! - sorted[low]!) * (at - low)
 }
 
 /** Distances of neighbouring frames, ms. A -1 among the frames says that a new stroke begins. */

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import type { Recipe } from '@/api/client'
-import type { Deposit, PageView, PalmPlan, PenPlan, Point, Sample } from '@/ink'
+import { columnsOf, type Deposit, type PageView, type PalmPlan, type PenPlan, type Point, type Sample } from '@/ink'
 import type { Side } from '@/stores/deeds'
 import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
@@ -75,8 +75,6 @@ export interface WritingOptions {
 
 /** A finished stroke as it is kept. */
 export function strokeOf(samples: Sample[], begunMs: number, pointerType: string, pen: WrittenWith): NewStroke {
-  const column = (k: keyof Sample) => samples.map((s) => s[k])
-  const sensed = pointerType === 'pen'
   return {
     id: crypto.randomUUID(),
     pen_id: pen.id,
@@ -84,11 +82,6 @@ export function strokeOf(samples: Sample[], begunMs: number, pointerType: string
     draft: pen.draft,
     layer: null,
     begun_ms: begunMs + samples[0]!.tS * 1000,
-    t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
-    x_mm: column('x'),
-    y_mm: column('y'),
-    force: sensed ? column('force') : null,
-    altitude: sensed ? column('altitude') : null,
-    azimuth: sensed ? column('azimuth') : null,
+    ...columnsOf(samples, pointerType),
   }
 }

@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, type Ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Sample } from '@/ink'
+import { columnsOf, type Sample } from '@/ink'
 
 type Strokes = Schemas['StrokeColumns'][]
 
@@ -34,17 +34,7 @@ export function useDeviceSeen(canvas: Ref<HTMLCanvasElement | null>) {
 
   function add(samples: readonly Sample[], pointerType: string) {
     if (!samples.length) return
-    const sensed = pointerType === 'pen'
-    const column = (k: keyof Sample) => samples.map((s) => s[k])
-    strokes.push({
-      begun_ms: null,
-      t_ms: samples.map((s) => (s.tS - samples[0]!.tS) * 1000),
-      x_mm: column('x'),
-      y_mm: column('y'),
-      force: sensed ? column('force') : null,
-      altitude: sensed ? column('altitude') : null,
-      azimuth: sensed ? column('azimuth') : null,
-    })
+    strokes.push({ begun_ms: null, ...columnsOf(samples, pointerType) })
     if (strokes.length > 200) strokes.shift()
   }
 
