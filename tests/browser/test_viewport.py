@@ -33,7 +33,7 @@ class Viewport(DeskCase):
         desk.open("sheet")
         desk.says("Wide", "h1")
         nearest = self.as_near_as_it_goes()
-        seen = 2 * (1280 + 320) * (800 + 320)  # two canvases of a window and what lies beside it
+        seen = 2 * (1280 + 320) * (800 + 320)  # two canvases of a window and what lies beside it; others only in use
         self.assertLess(int(desk.js(HELD)), seen, "memory does not grow with magnification")
         self.a_stroke_is_drawn_as_the_server_draws_it()
         self.a_pan_shows_what_lies_beside()

@@ -95,10 +95,13 @@ h1 button[aria-expanded='true'] {
 h1 small {
   font-size: 15px;
 }
+/* its place does not depend on what it says: the page must not move as words come */
 .state {
-  flex: none;
+  flex: 0 0 236px;
   display: grid;
   justify-items: end;
+  line-height: 1.25;
+  text-align: right;
 }
 .state a {
   color: var(--attention);
@@ -110,11 +113,21 @@ h1 small {
     gap: 4px 24px;
     padding: 6px 16px;
   }
+  .state {
+    flex-basis: 100%;
+    justify-items: start;
+    text-align: left;
+  }
   h1 {
     font-size: 18px;
   }
   h1 button {
     min-height: 32px;
+  }
+}
+@media (max-width: 560px) {
+  .state {
+    min-height: 2.5em;
   }
 }
 </style>

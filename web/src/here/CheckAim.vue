@@ -111,16 +111,15 @@ svg {
 path,
 circle {
   fill: none;
-  stroke: var(--graphite);
+  stroke: var(--on-swatch);
   stroke-width: 1.2;
 }
 .next path,
 .next circle {
-  stroke: var(--accent);
   stroke-width: 2;
 }
 .off {
-  stroke: var(--ink);
+  stroke: var(--on-swatch);
   stroke-width: 1.5;
 }
 .loud {

@@ -83,7 +83,7 @@ svg {
 }
 path {
   fill: none;
-  stroke: var(--rule);
+  stroke: var(--on-swatch);
   stroke-width: 1.5;
   stroke-dasharray: 2 8;
 }

@@ -17,7 +17,7 @@ export const useShow = defineStore('show', () => {
   const ink = useInk()
   const stage = shallowRef<Schemas['StageReply']>()
   const shows = computed(() => !!stage.value?.open && stage.value.sheet_id === desk.sheet?.id)
-  let number = 0
+  let number = Math.floor(epochMs()) % 1e9 // others may still have strokes of this page's last visit
   let told = 0
   let writing = false
   let queue = nothing()

@@ -107,6 +107,8 @@ watch(
   { immediate: true },
 )
 
+/** A layer is as large as the page that is seen only while something may be drawn on it. */
+const looksAhead = computed(() => !!writes.value?.plan.ahead)
 const guide = useGuide()
 const show = useShowing(sheet, frame, page)
 const pointing = usePointing(pointCanvas, page)
@@ -167,14 +169,16 @@ const { writing } = useWriting({
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
     if (pen.does === 'point') pointing.ended()
     if (pen.does) return void ways.ended(stroke, pen, drawn, settling.dry)
-    const chooses = figure.rung()
-    show.lifted(chooses ? undefined : stroke.id)
-    if (chooses) return void figure.choose()
+    if (figure.rung()) {
+      show.lifted(undefined)
+      return void figure.choose()
+    }
     settling.lifted(stroke.id, drawn)
     if (!sheet.value) return
     stroke.layer = sheet.value.layer
     const { id, name } = sheet.value
     void figure.lifted(id, stroke, ink.keep(id, name, stroke))
+    show.lifted(stroke.id) // it waits to be kept by now
   },
   withdrawn: (id) => {
     if (ways.drew(id)) return
@@ -286,16 +290,16 @@ defineExpose({ onScreen, frame, closer, middle })
         <canvas
           ref="aheadCanvas"
           class="ahead"
-          :width="page.seen.value.width"
-          :height="page.seen.value.height"
+          :width="looksAhead ? page.seen.value.width : 0"
+          :height="looksAhead ? page.seen.value.height : 0"
           :style="page.seenCss.value"
           data-layer="ahead"
         />
         <canvas
           ref="pointCanvas"
           class="ahead"
-          :width="page.seen.value.width"
-          :height="page.seen.value.height"
+          :width="verb.now === 'point' ? page.seen.value.width : 0"
+          :height="verb.now === 'point' ? page.seen.value.height : 0"
           :style="page.seenCss.value"
           data-layer="point"
         />
