@@ -97,7 +97,7 @@ h1 small {
 }
 /* its place does not depend on what it says: the page must not move as words come */
 .state {
-  flex: 0 0 236px;
+  flex: 0 0 200px;
   display: grid;
   justify-items: end;
   line-height: 1.25;

@@ -66,7 +66,7 @@ const nameOf = (colour: string) =>
 </script>
 
 <template>
-  <div class="grid-holder">
+  <div class="grid-holder" tabindex="0" role="group" aria-label="Passes on papers">
     <p v-if="empty" class="book">{{ empty }}</p>
     <table v-else-if="grid" :class="{ stale: grids.busy.value }">
       <caption class="visually-hidden">
