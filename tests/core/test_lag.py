@@ -157,6 +157,10 @@ class LookAhead(unittest.TestCase):
         np.testing.assert_allclose(found[:2], [shows, stays], atol=0.02)
         self.assertEqual("They fight" in said, found[0] > found[2], said)
         self.assertEqual(looked_ahead(Steady(ahead_ms=5), 240, 60, 90).words, [])
+        dot = make_trace([0, 0.01], [5, 5], [5, 5])
+        self.assertEqual(
+            len(looked_ahead(Steady(ahead_ms=5), 240, 60, 90, [dot]).on), 2, "dots are no line of one's own"
+        )
 
     def test_frames_that_were_shown_are_read(self) -> None:
         """A 1 Hz circle of 40 mm whose frames end 25 and 13 ms behind the nib, 0.2 mm outside."""

@@ -10,7 +10,9 @@ from PIL import Image
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.lag.film import film
+from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import changed
 from gray_quill.formats.film_zip import write_film
 from tests.web.api_case import ApiCase
 from tests.web.test_trials_api import pen
@@ -149,3 +151,36 @@ class LagApi(ApiCase):
 
 def marks_of(count: int) -> list[dict]:
     return [{"frame": k, "nib_px": [100 + 9 * k, 5], "front_px": [90, 5]} for k in range(count)]
+
+
+class LookAheadApi(ApiCase):
+    def asked(self, sheet_id: str, ahead_ms: float = 12) -> dict[str, Any]:
+        pen = write_recipe(changed(SHIPPED_PENS["fen-fountain"], "steady.ahead_ms", ahead_ms))
+        source = {"sheet_id": sheet_id, "part": "line"}
+        body = {"recipe": pen, "device_id": "tablet-11", "beside": [], "source": source}
+        answer = self.ask("POST", "/api/lag", body)
+        self.assertEqual(answer.status_code, 200, answer.json)
+        return dict(answer.json)
+
+    def test_it_is_judged_by_ones_own_line_and_without_one_by_a_turn(self) -> None:
+        of = {"hand_id": "right-firm", "device_id": "tablet-11", "pen_id": "fen-fountain"}
+        self.ask("POST", "/api/sheets", {"id": "bare", "name": "Bare", **of})
+        bare, own = (self.asked(sheet)["ahead"]["on"] for sheet in ("bare", "trap-log"))
+        self.assertEqual([a["on"] for a in bare], [a["on"] for a in own[:2]])
+        self.assertEqual(own[2]["on"], "your own line")
+        self.assertAlmostEqual(own[2]["bare_ms"] - own[2]["left_ms"], 12, delta=3)
+
+    def test_frames_that_do_not_fit_each_other_are_refused(self) -> None:
+        stroke = {"t_ms": [0, 10, 20], "x_mm": [1, 2, 3], "y_mm": [1, 1, 1]}
+        columns = ("t_ms", "tip_x_mm", "tip_y_mm", "front_x_mm", "front_y_mm")
+        good = {"stroke": stroke, **{name: [5.0] * 30 for name in columns}}
+        recipe = write_recipe(SHIPPED_PENS["fen-fountain"])
+        for spoilt, why in (
+            ({**good, "tip_x_mm": [1.0]}, "same length"), ({**good, **{c: [5.0] * 3 for c in columns}}, "too few"),
+            ({**good, "guess_t_ms": [1.0]}, "same length"),
+        ):  # fmt: skip
+            answer = self.ask("POST", "/api/lag/shown", {"recipe": recipe, "shown": [spoilt]})
+            self.assertEqual(answer.status_code, 400)
+            self.assertIn(why, answer.json["error"]["message"])
+        told = self.ask("POST", "/api/lag/shown", {"recipe": recipe, "shown": [good]}).json
+        self.assertIsNone(told["guessed"], "a browser that guesses nothing is not judged")

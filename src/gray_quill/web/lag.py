@@ -8,7 +8,7 @@ from pydantic import Field
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.errors import InputError
+from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.ahead import (
     Ahead,
@@ -28,6 +28,7 @@ from gray_quill.core.lag.updates import update_period_s
 from gray_quill.core.lag.verdict import THRESHOLDS, Threshold
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import record_json
+from gray_quill.core.trace import Trace
 from gray_quill.store.pens import get_pen
 from gray_quill.store.runs import LagRun, get_lag_run, lag_run, list_lag_runs
 from gray_quill.store.things import get_thing, list_things
@@ -172,7 +173,7 @@ def read_lag(body: LagBody) -> LagReply:
     device.
     """
     device = get_thing(db(), Device, body.device_id)
-    steady, traces = body.recipe.steady, memory().traces_of(db(), body.source) if body.source else []
+    steady, traces = body.recipe.steady, _own_line(body.source)
     late_ms, _ = quick_lag(device, body.recipe, body.speed_mm_s)
     ahead = looked_ahead(steady, device.digitiser.report_hz, body.speed_mm_s, late_ms, traces)
     now = model_lag(device, body.recipe, body.speed_mm_s, ahead.most_ms)
@@ -185,6 +186,14 @@ def read_lag(body: LagBody) -> LagReply:
         thresholds=list(THRESHOLDS),
         update_ms=1000 * update_period_s(device.panel, body.recipe),
     )
+
+
+def _own_line(source: Source | None) -> list[Trace]:
+    """The strokes look-ahead is judged by; none where nothing is written yet."""
+    try:
+        return memory().traces_of(db(), source) if source else []
+    except NoInk:
+        return []
 
 
 def _at_film(device: Device, recipe: Recipe, body: Asked) -> Lag | None:

@@ -105,8 +105,9 @@ def looked_ahead(
         f"a turn of {TURN_MM:g} mm": [_turn(report_hz, speed_mm_s)],
         "a corner": [_corner(report_hz, speed_mm_s)],
     }
-    if traces:
-        ways[OWN] = [t for t in traces if len(t) > 2]
+    own = [t for t in traces if len(t) > 2]
+    if own:  # dots are no way to look along
+        ways[OWN] = own
     tips = {on: [_tip(steady, t) for t in way] for on, way in ways.items()}
     judged = [way for on, way in tips.items() if on != "a corner"]  # no look-ahead knows of a corner
     most = _most_ms(judged, min(late_ms, MOST_AHEAD_MS))
