@@ -102,12 +102,6 @@ const arrows = computed(() =>
 </template>
 
 <style scoped>
-svg {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-}
 path,
 circle {
   fill: none;
@@ -121,8 +115,5 @@ circle {
 .off {
   stroke: var(--on-swatch);
   stroke-width: 1.5;
-}
-.loud {
-  color: var(--attention);
 }
 </style>

@@ -75,19 +75,10 @@ function anew() {
 </template>
 
 <style scoped>
-svg {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-}
 path {
   fill: none;
   stroke: var(--on-swatch);
   stroke-width: 1.5;
   stroke-dasharray: 2 8;
-}
-.loud {
-  color: var(--attention);
 }
 </style>

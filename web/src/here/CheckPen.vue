@@ -134,7 +134,4 @@ dt {
 dd {
   margin: 0;
 }
-.loud {
-  color: var(--attention);
-}
 </style>

@@ -64,12 +64,6 @@ function clearGhosts() {
   justify-items: start;
   max-width: 640px;
 }
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 14px;
-}
 .el-checkbox {
   min-height: var(--target);
   height: auto;

@@ -99,12 +99,6 @@ const write = () => desk.attempt(() => desk.changeSheet({ device_id: here.device
   justify-items: start;
   max-width: 640px;
 }
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 14px;
-}
 .strip {
   display: grid;
   grid-template-columns: 120px 60px;

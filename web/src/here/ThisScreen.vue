@@ -87,6 +87,21 @@ h2 {
   cursor: crosshair;
   color: var(--on-swatch);
 }
+.screen-check :deep(.stack > svg) {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.screen-check :deep(.row) {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+}
+.screen-check :deep(.loud) {
+  color: var(--attention);
+}
 .screen-check :deep(.stack > canvas) {
   position: absolute;
   inset: 0;
