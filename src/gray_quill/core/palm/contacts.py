@@ -9,15 +9,15 @@ import numpy as np
 
 from gray_quill.core.errors import InputError
 
-PHASES = {"touch": ("down", "move", "up", "cancel"), "pen": ("hover", "down", "move", "up", "out")}
+PHASES = {"touch": ("down", "move", "up", "cancel"), "pen": ("hover", "down", "move", "up", "cancel", "out")}
 COLUMNS = ("t_ms", "pointer", "id", "phase", "x_mm", "y_mm", "width_mm", "height_mm", "force")
 MOST_EVENTS = 200_000
 
 
 @dataclasses.dataclass(frozen=True, slots=True)
 class Event:
-    """One report. pointer: touch or pen. phase: touch down, move, up, cancel; pen hover, down, move, up, out (no longer
-    seen).
+    """One report. pointer: touch or pen. phase: touch down, move, up, cancel; pen hover, down, move, up, cancel, out
+    (no longer seen).
 
     width_mm, height_mm: size of a contact along the screen's axes, 0 where the device gives none. force: 0..1, 0 where
     it gives none.
@@ -41,7 +41,9 @@ class Event:
 
 @dataclasses.dataclass(frozen=True)
 class Gesture:
-    """A gesture that was meant: zoom, scroll or tap, with the ids of its contacts (none where the device felt none)."""
+    """A gesture that was meant: zoom, scroll, tap or press, with the ids of its contacts (none where the device felt
+    none).
+    """
 
     kind: str
     ids: tuple[int, ...]
@@ -49,10 +51,15 @@ class Gesture:
 
 @dataclasses.dataclass(frozen=True)
 class Truth:
-    """What the hand meant: which contacts were palms (the others are fingers), and the gestures."""
+    """What the hand meant: which contacts were palms (the others are fingers), and the gestures. ink_mm: the way the
+    nib went in contact, None where the stream tells it. not_nib: spans of time, ms, in which the device took a palm for
+    the pen.
+    """
 
     palms: frozenset[int]
     gestures: tuple[Gesture, ...] = ()
+    ink_mm: float | None = None
+    not_nib: tuple[tuple[float, float], ...] = ()
 
 
 @dataclasses.dataclass(frozen=True)

@@ -26,6 +26,7 @@ HOVER_HZ, HOVER_BEFORE_MS, HOVER_AFTER_MS = (
     180.0,
 )  # common practice, no source: a pen is seen some 10 mm above the glass
 GROW_MS = 55.0  # a palm's patch takes this long to reach its size
+LANDED = 0.35  # of its size, as it lands
 # A resting palm's patches: place from its middle and size, as shares of the palm's length; how often each is there.
 PATCHES = (((0.0, 0.0), (1.0, 0.62), 1.0), ((-0.42, -0.5), (0.42, 0.36), 0.75), ((0.36, -0.42), (0.4, 0.33), 0.4))
 EDGE_MM = 18.0  # meant gestures stay this far from the edge
@@ -46,13 +47,21 @@ class Glass:
         self._next = 1
 
     def touch(
-        self, start_ms: float, end_ms: float, path: Path, size_mm: tuple[float, float], grow_ms: float = 0.0
+        self,
+        start_ms: float,
+        end_ms: float,
+        path: Path,
+        size_mm: tuple[float, float],
+        grow_ms: float = 0.0,
+        landed: float = LANDED,
     ) -> int | None:
-        """One contact along a path over ms since its start; returns its id, None where the device does not feel it."""
+        """One contact along a path over ms since its start; returns its id, None where the device does not feel it.
+        landed: the share of its size it has as it lands, before it grows.
+        """
         layer, rng = self.device.touch, self.rng
         step = 1000 / layer.report_hz
         t = start_ms + rng.uniform(0, step) + np.arange(max(2, int((end_ms - start_ms) / step))) * step
-        share = np.clip(0.35 + 0.65 * (t - start_ms) / grow_ms, 0, 1) if grow_ms else np.ones_like(t)
+        share = np.clip(landed + (1 - landed) * (t - start_ms) / grow_ms, 0, 1) if grow_ms else np.ones_like(t)
         felt = np.flatnonzero(max(size_mm) * share >= layer.least_mm)
         if not len(felt) or (layer.pen_first and any(a <= t[felt[0]] <= b for a, b in self.seen)):
             return None
@@ -70,8 +79,10 @@ class Glass:
             )
         return touch_id
 
-    def write(self, start_ms: float, left_mm: float, baseline_mm: float, text: str) -> float:
-        """The nib writes a word; returns when it lifts for the last time, ms."""
+    def write(
+        self, start_ms: float, left_mm: float, baseline_mm: float, text: str, hovers_ms: float = HOVER_AFTER_MS
+    ) -> float:
+        """The nib writes a word and is seen for a while after; returns when it lifts for the last time, ms."""
         digitiser, rng = self.device.digitiser, self.rng
         motions = perform(self.hand, text_intents(text, self.hand, left_mm, baseline_mm, 200, rng), rng)
         pen: list[Event] = []
@@ -112,8 +123,8 @@ class Glass:
                 ),
                 *pen,
             ]
-            pen += self._hover(end, end + HOVER_AFTER_MS, (final.x_mm, final.y_mm), (final.x_mm + 5, final.y_mm + 8))
-            pen.append(Event(end + HOVER_AFTER_MS, "pen", 0, "out", pen[-1].x_mm, pen[-1].y_mm))
+            pen += self._hover(end, end + hovers_ms, (final.x_mm, final.y_mm), (final.x_mm + 5, final.y_mm + 8))
+            pen.append(Event(end + hovers_ms, "pen", 0, "out", pen[-1].x_mm, pen[-1].y_mm))
         self.events += [dataclasses.replace(e, t_ms=e.t_ms + digitiser.transport_ms) for e in pen]
         if pen:
             self.seen.append((pen[0].t_ms, pen[-1].t_ms))
