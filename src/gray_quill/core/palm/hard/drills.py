@@ -158,6 +158,19 @@ def _while_resting(do: Callable[[Acts, float, tuple[float, float]], float]) -> C
     return session
 
 
+def _before_any_pen(g: Acts) -> None:
+    """Reading first: fingers move the page before the pen was ever seen."""
+    t = g.scroll(0.0, "thumb_mm" if g.chance(0.4) else "tip_mm")
+    t = g.pinch(t + float(g.rng.uniform(400, 900)), "wide_mm")
+    g.word_and_hand(t + float(g.rng.uniform(1500, 3000)), start_place(g), g.draw("before_nib_ms") * 0.4, 80)
+
+
+def _much_later(g: Acts) -> None:
+    ends, _ = g.word_and_hand(g.draw("before_nib_ms"), start_place(g), 150, 80)
+    t = g.scroll(ends + float(g.rng.uniform(2000, 6000)))
+    g.pinch(t + float(g.rng.uniform(400, 900)), "wide_mm", "zoom")
+
+
 def _pinch_beside(g: Acts, start_ms: float, at: tuple[float, float]) -> float:
     return g.pinch(start_ms, "wide_mm", other=at)
 
@@ -203,6 +216,8 @@ HARD_DRILLS: Mapping[str, HardDrill] = {
         ("two-finger tap", "two fingers side by side", "tap", _twice(lambda g, t: g.tap(t, 2))),
         ("long press", "one finger held", "press", _twice(lambda g, t: g.tap(t, lasts="press_ms"))),
         ("scroll, then write", "the nib comes soon after the finger", "scroll", _scroll_then_write),
+        ("before any pen", "the page is moved before the pen was ever seen", "scroll, zoom", _before_any_pen),
+        ("much later", "fingers 2 to 6 s after the nib", "scroll, zoom", _much_later),
         ("rim thumb and scroll", "a thumb holds the device, a finger scrolls", "scroll", _rim_thumb_and_scroll),
         ("other hand scrolls", "this hand rests", "scroll", _while_resting(lambda g, t, at: g.scroll(t, at=at))),
         ("other hand pinches", "this hand rests", "zoom", _while_resting(_pinch_beside)),
