@@ -8,6 +8,7 @@ from gray_quill.core.catalogue import READINGS
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.contacts import COLUMNS, PHASES
 from gray_quill.core.palm.drills import DRILLS
+from gray_quill.core.palm.hard.drills import HARD_DRILLS
 from gray_quill.core.palm.outcome import GRADES
 from gray_quill.core.palm.rules import RULES, Rules
 from gray_quill.core.pen.recipe import FORMAT, recipe_fields
@@ -50,20 +51,42 @@ def palm_doc() -> str:
         *(f"- `{pointer}`: {', '.join(phases)}" for pointer, phases in PHASES.items()),
         "",
         "Beside a simulated stream lies its truth as JSON: `screen_mm`, `contacts` (palm or finger by id) and "
-        "`gestures` (kind and ids).",
+        "`gestures` (kind and ids); where a device spoils its reports also `ink_mm`, the way the nib went, and "
+        "`not_nib`, spans in which a palm was taken for the pen.",
         "",
         "## Rules (JSON, all off at their defaults)",
         "",
         *_table(describe_record(Rules)),
         "",
         f"Rules are asked in this order: {', '.join(rule.name for rule in RULES)}.",
-        "The first that fires refuses. Nib ink always passes.",
+        "The first that fires refuses. Nib ink passes, but for what a jump gives away as a palm's. What looks rather "
+        "like a hand waits and does nothing.",
         "",
         "## Drills",
         "",
         "| drill | what to do | meant |",
         "|---|---|---|",
         *(f"| {d.name} | {d.ask} | {d.meant or 'nothing: every touch is a palm'} |" for d in DRILLS.values()),
+        "",
+        "## The hard set",
+        "",
+        "Sessions drawn from ranges (`core/palm/hard/ranges.py`), on devices that leave out, round, merge, cancel or "
+        "mix up what they report.",
+        "No rule is tuned on them: the look of a hand is trained on `core/palm/practice.py`. What they hold:",
+        "",
+        "| drill | what it holds | meant |",
+        "|---|---|---|",
+        *(f"| {d.name} | {d.holds} | {d.meant or 'nothing: every touch is a palm'} |" for d in HARD_DRILLS.values()),
+        "",
+        "What `gray-quill palm-proof --floors` printed for it (`docs/palm-figures.txt`):",
+        "",
+        "```",
+        (DOCS / "palm-figures.txt").read_text().rstrip(),
+        "```",
+        "",
+        "Where it is not good enough: a hand that brushes the top of the screen, taps and gestures of the other",
+        "hand beside one that rests, and two-finger taps; and where fingers write, a resting palm's dot may stand",
+        "for longer than half a second. What the ranges hold is common practice, no source: real hands may differ.",
         "",
         "## Grades",
         "",

@@ -16,6 +16,7 @@ from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.engine import fold
 from gray_quill.core.palm.rules import OFF, Rules
 from gray_quill.core.palm.state import Limits
+from gray_quill.core.palm.trees import trees
 from gray_quill.core.palm.zone import zone_of
 from tests.browser.driver import browser
 from tests.core.test_palm import STRICT, random_rules, random_stream
@@ -57,6 +58,7 @@ class PalmParity(unittest.TestCase):
                     "rules": dataclasses.asdict(rules),
                     "zone": dataclasses.asdict(zone),
                     "limits": dataclasses.asdict(Limits()),
+                    "trees": dataclasses.asdict(trees()),
                     "widthMm": stream.width_mm,
                     "heightMm": stream.height_mm,
                 }

@@ -10,7 +10,7 @@ from sklearn.metrics import roc_auc_score, roc_curve
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.palm.proof import tuning_sessions
+from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.recommend import rule_curves
 from gray_quill.core.palm.rules import RULES
 from gray_quill.core.palm.scores import contacts_of, roc
@@ -67,7 +67,7 @@ class TradeOff(unittest.TestCase):
     def test_the_areas_of_the_rules_on_the_same_scores(self) -> None:
         """What the trade-off shows for a hand on a device, from all contacts of its drills."""
         hand, device = SHIPPED_HANDS["left-steep"], SHIPPED_DEVICES["tablet-11"]
-        sessions, zone = tuning_sessions(hand, device)[::3], zone_of(hand)
+        sessions, zone = [simulate(hand, device, name, 9) for name in DRILLS], zone_of(hand)
         pairs = [(i in truth.palms, c) for stream, truth in sessions for i, c in contacts_of(stream, zone).items()]
         curves = {c.rule: c for c in rule_curves(sessions, zone)}
         for rule in RULES:

@@ -190,19 +190,23 @@ class Cli(CliCase):
         self.run_cli("palm-sim", *who, "--drill", "all")
         self.assertEqual(file.read_bytes(), first, "repeats exactly")
         truth = json.loads(file.with_suffix(".json").read_text())
-        off = json.loads(self.run_cli("palm", str(file), "--hand", "right-firm", "--json")[1])
+        judge = ("palm", str(file), "--hand", "right-firm")
+        off = json.loads(self.run_cli(*judge, "--rules", "off", "--json")[1])
         names = [
             "added_delay_ms",
             "confusion",
             "contacts",
             "gestures",
             "jiggle_mm",
+            "late_marks",
             "lost_ink_mm",
             "page_shift_mm",
             "palms_kept",
             "refused_gestures",
+            "stray_ink_mm",
             "stray_marks",
             "taps",
+            "unreported_mm",
             "zoomed",
         ]
         self.assertEqual(sorted(off), names)
@@ -223,7 +227,19 @@ class Cli(CliCase):
         )
         self.assertLess(judged["page_shift_mm"], 0.5)
         self.assertGreater(off["page_shift_mm"], 5)
-        self.assertIn("palms: 0 refused", self.run_cli("palm", str(file), "--hand", "right-firm")[1])
+        self.assertIn("palms: 0 refused", self.run_cli(*judge, "--rules", "off")[1])
+        _, told, note = self.run_cli(*judge)
+        self.assertIn("palms: 0 refused" if not palms else f"palms: {palms} refused", told)
+        self.assertIn("rules every hand starts with", note)
+        hard = self.folder / "hard.csv"
+        made = self.run_cli("palm-sim", *who[:-1], str(hard), "--hard", "--drill", "close pinch")
+        self.assertEqual(made[0], 0)
+        fitted = self.folder / "fitted.json"
+        code, told, _ = self.run_cli("palm-fit", *who[:4], "--own", str(hard), "-o", str(fitted))
+        self.assertEqual(code, 0)
+        self.assertIn("likely", told)
+        found = json.loads(self.run_cli("palm", str(hard), "--rules", str(fitted), "--hand", "right-firm", "--json")[1])
+        self.assertEqual((found["confusion"]["palm_kept"], found["refused_gestures"]), (0, 0))
         file.with_suffix(".json").unlink()
         self.assertNotIn("confusion", json.loads(self.run_cli("palm", str(file), "--hand", "right-firm", "--json")[1]))
         rules.write_text('{"size_mm": -3}')
@@ -233,6 +249,8 @@ class Cli(CliCase):
             (("palm", str(self.folder / "bad.csv"), "--hand", "right-firm"), "columns"),
             (("palm", "gone.csv", "--hand", "right-firm"), "cannot be read"),
             (("palm-sim", *who, "--drill", "juggle"), "juggle"),
+            (("palm-sim", *who, "--hard", "--drill", "rest"), "early rest"),
+            (("palm-fit", *who[:4], "--own", str(file), "-o", str(fitted)), "truth lies beside"),
             (
                 (
                     "palm-sim",

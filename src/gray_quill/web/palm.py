@@ -18,6 +18,7 @@ from gray_quill.core.palm.proof import tuning_sessions
 from gray_quill.core.palm.recommend import Recommended, recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
 from gray_quill.core.palm.state import Limits
+from gray_quill.core.palm.trees import Trees, trees
 from gray_quill.core.palm.trial import JudgedRun, Part, judge_run
 from gray_quill.core.palm.zone import Zone, zone_of
 from gray_quill.core.quantities import Control, describe_record, record_json
@@ -142,6 +143,12 @@ def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
     drills = [DrillItem(name=d.name, ask=d.ask, meant=d.meant, asks=d.asks) for d in DRILLS.values()]
     return PalmInfo(drills=drills, controls=describe_record(Rules), off=OFF, grades=list(GRADES))
+
+
+@operation(palm, "GET", "/palm/trees", Trees)
+def palm_trees() -> Trees:
+    """What tells the look of a hand, for the rules in the browser."""
+    return trees()
 
 
 @operation(palm, "GET", "/palm/setting", PalmSetting, query=Pair)

@@ -708,6 +708,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palm/trees": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What tells the look of a hand, for the rules in the browser. */
+        get: operations["palm_trees"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/{sheet_id}/proof": {
         parameters: {
             query?: never;
@@ -3393,15 +3410,31 @@ export interface components {
         };
         /**
          * @description What the engine takes for granted, as a plan for the browser carries it beside the rules: when a touch has moved,
-         *     how much farther it must stray at rest, how long a tap lasts.
+         *     how much farther it must stray at rest, how long a tap lasts; what its look and the nib's jump are told by.
          */
         Limits: {
+            /** @default 45 */
+            again_mm: number;
+            /** @default 6000 */
+            again_ms: number;
             /** @default 3 */
             at_rest: number;
+            /** @default 2500 */
+            fastest_mm_s: number;
+            /** @default 24 */
+            least_trail_ms: number;
+            /** @default 2 */
+            least_way_mm: number;
+            /** @default 3000 */
+            longest_ms: number;
+            /** @default 80 */
+            near_mm: number;
             /** @default 1.5 */
             slop_mm: number;
             /** @default 350 */
             tap_ms: number;
+            /** @default 80 */
+            trail_ms: number;
         };
         /** Line */
         Line: {
@@ -3687,12 +3720,15 @@ export interface components {
             } | null;
             gestures: number;
             jiggle_mm: number;
+            late_marks: number;
             lost_ink_mm: number;
             page_shift_mm: number;
             palms_kept: number;
             refused_gestures: number;
+            stray_ink_mm: number;
             stray_marks: number;
             taps: number;
+            unreported_mm: number;
             zoomed: number;
         };
         /** @description The measured hand, its habits and what still differs. */
@@ -4553,6 +4589,12 @@ export interface components {
              */
             finger_ink: boolean;
             /**
+             * Nib's jump
+             * @description A nib that jumps this far between two reports was a palm before: that ink goes; 0 trusts every report (mm)
+             * @default 0
+             */
+            jump_mm: number;
+            /**
              * Hardly strayed
              * @description What strays less than this lies still; three times this inside the resting zone (mm)
              * @default 3
@@ -4564,6 +4606,12 @@ export interface components {
              * @default 0
              */
             lie_ms: number;
+            /**
+             * Looks like a hand
+             * @description Refuse what is a hand with this chance by its look; while it is likelier than not it waits; 0 does not look
+             * @default 0
+             */
+            likely: number;
             /**
              * Page lock
              * @description Fingers never move or zoom the page
@@ -5377,6 +5425,16 @@ export interface components {
             };
             now: components["schemas"]["TradePoint"];
             points: components["schemas"]["TradePoint"][];
+        };
+        /** @description All of them as plain columns, for the browser: bounds hold a leaf's worth where numbers is -1. */
+        Trees: {
+            above: number[];
+            base: number;
+            bounds: number[];
+            missing: number[];
+            names: string[];
+            numbers: number[];
+            roots: number[];
         };
         /**
          * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
@@ -7043,6 +7101,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recommended"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    palm_trees: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trees"];
                 };
             };
             /** @description Refused, with what to do */

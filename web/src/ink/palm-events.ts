@@ -31,7 +31,7 @@ function phaseOf(event: PointerEvent, pen: boolean): PalmEvent['phase'] | undefi
     case 'pointerup':
       return 'up'
     case 'pointercancel':
-      return pen ? 'up' : 'cancel'
+      return 'cancel'
     case 'pointerleave':
       return pen ? 'out' : undefined
     default:

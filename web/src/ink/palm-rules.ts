@@ -1,3 +1,4 @@
+import { looks, oddsOf } from './palm-look'
 import type { PalmPlan, PalmRules, PalmTouch } from './palm'
 
 /** What the rules look at: the plan, all touches, and the nib. */
@@ -8,6 +9,7 @@ export interface Glass {
   nibPresent: boolean
   nibSeenMs: number
 }
+export type Moment = 'lands' | 'nibComes' | 'nibLands' | 'lifts'
 type Judge = (g: Glass, t: PalmTouch, nowMs: number) => boolean
 
 /** One rule as core/palm/rules/ has it: when it refuses, by the moment at which it is asked. */
@@ -15,6 +17,7 @@ interface Rule {
   name: string
   lands?: Judge
   nibComes?: Judge
+  nibLands?: Judge
   aged?: Judge
   ageMs?: (rules: PalmRules) => number
   lifts?: Judge
@@ -46,6 +49,23 @@ const lies: Judge = (g, t) => {
   const { rules, limits } = g.plan
   if (t.farMm >= rules.lie_mm * (inPlace(g, t) ? limits.at_rest : 1)) return false
   return !down(g).some((o) => o !== t && o.decision === 'kept' && o.farMm >= rules.lie_mm)
+}
+
+export const HAND_LIKE = 'looks like a hand'
+
+/** Whether a contact that waits is to wait on. */
+export const doubtful = (t: PalmTouch, rules: PalmRules) => rules.likely > 0 && t.odds >= 0
+
+const lookAt = (g: Glass, t: PalmTouch, nowMs: number) => (t.odds = oddsOf(g.plan.trees, looks(g, t, nowMs)))
+
+/** A chance as the logarithm of its odds. */
+const odds = (share: number) => (share < 1 ? Math.log(share / (1 - share)) : Infinity)
+
+const handLike: Judge = (g, t, nowMs) => g.plan.rules.likely > 0 && lookAt(g, t, nowMs) >= odds(g.plan.rules.likely)
+
+/** Whether a pen in contact went farther between two reports than a nib can: it was a palm before. */
+export function nibJumps({ rules, limits }: PalmPlan, stepMm: number, stepMs: number): boolean {
+  return rules.jump_mm > 0 && stepMm > rules.jump_mm && stepMm * 1000 > limits.fastest_mm_s * stepMs
 }
 
 /** In the order of RULES in the core; tests/browser/test_palm_parity.py lays both side by side. */
@@ -85,5 +105,18 @@ export const RULES: readonly Rule[] = [
     ageMs: (rules) => rules.lie_ms,
     // too long for a tap, too short a way for anything else
     lifts: (g, t, nowMs) => g.plan.rules.lie_ms > 0 && nowMs - t.bornMs > g.plan.limits.tap_ms && lies(g, t, nowMs),
+  },
+  {
+    name: HAND_LIKE,
+    lands: handLike,
+    nibComes: (g, t, nowMs) => nowMs - t.bornMs <= g.plan.limits.longest_ms && handLike(g, t, nowMs),
+    nibLands: (g, t, nowMs) => t.endedMs === Infinity && handLike(g, t, nowMs),
+    // what has done nothing yet and is a hand rather than not does nothing as it lifts either
+    lifts: (g, t, nowMs) => {
+      const { rules, limits } = g.plan
+      if (rules.likely <= 0) return false
+      const undone = t.decision === 'waiting' || t.farMm <= limits.slop_mm
+      return lookAt(g, t, nowMs) >= Math.min(odds(rules.likely), undone ? 0 : Infinity)
+    },
   },
 ]

@@ -1,5 +1,7 @@
 import type { Schemas } from '@/api/client'
-import { nibNear, restsAt, RULES, type Glass } from './palm-rules'
+import { landed, strayed } from './palm-facts'
+import type { PalmTrees } from './palm-look'
+import { doubtful, HAND_LIKE, nibNear, restsAt, RULES, type Glass, type Moment } from './palm-rules'
 
 /** The rules and the resting zone, as core/palm/rules/ has them. */
 export type PalmRules = Schemas['Rules']
@@ -8,6 +10,7 @@ export interface PalmPlan {
   rules: PalmRules
   zone: PalmZone
   limits: Schemas['Limits']
+  trees: PalmTrees
   widthMm: number
   heightMm: number
 }
@@ -38,6 +41,19 @@ export interface PalmTouch {
   atMs: number
   endedMs: number
   farMm: number
+  /** What only its look needs, as core/palm/state.py tells. */
+  firstMm: number
+  shortMm: number
+  wayMm: number
+  onsetMs: number
+  trail: { tMs: number; x: number; y: number }[]
+  sinceNibMs: number
+  nibAgeMs: number
+  nibWith: boolean
+  againMs: number
+  lifted: boolean
+  cancelled: boolean
+  odds: number
   asked: Set<string>
   path: number[]
 }
@@ -96,7 +112,7 @@ export class PalmEngine {
         return age > 0 && nowMs >= t.bornMs + age && t.endedMs >= t.bornMs + age && r.aged!(this.glass, t, nowMs)
       })
       const sooner = due.some((r) => r.ageMs!(rules) <= rules.wait_ms)
-      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !sooner)
+      if (t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !sooner && !doubtful(t, rules))
         this.keep(t, t.bornMs + rules.wait_ms)
       for (const r of due)
         if (t.decision !== 'refused' && !t.asked.has(r.name)) this.refuse(t, r.name, t.bornMs + r.ageMs!(rules))
@@ -104,9 +120,11 @@ export class PalmEngine {
     }
   }
 
-  /** The state once nothing more comes: what still waits is kept. */
+  /** The state once nothing more comes: what still waits is kept, or refused where it is in doubt. */
   finish(): void {
     this.tick(Infinity)
+    for (const t of this.touches.values())
+      if (t.decision === 'waiting') this.refuse(t, HAND_LIKE, t.bornMs + this.plan.rules.wait_ms)
   }
 
   /** Whether some touch may still be decided or taken back, so that time must go on. */
@@ -160,35 +178,25 @@ export class PalmEngine {
     const arrives = !this.glass.nibPresent
     this.glass.nib = { x: e.x, y: e.y }
     this.glass.nibSeenMs = e.tMs
-    this.glass.nibPresent = e.phase !== 'up'
+    this.glass.nibPresent = e.phase !== 'up' && e.phase !== 'cancel'
     const down = e.phase === 'down' || e.phase === 'move'
     if (this.nibDown !== down) {
       this.nibDown = down
       this.regroup()
     }
+    const lands = e.phase === 'down'
+    for (const t of this.touches.values()) {
+      if (arrives && t.nibAgeMs === Infinity) t.nibAgeMs = e.tMs - t.bornMs
+      if (lands && t.endedMs === Infinity) t.nibWith = true
+    }
     if (arrives) for (const t of this.touches.values()) this.judge(t, e.tMs, 'nibComes')
+    if (lands) for (const t of this.touches.values()) this.judge(t, e.tMs, 'nibLands')
   }
 
   private touch(e: PalmEvent): void {
     const { rules } = this.plan
-    const size = Math.max(e.width, e.height)
     if (e.phase === 'down') {
-      const t: PalmTouch = {
-        id: e.id,
-        bornMs: e.tMs,
-        x0: e.x,
-        y0: e.y,
-        x: e.x,
-        y: e.y,
-        sizeMm: size,
-        decision: 'waiting',
-        rule: '',
-        atMs: 0,
-        endedMs: Infinity,
-        farMm: 0,
-        asked: new Set(),
-        path: rules.finger_ink ? [e.x, e.y] : [],
-      }
+      const t = landed(this.glass, this.nibDown, e)
       this.touches.set(e.id, t)
       for (const other of this.touches.values()) if (other.endedMs === Infinity) this.judge(other, e.tMs)
       this.tick(e.tMs)
@@ -196,14 +204,13 @@ export class PalmEngine {
     }
     const t = this.touches.get(e.id)
     if (!t || t.endedMs !== Infinity) return
-    t.x = e.x
-    t.y = e.y
-    t.sizeMm = Math.max(t.sizeMm, size)
-    t.farMm = Math.max(t.farMm, Math.hypot(t.x - t.x0, t.y - t.y0))
+    strayed(this.glass, t, e)
     if (rules.finger_ink && t.decision !== 'refused') t.path.push(e.x, e.y)
     this.judge(t, e.tMs)
     if (t.decision === 'kept') this.act(t)
     if (e.phase === 'move') return
+    t.cancelled = e.phase === 'cancel'
+    t.lifted = true
     this.judge(t, e.tMs, 'lifts')
     t.endedMs = e.tMs
     if ((t.decision as Decision) === 'kept') {
@@ -212,10 +219,14 @@ export class PalmEngine {
     }
   }
 
-  private judge(t: PalmTouch, nowMs: number, moment: 'lands' | 'nibComes' | 'lifts' = 'lands'): void {
+  private judge(t: PalmTouch, nowMs: number, moment: Moment = 'lands'): void {
+    const { rules } = this.plan
     if (t.decision === 'refused') return
     const rule = RULES.find((r) => !(moment === 'lifts' && t.asked.has(r.name)) && r[moment]?.(this.glass, t, nowMs))
     if (rule) this.refuse(t, rule.name, nowMs)
+    // what waited only because it was in doubt, and is so no more
+    else if (rules.likely > 0 && t.decision === 'waiting' && nowMs >= t.bornMs + rules.wait_ms && !doubtful(t, rules))
+      this.keep(t, nowMs)
   }
 
   private keep(t: PalmTouch, atMs: number): void {

@@ -1,6 +1,6 @@
 import { useLocalStorage, useWindowSize } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import type { PalmPlan } from '@/ink'
 import { useLatest } from '@/composables/use-latest'
@@ -13,6 +13,8 @@ export const usePalm = defineStore('palm', () => {
   const screen = useScreen()
   const { width, height } = useWindowSize()
   const setting = ref<Schemas['PalmSetting']>()
+  /** What tells the look of a hand; the same for all. */
+  const trees = shallowRef<Schemas['Trees']>()
   /** Once a pen was seen in this browser, fingers move the page instead of writing on it. */
   const penSeen = useLocalStorage('gray-quill-pen-seen', false)
   const fingerInk = useLocalStorage<'auto' | 'on' | 'off'>('gray-quill-finger-ink', 'auto')
@@ -24,6 +26,10 @@ export const usePalm = defineStore('palm', () => {
   const asked = useLatest(
     (of: { hand_id: string; device_id: string }) => take(api.GET('/api/palm/setting', { params: { query: of } })),
     (answer) => (setting.value = answer),
+  )
+  void take(api.GET('/api/palm/trees')).then(
+    (found) => (trees.value = found),
+    () => undefined, // the server is not reached: see asked
   )
   watch(
     pair,
@@ -39,7 +45,8 @@ export const usePalm = defineStore('palm', () => {
   })
   const plan = computed<PalmPlan | undefined>(
     () =>
-      setting.value && {
+      setting.value &&
+      trees.value && {
         rules: {
           ...setting.value.rules,
           finger_ink: fingerWrites.value,
@@ -47,6 +54,7 @@ export const usePalm = defineStore('palm', () => {
         },
         zone: setting.value.zone,
         limits: setting.value.limits,
+        trees: trees.value,
         widthMm: width.value / screen.pxPerMm,
         heightMm: height.value / screen.pxPerMm,
       },
@@ -63,5 +71,5 @@ export const usePalm = defineStore('palm', () => {
     fingerInk.value = 'auto'
   }
 
-  return { setting, pair, plan, penSeen, fingerInk, fingerWrites, pageLock, keep }
+  return { setting, trees, pair, plan, penSeen, fingerInk, fingerWrites, pageLock, keep }
 })

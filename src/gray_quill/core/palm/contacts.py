@@ -4,6 +4,7 @@ import dataclasses
 import math
 from collections.abc import Sequence
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -81,6 +82,11 @@ class Stream:
                 way += math.hypot(e.x_mm - last[0], e.y_mm - last[1])
             last = (e.x_mm, e.y_mm) if e.phase in ("down", "move") else None
         return way
+
+    @cached_property
+    def memos(self) -> dict[Any, Any]:
+        """What contacts look like, by resting zone; filled as the stream is folded."""
+        return {}
 
     @property
     def contacts(self) -> list[int]:

@@ -37,11 +37,6 @@ def simulate(hand: Hand, device: Device, drill: str, seed: int) -> tuple[Stream,
     return glass.stream()
 
 
-def simulate_all(hand: Hand, device: Device, seed: int) -> tuple[Stream, Truth]:
-    """All drills one after the other in one stream."""
-    return join([simulate(hand, device, name, seed) for name in DRILLS])
-
-
 def join(parts: Sequence[tuple[Stream, Truth]]) -> tuple[Stream, Truth]:
     """Streams one after the other, BETWEEN_MS apart, with ids of their own."""
     events: list[Event] = []

@@ -1,5 +1,5 @@
-"""The rules at work: a fold over the contact stream with explicit state. Nib ink always passes; touches wait, are kept
-or are refused.
+"""The rules at work: a fold over the contact stream with explicit state. Nib ink passes, but for what a jump gives away
+as a palm's; touches wait, are kept or are refused.
 
 `advance` does not change the state it is given, so a stream may be folded in one go or in pieces. web/src/ink/palm.ts
 does the same in the browser; what one of them learns the other must (tests/browser/test_palm_parity.py lays them side
@@ -10,16 +10,19 @@ import copy
 import math
 from collections.abc import Iterable
 
-from gray_quill.core.palm.contacts import Event
-from gray_quill.core.palm.rules import RULES, Rules
+from gray_quill.core.palm.contacts import Event, Stream
+from gray_quill.core.palm.facts import landed, strayed
+from gray_quill.core.palm.nib import jumps
+from gray_quill.core.palm.rules import RULES, Rules, hand_like
 from gray_quill.core.palm.rules.base import no_judge
-from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, WAITING, Episode, State, Touch
+from gray_quill.core.palm.rules.hand_like import doubtful
+from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, WAITING, Episode, Memo, State, Touch
 from gray_quill.core.palm.zone import Zone
 
 # The rules by the moment at which they judge.
 JUDGES = {
     moment: tuple((r.name, getattr(r, moment)) for r in RULES if getattr(r, moment) is not no_judge)
-    for moment in ("lands", "nib_comes", "lifts")
+    for moment in ("lands", "nib_comes", "nib_lands", "lifts")
 }
 AGED = tuple(r for r in RULES if r.aged is not no_judge)
 
@@ -33,6 +36,7 @@ def advance(state: State, events: Iterable[Event], rules: Rules, zone: Zone) -> 
     """The state after these events, in the order of their times; the state given stays as it was."""
     s = copy.deepcopy(state)
     for e in events:
+        s.reports += 1
         _decide_due(s, e.t_ms, rules, zone)
         (_pen if e.pointer == "pen" else _touch)(s, e, rules, zone)
     return s
@@ -41,13 +45,24 @@ def advance(state: State, events: Iterable[Event], rules: Rules, zone: Zone) -> 
 def finish(state: State, rules: Rules, zone: Zone) -> State:
     """The state once nothing more comes: what still waits is kept."""
     s = copy.deepcopy(state)
+    s.due_ms = -FOREVER
     _decide_due(s, FOREVER, rules, zone)
+    for t in s.touches.values():
+        if t.decision == WAITING:
+            _refuse(s, t, hand_like.RULE.name, t.born_ms + rules.wait_ms, rules)
     return s
 
 
 def fold(events: Iterable[Event], rules: Rules, zone: Zone, width_mm: float, height_mm: float) -> State:
     """A whole stream from its beginning to its end."""
     return finish(advance(begin(width_mm, height_mm), events, rules, zone), rules, zone)
+
+
+def fold_stream(stream: Stream, rules: Rules, zone: Zone) -> State:
+    """A stream that may be folded again under other rules: what its contacts look like is worked out once."""
+    state = begin(stream.width_mm, stream.height_mm)
+    state.memo = stream.memos.setdefault(zone, Memo())
+    return finish(advance(state, stream.events, rules, zone), rules, zone)
 
 
 def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
@@ -67,7 +82,7 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
             if age > 0 and now_ms >= due_at and t.ended_ms >= due_at and rule.aged(s, t, now_ms, rules, zone):
                 refused[rule.name] = age
         sooner = any(age <= rules.wait_ms for age in refused.values())
-        if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not sooner:
+        if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not sooner and not doubtful(t, rules):
             _keep(s, t, t.born_ms + rules.wait_ms, rules)
         for name, age in refused.items():
             if t.decision != REFUSED and name not in t.asked:
@@ -75,7 +90,7 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
         ages = {rule.name: rule.age_ms(rules) for rule in AGED}
         t.asked |= {name for name, age in ages.items() if now_ms >= t.born_ms + age}
         ahead = [age for name, age in ages.items() if name not in t.asked]
-        if t.decision == WAITING:
+        if t.decision == WAITING and not doubtful(t, rules):
             ahead.append(rules.wait_ms)
         if ahead and t.decision != REFUSED:
             s.due_ms = min(s.due_ms, t.born_ms + min(ahead))
@@ -87,21 +102,40 @@ def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
         s.nib_seen_ms = e.t_ms
         return
     arrives = not s.nib_present
-    if e.phase == "move" and s.nib_down and s.nib is not None:
-        s.ink_mm += math.hypot(e.x_mm - s.nib[0], e.y_mm - s.nib[1])
+    if e.phase == "down":
+        s.stroke_ms, s.stroke_mm = e.t_ms, 0.0
+    elif e.phase == "move" and s.nib_down and s.nib is not None:
+        _inked(s, math.hypot(e.x_mm - s.nib[0], e.y_mm - s.nib[1]), e.t_ms, rules)
     s.nib, s.nib_seen_ms = (e.x_mm, e.y_mm), e.t_ms
-    s.nib_present = e.phase != "up"
+    s.nib_present = e.phase not in ("up", "cancel")
     if s.nib_down != (e.phase in ("down", "move")):
         s.nib_down = not s.nib_down
         _regroup(s)
-    if arrives:
+    lands = e.phase == "down"
+    if arrives or lands:
         for t in s.touches.values():
-            _judge(s, t, e.t_ms, rules, zone, "nib_comes")
+            if arrives and t.nib_age_ms == FOREVER:
+                t.nib_age_ms = e.t_ms - t.born_ms
+            t.nib_with = t.nib_with or (lands and t.ended_ms == FOREVER)
+        for moment in ("nib_comes", "nib_lands")[1 - arrives : 1 + lands]:
+            for t in s.touches.values():
+                _judge(s, t, e.t_ms, rules, zone, moment)
+
+
+def _inked(s: State, step_mm: float, now_ms: float, rules: Rules) -> None:
+    """The nib went a step in contact: it inks, or begins a new stroke where it cannot have gone so far."""
+    if not jumps(rules.jump_mm, step_mm, now_ms - s.nib_seen_ms):
+        s.ink_mm, s.stroke_mm = s.ink_mm + step_mm, s.stroke_mm + step_mm
+        return
+    young = now_ms - s.stroke_ms <= rules.take_back_ms
+    s.not_drawn.append((s.stroke_ms if young else s.nib_seen_ms, now_ms))
+    s.ink_mm -= s.stroke_mm if young else 0.0
+    s.stroke_ms, s.stroke_mm = now_ms, 0.0
 
 
 def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
     if e.phase == "down":
-        t = s.touches[e.id] = Touch(e.id, e.t_ms, e.x_mm, e.y_mm, e.x_mm, e.y_mm, e.size_mm)
+        t = s.touches[e.id] = landed(s, e)
         s.due_ms = min(s.due_ms, e.t_ms)
         if rules.finger_ink:
             t.path += (e.x_mm, e.y_mm)
@@ -111,14 +145,15 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
         _decide_due(s, e.t_ms, rules, zone)
         return
     t = s.touches[e.id]
-    t.x, t.y, t.size_mm = e.x_mm, e.y_mm, max(t.size_mm, e.size_mm)
-    t.far_mm = max(t.far_mm, math.hypot(t.x - t.x0, t.y - t.y0))
+    strayed(t, e)
     if rules.finger_ink and t.decision != REFUSED:
         t.path += (e.x_mm, e.y_mm)
     _judge(s, t, e.t_ms, rules, zone)
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
+        t.cancelled = e.phase == "cancel"
+        t.lifted = True
         _judge(s, t, e.t_ms, rules, zone, "lifts")
         t.ended_ms = e.t_ms
         if t.decision == KEPT:
@@ -127,17 +162,22 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
 
 
 def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, moment: str = "lands") -> None:
-    """Ask the rules that judge at this moment; the first that refuses is the deciding one."""
+    """Ask the rules that judge at this moment; the first that refuses is the deciding one. What waited only because it
+    was in doubt, and is so no more, is kept.
+    """
     if t.decision == REFUSED:
         return
     for name, judge in JUDGES[moment]:
         if not (moment == "lifts" and name in t.asked) and judge(s, t, now_ms, rules, zone):
             _refuse(s, t, name, now_ms, rules)
             return
+    settled = rules.likely > 0 and t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms
+    if settled and not doubtful(t, rules):
+        _keep(s, t, now_ms, rules)
 
 
 def _keep(s: State, t: Touch, at_ms: float, rules: Rules) -> None:
-    t.decision, t.at_ms = KEPT, at_ms
+    t.decision, t.at_ms, t.kept_ms = KEPT, at_ms, at_ms
     if rules.finger_ink and not _moving(s, t):
         s.marks[t.id] = list(t.path)
     if t.ended_ms < FOREVER:

@@ -5,15 +5,17 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from gray_quill.core.palm.contacts import Stream, Truth
-from gray_quill.core.palm.engine import fold, shift_mm
+from gray_quill.core.palm.contacts import Gesture, Stream, Truth
+from gray_quill.core.palm.engine import fold_stream, shift_mm
+from gray_quill.core.palm.nib import nib_ink
 from gray_quill.core.palm.rules import Rules
-from gray_quill.core.palm.state import FOREVER, KEPT, State
+from gray_quill.core.palm.state import FOREVER, KEPT, State, Touch
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.readings.reading import SHARE, reading
 
 # A page that moved or grew less is not noticed; common practice, no source.
 SEEN_SHIFT_MM, SEEN_ZOOM = 0.5, 0.01
+SEEN_MARK_MS = 500.0  # a mark that goes within this time is hardly noticed; common practice, no source
 
 
 @dataclasses.dataclass(frozen=True)
@@ -29,6 +31,14 @@ class Outcome:
     stray_marks: int = reading(
         "stray marks", "", "Finger ink of palms that is left.", digits=0, better="less", attention=0
     )
+    late_marks: int = reading(
+        "marks seen",
+        "",
+        "Palms' finger ink that stood for more than half a second, taken back or not.",
+        digits=0,
+        better="less",
+        attention=0,
+    )
     page_shift_mm: float = reading(
         "page left off",
         "mm",
@@ -42,7 +52,22 @@ class Outcome:
     zoomed: float = reading("zoomed", SHARE, "What palms did to the page's size.", better="less", attention=SEEN_ZOOM)
     taps: int = reading("unwanted taps", "", "Taps that palms made.", digits=0, better="less", attention=0)
     lost_ink_mm: float = reading(
-        "nib ink lost", "mm", "Way of the nib in contact that drew nothing.", better="less", attention=0
+        "ink lost",
+        "mm",
+        "Ink that was meant and is not there: the nib's that was taken back or never reported, and fingers' that was "
+        "refused.",
+        better="less",
+        attention=0,
+    )
+    unreported_mm: float = reading(
+        "of it never reported", "mm", "Ink that the device lost: no rule can save it.", better="less"
+    )
+    stray_ink_mm: float = reading(
+        "stray ink",
+        "mm",
+        "Ink that nobody meant: palms' marks, and palms taken for the pen.",
+        better="less",
+        attention=0,
     )
     gestures: int = reading("gestures meant", "", "Gestures that were meant.", digits=0)
     refused_gestures: int = reading(
@@ -55,7 +80,7 @@ class Outcome:
 
 def outcome_of(stream: Stream, rules: Rules, zone: Zone, truth: Truth | None) -> Outcome:
     """Fold a stream with some rules and say what came of it."""
-    return measure(stream, fold(stream.events, rules, zone, stream.width_mm, stream.height_mm), rules, truth)
+    return measure(stream, fold_stream(stream, rules, zone), rules, truth)
 
 
 def measure(stream: Stream, state: State, rules: Rules, truth: Truth | None) -> Outcome:
@@ -71,6 +96,7 @@ def measure(stream: Stream, state: State, rules: Rules, truth: Truth | None) -> 
         and all(state.touches[i].decision == KEPT for i in g.ids)
         and not (rules.page_lock and g.kind in ("zoom", "scroll"))
     ]
+    nib = nib_ink(stream, truth, state.not_drawn)
     waits = [max(state.touches[i].at_ms - state.touches[i].born_ms for i in g.ids) for g in done]
     if truth is None:
         waits = [t.at_ms - t.born_ms for t in state.touches.values() if t.decision == KEPT]
@@ -80,15 +106,45 @@ def measure(stream: Stream, state: State, rules: Rules, truth: Truth | None) -> 
         if truth is None
         else sum(state.touches[i].decision == KEPT for i in truth.palms & {*state.touches}),
         stray_marks=sum(i in unwanted for i in state.marks),
+        late_marks=sum(
+            rules.finger_ink and _stood_ms(state, state.touches[i]) > SEEN_MARK_MS for i in unwanted & {*state.touches}
+        ),
         page_shift_mm=sum(shift_mm(state, e) for e in left),
         jiggle_mm=max((e.peak_mm for e in harmful), default=0.0),
         zoomed=float(sum(abs(e.scale - 1) for e in left)),
         taps=sum(i in unwanted for i, _ in state.taps),
-        lost_ink_mm=max(0.0, round(stream.nib_way_mm - state.ink_mm, 6)),
+        lost_ink_mm=nib.lost_mm + _finger_ink_lost(stream, state, rules, gestures),
+        unreported_mm=nib.unreported_mm,
+        stray_ink_mm=nib.stray_mm + sum(_way(state.marks[i]) for i in unwanted & {*state.marks}),
         gestures=len(gestures),
         refused_gestures=len(gestures) - len(done),
         added_delay_ms=float(np.mean(waits)) if waits else 0.0,
     )
+
+
+def _stood_ms(state: State, t: Touch) -> float:
+    """How long a contact's mark stood, where fingers write; nothing where it made none."""
+    if t.decision == KEPT:
+        return FOREVER if t.id in state.marks else 0.0
+    return t.at_ms - t.kept_ms if t.kept_ms < FOREVER else 0.0
+
+
+def _finger_ink_lost(stream: Stream, state: State, rules: Rules, gestures: Sequence[Gesture]) -> float:
+    """What one finger wrote and the rules did not let stand, mm; nothing where fingers do not write."""
+    if not rules.finger_ink:
+        return 0.0
+    ids = {g.ids[0] for g in gestures if g.kind == "scroll" and len(g.ids) == 1} - {*state.marks}
+    ways: dict[int, list[float]] = {i: [] for i in ids}
+    for e in stream.events:
+        if e.pointer == "touch" and e.id in ids:
+            ways[e.id] += (e.x_mm, e.y_mm)
+    return sum(_way(flat) for flat in ways.values())
+
+
+def _way(flat: Sequence[float]) -> float:
+    """Length of a path of flat x, y, mm."""
+    places = np.reshape(flat, (-1, 2))
+    return float(np.hypot(*np.diff(places, axis=0).T).sum())
 
 
 def _confusion(state: State, truth: Truth) -> dict[str, int]:
@@ -107,10 +163,13 @@ def total(outcomes: Sequence[Outcome]) -> Outcome:
     added = (
         "palms_kept",
         "stray_marks",
+        "late_marks",
         "page_shift_mm",
         "zoomed",
         "taps",
         "lost_ink_mm",
+        "unreported_mm",
+        "stray_ink_mm",
         "gestures",
         "refused_gestures",
     )

@@ -10,7 +10,7 @@ import numpy as np
 
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.outcome import Outcome, outcome_of, palms_kept_share, total
-from gray_quill.core.palm.rules import COMMON_OPTIONS, OFF, RULES, Rules
+from gray_quill.core.palm.rules import COMMON_OPTIONS, OFF, RULES, START, Rules
 from gray_quill.core.palm.rules.base import LOOKS_AT, Values
 from gray_quill.core.palm.scores import contacts_of, roc
 from gray_quill.core.palm.zone import Zone
@@ -24,6 +24,7 @@ SEARCHED = sorted(RULES, key=lambda rule: LOOKS_AT.index(rule.looks_at))
 OPTIONS: dict[str, Values] = {name: v for rule in SEARCHED for name, v in rule.options.items()} | COMMON_OPTIONS
 SWEPT = (*(rule.swept for rule in RULES), "wait_ms")
 NEEDS = {name: rule.field for rule in RULES for name in rule.options if name != rule.field}
+ONE_BY_ONE = {rule.field for rule in RULES}  # what turns a rule on
 SWITCHES = (*(rule.field for rule in RULES), *COMMON_OPTIONS)
 ROUNDS = 2
 # What a share of kept palms, refused gestures and so on weigh against each other in the search; common practice, no
@@ -83,8 +84,9 @@ def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
 
 
 def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lambda _: None) -> Recommended:
-    """Search the rules for these sessions one after the other, and again: each in the middle of the values that cost
-    least, so that there is room on both sides for what these sessions did not show. `progress` is told the share done.
+    """Search the rules for these sessions one after the other, and again, from those every hand starts with: a rule
+    that gains nothing stays off; else each is in the middle of the values that cost least, so that there is room on
+    both sides for what these sessions did not show. `progress` is told the share done.
     """
     steps = sum(len(v) for v in OPTIONS.values()) * ROUNDS + sum(len(OPTIONS[r]) for r in SWEPT)
     done = 0
@@ -96,18 +98,17 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
         return evaluate(sessions, rules, zone)
 
     sized = any(e.size_mm > 0 for stream, _ in sessions for e in stream.events if e.pointer == "touch")
-    best = Rules(
-        before_ms=800, after_ms=600, size_mm=13.5 if sized else 0, crowd_count=2, take_back_ms=1500, still=True
-    )
-    for _ in range(ROUNDS):
+    best = START
+    for again in range(ROUNDS):
         for field, values in OPTIONS.items():
+            if again and field in ONE_BY_ONE and not getattr(best, field):
+                continue  # it gained nothing before
             if (field == "size_mm" and not sized) or (field in NEEDS and not getattr(best, NEEDS[field])):
                 continue
             costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) for v in values]
             good = [v for v, cost in zip(values, costs, strict=True) if cost <= min(costs) + AS_GOOD]
-            best = with_rule(
-                best, field, good[-1] if field == "crowd_count" else good[round((len(good) - 1) / 2)]
-            )  # a count has no middle
+            spare = field in ONE_BY_ONE and 0 in good
+            best = with_rule(best, field, 0 if spare else good[round((len(good) - 1) / 2)])
     for field, rule in NEEDS.items():  # what belongs to a rule that is off goes back to where it was
         if not getattr(best, rule):
             best = with_rule(best, field, getattr(OFF, field))

@@ -10,9 +10,12 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.palm.contacts import Stream
+from gray_quill.core.palm.engine import fold_stream
 from gray_quill.core.palm.rules import BY_NAME, RULES, Rules
 from gray_quill.core.palm.rules.base import Contact
 from gray_quill.core.palm.zone import Zone
+
+LOOKS_ONLY = Rules(likely=1)  # looks at every contact and refuses none of them
 
 
 def contacts_of(stream: Stream, zone: Zone) -> dict[int, Contact]:
@@ -50,7 +53,13 @@ def contacts_of(stream: Stream, zone: Zone) -> dict[int, Contact]:
         if e.phase in ("up", "cancel"):
             del at[e.id]
     size = (stream.width_mm, stream.height_mm)
-    return {i: Contact(events[i], size, zone, since[i], until[i], from_nib[i], crowd[i]) for i in events}
+    played = fold_stream(stream, LOOKS_ONLY, zone).touches
+    return {
+        i: Contact(
+            events[i], size, zone, since[i], until[i], from_nib[i], crowd[i], played[i].most_odds, played[i].look
+        )
+        for i in events
+    }
 
 
 def roc(palm: Sequence[bool], score: Sequence[float]) -> tuple[Floats, float]:

@@ -17,6 +17,7 @@ const props = defineProps<{
   rules: Rules
   zone: Schemas['Zone']
   limits: Schemas['Limits']
+  trees: Schemas['Trees']
 }>()
 const emit = defineEmits<{ did: [part: Schemas['OwnPart'], azimuthsDeg: number[]]; done: [] }>()
 /** The drills as they were when this began: those done here leave the list outside. */
@@ -45,6 +46,7 @@ function begin(): PalmEngine {
     rules: props.rules,
     zone: props.zone,
     limits: props.limits,
+    trees: props.trees,
     widthMm,
     heightMm,
   })

@@ -150,11 +150,12 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
       <PalmBeside v-if="view === 'beside'" />
     </div>
     <DrillRunner
-      v-if="doing && trial.info"
+      v-if="doing && trial.info && palm.trees"
       :drills="left"
       :rules="trial.rules!"
       :zone="trial.zone!"
       :limits="palm.setting!.limits"
+      :trees="palm.trees"
       @did="trial.did"
       @done="doing = false"
     />

@@ -3,6 +3,7 @@ import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
 import {
   AheadDrawing,
   LiveDrawing,
+  nibJumps,
   PalmEngine,
   readEvent,
   type Capture,
@@ -150,13 +151,21 @@ export function useWriting(options: WritingOptions) {
   /** Where the nib went, as soon as the browser tells of it. */
   function report(event: PointerEvent) {
     if (!down || event.pointerId !== down.pointer) return
+    let earlierS = 0 // what a stroke that began anew on the way leaves behind
     for (const sample of readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)) {
+      sample.tS -= earlierS
       // a guide leads the nib: what is kept is where the nib went
       if (down.rail === undefined) down.rail = options.railAt(sample.x, sample.y) ?? null
       if (down.rail) [sample.x, sample.y] = down.rail(sample.x, sample.y)
       if (options.sizes()) {
         options.sizing(sample)
         continue
+      }
+      if (jumped(sample)) {
+        earlierS += sample.tS
+        fresh(event, sample.tS)
+        if (!down) return
+        sample.tS = 0
       }
       down.samples.push(sample)
       down.ink.pen.add(sample)
@@ -165,6 +174,28 @@ export function useWriting(options: WritingOptions) {
     if (!down.pen.does) options.inked(down.samples, down.pen)
     if (tip && carried(down.pen)) trail.carry(event, down.pen.plan, tip.long * down.capture.pxPerMm)
     ask()
+  }
+
+  /** Whether the pen went farther than a nib can since its last report: what it was before was a palm. */
+  function jumped(sample: Sample): boolean {
+    const last = down?.samples.at(-1)
+    const plan = options.palm.value
+    if (!down || !last || !plan || down.pointerType !== 'pen') return false
+    const onGlass = down.capture.pxPerMm / options.pxPerMm()
+    return nibJumps(plan, Math.hypot(sample.x - last.x, sample.y - last.y) * onGlass, 1000 * (sample.tS - last.tS))
+  }
+
+  /** The nib begins anew: the ink before goes where it may still be taken back, and stays a stroke where it may not. */
+  function fresh(event: PointerEvent, atS: number) {
+    if (!down) return
+    const startMs = down.capture.startMs + 1000 * atS
+    const young = 1000 * (atS - down.samples[0]!.tS) <= (options.palm.value?.rules.take_back_ms ?? 0)
+    if (young) {
+      discard()
+      options.dropped()
+    } else finish(down.pointerType)
+    begin(event)
+    if (down as unknown) down!.capture.startMs = startMs
   }
 
   /** Tell the rules of a report, and follow what they decide. */

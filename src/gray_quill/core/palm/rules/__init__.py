@@ -6,7 +6,16 @@ A new rule is one file here and one line in RULES; web/src/ink/palm-rules.ts hol
 import dataclasses
 from typing import Any
 
-from gray_quill.core.palm.rules import contact_size, crowd, edge, lies_still, nib_arrived, nib_near, resting_zone
+from gray_quill.core.palm.rules import (
+    contact_size,
+    crowd,
+    edge,
+    hand_like,
+    lies_still,
+    nib_arrived,
+    nib_near,
+    resting_zone,
+)
 from gray_quill.core.palm.rules.base import Rule, Values
 from gray_quill.core.quantities import flag, number
 
@@ -19,6 +28,7 @@ RULES: tuple[Rule, ...] = (
     edge.RULE,
     crowd.RULE,
     lies_still.RULE,
+    hand_like.RULE,
 )
 BY_NAME = {rule.name: rule for rule in RULES}
 
@@ -30,6 +40,15 @@ class Common:
     wait_ms: float = number(0, 0, 500, 5, "ms", "Decide later", "Let a contact do nothing until it is this old")
     take_back_ms: float = number(
         0, 0, 3000, 10, "ms", "Take back", "Undo marks and page shift of a contact refused within this time of landing"
+    )
+    jump_mm: float = number(
+        0,
+        0,
+        100,
+        1,
+        "mm",
+        "Nib's jump",
+        "A nib that jumps this far between two reports was a palm before: that ink goes; 0 trusts every report",
     )
     still: bool = flag(False, "Page stands still", "The page does not move while the nib writes")
     finger_ink: bool = flag(False, "Finger ink", "One finger writes instead of moving the page")
@@ -44,11 +63,11 @@ class Rules(Common, *(rule.settings for rule in reversed(RULES))):  # type: igno
 
 
 # What the search tries of the settings that are no rule's own.
-COMMON_OPTIONS: dict[str, Values] = {"wait_ms": (0, 20, 40, 60, 80), "take_back_ms": (0, 600, 1000, 1500)}
+COMMON_OPTIONS: dict[str, Values] = {"wait_ms": (0, 20, 40, 60, 80), "take_back_ms": (0, 1000, 2000, 3000)}
 # Which way each setting is tighter: +1 the larger, -1 the smaller (0 is off and loosest).
 TIGHTER = {name: way for rule in RULES for name, way in rule.tighter.items()}
 OFF = Rules()
 _STRICTEST: dict[str, Any] = {name: value for rule in RULES for name, value in rule.strictest.items()}
-STRICTEST = Rules(**_STRICTEST, take_back_ms=3000, still=True)
+STRICTEST = Rules(**_STRICTEST, take_back_ms=3000, jump_mm=20, still=True)
 # What protects the sheet before a hand has done its drills.
-START = Rules(before_ms=800, after_ms=600, size_mm=15, crowd_count=3, crowd_mm=30, take_back_ms=1000, still=True)
+START = Rules(likely=0.8, wait_ms=40, take_back_ms=3000, jump_mm=20, still=True)

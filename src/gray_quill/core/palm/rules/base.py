@@ -10,7 +10,7 @@ from gray_quill.core.palm.state import State, Touch
 from gray_quill.core.palm.zone import Zone
 
 # What can tell a palm, from what tells most: rules are searched in this order.
-LOOKS_AT = ("the contact", "the nib", "the place", "the time")
+LOOKS_AT = ("the look", "the contact", "the nib", "the place", "the time")
 Values = tuple[float, ...]
 # Settings are typed by each rule's own record in its own file; here they are all rules' settings together.
 Judge = Callable[[State, Touch, float, Any, Zone], bool]
@@ -21,8 +21,8 @@ class Contact:
     """What a stream holds of one contact, for rules to score. events: its own. screen_mm: width and height. zone: the
     resting zone. since_nib_ms, until_nib_ms: from the nib last being seen to its landing and from there to the nib's
     next report, 0 while the nib is seen. from_nib: its places from the nib, at its landing and at the nib's coming.
-    crowd_mm: how near it came to its nearest other contact, to the two nearest, ... while all were down. What there is
-    none of is infinite.
+    crowd_mm: how near it came to its nearest other contact, to the two nearest, ... while all were down. odds and look:
+    when it looked most like a hand, see `look.py`. What there is none of is infinite.
     """
 
     events: list[Event]
@@ -32,6 +32,8 @@ class Contact:
     until_nib_ms: float
     from_nib: list[tuple[float, float]]
     crowd_mm: list[float]
+    odds: float
+    look: list[float]
 
 
 def no_judge(s: State, t: Touch, now_ms: float, rules: Any, zone: Zone) -> bool:
@@ -48,7 +50,8 @@ class Rule:
     that is swept by itself. strictest: settings that refuse most.
 
     Judges get (state, touch, time, rules, zone): lands, when a contact lands, moves or another one lands; nib_comes,
-    when the nib comes into sight; aged, once, at age_ms(rules); lifts, when the contact lifts.
+    when the nib comes into sight; nib_lands, when it touches; aged, once, at age_ms(rules); lifts, when the contact
+    lifts.
 
     score: larger for what looks more like a palm to this rule, apart from all settings. by_score: whether the settings
     would refuse such a contact. why: the reading behind a refusal. instead: what setting would have refused, empty
@@ -69,6 +72,7 @@ class Rule:
     instead: Callable[[Contact, Any], str]
     lands: Judge = no_judge
     nib_comes: Judge = no_judge
+    nib_lands: Judge = no_judge
     aged: Judge = no_judge
     age_ms: Callable[[Any], float] = lambda rules: 0.0
     lifts: Judge = no_judge
