@@ -27,6 +27,7 @@ class PalmOnTheSheet(DeskCase):
         self.a_bare_sheet_under_known_rules()
         self.a_palm_that_slid_is_taken_back_when_the_nib_comes()
         self.a_large_palm_does_nothing()
+        self.it_is_asked_why_and_told_otherwise()
         self.a_finger_moves_the_page()
         self.two_fingers_zoom_it()
         self.a_locked_page_holds_still()
@@ -97,6 +98,20 @@ class PalmOnTheSheet(DeskCase):
         self.kept(2)
         self.assertGreater(self.ink_at(140, 190, 140, 30), 60)
         self.assertEqual(self.ink_at(330, 300, 120, 140), 0, "no mark where the palm lay")
+
+    def it_is_asked_why_and_told_otherwise(self) -> None:
+        """The last touch in words; one press says that it was a finger, another takes that back."""
+        desk = self.desk
+        pair = "palm/setting?hand_id=right-firm&device_id=tablet-11"
+        desk.press("last touch", ".tools")
+        words = desk.wait("document.querySelector('[role=dialog] [data-why]')?.textContent", "why")
+        self.assertRegex(words, "^Refused by .*: ")
+        desk.press("That was my finger", "[role=dialog]")
+        desk.says("it was your finger", "[role=dialog]")
+        self.assertEqual(desk.ask(pair)["told"], 1)
+        desk.press("Take that back", "[role=dialog]")
+        until_true(lambda: desk.ask(pair)["told"] == 0, "taken back")
+        desk.press("Close", "[role=dialog]")
 
     def a_finger_moves_the_page(self) -> None:
         """Once the lock after the nib is over."""

@@ -6,6 +6,8 @@ import json
 from typing import Any
 
 from gray_quill.core.palm.rules import RULES
+from gray_quill.web.palm_pair import Pair
+from gray_quill.web.palm_told import told_sessions
 from tests.web.api_case import ApiCase
 
 PAIR = {"hand_id": "right-firm", "device_id": "tablet-11"}
@@ -53,10 +55,10 @@ class PalmApi(ApiCase):
         self.assertEqual(told[-1]["state"], "done", told[-1])
         self.assertGreater(len(told), 3, "progress is told")
         found = self.ask("GET", f"/api/palm/sweeps/{job['id']}").json
-        self.assertEqual(
-            (found["expected"]["confusion"]["palm_kept"], found["without"]["confusion"]["palm_refused"]), (0, 0)
-        )
-        self.assertEqual(found["expected"]["refused_gestures"], 0)
+        expected, without = (found[of]["confusion"] for of in ("expected", "without"))
+        self.assertLess(expected["palm_kept"] / (expected["palm_kept"] + expected["palm_refused"]), 0.04)
+        self.assertEqual(without["palm_refused"], 0)
+        self.assertLessEqual(found["expected"]["refused_gestures"] / found["expected"]["gestures"], 0.05)
         self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
         self.assertEqual({c["rule"] for c in found["curves"]}, {rule.name for rule in RULES})
         size = next(c for c in found["curves"] if c["rule"] == "contact size")
@@ -78,6 +80,35 @@ class PalmApi(ApiCase):
         self.assertEqual(
             self.ask("POST", "/api/palm/posture", {"stream": own, "azimuths_deg": [40.0]}).json["side"], "right"
         )
+
+    def test_a_decision_is_explained_and_what_its_writer_knew_better_is_searched_on(self) -> None:
+        stream = self.own("palm slides")["stream"]
+        strict = {**self.off(), "size_mm": 5}
+        palm = stream["id"][stream["pointer"].index("touch")]
+        why = self.ask("POST", "/api/palm/why", {**PAIR, "rules": strict, "stream": stream, "contact": palm}).json
+        self.assertEqual((why["decision"], why["rule"]), ("refused", "contact size"))
+        self.assertRegex(why["words"], r"it grew to \d+ mm")
+        told = [
+            self.ask("POST", "/api/palm/told", {**PAIR, "stream": stream, "contact": palm, "palm": of_hand}).json
+            for of_hand in (True, False)
+        ]
+        self.assertEqual([t["told"] for t in told], [1, 2])
+        self.assertEqual(self.ask("GET", "/api/palm/setting" + QUERY).json["told"], 2)
+        back = self.ask("PUT", f"/api/palm/told/{told[0]['id']}/bin", {**PAIR, "binned": True}).json
+        self.assertEqual(back["told"], 1)
+        with self.app.app_context():
+            pair = Pair(**PAIR)
+            (session,) = told_sessions(pair)
+        self.assertEqual([(g.kind, g.ids) for g in session[1].gestures], [("scroll", (palm,))], "told to be a finger")
+        self.assertFalse(session[1].palms)
+        for path, body, status in (
+            ("why", {**PAIR, "rules": strict, "stream": stream, "contact": 99}, 400),
+            ("told", {**PAIR, "stream": stream, "contact": 99, "palm": True}, 400),
+            ("told", {**PAIR, "hand_id": "ghost", "stream": stream, "contact": palm, "palm": True}, 404),
+        ):
+            self.assertEqual(self.client.post(f"/api/palm/{path}", json=body).status_code, status, path)
+        gone = self.client.put("/api/palm/told/ghost/bin", json={**PAIR, "binned": True})
+        self.assertEqual(gone.status_code, 404)
 
     def test_runs_are_kept_and_binned(self) -> None:
         rules = {**self.off(), "size_mm": 13}

@@ -30,6 +30,7 @@ from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
 from gray_quill.web.palm import palm
+from gray_quill.web.palm_told import palm_told
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
@@ -102,6 +103,7 @@ def create_app(
         lag,
         lag_films,
         palm,
+        palm_told,
         tasks,
     ):
         app.register_blueprint(blueprint, url_prefix="/api")

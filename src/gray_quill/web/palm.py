@@ -24,25 +24,21 @@ from gray_quill.core.palm.zone import Zone, zone_of
 from gray_quill.core.quantities import Control, describe_record, record_json
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts
 from gray_quill.store.palm_settings import keep_setting, kept_setting
+from gray_quill.store.palm_told import count_told
 from gray_quill.store.runs import PalmRun, get_palm_run, list_palm_runs, palm_run
 from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import JobItem, Progress, jobs
+from gray_quill.web.palm_pair import Pair, pair_of, zone_for
+from gray_quill.web.palm_told import told_sessions
 from gray_quill.web.records import BinChange, Id, PostureIn, RulesIn, StreamBody, ZoneIn
 from gray_quill.web.replies import download
 
 palm = Blueprint("palm", __name__)
 DrillName = Annotated[str, Field(max_length=40)]
 Seed = Annotated[int, Field(ge=0, le=1_000_000)]
-
-
-class Pair(Model):
-    """A hand on a device."""
-
-    hand_id: Id
-    device_id: Id
 
 
 class ContactsQuery(Pair):
@@ -75,7 +71,7 @@ class PalmInfo(Model):
 
 class PalmSetting(Model):
     """Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the
-    hand's record says.
+    hand's record says. told: how many decisions its writer knew better.
     """
 
     rules: Rules
@@ -83,6 +79,7 @@ class PalmSetting(Model):
     posture: Posture | None
     limits: Limits
     kept: bool
+    told: int
 
 
 class NewSetting(Pair):
@@ -134,10 +131,6 @@ class PalmRuns(Model):
     runs: list[PalmRun]
 
 
-def _pair(pair: Pair) -> tuple[Hand, Device]:
-    return get_thing(db(), Hand, pair.hand_id), get_thing(db(), Device, pair.device_id)
-
-
 @operation(palm, "GET", "/palm", PalmInfo)
 def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
@@ -154,17 +147,18 @@ def palm_trees() -> Trees:
 @operation(palm, "GET", "/palm/setting", PalmSetting, query=Pair)
 def palm_setting(query: Pair) -> PalmSetting:
     """Rules and resting zone of a hand on a device, kept or as the hand's record says."""
-    hand, _ = _pair(query)
+    hand, _ = pair_of(query)
     kept = kept_setting(db(), query.hand_id, query.device_id)
     rules, posture = kept or (START, None)
     zone = posture.zone if posture else zone_of(hand)
-    return PalmSetting(rules=rules, zone=zone, posture=posture, limits=Limits(), kept=kept is not None)
+    told = count_told(db(), query.hand_id, query.device_id)
+    return PalmSetting(rules=rules, zone=zone, posture=posture, limits=Limits(), kept=kept is not None, told=told)
 
 
 @operation(palm, "PUT", "/palm/setting", PalmSetting, body=NewSetting)
 def keep_palm_setting(body: NewSetting) -> PalmSetting:
     """Keep rules and posture for a hand on a device; the sheet follows them from then on."""
-    _pair(body)
+    pair_of(body)
     keep_setting(db(), body.hand_id, body.device_id, body.rules, body.posture)
     return palm_setting(body)
 
@@ -177,10 +171,10 @@ def judge_drills(body: RunBody) -> JudgedRun:
 
 
 def _prepared(body: RunBody) -> tuple[Zone, list[Part]]:
-    hand, device = _pair(body)
+    hand, device = pair_of(body)
     simulated = [] if body.own else body.drills or list(DRILLS)
     parts = _own(body.own) or [(name, *simulate(hand, device, name, body.seed)) for name in simulated]
-    return _zone_for(body.zone, hand, body), parts
+    return zone_for(body.zone, hand, body), parts
 
 
 def _own(own: list[OwnPart]) -> list[Part]:
@@ -188,20 +182,16 @@ def _own(own: list[OwnPart]) -> list[Part]:
     return [(drill, stream, intended(drill, stream)) for drill, stream in streams]
 
 
-def _zone_for(given: Zone | None, hand: Hand, pair: Pair) -> Zone:
-    kept = kept_setting(db(), pair.hand_id, pair.device_id)
-    return given or (kept[1].zone if kept and kept[1] else zone_of(hand))
-
-
 @operation(palm, "POST", "/palm/sweeps", JobItem, body=SweepBody, status=202)
 def sweep_rules(body: SweepBody) -> JobItem:
     """Sweep every rule and search the joint settings that fit a hand on a device."""
-    hand, device = _pair(body)
-    zone = _zone_for(body.zone, hand, body)
+    hand, device = pair_of(body)
+    zone = zone_for(body.zone, hand, body)
     own = [(stream, truth) for _, stream, truth in _own(body.own)]
+    told = told_sessions(body)
 
     def work(progress: Progress) -> Recommended:
-        return recommend(own or tuning_sessions(hand, device), zone, progress)
+        return recommend([*told, *tuning_sessions(hand, device, own)], zone, progress)
 
     return jobs().start("sweep", work).item()
 
@@ -233,7 +223,7 @@ def measure_posture(body: PostureBody) -> Posture:
 def keep_palm_run(body: RunBody) -> PalmRun:
     """Keep a run with its contacts, to lay it beside another later."""
     zone, parts = _prepared(body)
-    hand, device = _pair(body)
+    hand, device = pair_of(body)
     found = judge_run(parts, body.rules, zone)
     inputs = {
         "rules": record_json(body.rules),
@@ -268,7 +258,7 @@ def bin_palm_run(run_id: str, body: BinChange) -> PalmRun:
 @operation(palm, "GET", "/palm/contacts.csv", "text/csv", query=ContactsQuery)
 def contacts_out(query: ContactsQuery) -> Response:
     """The contact stream of a simulated drill as CSV."""
-    stream, _ = simulate(*_pair(query), query.drill, query.seed)
+    stream, _ = simulate(*pair_of(query), query.drill, query.seed)
     return download(write_contacts(stream.events), "text/csv", f"{query.drill}.csv")
 
 

@@ -708,6 +708,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palm/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep that a contact was a palm, or a finger: the next search of rules uses it. */
+        post: operations["tell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/told/{told_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take back what was told of a contact, or tell it again. */
+        put: operations["take_told_back"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/palm/trees": {
         parameters: {
             query?: never;
@@ -719,6 +753,23 @@ export interface paths {
         get: operations["palm_trees"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palm/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why one contact was kept or refused, and what would have changed it. */
+        post: operations["why_decided"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3757,6 +3808,11 @@ export interface components {
              */
             reference_mm_s: number;
         };
+        PairBin: {
+            binned: boolean;
+            device_id: string;
+            hand_id: string;
+        };
         /** @description The drills, the rules as controls, and the table of grades. */
         PalmInfo: {
             controls: components["schemas"]["Control"][];
@@ -3782,13 +3838,14 @@ export interface components {
         };
         /**
          * @description Rules and posture of a hand on a device, and the engine's limits; kept is false where they are only what the
-         *     hand's record says.
+         *     hand's record says. told: how many decisions its writer knew better.
          */
         PalmSetting: {
             kept: boolean;
             limits: components["schemas"]["Limits"];
             posture: components["schemas"]["Posture"] | null;
             rules: components["schemas"]["Rules"];
+            told: number;
             zone: components["schemas"]["Zone"];
         };
         /** Panel */
@@ -5301,6 +5358,19 @@ export interface components {
              */
             shape: "round" | "ellipse" | "chisel" | "spray";
         };
+        /** @description told: how many there are of this pair now. */
+        Told: {
+            id: string;
+            told: number;
+        };
+        /** @description Of one contact its writer says that it was a palm, or that it was a finger. */
+        ToldBody: {
+            contact: number;
+            device_id: string;
+            hand_id: string;
+            palm: boolean;
+            stream: components["schemas"]["StreamBody"];
+        };
         /** Tooth */
         Tooth: {
             /**
@@ -5533,6 +5603,20 @@ export interface components {
         WetPlan: {
             loss: number;
             wall_mm: number;
+        };
+        /** @description What became of a contact and why, in words. */
+        Why: {
+            decision: string;
+            rule: string;
+            words: string;
+        };
+        /** @description One contact of what was felt on the glass, under some rules. */
+        WhyBody: {
+            contact: number;
+            device_id: string;
+            hand_id: string;
+            rules: components["schemas"]["Rules"];
+            stream: components["schemas"]["StreamBody"];
         };
         /** @description draft: what the sheet's pen is, where it writes with changes not kept. */
         WriteText: {
@@ -7114,6 +7198,74 @@ export interface operations {
             };
         };
     };
+    tell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_told_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                told_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairBin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     palm_trees: {
         parameters: {
             query?: never;
@@ -7130,6 +7282,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trees"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    why_decided: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Why"];
                 };
             };
             /** @description Refused, with what to do */

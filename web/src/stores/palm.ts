@@ -13,6 +13,8 @@ export const usePalm = defineStore('palm', () => {
   const screen = useScreen()
   const { width, height } = useWindowSize()
   const setting = ref<Schemas['PalmSetting']>()
+  /** How many decisions the writer knew better. */
+  const told = ref(0)
   /** What tells the look of a hand; the same for all. */
   const trees = shallowRef<Schemas['Trees']>()
   /** Once a pen was seen in this browser, fingers move the page instead of writing on it. */
@@ -25,7 +27,10 @@ export const usePalm = defineStore('palm', () => {
 
   const asked = useLatest(
     (of: { hand_id: string; device_id: string }) => take(api.GET('/api/palm/setting', { params: { query: of } })),
-    (answer) => (setting.value = answer),
+    (answer) => {
+      setting.value = answer
+      told.value = answer.told
+    },
   )
   void take(api.GET('/api/palm/trees')).then(
     (found) => (trees.value = found),
@@ -71,5 +76,5 @@ export const usePalm = defineStore('palm', () => {
     fingerInk.value = 'auto'
   }
 
-  return { setting, trees, pair, plan, penSeen, fingerInk, fingerWrites, pageLock, keep }
+  return { setting, told, trees, pair, plan, penSeen, fingerInk, fingerWrites, pageLock, keep }
 })

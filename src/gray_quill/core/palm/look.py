@@ -46,10 +46,8 @@ ABSENT = {
 
 
 def told(number: int, value: float) -> str:
-    """One number of a look in words."""
+    """One number of a look in words; of what is missing nothing can be told."""
     name, words = LOOKS[number]
-    if math.isnan(value):
-        return f"{name.rsplit('_', 1)[0].replace('_', ' ')} is not told"
     return ABSENT[name] if name in ABSENT and not value else words.format(value)
 
 

@@ -83,6 +83,9 @@ const shares = (o: Schemas['Outcome']) => {
     <p v-if="!trial.sweep" class="book">
       Every rule is swept over the drills, alone and with the others, and the settings that let no palm through and
       refuse no gesture are sought{{ trial.own.length ? '' : ', on other seeds than those shown' }}.
+      <template v-if="palm.told">
+        {{ palm.told }} of what you told of touches on the sheet {{ palm.told === 1 ? 'is' : 'are' }} among them.
+      </template>
     </p>
     <div v-else class="two">
       <figure>

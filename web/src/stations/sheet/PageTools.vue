@@ -1,18 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '@/components/NumberField.vue'
 import { useHere } from '@/stores/here'
+import { useLastTouch } from '@/stores/last-touch'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import { LARGEST, SMALLEST, type usePage } from './use-page'
 
+const LastTouch = defineAsyncComponent(() => import('./LastTouch.vue'))
 /** How near the page is looked at, and whether hands may move it. */
 const props = defineProps<{ page: ReturnType<typeof usePage> }>()
 const palm = usePalm()
 const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
+const last = useLastTouch()
+const asks = ref(false)
 /** Zoom at which a millimetre on the page is one on the screen. */
 const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
 const percent = computed({
@@ -54,7 +58,17 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
         {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
       </button>
+      <button
+        type="button"
+        class="plain-button"
+        :disabled="last.contact === undefined"
+        aria-haspopup="dialog"
+        @click="asks = !asks"
+      >
+        last touch
+      </button>
     </span>
+    <LastTouch v-if="asks" @close="asks = false" />
   </div>
 </template>
 

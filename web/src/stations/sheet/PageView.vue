@@ -12,6 +12,7 @@ import { useFrame } from '@/stores/frame'
 import { useGuide } from '@/stores/guide'
 import { useHere } from '@/stores/here'
 import { useInk, type NewStroke } from '@/stores/ink'
+import { useLastTouch } from '@/stores/last-touch'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
@@ -123,6 +124,7 @@ const ways = useWays(sheet, page.cssScale, page.showBox)
 const figure = useFigure()
 const nib = ref<{ x: number; y: number }>()
 
+const last = useLastTouch()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -153,6 +155,8 @@ const { writing } = useWriting({
     return does === 'write' ? writes.value : does
   },
   landed: moves.mark,
+  felt: last.feel,
+  decided: last.decided,
   fingered: (fingers, side) => {
     if (deeds.of(fingers, side) === 'nothing') return
     if (side) moves.back()

@@ -79,6 +79,7 @@ export function useWriting(options: WritingOptions) {
   function makeEngine(plan: PalmPlan): PalmEngine {
     options.begun()
     return new PalmEngine(plan, (touch) => {
+      options.decided(touch)
       const events = early.get(touch.id)
       if (touch.decision === 'kept' && events && engine?.marks.has(touch.id) && !down) beginFinger(events)
     })
@@ -201,7 +202,10 @@ export function useWriting(options: WritingOptions) {
   /** Tell the rules of a report, and follow what they decide. */
   function feed(event: PointerEvent) {
     if (!engine) return
-    for (const e of palmEvent(event, options.pxPerMm())) engine.feed(e)
+    for (const e of palmEvent(event, options.pxPerMm())) {
+      options.felt(e)
+      engine.feed(e)
+    }
     follow()
     ask()
   }

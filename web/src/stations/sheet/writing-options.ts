@@ -1,6 +1,16 @@
 import type { Ref } from 'vue'
 import type { Recipe } from '@/api/client'
-import { columnsOf, type Deposit, type PageView, type PalmPlan, type PenPlan, type Point, type Sample } from '@/ink'
+import {
+  columnsOf,
+  type Deposit,
+  type PageView,
+  type PalmEvent,
+  type PalmPlan,
+  type PalmTouch,
+  type PenPlan,
+  type Point,
+  type Sample,
+} from '@/ink'
 import type { Side } from '@/stores/deeds'
 import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
@@ -53,6 +63,9 @@ export interface WritingOptions {
   going: (samples: readonly Sample[], does: WrittenWith['does']) => void
   /** So many fingers tapped the page together, or swiped to one side, and the palm rules took none for a palm. */
   fingered: (fingers: number, side?: Side) => void
+  /** What was felt on the glass, report by report, and what the palm rules made of a touch. */
+  felt: (e: PalmEvent) => void
+  decided: (touch: PalmTouch) => void
   /** The first of some fingers landed. */
   landed: () => void
   /** The pen's barrel button was pressed while it hovers. */

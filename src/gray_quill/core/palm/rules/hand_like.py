@@ -64,7 +64,7 @@ def doubtful(t: Touch, rules: Settings) -> bool:
 
 
 def why(c: Contact) -> str:
-    terms = [(k, v) for k, v in terms_of(c.look).items() if v > 0][:STRONGEST]
+    terms = [(k, v) for k, v in terms_of(c.look).items() if v > 0 and not math.isnan(c.look[k])][:STRONGEST]
     words = ", ".join(told(k, c.look[k]) for k, _ in terms)
     return f"a hand with {100 * chance(c.odds):.0f} %: {words}"
 
