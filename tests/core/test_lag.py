@@ -13,6 +13,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.lag.ahead import Frames, as_shown, looked_ahead
 from gray_quill.core.lag.film import film
+from gray_quill.core.lag.film_camera import Camera
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.stage import draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.trial import model_lag, stages_of
@@ -214,8 +215,42 @@ class Films(unittest.TestCase):
                 self.assertLess(got.ci95_ms, 1.3 * plain.ci95_ms + 0.5, f"{name} {degrees}")
         with self.assertRaisesRegex(InputError, "aslant"):
             read_film(
-                [ndimage.rotate(f, 9, reshape=False, order=1, mode="nearest") for f in frames], 240, truth.mm_per_px
+                [ndimage.rotate(f, 22, reshape=False, order=1, mode="nearest") for f in frames], 240, truth.mm_per_px
             )
+
+    def test_a_camera_in_the_hand_bowed_strokes_and_dark_sheets(self) -> None:
+        """Keystone, shake, bow and all of them with roll, light ink on a dark sheet: as near the film's own truth as a
+        camera that stands still.
+        """
+        cameras = (
+            Camera(keystone=0.12),
+            Camera(shake_mm=0.5),
+            Camera(bow_mm=-3),
+            Camera(negative=True),
+            Camera(2.5, -0.1, 0.4, -2.5),
+        )
+        for k, camera in enumerate(cameras):
+            device = list(SHIPPED_DEVICES.values())[k % 3]
+            frames, truth = film(device, FEN, 240, 400 + k, camera=camera)
+            got = read_film(frames, 240, truth.mm_per_px)
+            self.assertAlmostEqual(got.delay_ms, truth.delay_ms, delta=2.5, msg=str(camera))
+            self.assertLess(got.ci95_ms, 8)
+
+    def test_several_strokes_of_one_film_speak_of_the_device(self) -> None:
+        """Three strokes one below the other, the first ones' ink left on the sheet."""
+        parts = [film(TABLET, FEN, 240, seed) for seed in (71, 72, 73)]
+        frames, inked = [], None
+        for k, (part, _) in enumerate(parts):
+            for f in part:
+                lower = np.pad(f, ((40 * k, 0), (0, 0)), mode="edge")  # the shaft goes on upwards
+                lower = np.vstack([lower, np.full((40 * (2 - k), f.shape[1]), 214, np.uint8)])
+                frames.append(lower if inked is None else np.minimum(lower, inked))
+            clean = frames[-1].copy()
+            clean[:, -80:] = 214  # the pen has gone
+            inked = clean if k == 0 else np.minimum(inked, clean) if inked is not None else clean
+        got = read_film(frames, 240, parts[0][1].mm_per_px)
+        self.assertEqual(got.strokes, 3)
+        self.assertAlmostEqual(got.delay_ms, float(np.mean([t.delay_ms for _, t in parts])), delta=1.0)
 
     def test_frames_out_of_order_are_refused(self) -> None:
         frames, truth = film(TABLET, FEN, 240, 77)

@@ -10,11 +10,13 @@ from collections.abc import Callable
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import map_coordinates
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
 from gray_quill.core.ink.view import View
+from gray_quill.core.lag.film_camera import STILL, Camera, bow_px, filmed_by
 from gray_quill.core.lag.film_reader import MOST_FRAMES
 from gray_quill.core.lag.stage import mean_ms
 from gray_quill.core.lag.trial import stages_of
@@ -57,7 +59,12 @@ class Truth:
 
 
 def film(
-    device: Device, recipe: Recipe, fps: float, seed: int, progress: Callable[[float], None] = lambda _: None
+    device: Device,
+    recipe: Recipe,
+    fps: float,
+    seed: int,
+    progress: Callable[[float], None] = lambda _: None,
+    camera: Camera = STILL,
 ) -> tuple[list[Frames], Truth]:
     """Grey frames (h, w) of the nib and its ink on a device, and the truth. Raises InputError for cameras out of range.
 
@@ -84,7 +91,7 @@ def film(
         reach = shown_at_moments(shown_at, shown_to, moments)
         picture = np.mean(
             [
-                _picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f)
+                _picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f, camera.bow_mm)
                 for m, f in zip(moments, reach, strict=True)
             ],
             axis=0,
@@ -96,6 +103,7 @@ def film(
     reach = shown_at_moments(shown_at, shown_to, middle)
     following = speed_mm_s * reach > LEAST_FRONT_MM
     delay = float((middle - reach)[following].mean())
+    frames = filmed_by(frames, camera, fps, PX_PER_MM, seed)
     return frames, Truth(delay * 1000, delay * speed_mm_s, 1 / PX_PER_MM, fps)
 
 
@@ -108,18 +116,28 @@ def _pen_phases() -> list[NDArray[np.float32]]:
     ]
 
 
-def _picture(pens: list[NDArray[np.float32]], nib_mm: float, front_mm: float) -> NDArray[np.float32]:
+def _lowered(pen: NDArray[np.float32], by_px: float) -> NDArray[np.float32]:
+    """The pen's coverage lower down in the picture, to a share of a pixel."""
+    places = np.mgrid[0 : pen.shape[0], 0 : pen.shape[1]].astype(float)
+    places[0] -= by_px
+    return np.asarray(map_coordinates(pen, places, order=1, mode="nearest"), np.float32)
+
+
+def _picture(
+    pens: list[NDArray[np.float32]], nib_mm: float, front_mm: float, bow_mm: float = 0.0
+) -> NDArray[np.float32]:
     width, height = round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
     picture = np.full((height, width), PAPER, np.float32)
     if front_mm > START_MM:
-        edges = [
-            np.clip(np.array((a, b)) * PX_PER_MM - np.arange(n)[:, None], 0, 1)
-            for a, b, n in ((START_MM, front_mm, width), (ROW_MM - INK_MM / 2, ROW_MM + INK_MM / 2, height))
-        ]
-        across, down = (e[:, 1] - e[:, 0] for e in edges)
-        picture += (INK - PAPER) * np.outer(down, across).astype(np.float32)
+        columns, rows = np.arange(width), np.arange(height)[:, None]
+        across = np.diff(np.clip(np.array((START_MM, front_mm)) * PX_PER_MM - columns[:, None], 0, 1))[:, 0]
+        lower = bow_px(bow_mm, (columns + 0.5) / PX_PER_MM, START_MM, END_MM, PX_PER_MM)
+        top, bottom = (np.clip((ROW_MM + s * INK_MM / 2) * PX_PER_MM + lower - rows, 0, 1) for s in (-1, 1))
+        picture += (INK - PAPER) * ((bottom - top) * across).astype(np.float32)
     step = round((nib_mm - 0.5) * PX_PER_MM * PHASES)
     left, pen = step // PHASES, pens[step % PHASES]
+    if bow_mm:
+        pen = _lowered(pen, float(bow_px(bow_mm, nib_mm, START_MM, END_MM, PX_PER_MM)))
     part = picture[:, left : left + pen.shape[1]]
     part += (PEN - part) * pen[:, : part.shape[1]]
     return picture

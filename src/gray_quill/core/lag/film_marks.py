@@ -6,11 +6,9 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film_reader import check_camera
+from gray_quill.core.lag.film_reader import check_camera, t_95
 
 LEAST_MARKED = 3
-# Student's t, two-sided 95 %, for 2 and more degrees of freedom; beyond the table 1.96 + 2.5 / n, within 0.5 % of it
-T_95 = {2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
 
 
 @dataclasses.dataclass(frozen=True)
@@ -66,7 +64,7 @@ def read_marks(marks: Sequence[Mark], fps: float, mm_per_px: float) -> Marked:
     speed = float(np.polyfit(t, along, 1)[0])
     late = 1000 * behind / speed
     freedom = len(late) - 1
-    half = T_95.get(freedom, 1.96 + 2.5 / freedom) * float(late.std(ddof=1)) / len(late) ** 0.5
+    half = t_95(freedom) * float(late.std(ddof=1)) / len(late) ** 0.5
     return Marked(
         float(late.mean()), float(np.hypot(half, 1000 / fps / 12**0.5)), float(behind.mean()), len(late), speed
     )

@@ -12,7 +12,14 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film_frames import check_order, straightened, without_still_marks
+from gray_quill.core.lag.film_frames import (
+    as_dark_on_light,
+    check_order,
+    steadied,
+    straightened,
+    strokes_of,
+    without_still_marks,
+)
 from gray_quill.core.quantities import Quantity, check
 
 LEAST_FRAMES, MOST_FRAMES = 12, 3000
@@ -26,14 +33,20 @@ NO_FRONT = (
 FPS = Quantity("number", "Frames a second", "How many frames a second the camera takes", "frames/s", 10, 10_000, 1)
 MM_PER_PX = Quantity("number", "Scale", "Measure something of known length in a frame", "mm a pixel", 0.005, 1, 0.001)
 PART_PIXELS = 8_000_000  # worked on as floats at a time
-BLOCKS = 8  # of frames, for the spread of the estimate
-T_95 = 2.365  # Student's t for BLOCKS - 1 degrees of freedom, two-sided 95 %
+BLOCKS = 8  # of the panel's pictures, for the spread of the estimate
+LEAST_CYCLES = 4  # pictures of the panel from which only whole ones are used
+SLIPPING = 0.1  # of the panel's pictures stand for another number of frames: the clocks are not locked
+EVEN_95 = 0.475  # of its width, on both sides of the middle, hold 95 % of what is spread evenly
+MOVED_MM = 0.06  # the ink's end moved on
+# Student's t, two-sided 95 %, for 1 and more degrees of freedom; beyond the table 1.96 + 2.5 / n, within 0.5 % of it
+T_95 = {1: 12.706, 2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Reading:
     """delay_ms with the half width of its 95 % interval; gap_mm: mean distance from ink front to nib; frames_used;
-    frames_at: which those are; nib_mm and front_mm along the row in each; speed_mm_s of the nib.
+    frames_at: which those are; nib_mm and front_mm along the row in each; speed_mm_s of the nib; strokes: that were
+    read.
     """
 
     delay_ms: float
@@ -44,6 +57,7 @@ class Reading:
     frames_at: NDArray[np.int64]
     nib_mm: Floats
     front_mm: Floats
+    strokes: int = 1
 
 
 @dataclasses.dataclass(frozen=True)
@@ -94,7 +108,45 @@ def read_film(
     stack = np.asarray(frames)
     if stack.ndim != 3:
         raise InputError("The frames of a film must all have the same size.", "frames")
+    stack = as_dark_on_light(stack)
     sheet = float(np.percentile(stack[::8, ::3, ::5], 90))
+    where = _pen_columns(without_still_marks(stack, sheet), sheet)
+    strokes = strokes_of(where, LEAST_TRAVEL_MM / mm_per_px, LEAST_FRAMES)
+    if len(strokes) == 1:
+        return _stroke(stack, sheet, fps, mm_per_px, progress)
+    found = []
+    for k, part in enumerate(strokes):
+        done = k / len(strokes)
+        found.append((part.start, _stroke(stack[part], sheet, fps, mm_per_px, lambda _, done=done: progress(done))))  # type: ignore[misc]
+    return _together(found, 1000 / fps)
+
+
+def _together(found: Sequence[tuple[int, Reading]], frame_ms: float) -> Reading:
+    """Several strokes of one film, each with its first frame: their mean, and what lies between them as its spread, so
+    that the interval speaks of the device and not of one stroke.
+    """
+    each = [r for _, r in found]
+    delays = [r.delay_ms for r in each]
+    between = (
+        _half_ms(delays) if len(each) > 2 else float(np.hypot(np.ptp(delays) / 2, np.mean([r.ci95_ms for r in each])))
+    )
+    return Reading(
+        float(np.mean(delays)),
+        float(np.hypot(between, EVEN_95 * frame_ms / len(each) ** 0.5)),
+        float(np.mean([r.gap_mm for r in each])),
+        sum(r.frames_used for r in each),
+        float(np.mean([r.speed_mm_s for r in each])),
+        np.concatenate([r.frames_at + first for first, r in found]),
+        np.concatenate([r.nib_mm for r in each]),
+        np.concatenate([r.front_mm for r in each]),
+        len(each),
+    )
+
+
+def _stroke(
+    stack: NDArray[np.uint8], sheet: float, fps: float, mm_per_px: float, progress: Callable[[float], None]
+) -> Reading:
+    """The delay in the frames of one stroke."""
     stack = without_still_marks(stack, sheet)
     where = _pen_columns(stack, sheet)
     check_order(where)
@@ -109,6 +161,7 @@ def read_film(
     leftward = where[-1] < where[0]
     if leftward:  # read in a mirror
         stack, where = stack[:, :, ::-1], stack.shape[2] - where
+    stack, known_from = steadied(stack, sheet, LEAST_DROP, where, mm_per_px)
     stack = straightened(stack, sheet, LEAST_DROP, float(where[-1]), mm_per_px)
     row = _ink_row(stack, sheet)
     progress(0.3)
@@ -118,6 +171,8 @@ def read_film(
     progress(0.9)
     start = float(np.nanmin(front)) if np.isfinite(front).any() else np.inf
     following = np.isfinite(front) & (front > start + LEAST_FRONT_MM / mm_per_px)
+    if known_from:  # where the nib was before is not known well enough
+        following &= front > nib[known_from]
     if following.sum() < LEAST_FRAMES:
         raise InputError(NO_FRONT, "frames")
     found = _fit(np.arange(len(stack)) / fps, nib * mm_per_px, front * mm_per_px, following)
@@ -127,6 +182,11 @@ def read_film(
     return dataclasses.replace(found, nib_mm=width_mm - found.nib_mm, front_mm=width_mm - found.front_mm)
 
 
+def t_95(freedom: int) -> float:
+    """Student's t for a two-sided interval of 95 %."""
+    return T_95.get(freedom, 1.96 + 2.5 / max(1, freedom))
+
+
 def check_camera(fps: float, mm_per_px: float) -> None:
     """Raises RecordError for frames a second or a scale that no film of a pen has."""
     check(FPS, fps, "fps")
@@ -134,8 +194,8 @@ def check_camera(fps: float, mm_per_px: float) -> None:
 
 
 def _pen_columns(stack: NDArray[np.uint8], sheet: float) -> Floats:
-    """Middle of what is dark in the upper half of each frame, where no ink is laid."""
-    upper = stack[:, : stack.shape[1] // 2]
+    """Middle of what is dark in the upper part of each frame, where no ink is laid."""
+    upper = stack[:, : stack.shape[1] * 2 // 5]
     dark = np.concatenate(
         [np.maximum(sheet - LEAST_DROP - part.astype(np.float32), 0).sum(axis=1) for part in _parts(upper)]
     )
@@ -233,6 +293,26 @@ def _front(stack: NDArray[np.uint8], row: int, nib: Floats, sheet: float) -> Flo
     return out
 
 
+def _cycles(front_mm: Floats) -> NDArray[np.int64]:
+    """Where the ink moved on: from each of these frames to the next the panel showed one picture. Delay grows from one
+    to the next, so that only whole ones give its mean.
+    """
+    return np.flatnonzero(np.diff(front_mm) > MOVED_MM) + 1
+
+
+def _phase_ms(frames: NDArray[np.int64], frame_ms: float) -> float:
+    """Half width of what is not known because the camera sees the panel at certain moments only, from how many frames
+    its pictures stand: all of it where their clocks run locked, less where they slip past each other.
+    """
+    slips = len(frames) > LEAST_CYCLES and (frames != np.median(frames)).mean() > SLIPPING
+    return EVEN_95 * frame_ms / (len(frames) ** 0.5 if slips else 1.0)
+
+
+def _half_ms(means: Sequence[float]) -> float:
+    """Half width of the 95 % interval of the mean of some blocks' means."""
+    return t_95(len(means) - 1) * float(np.std(means, ddof=1)) / len(means) ** 0.5 if len(means) > 1 else 0.0
+
+
 def _fit(t: Floats, nib: Floats, front: Floats, following: NDArray[np.bool_]) -> Reading:
     """The mean time since the nib was where the ink front is now, with its spread over blocks of frames."""
     place, order = np.unique(np.maximum.accumulate(nib), return_index=True)
@@ -240,12 +320,17 @@ def _fit(t: Floats, nib: Floats, front: Floats, following: NDArray[np.bool_]) ->
     passed = np.interp(front[following], place, t[order])
     early = front[following] < place[0]
     passed[early] = (front[following][early] - at_zero) / speed
-    late = (t[following] - passed) * 1000
-    blocks = [b.mean() for b in np.array_split(late, BLOCKS)]
-    half = T_95 * float(np.std(blocks, ddof=1)) / BLOCKS**0.5
-    frame_ms = 1000 * float(t[1] - t[0])
-    ci = float(np.hypot(half, frame_ms / 12**0.5))
     used = np.flatnonzero(following)
+    late = (t[used] - passed) * 1000
+    cycles = _cycles(front[used])
+    phase_ms = _phase_ms(np.diff(cycles), 1000 * float(t[1] - t[0]))
+    if len(cycles) > LEAST_CYCLES:
+        late, used = late[cycles[0] : cycles[-1]], used[cycles[0] : cycles[-1]]
+        cycles = cycles[1:-1] - cycles[0]
+    groups = np.array_split(np.arange(len(cycles) + 1), min(BLOCKS, len(cycles) + 1))
+    blocks = np.split(late, cycles[[g[-1] for g in groups[:-1]]]) if len(groups) > 1 else [late]
+    half = _half_ms([float(b.mean()) for b in blocks if len(b)])
+    ci = float(np.hypot(half, phase_ms))
     return Reading(
         float(late.mean()), ci, float((nib - front)[used].mean()), len(used), float(speed), used, nib[used], front[used]
     )
