@@ -31,6 +31,9 @@ ROUNDS = 2
 # source.
 PALM, GESTURE, SHIFT, JIGGLE, DELAY, TAP = 600.0, 400.0, 8.0, 0.1, 0.03, 1.0
 AS_GOOD = 0.15  # settings that cost this little more are as good
+# What a further rule must gain, about three palms of a search: rules that look at one thing each also refuse gestures
+# that these sessions do not hold.
+ONE_MORE, START_RULE = 10.0, "likely"
 
 
 @dataclasses.dataclass(frozen=True)
@@ -105,7 +108,8 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
                 continue  # it gained nothing before
             if (field == "size_mm" and not sized) or (field in NEEDS and not getattr(best, NEEDS[field])):
                 continue
-            costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) for v in values]
+            one_more = ONE_MORE if field in ONE_BY_ONE and field != START_RULE else 0.0
+            costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) + one_more * (v != 0) for v in values]
             good = [v for v, cost in zip(values, costs, strict=True) if cost <= min(costs) + AS_GOOD]
             spare = field in ONE_BY_ONE and 0 in good
             best = with_rule(best, field, 0 if spare else good[round((len(good) - 1) / 2)])
