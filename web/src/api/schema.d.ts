@@ -3472,6 +3472,8 @@ export interface components {
             at_rest: number;
             /** @default 2500 */
             fastest_mm_s: number;
+            /** @default 600 */
+            frame_ms: number;
             /** @default 24 */
             least_trail_ms: number;
             /** @default 2 */

@@ -25,7 +25,7 @@ interface Rule {
 
 const down = (g: Glass) => [...g.touches.values()].filter((t) => t.endedMs === Infinity)
 
-export const nibNear = (g: Glass, nowMs: number) => g.nibPresent || nowMs - g.nibSeenMs <= g.plan.rules.after_ms
+const nibNear = (g: Glass, nowMs: number) => g.nibPresent || nowMs - g.nibSeenMs <= g.plan.rules.after_ms
 
 function inReach({ nib, plan }: Glass, t: PalmTouch) {
   const reach = plan.rules.radius_mm

@@ -1,7 +1,7 @@
 import type { Schemas } from '@/api/client'
 import { landed, strayed } from './palm-facts'
 import type { PalmTrees } from './palm-look'
-import { doubtful, HAND_LIKE, nibNear, restsAt, RULES, type Glass, type Moment } from './palm-rules'
+import { doubtful, HAND_LIKE, restsAt, RULES, type Glass, type Moment } from './palm-rules'
 
 /** The rules and the resting zone, as core/palm/rules/ has them. */
 export type PalmRules = Schemas['Rules']
@@ -132,9 +132,11 @@ export class PalmEngine {
     return [...this.touches.values()].some((t) => t.endedMs === Infinity || t.decision === 'waiting')
   }
 
-  /** Whether the nib is seen now or was a little while ago, as the lock after the nib has it. */
+  /** Whether the nib is seen now or was a little while ago, so that what lies beside the page is not to be pressed. */
   nibIsNear(nowMs: number): boolean {
-    return this.plan.rules.after_ms > 0 && nibNear(this.glass, nowMs)
+    const { rules, limits } = this.plan
+    const lastsMs = Math.max(rules.after_ms, rules.likely > 0 ? limits.frame_ms : 0)
+    return lastsMs > 0 && (this.glass.nibPresent || nowMs - this.glass.nibSeenMs <= lastsMs)
   }
 
   /** Whether a place on the glass, mm, lies where the writing hand rests now. */

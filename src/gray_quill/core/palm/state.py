@@ -9,6 +9,7 @@ FASTEST_MM_S = 2500.0  # no hand moves a nib faster on the glass; common practic
 TAP_MS = 350.0  # a touch that lifts within this time without moving is a tap; common practice, no source
 
 
+FRAME_MS = 600.0  # after the nib was seen what lies beside the page is not pressed; common practice, no source
 TRAIL_MS = 80.0  # over which a contact's speed is taken
 AGAIN_MM, AGAIN_MS = 45.0, 6000.0  # how near and how soon a hand lands where it lay before
 NEAR_MM = 80.0  # contacts this near may be of the same hand
@@ -35,6 +36,7 @@ class Limits:
     least_way_mm: float = LEAST_WAY_MM
     longest_ms: float = LONGEST_MS
     fastest_mm_s: float = FASTEST_MM_S
+    frame_ms: float = FRAME_MS
 
 
 @dataclasses.dataclass
