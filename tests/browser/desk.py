@@ -165,8 +165,18 @@ class Desk:
 
     # the pen and the hand
 
-    def pen(self, kind: str, x: float, y: float, force: float = 0.5, tilt: tuple[int, int] = (20, 10)) -> None:
-        """One real pen event through the DevTools: kind is mousePressed, mouseMoved or mouseReleased."""
+    def pen(
+        self,
+        kind: str,
+        x: float,
+        y: float,
+        force: float = 0.5,
+        tilt: tuple[int, int] = (20, 10),
+        at_s: float | None = None,
+    ) -> None:
+        """One real pen event through the DevTools: kind is mousePressed, mouseMoved or mouseReleased. at_s: when it
+        happened, seconds since 1970; now where it is not said.
+        """
         self.driver.execute_cdp_cmd(
             "Input.dispatchMouseEvent",
             {
@@ -180,6 +190,7 @@ class Desk:
                 "force": force,
                 "tiltX": tilt[0],
                 "tiltY": tilt[1],
+                **({} if at_s is None else {"timestamp": at_s}),
             },
         )
 

@@ -2,6 +2,7 @@
 the page's place and its pixels.
 """
 
+import time
 from typing import Any
 
 from tests.browser.desk import DeskCase, until_true
@@ -22,22 +23,12 @@ return n
 FINGER_PX, PALM_PX = 9, 60
 
 
-class PalmOnTheSheet(DeskCase):
-    def test_palm_first_then_pen_zoom_lock_and_finger_ink(self) -> None:
-        self.a_bare_sheet_under_known_rules()
-        self.a_palm_that_slid_is_taken_back_when_the_nib_comes()
-        self.a_large_palm_does_nothing()
-        self.it_is_asked_why_and_told_otherwise()
-        self.a_finger_moves_the_page()
-        self.two_fingers_zoom_it()
-        self.a_locked_page_holds_still()
-        self.a_finger_writes()
-        self.palms_leave_no_ink()
+class PalmCase(DeskCase):
+    """A bare sheet, and hands on it."""
 
-    def a_bare_sheet_under_known_rules(self) -> None:
+    def bare(self) -> None:
         desk = self.desk
-        rules = {"before_ms": IN_TIME_MS, "take_back_ms": IN_TIME_MS, "after_ms": 600, "size_mm": 15, "still": True}
-        desk.ask("palm/setting", {"hand_id": "right-firm", "device_id": "tablet-11", "rules": rules}, "PUT")
+        desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")
         desk.open()
         desk.press("Trap log, first night", "h1")
         desk.press("Put down a new sheet", ".choices")
@@ -58,20 +49,79 @@ class PalmOnTheSheet(DeskCase):
         self.desk.touches("touchEnd")
         self.desk.rests()
 
-    def nib(self, x: float, y: float) -> None:
-        self.desk.write([(self.x + x + 6 * k, self.y + y + k % 4, 0.5) for k in range(21)])
-
     def place(self) -> list[float]:
         self.desk.frames()
         return list(self.desk.js(PLACE))
-
-    def ink_at(self, x: float, y: float, w: float, h: float) -> int:
-        return int(self.desk.js(INK_AT, self.x + x, self.y + y, w, h))
 
     def strokes(self) -> int:
         sheet_id = self.desk.ask("desk")["sheet_id"]
         sheet: dict[str, Any] = self.desk.ask(f"sheets/{sheet_id}")
         return int(sheet["sheet"]["strokes"])
+
+
+class StartRules(PalmCase):
+    def test_a_hand_that_never_did_a_drill_is_kept_off_and_its_fingers_are_not(self) -> None:
+        """The rules every hand starts with: a palm lies while the nib writes, then fingers scroll and pinch."""
+        self.bare()
+        before = self.place()
+        self.slide(((420, 420), (380, 330), PALM_PX))
+        self.desk.write([(self.x + 150 + 4 * k, self.y + 200, 0.5) for k in range(21)])
+        self.lift()
+        until_true(lambda: self.strokes() == 1, "the stroke kept")
+        self.assertEqual(self.place(), before, "the palm moved nothing")
+        self.desk.press("closer", ".tools")
+        self.desk.rests()
+        before = self.place()
+        self.slide(((300, 400), (300, 300), FINGER_PX))
+        self.lift()
+        self.assertGreater(before[1] - self.place()[1], 40, "a finger scrolls")
+        before = self.place()
+        self.slide(((270, 250), (200, 250), FINGER_PX), ((330, 250), (400, 250), FINGER_PX))
+        self.lift()
+        self.assertGreater(self.place()[2] / before[2], 1.4, "two zoom")
+        self.assertEqual(self.strokes(), 1)
+
+    def test_a_palm_taken_for_the_pen_leaves_no_ink(self) -> None:
+        """The pen's place jumps by 70 mm between two reports: what was before goes, the stroke begins where the nib
+        is.
+        """
+        self.bare()
+        now = time.time()
+        for k, x in enumerate((460, 462, 464)):
+            self.desk.pen("mouseMoved" if k else "mousePressed", self.x + x, self.y + 420, 0.2, at_s=now + 0.008 * k)
+        for k in range(20):
+            self.desk.pen("mouseMoved", self.x + 120 + 4 * k, self.y + 150, 0.5, at_s=now + 0.03 + 0.008 * k)
+        self.desk.pen("mouseReleased", self.x + 200, self.y + 150, 0, at_s=now + 0.3)
+        until_true(lambda: self.strokes() == 1, "the stroke kept")
+        self.desk.rests()
+        ink = self.desk.js(INK_AT, self.x + 100, self.y + 130, 120, 40)
+        self.assertGreater(ink, 60)
+        self.assertEqual(self.desk.js(INK_AT, self.x + 230, self.y + 200, 280, 260), 0, "neither dab nor line")
+
+
+class PalmOnTheSheet(PalmCase):
+    def test_palm_first_then_pen_zoom_lock_and_finger_ink(self) -> None:
+        self.a_bare_sheet_under_known_rules()
+        self.a_palm_that_slid_is_taken_back_when_the_nib_comes()
+        self.a_large_palm_does_nothing()
+        self.it_is_asked_why_and_told_otherwise()
+        self.a_finger_moves_the_page()
+        self.two_fingers_zoom_it()
+        self.a_locked_page_holds_still()
+        self.a_finger_writes()
+        self.palms_leave_no_ink()
+
+    def a_bare_sheet_under_known_rules(self) -> None:
+        desk = self.desk
+        rules = {"before_ms": IN_TIME_MS, "take_back_ms": IN_TIME_MS, "after_ms": 600, "size_mm": 15, "still": True}
+        desk.ask("palm/setting", {"hand_id": "right-firm", "device_id": "tablet-11", "rules": rules}, "PUT")
+        self.bare()
+
+    def nib(self, x: float, y: float) -> None:
+        self.desk.write([(self.x + x + 6 * k, self.y + y + k % 4, 0.5) for k in range(21)])
+
+    def ink_at(self, x: float, y: float, w: float, h: float) -> int:
+        return int(self.desk.js(INK_AT, self.x + x, self.y + y, w, h))
 
     def kept(self, strokes: int) -> None:
         self.desk.all_kept()

@@ -12,7 +12,7 @@ import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film import SPEED_MM_S, film
+from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_camera import Camera
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.updates import panel_updates, shown_at_moments
@@ -28,10 +28,12 @@ def any_camera(rng: np.random.Generator) -> Camera:
 
 
 def in_the_long_run_ms(device: Device) -> float:
-    """The mean delay of the ink's end over minutes, whatever a film's half second shows of it."""
+    """The mean delay of the ink's end over minutes at a film's speed, whatever a film's half second shows of it."""
+    _, truth = film(device, PEN, 60, 1)
+    speed_mm_s = 1000 * truth.gap_mm / truth.delay_ms
     found = []
     for seed in range(6):
-        shown = panel_updates(device, PEN, RUN_S, SPEED_MM_S, np.random.default_rng(9000 + seed))
+        shown = panel_updates(device, PEN, RUN_S, speed_mm_s, np.random.default_rng(9000 + seed))
         moments = np.arange(5, RUN_S - 2, 0.0011)
         found.append(float((moments - shown_at_moments(*shown, moments)).mean()) * 1000)
     return float(np.mean(found))
