@@ -54,6 +54,10 @@ useLittleSheet(root, () => emit('close'))
     <button type="button" class="choice" @click="takeOutPen">
       <b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span>
     </button>
+    <p v-if="!paper" class="small">
+      Without its paper a PNG cannot hold how a wash mixes with what lies below it: laid on a grey or coloured ground it
+      looks lighter or darker than here. SVG and PDF hold it.
+    </p>
     <p class="small" role="status">{{ said }}</p>
     <button type="button" class="word-button" @click="emit('close')">Close</button>
   </section>

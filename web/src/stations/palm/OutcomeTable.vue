@@ -27,6 +27,7 @@ const DETAILS = [
   'zoomed',
   'taps',
   'lost_ink_mm',
+  'stray_ink_mm',
   'added_delay_ms',
 ] as const
 const o = computed(() => trial.part?.outcome)

@@ -103,7 +103,7 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
           {{
             palm.setting?.kept
               ? 'The sheet follows the rules kept for this pair.'
-              : 'Nothing kept for this pair yet; the sheet follows cautious rules.'
+              : 'Nothing kept for this pair yet; the sheet follows those every hand starts with.'
           }}
         </p>
       </div>
