@@ -26,6 +26,7 @@ from gray_quill.core.palm.zone import zone_of
 from tests.core.palm_streams import HAND, LEAST, STREAMS, kept
 from tests.core.palm_streams import make as make_nasty
 from tests.core.test_palm import with_rules
+from tools.make_fields_doc import DOCS
 
 ZONE = zone_of(HAND)
 TABLET = SHIPPED_DEVICES["tablet-11"]
@@ -68,6 +69,7 @@ class HardSet(unittest.TestCase):
 
     def test_the_set_is_known_by_its_digest(self) -> None:
         self.assertEqual(digest(), SET, "the hard set changed: print its figures again and say so")
+        self.assertIn(f"hard set {SET}", (DOCS / "palm-figures.txt").read_text(), "the figures are of this set")
 
     def test_sessions_repeat_and_hold_what_was_meant(self) -> None:
         for k, drill in enumerate(HARD_DRILLS):

@@ -72,7 +72,8 @@ export function nibJumps({ rules, limits }: PalmPlan, stepMm: number, stepMs: nu
 export const RULES: readonly Rule[] = [
   {
     name: 'nib arrived',
-    nibComes: (g, t, nowMs) => nowMs - t.bornMs <= g.plan.rules.before_ms && inReach(g, t),
+    nibComes: (g, t, nowMs) =>
+      g.plan.rules.before_ms > 0 && nowMs - t.bornMs <= g.plan.rules.before_ms && inReach(g, t),
   },
   {
     name: 'nib near',

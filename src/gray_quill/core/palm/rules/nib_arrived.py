@@ -17,7 +17,7 @@ class Settings:
 
 
 def nib_comes(s: State, t: Touch, now_ms: float, rules: Any, zone: Zone) -> bool:
-    return now_ms - t.born_ms <= rules.before_ms and in_reach(s, t, rules.radius_mm)
+    return rules.before_ms > 0 and now_ms - t.born_ms <= rules.before_ms and in_reach(s, t, rules.radius_mm)
 
 
 def by_score(rules: Settings, c: Contact) -> bool:
