@@ -346,6 +346,7 @@ class Hand(unittest.TestCase):
             ([dataclasses.replace(down, phase="hover")], "Event 1: touch hover is not known"),
             ([dataclasses.replace(down, x_mm=float("nan"))], "not finite"),
             ([dataclasses.replace(down, width_mm=900)], "0 to 400 mm"),
+            ([dataclasses.replace(down, id=k) for k in range(80)], "more than 64 touches"),
         ):
             with self.assertRaisesRegex(InputError, why):
                 make_stream(events, *SIZE)

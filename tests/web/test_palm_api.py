@@ -61,8 +61,8 @@ class PalmApi(ApiCase):
         self.assertLessEqual(found["expected"]["refused_gestures"] / found["expected"]["gestures"], 0.05)
         self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
         self.assertEqual({c["rule"] for c in found["curves"]}, {rule.name for rule in RULES})
-        size = next(c for c in found["curves"] if c["rule"] == "contact size")
-        self.assertGreater(size["area"], 0.9)
+        look = next(c for c in found["curves"] if c["rule"] == "looks like a hand")
+        self.assertGreater(look["area"], 0.95)
         strict = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": found["rules"]}).json
         self.assertEqual((strict["kept"], strict["rules"]), (True, found["rules"]))
         self.assertEqual(self.ask("GET", "/api/palm/setting" + QUERY).json["rules"], found["rules"])

@@ -13,6 +13,7 @@ from gray_quill.core.errors import InputError
 PHASES = {"touch": ("down", "move", "up", "cancel"), "pen": ("hover", "down", "move", "up", "cancel", "out")}
 COLUMNS = ("t_ms", "pointer", "id", "phase", "x_mm", "y_mm", "width_mm", "height_mm", "force")
 MOST_EVENTS = 200_000
+MOST_DOWN = 64
 
 
 @dataclasses.dataclass(frozen=True, slots=True)
@@ -121,5 +122,10 @@ def make_stream(events: Sequence[Event], width_mm: float, height_mm: float) -> S
                     "phase",
                 )
             (down.add if e.phase == "down" else down.discard if e.phase in ("up", "cancel") else lambda _: None)(e.id)
+        if len(down) > MOST_DOWN:
+            raise InputError(
+                f"Event {k}: more than {MOST_DOWN} touches are down at once, which no screen feels. Cut the recording.",
+                "events",
+            )
         last = e.t_ms
     return Stream(tuple(events), width_mm, height_mm)

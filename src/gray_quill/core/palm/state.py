@@ -89,10 +89,8 @@ class Touch:
         return self.far_mm > SLOP_MM
 
 
-class Memo(dict[tuple[int, int, bool], tuple[float, list[float]]]):
-    """Odds and look by touch, report and whether it lifts: they are the same under all rules. One for all copies of a
-    state.
-    """
+class Memo(dict[tuple[int, int, bool], float]):
+    """Odds by touch, report and whether it lifts: they are the same under all rules. One for all copies of a state."""
 
     def __deepcopy__(self, _: object) -> "Memo":
         return self

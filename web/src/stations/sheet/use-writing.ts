@@ -181,7 +181,7 @@ export function useWriting(options: WritingOptions) {
   function jumped(sample: Sample): boolean {
     const last = down?.samples.at(-1)
     const plan = options.palm.value
-    if (!down || !last || !plan || down.pointerType !== 'pen') return false
+    if (!down || !last || !plan || down.pen.does || down.pointerType !== 'pen') return false
     const onGlass = down.capture.pxPerMm / options.pxPerMm()
     return nibJumps(plan, Math.hypot(sample.x - last.x, sample.y - last.y) * onGlass, 1000 * (sample.tS - last.tS))
   }

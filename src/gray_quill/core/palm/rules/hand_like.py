@@ -30,11 +30,10 @@ def look_at(s: State, t: Touch, now_ms: float, zone: Zone) -> float:
     """The logarithm of the odds of a hand as this contact looks now; kept with it."""
     key = (t.id, s.reports, t.lifted)
     if key not in s.memo:
-        seen = looks(s, t, now_ms, zone)
-        s.memo[key] = odds_of(seen), seen
-    t.odds, seen = s.memo[key]
+        s.memo[key] = odds_of(looks(s, t, now_ms, zone))
+    t.odds = s.memo[key]
     if t.odds > t.most_odds:
-        t.most_odds, t.look = t.odds, seen
+        t.most_odds, t.look = t.odds, looks(s, t, now_ms, zone)
     return t.odds
 
 
