@@ -5,7 +5,10 @@ out.
 import json
 from typing import Any
 
-from gray_quill.core.palm.rules import RULES
+from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.palm.outcome import outcome_of
+from gray_quill.core.palm.rules import RULES, START
+from gray_quill.core.palm.zone import zone_of
 from gray_quill.web.palm_pair import Pair
 from gray_quill.web.palm_told import told_sessions
 from tests.web.api_case import ApiCase
@@ -100,7 +103,9 @@ class PalmApi(ApiCase):
             pair = Pair(**PAIR)
             (session,) = told_sessions(pair)
         self.assertEqual([(g.kind, g.ids) for g in session[1].gestures], [("scroll", (palm,))], "told to be a finger")
-        self.assertFalse(session[1].palms)
+        self.assertEqual((session[1].palms, session[1].known), (frozenset(), {palm}), "of the others nothing is known")
+        counted = outcome_of(session[0], START, zone_of(SHIPPED_HANDS["right-firm"]), session[1]).confusion or {}
+        self.assertEqual(sum(counted.values()), 1)
         for path, body, status in (
             ("why", {**PAIR, "rules": strict, "stream": stream, "contact": 99}, 400),
             ("told", {**PAIR, "stream": stream, "contact": 99, "palm": True}, 400),

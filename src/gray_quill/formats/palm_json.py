@@ -19,6 +19,7 @@ def truth_json(stream: Stream, truth: Truth) -> dict[str, Any]:
         "gestures": [{"kind": g.kind, "ids": list(g.ids)} for g in truth.gestures],
         "ink_mm": truth.ink_mm,
         "not_nib": [list(span) for span in truth.not_nib],
+        "known": None if truth.known is None else sorted(truth.known),
     }
 
 
@@ -31,7 +32,14 @@ def read_truth(data: bytes) -> tuple[tuple[float, float], Truth]:
         palms = frozenset(int(i) for i, what in found["contacts"].items() if what == "palm")
         ink = found.get("ink_mm")  # files of old do not have it
         spans = tuple((float(a), float(b)) for a, b in found.get("not_nib", []))
-        told = Truth(palms, gestures, None if ink is None else float(ink), spans)
+        known = found.get("known")
+        told = Truth(
+            palms,
+            gestures,
+            None if ink is None else float(ink),
+            spans,
+            None if known is None else frozenset(int(i) for i in known),
+        )
     except (ValueError, KeyError, TypeError, AttributeError, OverflowError):
         raise FormatError(
             "The JSON file beside the contacts is not a truth file: it needs screen_mm, contacts and gestures."

@@ -55,13 +55,17 @@ class Gesture:
 class Truth:
     """What the hand meant: which contacts were palms (the others are fingers), and the gestures. ink_mm: the way the
     nib went in contact, None where the stream tells it. not_nib: spans of time, ms, in which the device took a palm for
-    the pen.
+    the pen. known: the contacts of which anything is known, None for all.
     """
 
     palms: frozenset[int]
     gestures: tuple[Gesture, ...] = ()
     ink_mm: float | None = None
     not_nib: tuple[tuple[float, float], ...] = ()
+    known: frozenset[int] | None = None
+
+    def knows(self, contact: int) -> bool:
+        return self.known is None or contact in self.known
 
 
 @dataclasses.dataclass(frozen=True)

@@ -149,7 +149,7 @@ def _way(flat: Sequence[float]) -> float:
 
 def _confusion(state: State, truth: Truth) -> dict[str, int]:
     table = {"palm_refused": 0, "palm_kept": 0, "finger_kept": 0, "finger_refused": 0}
-    for t in state.touches.values():
+    for t in filter(lambda t: truth.knows(t.id), state.touches.values()):
         table[f"{'palm' if t.id in truth.palms else 'finger'}_{t.decision}"] += 1
     return table
 

@@ -140,7 +140,12 @@ def with_rule(rules: Rules, field: str, value: float) -> Rules:
 
 def rule_curves(sessions: Sequence[Session], zone: Zone) -> list[Curve]:
     """Every rule's own trade-off over all contacts, apart from the other rules."""
-    pairs = [(i in truth.palms, c) for stream, truth in sessions for i, c in contacts_of(stream, zone).items()]
+    pairs = [
+        (i in truth.palms, c)
+        for stream, truth in sessions
+        for i, c in contacts_of(stream, zone).items()
+        if truth.knows(i)
+    ]
     out = []
     for rule in RULES:
         scores = np.nan_to_num([rule.score(c) for _, c in pairs], posinf=1e9, neginf=-1e9)

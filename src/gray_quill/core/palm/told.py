@@ -18,8 +18,9 @@ def told_truth(stream: Stream, contact: int, palm: bool, zone: Zone) -> Truth:
     touch = fold_stream(stream, OFF, zone).touches.get(contact)
     if touch is None:
         raise InputError(f"The contacts hold no contact {contact}. Say it of one that is there.", "contact")
+    known = frozenset({contact})
     if palm:
-        return Truth(frozenset({contact}))
+        return Truth(frozenset({contact}), known=known)
     lasted_ms = min(touch.ended_ms, stream.events[-1].t_ms) - touch.born_ms
     kind = "scroll" if touch.moved else "press" if lasted_ms > TAP_MS else "tap"
-    return Truth(frozenset(), (Gesture(kind, (contact,)),))
+    return Truth(frozenset(), (Gesture(kind, (contact,)),), known=known)
