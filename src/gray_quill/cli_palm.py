@@ -211,10 +211,8 @@ def _fit(args: argparse.Namespace) -> None:
 
 def _session(name: str) -> Session:
     """A recorded stream with its truth beside it; exits with 2 where that is missing."""
-    told = pathlib.Path(name).with_suffix(".json")
-    if not told.is_file():
-        raise InputError(f"{told} is missing: rules can only be fitted to streams whose truth lies beside them.")
     stream, truth = _stream(name)
     if truth is None:
-        raise InputError(f"{told} says nothing of what was meant.")
+        told = pathlib.Path(name).with_suffix(".json")
+        raise InputError(f"{told} is missing: rules can only be fitted to streams whose truth lies beside them.")
     return stream, truth

@@ -187,8 +187,11 @@ class OwnHand(PalmCase):
             x = desk.middle(".tool:nth-of-type(2)")[0]
             desk.touches("touchStart", (9, x, y, 22))
             desk.touches("touchEnd")
-            desk.frames()
-            self.assertEqual(desk.js("return document.querySelector('.tool.pressed')?.dataset.tool ?? ''"), tool)
+            if tool:
+                desk.wait(f"document.querySelector('.tool.pressed')?.dataset.tool === '{tool}'", "the tool pressed")
+            else:
+                desk.rests()
+                self.assertFalse(desk.js("return !!document.querySelector('.tool.pressed')"))
 
     def two_fingers_zoom_and_the_first_try_is_thrown_away(self) -> None:
         desk = self.desk

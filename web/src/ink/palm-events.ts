@@ -1,3 +1,4 @@
+import type { Schemas } from '@/api/client'
 import type { PalmEvent } from '@/ink'
 
 /** A browser's pointer event as reports of the contact stream, in true mm of the screen; none for a mouse. */
@@ -36,5 +37,22 @@ function phaseOf(event: PointerEvent, pen: boolean): PalmEvent['phase'] | undefi
       return pen ? 'out' : undefined
     default:
       return undefined
+  }
+}
+
+/** Reports on a screen of this size, mm, as the server takes them: column by column. */
+export function streamOf(events: readonly PalmEvent[], screenMm: readonly [number, number]): Schemas['StreamBody'] {
+  const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
+  return {
+    screen_mm: [...screenMm],
+    t_ms: column('tMs'),
+    pointer: column('pointer'),
+    id: column('id'),
+    phase: column('phase'),
+    x_mm: column('x'),
+    y_mm: column('y'),
+    width_mm: column('width'),
+    height_mm: column('height'),
+    force: events.map(() => 0),
   }
 }

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import type { PalmEvent, PalmTouch } from '@/ink'
+import { streamOf } from '@/ink/palm-events'
 import { useDesk } from './desk'
 import { usePalm } from './palm'
 
@@ -40,19 +41,7 @@ export const useLastTouch = defineStore('last-touch', () => {
     }
     const plan = palm.plan
     if (!plan) return undefined
-    const column = <K extends keyof PalmEvent>(k: K) => rows.map((e) => e[k])
-    return {
-      screen_mm: [plan.widthMm, plan.heightMm],
-      t_ms: column('tMs'),
-      pointer: column('pointer'),
-      id: column('id'),
-      phase: column('phase'),
-      x_mm: column('x'),
-      y_mm: column('y'),
-      width_mm: column('width'),
-      height_mm: column('height'),
-      force: rows.map(() => 0),
-    }
+    return streamOf(rows, [plan.widthMm, plan.heightMm])
   }
 
   const about = () => {

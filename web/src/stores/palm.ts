@@ -26,15 +26,14 @@ export const usePalm = defineStore('palm', () => {
   )
 
   const asked = useLatest(
-    (of: { hand_id: string; device_id: string }) => take(api.GET('/api/palm/setting', { params: { query: of } })),
+    async (of: { hand_id: string; device_id: string }) => {
+      trees.value ??= await take(api.GET('/api/palm/trees'))
+      return take(api.GET('/api/palm/setting', { params: { query: of } }))
+    },
     (answer) => {
       setting.value = answer
       told.value = answer.told
     },
-  )
-  void take(api.GET('/api/palm/trees')).then(
-    (found) => (trees.value = found),
-    () => undefined, // the server is not reached: see asked
   )
   watch(
     pair,

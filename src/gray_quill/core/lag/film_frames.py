@@ -23,8 +23,7 @@ LEAST_SLOPE = 0.002  # of the ink's line; less moves it by less than a pixel acr
 MOST_SLOPE = 0.36  # about 20 degrees
 LEAST_COLUMNS, BOWED_COLUMNS = 20, 120  # of ink, for a straight line and for a bowed one
 BOW_DEGREE = 3
-DARK_SHEET, LIGHTER = 110.0, 80.0  # grey levels
-WHOLE_PIXELS = 40_000_000
+DARK_SHEET = 110.0  # grey level
 BEGINNING_MM = 2.5  # of the stroke, by which shaken frames are laid on each other
 LEAST_SHAKE_PX = 0.25
 CLEAR_OF_PEN_MM = 8.0  # columns so far behind the pen hold nothing but ink
@@ -89,15 +88,8 @@ def _bridged(stack: Stack, hidden: NDArray[np.bool_]) -> Stack:
 
 
 def as_dark_on_light(stack: Stack) -> Stack:
-    """The frames with a light sheet, and whatever differs from it darker: a dark sheet is turned over, a pen lighter
-    than its sheet is mirrored about the sheet's grey.
-    """
-    middle = float(np.median(stack[::8, ::3, ::5]))
-    if middle < DARK_SHEET:
-        stack, middle = 255 - stack, 255 - middle
-    if middle > 255 - LIGHTER:
-        return stack
-    return np.where(stack > middle + LIGHTER / 2, np.uint8(round(2 * middle)) - stack, stack) if middle < 127 else stack
+    """The frames with a light sheet: those of a dark one are turned over."""
+    return 255 - stack if np.median(stack[::8, ::3, ::5]) < DARK_SHEET else stack
 
 
 def steadied(stack: Stack, sheet: float, least_drop: float, where_px: Floats, mm_per_px: float) -> tuple[Stack, int]:
@@ -105,11 +97,10 @@ def steadied(stack: Stack, sheet: float, least_drop: float, where_px: Floats, mm
     camera moved is taken out. where_px: the pen's middle. With the first frame whose place is known so: before, the pen
     hides the beginning.
     """
-    lines = stack.astype(np.float32) if stack.size < WHOLE_PIXELS else stack
-    dark_columns = slice(0, stack.shape[2] * 2 // 5)
+    left = stack[:, :, : stack.shape[2] * 2 // 5]
     dx, dy = np.full(len(stack), np.nan), np.full(len(stack), np.nan)
     for k in range(len(stack)):
-        dark = np.maximum(sheet - least_drop / 2 - lines[k][:, dark_columns].astype(np.float32), 0)
+        dark = np.maximum(sheet - least_drop / 2 - left[k].astype(np.float32), 0)
         found = _beginning(dark, least_drop, mm_per_px)
         if found is not None and where_px[k] - found[0] > CLEAR_OF_PEN_MM / mm_per_px:
             dx[k], dy[k] = found

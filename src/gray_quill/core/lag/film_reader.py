@@ -110,14 +110,16 @@ def read_film(
         raise InputError("The frames of a film must all have the same size.", "frames")
     stack = as_dark_on_light(stack)
     sheet = float(np.percentile(stack[::8, ::3, ::5], 90))
-    where = _pen_columns(without_still_marks(stack, sheet), sheet)
+    bare = without_still_marks(stack, sheet)
+    where = _pen_columns(bare, sheet)
     strokes = strokes_of(where, LEAST_TRAVEL_MM / mm_per_px, LEAST_FRAMES)
     if len(strokes) == 1:
-        return _stroke(stack, sheet, fps, mm_per_px, progress)
+        return _stroke(bare, where, sheet, fps, mm_per_px, progress)
     found = []
     for k, part in enumerate(strokes):
-        done = k / len(strokes)
-        found.append((part.start, _stroke(stack[part], sheet, fps, mm_per_px, lambda _, done=done: progress(done))))  # type: ignore[misc]
+        progress(k / len(strokes))
+        bare = without_still_marks(stack[part], sheet)  # the ink of strokes before stands still
+        found.append((part.start, _stroke(bare, _pen_columns(bare, sheet), sheet, fps, mm_per_px)))
     return _together(found, 1000 / fps)
 
 
@@ -144,11 +146,14 @@ def _together(found: Sequence[tuple[int, Reading]], frame_ms: float) -> Reading:
 
 
 def _stroke(
-    stack: NDArray[np.uint8], sheet: float, fps: float, mm_per_px: float, progress: Callable[[float], None]
+    stack: NDArray[np.uint8],
+    where: Floats,
+    sheet: float,
+    fps: float,
+    mm_per_px: float,
+    progress: Callable[[float], None] = lambda _: None,
 ) -> Reading:
-    """The delay in the frames of one stroke."""
-    stack = without_still_marks(stack, sheet)
-    where = _pen_columns(stack, sheet)
+    """The delay in the frames of one stroke. where: the pen's middle in each, px."""
     check_order(where)
     travel_mm = abs(float(where[-1] - where[0])) * mm_per_px
     if not LEAST_TRAVEL_MM <= travel_mm <= MOST_TRAVEL_MM:

@@ -15,7 +15,6 @@ from gray_quill.core.palm.facts import landed, strayed
 from gray_quill.core.palm.nib import jumps
 from gray_quill.core.palm.rules import RULES, Rules, hand_like
 from gray_quill.core.palm.rules.base import no_judge
-from gray_quill.core.palm.rules.hand_like import doubtful
 from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, WAITING, Episode, Memo, State, Touch
 from gray_quill.core.palm.zone import Zone
 
@@ -82,7 +81,12 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
             if age > 0 and now_ms >= due_at and t.ended_ms >= due_at and rule.aged(s, t, now_ms, rules, zone):
                 refused[rule.name] = age
         sooner = any(age <= rules.wait_ms for age in refused.values())
-        if t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms and not sooner and not doubtful(t, rules):
+        if (
+            t.decision == WAITING
+            and now_ms >= t.born_ms + rules.wait_ms
+            and not sooner
+            and not hand_like.doubtful(t, rules)
+        ):
             _keep(s, t, t.born_ms + rules.wait_ms, rules)
         for name, age in refused.items():
             if t.decision != REFUSED and name not in t.asked:
@@ -90,7 +94,7 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
         ages = {rule.name: rule.age_ms(rules) for rule in AGED}
         t.asked |= {name for name, age in ages.items() if now_ms >= t.born_ms + age}
         ahead = [age for name, age in ages.items() if name not in t.asked]
-        if t.decision == WAITING and not doubtful(t, rules):
+        if t.decision == WAITING and not hand_like.doubtful(t, rules):
             ahead.append(rules.wait_ms)
         if ahead and t.decision != REFUSED:
             s.due_ms = min(s.due_ms, t.born_ms + min(ahead))
@@ -172,7 +176,7 @@ def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, moment: 
             _refuse(s, t, name, now_ms, rules)
             return
     settled = rules.likely > 0 and t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms
-    if settled and not doubtful(t, rules):
+    if settled and not hand_like.doubtful(t, rules):
         _keep(s, t, now_ms, rules)
 
 

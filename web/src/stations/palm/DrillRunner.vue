@@ -3,7 +3,7 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { PalmEngine, type PageView, type PalmEvent } from '@/ink'
-import { palmEvent } from '@/ink/palm-events'
+import { palmEvent, streamOf } from '@/ink/palm-events'
 import { useScreen } from '@/stores/screen'
 import type { Rules } from '@/stores/palm-trial'
 import DrillPicture from './DrillPicture.vue'
@@ -121,20 +121,7 @@ function wipe() {
 /** Hand over what was done for this drill. */
 function keep() {
   if (!touched.value || !events.length) return
-  const column = <K extends keyof PalmEvent>(k: K) => events.map((e) => e[k])
-  const stream = {
-    screen_mm: [...mm()] as [number, number],
-    t_ms: column('tMs'),
-    pointer: column('pointer'),
-    id: column('id'),
-    phase: column('phase'),
-    x_mm: column('x'),
-    y_mm: column('y'),
-    width_mm: column('width'),
-    height_mm: column('height'),
-    force: events.map(() => 0),
-  }
-  emit('did', { drill: drill.value.name, stream }, azimuthsDeg)
+  emit('did', { drill: drill.value.name, stream: streamOf(events, mm()) }, azimuthsDeg)
 }
 
 function next(kept: boolean) {

@@ -106,7 +106,7 @@ export function useWriting(options: WritingOptions) {
     if (down) take(event)
   }
 
-  function begin(event: PointerEvent) {
+  function begin(event: PointerEvent, startMs = event.timeStamp) {
     const pen = options.pen(event)
     const canvas = options.canvas.value
     const place = options.page.value?.getBoundingClientRect()
@@ -115,7 +115,7 @@ export function useWriting(options: WritingOptions) {
       left: place.left,
       top: place.top,
       pxPerMm: options.cssScale.value,
-      startMs: event.timeStamp,
+      startMs,
       aimed: here.aim ? here.aimed : undefined,
     }
     down = {
@@ -195,8 +195,7 @@ export function useWriting(options: WritingOptions) {
       discard()
       options.dropped()
     } else finish(down.pointerType)
-    begin(event)
-    if (down as unknown) down!.capture.startMs = startMs
+    begin(event, startMs)
   }
 
   /** Tell the rules of a report, and follow what they decide. */
