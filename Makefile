@@ -5,7 +5,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
-	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-meant trial-clients wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-clients wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --host $(HOST) --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -97,6 +97,9 @@ trial-hands: setup .venv/.dev
 
 trial-films: setup .venv/.dev
 	$(PY) -m tests.trials.films $(N) --seed $(SEED)
+
+trial-feel: setup .venv/.dev
+	$(PY) -m tests.trials.feel $(N) --seed $(SEED)
 
 trial-meant: setup .venv/.dev
 	$(PY) -m tests.trials.meant $(N) --seed $(SEED)

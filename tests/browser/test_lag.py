@@ -60,9 +60,10 @@ AHEAD_BARE = """(() => {
   return !c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((v) => v)
 })()
 """
-# a pen going round at 1 Hz on a circle of so many pixels, two turns, as many reports as the page can take
+# a pen going round at 1 Hz on a circle of so many pixels, so long, as many reports as the page can take
 CIRCLE = """
-const [radius, done] = arguments, c = document.querySelector('[data-layer=drill]'), r = c.getBoundingClientRect()
+const [layer, radius, lasts, done] = arguments
+const c = document.querySelector(`[data-layer=${layer}]`), r = c.getBoundingClientRect()
 c.setPointerCapture = () => undefined
 const send = (type, at) => c.dispatchEvent(new PointerEvent(type, {
   pointerId: 7, pointerType: 'pen', pressure: 0.5, buttons: 1, bubbles: true,
@@ -73,11 +74,22 @@ const began = performance.now()
 send('pointerdown', 0)
 const again = setInterval(() => {
   const at = performance.now() - began
-  if (at < 2000) return send('pointermove', at)
+  if (at < lasts) return send('pointermove', at)
   clearInterval(again)
   send('pointerup', at)
   done(true)
 }, 4)
+"""
+
+# what a turn hides, as the server told the page
+HIDDEN = """
+const old = window.fetch
+window.fetch = async (...asked) => {
+  const answer = await old(...asked)
+  const { next } = await answer.clone().json().catch(() => ({}))
+  if (next) window.hidden = next
+  return answer
+}
 """
 
 
@@ -264,7 +276,7 @@ class LookAheadHere(DeskCase):
         desk = self.desk
         desk.rests()
         desk.js("document.querySelector('.drill').scrollIntoView()")
-        desk.driver.execute_async_script(CIRCLE, 20 * PX_PER_MM_UNSIZED)
+        desk.driver.execute_async_script(CIRCLE, "drill", 20 * PX_PER_MM_UNSIZED, 2000)
         desk.says("Here the ink's end was", "[data-shown]")
         desk.rests()
         late = [
@@ -291,3 +303,53 @@ class LookAheadHere(DeskCase):
         ratio = desk.js("const c = document.querySelector('.page'); return c.getBoundingClientRect().width") / 148
         self.assertAlmostEqual(trace.x_mm[-1] - trace.x_mm[0], 12 * 19 / ratio, delta=0.05)
         self.assertEqual(desk.inked("ahead"), 0)
+
+
+class Felt(DeskCase):
+    NOTICES_MS, LAGS_MS = 70, 150
+
+    def test_a_writer_finds_out_what_their_hand_feels(self) -> None:
+        """Who notices 70 ms and is disturbed by 150 is told so, and verdicts go by it until it is binned."""
+        desk = self.desk
+        desk.open("lag")
+        desk.pick("Reed ballpoint")
+        desk.turn_to("what you feel")
+        desk.js(HIDDEN)
+        desk.press("Begin", "[data-feel]")
+        sentences = [self.turn() for _ in range(20)]
+        self.assertEqual(len(set(sentences)), 20, "no sentence is written twice")
+        self.assertNotRegex(desk.text("[data-feel]"), r"\d ms", "delays stay hidden while one writes")
+        if "Stop here and see" in desk.text("[data-feel]"):
+            desk.press("Stop here and see", "[data-feel]")
+        desk.says("You notice a delay from", "[data-felt]")
+        desk.rests()
+        said = desk.text("[data-felt]")
+        total, low, high, base = (
+            number(pattern, said) for pattern in (r"from (\d+) ms", r"95 %: (\d+)", r"to\s+(\d+)\)", r"(\d+) of them")
+        )
+        self.assertTrue(low <= base + self.NOTICES_MS <= high, said)
+        desk.press("Keep as this hand's", "[data-feel]")
+        desk.says("Kept", "[data-feel]")
+        desk.turn_to("figures")
+        desk.says("from there on this hand notices", "[data-figure=felt]")
+        self.assertEqual(round(number(r"([\d.]+) ±", desk.text("[data-figure=felt]"))), total)
+        desk.turn_to("what you feel")
+        desk.press("Into the bin", "[data-feel]")
+        desk.wait("!/Kept/.test(document.querySelector('[data-feel]').textContent)", "the general threshold")
+        desk.turn_to("figures")
+        desk.says("write under hidden delays", ".view")
+
+    def turn(self) -> str:
+        """One sentence, stood for by circles, answered as this writer feels."""
+        desk = self.desk
+        if "Go on writing" in desk.text("[data-feel]"):  # enough was known
+            desk.press("Go on writing", "[data-feel]")
+        hidden = desk.wait("window.hidden", "the turn")
+        desk.js("window.hidden = undefined")
+        desk.rests()
+        desk.driver.execute_async_script(CIRCLE, "feel", 15 * PX_PER_MM_UNSIZED, 700)
+        added = hidden["added_ms"]
+        said = "It lags" if added >= self.LAGS_MS else "A slight one" if added >= self.NOTICES_MS else "No delay"
+        desk.wait("!document.querySelector('[data-feel] [role=group] .word-button').disabled", "ink enough")
+        desk.press(said, "[data-feel]")
+        return str(hidden["sentence"])

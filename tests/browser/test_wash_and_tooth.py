@@ -9,7 +9,7 @@ import numpy as np
 from PIL import Image
 
 from gray_quill.store.database import connect
-from tests.browser.desk import LAYER, DeskCase, until_true
+from tests.browser.desk import LAYER, DeskCase, Written, until_true
 
 CELL = "document.querySelector('tr[data-paper={0}] td[data-passes=\"{1}\"]')"
 WRITING = CELL.format('"#ffffff"', 2) + ".querySelector('b')"
@@ -155,10 +155,7 @@ class Wash(BenchCase):
         scale = desk.js(f"return {LAYER.format('live')}.getBoundingClientRect().width") / 148
         waver = [(15 + 2.5 * k, 55 + (1.2 if k % 2 else -1.2)) for k in range(13)]
         points = [(left + x * scale, top + y * scale, 0.5) for x, y in waver]
-        count = self.strokes()
-        desk.hold(points)
-        until_true(lambda: 0 < desk.js(LIVE_HEIGHT) < 5.4 * scale * 1.1, "live ink to straighten while the pen is held")
-        desk.lift(*points[-1][:2])
+        count = self.held_until_straight(points, 5.4 * scale * 1.1)
         desk.all_kept()
         until_true(lambda: self.strokes() == count + 1, "the stroke in the database")
         desk.rests()
@@ -166,6 +163,25 @@ class Wash(BenchCase):
         self.assertGreater(before, 10_000)
         self.assertLessEqual(changed, 1, "full ink under the wash is untouched")
         self.assertAlmostEqual(after, before, delta=5)
+
+    def held_until_straight(self, points: list[Written], height: float) -> int:
+        """Number of strokes before it. On a busy machine the pen may seem to rest on the way and the figure be sized
+        by what follows: then it is written again.
+        """
+        desk = self.desk
+        for _ in range(4):
+            count = self.strokes()
+            desk.hold(points)
+            try:
+                until_true(lambda: 0 < desk.js(LIVE_HEIGHT) < height, "live ink to straighten while the pen is held", 8)
+            except AssertionError:
+                desk.lift(*points[-1][:2])
+                desk.all_kept()
+                desk.rests()
+                continue
+            desk.lift(*points[-1][:2])
+            return count
+        raise AssertionError("the held stroke never lay straight")
 
     def strokes(self) -> int:
         return int(self.db.execute("SELECT count(*) FROM strokes WHERE sheet_id = 'trap-log'").fetchone()[0])

@@ -108,7 +108,7 @@ class Backups(BackupCase):
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
         db.executescript(
-            "DROP TABLE steps; DROP TABLE browsers; DROP TABLE palm_told; DROP INDEX strokes_there;"
+            "DROP TABLE steps; DROP TABLE browsers; DROP TABLE palm_told; DROP TABLE felt; DROP INDEX strokes_there;"
             "CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
         )
         for table, columns in added.items():  # the columns later migrations added

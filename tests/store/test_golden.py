@@ -4,7 +4,7 @@ The files in golden/ were made by the versions in their names: the demo, ten str
 revision, one of one's own and one in the bin, a hand of one's own, and from 0.2.0 on a fit, from 0.4.0 on a device of
 one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes not kept, and a sheet's note; from
 0.10.0 on ink rubbed and moved; in 0.11.0 a second layer, ink locked, grouped and filled, and a figure placed;
-in 0.13.0 a pen that looks ahead.
+in 0.13.0 a pen that looks ahead; in 0.14.0 a touch told to have been a palm, and rules that go by its look.
 """
 
 import dataclasses
@@ -25,10 +25,12 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
 from gray_quill.store.database import FILE, connect
+from gray_quill.store.felt import felt_of
 from gray_quill.store.fits import kept_fit
 from gray_quill.store.kept import read_kept, version_of, written
 from gray_quill.store.layers import held_of
 from gray_quill.store.palm_settings import kept_setting
+from gray_quill.store.palm_told import told_of
 from gray_quill.store.pens import get_pen, list_pens, pen_history
 from gray_quill.store.runs import list_lag_runs, list_palm_runs
 from gray_quill.store.schema import newest
@@ -57,7 +59,7 @@ class Golden(unittest.TestCase):
         self.assertEqual(
             versions,
             ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0"]
-            + ["0.10.0", "0.11.0", "0.13.0"],
+            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0"],
         )
         for version in versions:
             folder = self.opened(version)
@@ -65,7 +67,7 @@ class Golden(unittest.TestCase):
             self.addCleanup(db.close)
             with self.subTest(version=version):
                 self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], newest())
-                ahead = version == "0.13.0"  # a revision more
+                ahead = version in ("0.13.0", "0.14.0")  # a revision more
                 widths = [p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")]
                 self.assertEqual(widths, [0.7, 0.7, 0.5] if ahead else [0.7, 0.5])
                 self.assertEqual(get_pen(db, "fen-fountain").recipe.steady.ahead_ms, 14 if ahead else 0)
@@ -82,10 +84,13 @@ class Golden(unittest.TestCase):
                         ("0.13.0", "dusk-to-dawn"): 12,
                         ("0.13.0", "first-count"): 11,
                         ("0.13.0", "trap-log"): 12,
+                        ("0.14.0", "dusk-to-dawn"): 12,
+                        ("0.14.0", "first-count"): 11,
+                        ("0.14.0", "trap-log"): 12,
                     }
                     count = more.get((version, sheet.id), 10)
                     self.assertEqual((len(strokes), sheet.strokes), (count, count))
-                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0"):
+                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0", "0.14.0"):
                         self.assertEqual([layer.name for layer in sheet.layers], ["ink", "lines"])
                     else:
                         self.assertEqual((sheet.layers, sheet.layer), ([Layer()], FIRST), "one layer changes nothing")
@@ -106,6 +111,15 @@ class Golden(unittest.TestCase):
         (round_one,) = [s for s in showings.values() if s.figure]
         self.assertEqual((round_one.figure and round_one.figure.kind, round_one.placement[0]), ("circle", 1.2))
         self.assertEqual([s.fill.colour for s in showings.values() if s.fill], ["#f2c14e"])
+
+    def test_a_told_touch_and_rules_of_0_14_0_show(self) -> None:
+        db = connect(self.opened("0.14.0"))
+        self.addCleanup(db.close)
+        (told,) = told_of(db, "left-steep", "tablet-11", 9)
+        self.assertIn(b"touch", told[0])
+        rules, _ = kept_setting(db, "left-steep", "tablet-11") or (None, None)
+        self.assertTrue(rules and rules.likely == 0.7 and rules.still)
+        self.assertIsNone(felt_of(db, "left-steep"), "nothing was known yet")
 
     def test_a_draft_and_a_note_of_0_7_0_show(self) -> None:
         db = connect(self.opened("0.7.0"))

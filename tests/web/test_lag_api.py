@@ -17,6 +17,7 @@ from gray_quill.formats.film_zip import write_film
 from tests.web.api_case import ApiCase
 from tests.web.test_trials_api import pen
 
+HAND = {"hand_id": "right-firm"}
 CAMERA = "?fps=240&mm_per_px=0.125"
 
 
@@ -184,3 +185,53 @@ class LookAheadApi(ApiCase):
             self.assertIn(why, answer.json["error"]["message"])
         told = self.ask("POST", "/api/lag/shown", {"recipe": recipe, "shown": [good]}).json
         self.assertIsNone(told["guessed"], "a browser that guesses nothing is not judged")
+
+
+class FeltApi(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        recipe = write_recipe(SHIPPED_PENS["reed-ballpoint"])
+        self.session: dict[str, Any] = {"device_id": "tablet-11", "recipe": recipe, "turns": []}
+
+    def written(self, count: int) -> None:
+        """So many turns of a writer who notices 60 ms."""
+        for _ in range(count):
+            hidden = self.ask("POST", "/api/lag/feel", {**self.session, "seed": 5}).json["next"]
+            added = hidden["added_ms"]
+            said = "slight" if added >= 60 else "none"
+            turn = {"kind": hidden["kind"], "added_ms": added, "answer": said, "frame_ms": 20 + added, "speed_mm_s": 70}
+            self.session["turns"].append(turn)
+
+    def test_a_threshold_is_found_kept_for_its_hand_and_binned(self) -> None:
+        self.written(8)
+        early = self.client.post("/api/lag/felt", json={**self.session, **HAND})
+        self.assertEqual(early.status_code, 400)
+        self.assertIn("7 more turns before anything can be said", early.json["error"]["message"])
+        self.written(17)
+        told = self.ask("POST", "/api/lag/feel", {**self.session, "seed": 5}).json["felt"]
+        self.assertTrue(told["low_ms"] < told["base_ms"] + 60 < told["high_ms"])
+        asked = {"device_id": "tablet-11", "recipe": self.session["recipe"], "beside": []}
+        before = self.ask("POST", "/api/lag", {**asked, **HAND}).json
+        self.assertIsNone(before["felt"])
+        kept = self.ask("POST", "/api/lag/felt", {**self.session, **HAND}).json["kept"]
+        self.assertEqual(kept["felt"], told)
+        now = self.ask("POST", "/api/lag", {**asked, **HAND}).json
+        self.assertEqual(now["felt"], kept)
+        self.assertEqual([t["from_ms"] for t in now["thresholds"] if t["word"] == "felt"], [told["noticed_ms"]])
+        self.assertEqual((now["figures"][-1]["name"], now["figures"][-1]["ms"]), ("felt", told["noticed_ms"]))
+        other = self.ask("POST", "/api/lag", {**asked, "hand_id": "left-steep"}).json
+        self.assertEqual((other["felt"], other["thresholds"]), (None, before["thresholds"]))
+        gone = self.ask("PUT", f"/api/lag/felt/{kept['id']}/bin", {**HAND, "binned": True}).json
+        self.assertIsNone(gone["kept"])
+        back = self.ask("PUT", f"/api/lag/felt/{kept['id']}/bin", {**HAND, "binned": False}).json
+        self.assertEqual(back["kept"], kept)
+
+    def test_turns_that_cannot_be_are_refused(self) -> None:
+        turn = {"kind": "catch", "added_ms": 0, "answer": "none", "frame_ms": 20, "speed_mm_s": 60}
+        for wrong in ({"answer": "maybe"}, {"added_ms": -3}, {"kind": "guess"}, {"frame_ms": 1e9}):
+            answer = self.client.post("/api/lag/feel", json={**self.session, "seed": 1, "turns": [{**turn, **wrong}]})
+            self.assertEqual(answer.status_code, 400, wrong)
+        many = {**self.session, "seed": 1, "turns": [turn] * 101}
+        self.assertEqual(self.client.post("/api/lag/feel", json=many).status_code, 422)
+        gone = self.client.put("/api/lag/felt/ghost/bin", json={**HAND, "binned": True})
+        self.assertEqual(gone.status_code, 404)

@@ -6,6 +6,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.ahead import Ahead
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.lag.missed import AtSpeed
+from gray_quill.core.lag.staircase import Turn
 from gray_quill.core.lag.trial import Lag
 from gray_quill.core.palm.outcome import Outcome
 from gray_quill.core.palm.posture import Posture
@@ -24,7 +25,7 @@ from gray_quill.core.screen.straightness import Straightness
 from gray_quill.core.wash.grid import Cell
 
 # What users give: checked field by field against its declared quantities.
-RECORDS: tuple[type, ...] = (Recipe, Press, Steady, Hand, Device, Paper, Rules, Zone, Posture, Live, Filmed)
+RECORDS: tuple[type, ...] = (Recipe, Press, Steady, Hand, Device, Paper, Rules, Zone, Posture, Live, Filmed, Turn)
 
 # What is measured, by where it is read.
 READINGS: dict[str, dict[str, Reading]] = {

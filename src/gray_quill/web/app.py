@@ -24,6 +24,7 @@ from gray_quill.web.hands import hands
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
 from gray_quill.web.lag import lag
+from gray_quill.web.lag_felt import lag_felt
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
@@ -101,6 +102,7 @@ def create_app(
         shading,
         wash,
         lag,
+        lag_felt,
         lag_films,
         palm,
         palm_told,

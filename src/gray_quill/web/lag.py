@@ -20,15 +20,17 @@ from gray_quill.core.lag.ahead import (
     as_shown,
     looked_ahead,
 )
+from gray_quill.core.lag.felt import Felt
 from gray_quill.core.lag.figures import Figure, figures
 from gray_quill.core.lag.missed import AtSpeed, at_speed
 from gray_quill.core.lag.swaps import Swap, swap_factors
 from gray_quill.core.lag.trial import NIB_SPEED, Compared, Lag, compare, model_lag, quick_lag
 from gray_quill.core.lag.updates import update_period_s
-from gray_quill.core.lag.verdict import THRESHOLDS, Threshold
+from gray_quill.core.lag.verdict import THRESHOLDS, Threshold, of_this_hand
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import record_json
 from gray_quill.core.trace import Trace
+from gray_quill.store.felt import KeptFelt, felt_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.runs import LagRun, get_lag_run, lag_run, list_lag_runs
 from gray_quill.store.things import get_thing, list_things
@@ -63,17 +65,18 @@ class Asked(Model):
 
 class LagBody(Asked):
     """A pen on a device, and the pens to lay beside it on every device. source: the writer's own line, for look-ahead
-    to be judged by.
+    to be judged by; hand_id: whose thresholds count.
     """
 
     recipe: RecipeIn
+    hand_id: Id | None = None
     source: Source | None = None
     beside: list[RecipeIn] = Field(max_length=12)
 
 
 class LagReply(Model):
     """now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
-    figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
+    figures: stated, modelled, live, filmed, felt. update_ms: how long the device shows one picture of the ink.
     """
 
     ahead: LookedAhead
@@ -84,6 +87,7 @@ class LagReply(Model):
     figures: list[Figure]
     thresholds: list[Threshold]
     update_ms: float
+    felt: KeptFelt | None
 
 
 class NewRun(Asked):
@@ -176,16 +180,31 @@ def read_lag(body: LagBody) -> LagReply:
     steady, traces = body.recipe.steady, _own_line(body.source)
     late_ms, _ = quick_lag(device, body.recipe, body.speed_mm_s)
     ahead = looked_ahead(steady, device.digitiser.report_hz, body.speed_mm_s, late_ms, traces)
-    now = model_lag(device, body.recipe, body.speed_mm_s, ahead.most_ms)
+    kept = felt_of(db(), body.hand_id) if body.hand_id else None
+    own, thresholds = _own(kept)
+    now = model_lag(device, body.recipe, body.speed_mm_s, ahead.most_ms, thresholds)
     return LagReply(
         now=now,
         ahead=ahead,
-        table=compare(list_things(db(), Device), [body.recipe, *body.beside], body.speed_mm_s),
+        table=compare(list_things(db(), Device), [body.recipe, *body.beside], body.speed_mm_s, thresholds),
         speeds=[at_speed(device, body.recipe, s) for s in dict.fromkeys((body.speed_mm_s, *SPEEDS_MM_S))],
-        figures=figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, body.recipe, body)),
-        thresholds=list(THRESHOLDS),
+        figures=figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, body.recipe, body), own),
+        thresholds=list(thresholds),
         update_ms=1000 * update_period_s(device.panel, body.recipe),
+        felt=kept,
     )
+
+
+def _own(kept: KeptFelt | None) -> tuple[Felt | None, tuple[Threshold, ...]]:
+    """What a hand feels, and the table of thresholds that goes by it."""
+    if kept is None:
+        return None, THRESHOLDS
+    own = kept.felt
+    source = (
+        f"what this hand noticed over {own.turns} hidden turns, between {own.low_ms:.0f} and {own.high_ms:.0f} ms "
+        f"at {own.speed_mm_s:.0f} mm/s"
+    )
+    return own, of_this_hand(own.noticed_ms, own.disturbed_ms, source)
 
 
 def _own_line(source: Source | None) -> list[Trace]:
@@ -234,7 +253,8 @@ def keep_lag_run(body: NewRun) -> LagRun:
     pen, device = get_pen(db(), body.pen_id, body.revision), get_thing(db(), Device, body.device_id)
     hand = get_thing(db(), Hand, body.hand_id)
     recipe = body.draft or pen.recipe
-    now = model_lag(device, recipe, body.speed_mm_s)
+    own, thresholds = _own(felt_of(db(), body.hand_id))
+    now = model_lag(device, recipe, body.speed_mm_s, thresholds=thresholds)
     inputs = {
         "recipe": record_json(recipe),
         "device": record_json(device),
@@ -244,7 +264,7 @@ def keep_lag_run(body: NewRun) -> LagRun:
         "live": body.live and record_json(body.live),
         "filmed": body.filmed and record_json(body.filmed),
     }
-    found = figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, recipe, body))
+    found = figures(now, device.stated_ms, body.live, body.filmed, _at_film(device, recipe, body), own)
     results = {"now": record_json(now), "figures": [record_json(f) for f in found]}
     trial = Trial("lag", body.hand_id, body.device_id, inputs, results, now.word, body.pen_id, body.revision)
     return lag_run(keep_trial(db(), trial))

@@ -11,6 +11,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.layer import Layer
 from gray_quill.core.lag.figures import Filmed, Live
+from gray_quill.core.lag.staircase import Turn
 from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_stream
 from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
@@ -64,6 +65,7 @@ ZoneIn = Annotated[Zone, _reader(Zone), _named(Zone)]
 PostureIn = Annotated[Posture, _reader(Posture), _named(Posture)]
 LiveIn = Annotated[Live, _reader(Live), _named(Live)]
 FilmedIn = Annotated[Filmed, _reader(Filmed), _named(Filmed)]
+TurnIn = Annotated[Turn, _reader(Turn), _named(Turn)]
 
 
 def _printable(text: str) -> str:

@@ -245,6 +245,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lag/feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the turns so far tell, and the turn that comes next. */
+        post: operations["read_feel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/felt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a hand feels: from then on verdicts go by it. */
+        post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lag/felt/{felt_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a kept threshold into the bin, or back; the one before it counts then. */
+        put: operations["bin_kept"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lag/films": {
         parameters: {
             query?: never;
@@ -2048,6 +2099,16 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description Added delay at which half the answers are yes, and its 95 % interval, ms; None where that cannot be told, with
+         *     the reason in words.
+         */
+        Bound: {
+            added_ms: number | null;
+            high_ms: number | null;
+            low_ms: number | null;
+            words: string;
+        };
         /** @description A browser that came in; address: where it was last seen from. */
         Browser: {
             address: string;
@@ -2652,6 +2713,54 @@ export interface components {
             value: number;
             words: string;
         };
+        /**
+         * @description What the turns so far tell. catches, mistaken: turns to which nothing was added, and how many of them were called
+         *     slight or laggy. set_aside: turns in which the browser did not add what was asked. enough: no more turns are needed.
+         *     speed_mm_s: median over the turns; bare_frame_ms: over the catch turns, from an event to its frame.
+         */
+        Feel: {
+            bare_frame_ms: number | null;
+            catches: number;
+            disturbed: components["schemas"]["Bound"];
+            enough: boolean;
+            mistaken: number;
+            noticed: components["schemas"]["Bound"];
+            set_aside: number;
+            speed_mm_s: number | null;
+            turns: number;
+        };
+        FeelBody: {
+            device_id: string;
+            /** @default null */
+            filmed: components["schemas"]["Filmed"] | null;
+            recipe: components["schemas"]["Recipe"];
+            seed: number;
+            turns: components["schemas"]["Turn"][];
+        };
+        /** @description next: what is to be written now, under which delay. felt: None while nothing can be told. */
+        FeelReply: {
+            feel: components["schemas"]["Feel"];
+            felt: components["schemas"]["Felt"] | null;
+            next: components["schemas"]["Next"];
+        };
+        /**
+         * @description A hand's own thresholds as delays from nib to light, with what was there before anything was added. base_from:
+         *     how that is known.
+         */
+        Felt: {
+            base_from: string;
+            base_ms: number;
+            disturbed_ms: number | null;
+            high_ms: number;
+            low_ms: number;
+            noticed_ms: number;
+            speed_mm_s: number;
+            turns: number;
+        };
+        /** @description What counts for this hand now. */
+        FeltReply: {
+            kept: components["schemas"]["KeptFelt"] | null;
+        };
         /** @description One number with its half 95 % interval (None where it has none), what it covers, and how it lies to the model. */
         Figure: {
             covers: string;
@@ -3016,6 +3125,10 @@ export interface components {
              */
             x_height_mm: number;
         };
+        HandBin: {
+            binned: boolean;
+            hand_id: string;
+        };
         /** @description A kept hand. */
         HandItem: {
             hand: components["schemas"]["Hand"];
@@ -3269,6 +3382,14 @@ export interface components {
             name: string;
             sheet_id: string;
         };
+        /** @description pen, device: the names of what it was written with and on. */
+        KeptFelt: {
+            created_at: string;
+            device: string;
+            felt: components["schemas"]["Felt"];
+            id: string;
+            pen: string;
+        };
         KeptFit: {
             press: components["schemas"]["Press"] | null;
         };
@@ -3311,13 +3432,15 @@ export interface components {
         };
         /**
          * @description A pen on a device, and the pens to lay beside it on every device. source: the writer's own line, for look-ahead
-         *     to be judged by.
+         *     to be judged by; hand_id: whose thresholds count.
          */
         LagBody: {
             beside: components["schemas"]["Recipe"][];
             device_id: string;
             /** @default null */
             filmed: components["schemas"]["Filmed"] | null;
+            /** @default null */
+            hand_id: string | null;
             /** @default null */
             live: components["schemas"]["Live"] | null;
             recipe: components["schemas"]["Recipe"];
@@ -3331,10 +3454,11 @@ export interface components {
         };
         /**
          * @description now: the pen asked for. table: every pen on every device. speeds: this pen and device, the speed asked for first.
-         *     figures: stated, modelled, live, filmed. update_ms: how long the device shows one picture of the ink.
+         *     figures: stated, modelled, live, filmed, felt. update_ms: how long the device shows one picture of the ink.
          */
         LagReply: {
             ahead: components["schemas"]["LookedAhead"];
+            felt: components["schemas"]["KeptFelt"] | null;
             figures: components["schemas"]["Figure"][];
             now: components["schemas"]["Lag"];
             speeds: components["schemas"]["AtSpeed"][];
@@ -3666,6 +3790,14 @@ export interface components {
             /** @default 0 */
             stated_ms: number;
         };
+        NewFelt: {
+            device_id: string;
+            /** @default null */
+            filmed: components["schemas"]["Filmed"] | null;
+            hand_id: string;
+            recipe: components["schemas"]["Recipe"];
+            turns: components["schemas"]["Turn"][];
+        };
         NewHand: {
             hand: components["schemas"]["Hand"];
             id: string;
@@ -3752,6 +3884,13 @@ export interface components {
         /** @description Each is looked at by itself: one that cannot be kept does not keep the others from it. */
         NewStrokes: {
             strokes: components["schemas"]["NewStroke"][];
+        };
+        /** @description What is to be written next, under which delay. */
+        Next: {
+            added_ms: number;
+            /** @enum {string} */
+            kind: "noticed" | "disturbed" | "catch";
+            sentence: string;
         };
         /** @description One note as a screen shows it; `more` is a smaller second line, empty where there is nothing to add. */
         Note: {
@@ -5508,6 +5647,36 @@ export interface components {
             numbers: number[];
             roots: number[];
         };
+        /** Turn */
+        Turn: {
+            /**
+             * Added
+             * @description Delay added to what the browser has (ms)
+             */
+            added_ms: number;
+            /**
+             * Answer
+             * @description What the writer said of it
+             * @enum {string}
+             */
+            answer: "none" | "slight" | "laggy";
+            /**
+             * To the frame
+             * @description From an event to its frame, median (ms)
+             */
+            frame_ms: number;
+            /**
+             * Kind
+             * @description Which staircase it belongs to, or a catch turn
+             * @enum {string}
+             */
+            kind: "noticed" | "disturbed" | "catch";
+            /**
+             * Speed
+             * @description How fast the nib went, median (mm/s)
+             */
+            speed_mm_s: number;
+        };
         /**
          * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
          *     its own kind asks for, in words.
@@ -6189,6 +6358,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LagReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_feel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeelBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeelReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFelt"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeltReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                felt_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandBin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeltReply"];
                 };
             };
             /** @description Refused, with what to do */

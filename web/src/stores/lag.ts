@@ -9,6 +9,8 @@ interface Measured {
   reading?: Schemas['FilmReading']
   /** Where the ink ended in the frames of the drill, and how far the pen looked ahead in it. */
   shown?: Schemas['ShownReply'] & { aheadMs: number }
+  /** A session of hidden delays that goes on. */
+  feel?: { seed: number; turns: Schemas['Turn'][] }
   /** The film that can be stepped through. */
   film?: string
 }
@@ -36,6 +38,6 @@ export const useLag = defineStore('lag', () => {
   /** Whose reports are looked at: the sheet's strokes', the stand-in's, or this device's. */
   const inspected = ref<'sheet' | 'stand-in' | 'here'>('sheet')
   const [live, filmed, reading] = [of('live'), of('filmed'), of('reading')]
-  const [film, shown] = [of('film'), of('shown')]
-  return { speed, about, live, filmed, reading, film, shown, seen, seenWords, inspected }
+  const [film, shown, feel] = [of('film'), of('shown'), of('feel')]
+  return { speed, about, live, filmed, reading, film, shown, feel, seen, seenWords, inspected }
 })

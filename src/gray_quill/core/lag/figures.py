@@ -5,6 +5,7 @@ from the model.
 import dataclasses
 from typing import Any
 
+from gray_quill.core.lag.felt import Felt
 from gray_quill.core.lag.trial import Lag
 from gray_quill.core.quantities import REQUIRED, integer, number
 
@@ -62,6 +63,7 @@ def figures(
     live: Live | None = None,
     filmed: Filmed | None = None,
     at_film: Lag | None = None,
+    felt: Felt | None = None,
 ) -> list[Figure]:
     """All figures there are for one pen on one device, the modelled one first. at_film: the model at the speed of the
     film, where that is known: a film is compared with nothing else.
@@ -81,7 +83,34 @@ def figures(
         out.append(Figure("live", live.frame_p50_ms, None, "event to frame, in this browser", _live(lag, live)))
     if filmed is not None:
         out.append(Figure("filmed", filmed.delay_ms, filmed.ci95_ms, "nib to light", _filmed(at_film or lag, filmed)))
+    if felt is not None:
+        half = (felt.high_ms - felt.low_ms) / 2
+        out.append(Figure("felt", felt.noticed_ms, half, "from there on this hand notices", _felt(lag, felt)))
     return out
+
+
+def base_of(lag: Lag, frame_ms: float | None, filmed: Filmed | None) -> tuple[float, str]:
+    """The delay that was there before anything was added, ms, and how it is known. frame_ms: what a browser timed of
+    its own stages.
+    """
+    if filmed is not None:
+        return filmed.delay_ms, "filmed"
+    if frame_ms is not None:
+        return lag.p50_ms - lag.browser_ms + frame_ms, "modelled, the browser's part timed"
+    return lag.p50_ms, "modelled"
+
+
+def _felt(lag: Lag, felt: Felt) -> str:
+    if felt.low_ms <= lag.p50_ms <= felt.high_ms:
+        words = "this pen and device lie within its interval"
+    else:
+        under = lag.p50_ms < felt.noticed_ms
+        words = f"this pen and device are {abs(lag.p50_ms - felt.noticed_ms):.0f} ms {'under' if under else 'over'} it"
+    behind = felt.noticed_ms * felt.speed_mm_s / 1000
+    words += f"; written at {felt.speed_mm_s:.0f} mm/s, the ink {behind:.1f} mm behind"
+    if felt.disturbed_ms is not None:
+        words += f"; disturbed from {felt.disturbed_ms:.0f} ms"
+    return f"{words}; {felt.base_ms:.0f} ms of it {felt.base_from}"
 
 
 def _stated(lag: Lag, stated_ms: float) -> str:

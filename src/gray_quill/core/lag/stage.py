@@ -5,6 +5,7 @@ is a gamma delay: never negative, with a tail to the late side.
 """
 
 import dataclasses
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -47,7 +48,7 @@ class Stage:
         return out
 
 
-def mean_ms(stages: tuple[Stage, ...]) -> float:
+def mean_ms(stages: Sequence[Stage]) -> float:
     """Mean of the sum: means add."""
     return sum(s.mean_ms for s in stages)
 

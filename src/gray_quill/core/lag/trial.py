@@ -10,7 +10,7 @@ import numpy as np
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.ink.plain import in_plain, is_plain_able
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
-from gray_quill.core.lag.verdict import FELT_MS, verdict
+from gray_quill.core.lag.verdict import FELT_MS, THRESHOLDS, Threshold, called
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import is_raw
 from gray_quill.core.quantities import NOTICED_SHARE, Quantity, changed
@@ -120,7 +120,13 @@ def drawing_work(recipe: Recipe) -> float:
     return 1 + GRAIN_WORK * recipe.tooth.toothed + WHOLE_WORK * whole + SPRAY_WORK * (recipe.wash.tip.shape == "spray")
 
 
-def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, most_ahead_ms: float = 0.0) -> Lag:
+def model_lag(
+    device: Device,
+    recipe: Recipe,
+    speed_mm_s: float = SPEED_MM_S,
+    most_ahead_ms: float = 0.0,
+    thresholds: Sequence[Threshold] = THRESHOLDS,
+) -> Lag:
     """The lag of one pen on one device at a nib speed. most_ahead_ms: how far the pen may look ahead there, 0 where
     that is not worth it or not known.
     """
@@ -128,11 +134,10 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, mo
     total, mean = draw_totals(stages, SEED, DRAWS), mean_ms(stages)
     p50, p95 = (float(v) for v in np.percentile(total, (50, 95)))
     behind = np.maximum(total - recipe.steady.ahead_ms, 0) * speed_mm_s / 1000
-    landing = (LANDING_REPORTS - 1) * 1000 / device.digitiser.report_hz
-    before_steadying = mean - next(s.mean_ms for s in stages if s.name == "steadying")
+    first_ink = first_ink_ms(device, stages)
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
     return Lag(
-        word=verdict(p50).word,
+        word=called(p50, first_ink, thresholds),
         stages=shares,
         buys=what_buys_most(device, recipe, speed_mm_s, p95, most_ahead_ms),
         speed_mm_s=speed_mm_s,
@@ -140,12 +145,18 @@ def model_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S, mo
         sd_ms=sd_ms(stages),
         p50_ms=p50,
         p95_ms=p95,
-        first_ink_ms=before_steadying + landing,
+        first_ink_ms=first_ink,
         gap_mm_p50=float(np.percentile(behind, 50)),
         gap_mm_p95=float(np.percentile(behind, 95)),
         browser_ms=sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
         catch_up_ms=device.panel.catch_up_ms or None,
     )
+
+
+def first_ink_ms(device: Device, stages: Sequence[Stage]) -> float:
+    """Mean time from the nib's landing to the first ink: a contact is believed late, and not held back by steadying."""
+    landing = (LANDING_REPORTS - 1) * 1000 / device.digitiser.report_hz
+    return landing + mean_ms([s for s in stages if s.name != "steadying"])
 
 
 def quick_lag(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) -> tuple[float, float]:
@@ -165,13 +176,19 @@ class Compared:
     word: str
 
 
-def compare(devices: Mapping[str, Device], pens: Sequence[Recipe], speed_mm_s: float) -> list[Compared]:
+def compare(
+    devices: Mapping[str, Device],
+    pens: Sequence[Recipe],
+    speed_mm_s: float,
+    thresholds: Sequence[Threshold] = THRESHOLDS,
+) -> list[Compared]:
     """Every pen on every device."""
     out = []
     for device_id, device in devices.items():
         for pen in pens:
             p50, p95 = quick_lag(device, pen, speed_mm_s)
-            out.append(Compared(device_id, pen.name, p50, p95, verdict(p50).word))
+            word = called(p50, first_ink_ms(device, stages_of(device, pen, speed_mm_s)), thresholds)
+            out.append(Compared(device_id, pen.name, p50, p95, word))
     return out
 
 

@@ -8,6 +8,7 @@ const MISSING: Record<string, string> = {
   stated: 'this device states none; give one when you keep a device of your own',
   live: 'write in the field beside',
   filmed: 'film the pen in the margin',
+  felt: 'write under hidden delays',
 }
 const missing = (have: Schemas['Figure'][]) =>
   Object.entries(MISSING).filter(([name]) => !have.some((f) => f.name === name))

@@ -6,13 +6,13 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, roughly, say } from '@/lib/numbers'
-import { callsForAttention } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
 import ValueSlider from '@/components/ValueSlider.vue'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
 import DevicesTable from './DevicesTable.vue'
+import FeelTrial from './FeelTrial.vue'
 import FiguresTable from './FiguresTable.vue'
 import FilmCard from './FilmCard.vue'
 import FilmStepper from './FilmStepper.vue'
@@ -30,7 +30,14 @@ const draft = useDraft()
 const { speed, live, filmed } = storeToRefs(useLag())
 const aheadMs = computed(() => draft.recipe?.steady?.ahead_ms ?? 0)
 const aheadField = desk.desk!.recipe_fields.steady!.find((f) => f.name === 'ahead_ms')!
-const VIEWS = { figures: 'four figures', devices: 'devices', speeds: 'speeds', beside: 'side by side', film: 'by hand' }
+const VIEWS = {
+  figures: 'figures',
+  devices: 'devices',
+  speeds: 'speeds',
+  beside: 'side by side',
+  film: 'by hand',
+  feel: 'what you feel',
+}
 const view = ref<keyof typeof VIEWS>('figures')
 const root = useTemplateRef<HTMLElement>('root')
 const controls = useControls(root)
@@ -60,6 +67,7 @@ const askSoon = useDebounceFn(() => {
     device_id: desk.device.id,
     beside: beside.value,
     speed_mm_s: speed.value,
+    hand_id: desk.sheet?.hand_id ?? null,
     source: desk.sheet ? { sheet_id: desk.sheet.id, part: 'line', stroke_ids: null } : null,
     live: live.value ?? null,
     filmed: filmed.value ?? null,
@@ -83,6 +91,7 @@ function takeOver(b: Buy) {
   draft.set(b.path, b.value)
   draft.done()
 }
+const feltMs = computed(() => reply.value?.thresholds.find((t) => t.word === 'felt')?.from_ms ?? Infinity)
 const passed = computed(() => reply.value?.thresholds.filter((t) => now.value && t.from_ms <= now.value.p50_ms).at(-1))
 const most = computed(() => now.value?.stages.reduce((a, b) => (b.share > a.share ? b : a)))
 const known = (key: string) => desk.reading('lag', key)!
@@ -96,8 +105,8 @@ const PATTERNS = ['plain', 'lines', 'dots']
     <aside class="margin" aria-label="What it means">
       <ReadingNote
         :title="`${now.word}`"
-        :tone="callsForAttention(known('p50_ms'), now.p50_ms) ? 'attention' : 'plain'"
-        :help="`From ${passed?.from_ms} ms on: ${passed?.source}. All thresholds are from memory.`"
+        :tone="now.p50_ms > feltMs ? 'attention' : 'plain'"
+        :help="`From ${passed?.from_ms} ms on: ${passed?.source}. Other thresholds are from memory.`"
       >
         <p>
           <span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms
@@ -181,7 +190,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
           </li>
         </ol>
       </section>
-      <div class="lower">
+      <div class="lower" :class="{ whole: view === 'feel' }">
         <section>
           <ElRadioGroup v-model="view" aria-label="View"
             ><ElRadioButton v-for="(words, v) in VIEWS" :key="v" :value="v">{{ words }}</ElRadioButton></ElRadioGroup
@@ -191,10 +200,11 @@ const PATTERNS = ['plain', 'lines', 'dots']
             <DevicesTable v-else-if="view === 'devices'" v-model="others" :table="reply.table" />
             <SpeedsTable v-else-if="view === 'speeds'" :speeds="reply.speeds" />
             <SideBySide v-else-if="view === 'beside'" :now="now" :figures="reply.figures" />
-            <FilmStepper v-else />
+            <FilmStepper v-else-if="view === 'film'" />
+            <FeelTrial v-else :kept="reply.felt" @changed="askSoon" />
           </div>
         </section>
-        <LiveDrill :controls="controls" />
+        <LiveDrill v-if="view !== 'feel'" :controls="controls" />
       </div>
     </div>
   </section>
@@ -280,6 +290,9 @@ h2 em {
   display: grid;
   grid-template-columns: minmax(0, 1fr) clamp(200px, 38%, 720px);
   gap: 16px;
+}
+.lower.whole {
+  grid-template-columns: minmax(0, 1fr);
 }
 .view {
   margin-top: 8px;

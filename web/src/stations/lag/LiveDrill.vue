@@ -1,37 +1,25 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener } from '@vueuse/core'
-import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { api, take, type Recipe, type Schemas, type SheetItem } from '@/api/client'
+import { useElementSize } from '@vueuse/core'
+import { computed, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
 import { useDeviceSeen } from '@/composables/use-device-seen'
 import { useLatest } from '@/composables/use-latest'
 import { roughly } from '@/lib/numbers'
 import { percentile } from '@/lib/percentile'
-import { AheadDrawing, LiveDrawing, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
-import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
-import { useHere } from '@/stores/here'
 import { useLag } from '@/stores/lag'
-import { usePlans } from '@/stores/plans'
-import { useScreen } from '@/stores/screen'
-import { frameGaps, summary, type Timing } from './timings'
+import { frameGaps, summary } from './timings'
+import { useLiveInk } from './use-live-ink'
 
 /** Measured in this browser: from the event's own time to its handler, and to the frame after the one that draws it. */
 const props = defineProps<{ controls: readonly number[] }>()
-const desk = useDesk()
 const draft = useDraft()
 const lag = useLag()
-const here = useHere()
-const plans = usePlans()
-const screen = useScreen()
 const box = useTemplateRef<HTMLElement>('box')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const above = useTemplateRef<HTMLCanvasElement>('above')
 const { width, height } = useElementSize(box)
-const plan = shallowRef<PenPlan>()
-const layer = (of: HTMLCanvasElement | null) => of?.getContext('2d', { desynchronized: true })
 const device = useDeviceSeen(canvas)
-const timings: Timing[] = []
-const frames: number[] = []
 const strokes = ref(0)
 const found = computed(() => lag.live)
 
@@ -39,25 +27,12 @@ let longTasks = 0
 const MOST_SHOWN = 20 // strokes whose frames are read
 type Shown = Schemas['ShownStroke']
 const shown: Shown[] = []
-const ahead = new AheadDrawing()
 const framesRead = useLatest(
   (body: Schemas['ShownBody']) => take(api.POST('/api/lag/shown', { body })),
   (answer, { recipe }) => (lag.shown = { ...answer, aheadMs: recipe.steady?.ahead_ms ?? 0 }),
   () => (lag.shown = undefined), // too few frames
 )
 
-const compiled = useLatest(
-  (of: { recipe: Recipe; paper: SheetItem['paper'] }) => plans.planOf(of.recipe, of.paper),
-  (made) => (plan.value = made),
-)
-watch(
-  [() => draft.recipe, () => desk.sheet?.paper, () => desk.device?.id],
-  () => {
-    startOver()
-    if (draft.recipe && desk.sheet) void compiled.want({ recipe: draft.recipe, paper: desk.sheet.paper })
-  },
-  { immediate: true },
-)
 watch(
   () => props.controls.length,
   () => strokes.value && tell(),
@@ -65,123 +40,23 @@ watch(
 
 const tasks = PerformanceObserver.supportedEntryTypes?.includes('longtask')
   ? new PerformanceObserver((list) => {
-      if (down) longTasks += list.getEntries().length
+      if (ink.writing()) longTasks += list.getEntries().length
     })
   : undefined
 tasks?.observe({ type: 'longtask' })
 onScopeDispose(() => tasks?.disconnect())
 
-const NO_FRAMES = () => ({
-  t_ms: [],
-  tip_x_mm: [],
-  tip_y_mm: [],
-  front_x_mm: [],
-  front_y_mm: [],
-  guess_made_ms: [],
-  guess_t_ms: [],
-  guess_x_mm: [],
-  guess_y_mm: [],
+const { timings, frames, ...ink } = useLiveInk(canvas, above, {
+  anew: startOver,
+  finished: ({ samples, frames: into, pointerType }) => {
+    device.add(samples, pointerType)
+    const stroke = device.strokes.at(-1)
+    if (stroke && samples.length) shown.push({ stroke, ...into })
+    if (shown.length > MOST_SHOWN) shown.shift()
+    strokes.value += 1
+    requestAnimationFrame(() => requestAnimationFrame(tell))
+  },
 })
-let down:
-  | {
-      ink: LiveDrawing
-      capture: Capture
-      samples: Sample[]
-      waiting: { event: number; handled: number }[]
-      frames: Omit<Shown, 'stroke'>
-    }
-  | undefined
-
-function start(event: PointerEvent) {
-  if (!plan.value || !canvas.value) return
-  canvas.value.setPointerCapture(event.pointerId)
-  const place = canvas.value.getBoundingClientRect()
-  down = {
-    ink: new LiveDrawing(plan.value),
-    capture: {
-      left: place.left,
-      top: place.top,
-      pxPerMm: screen.pxPerMm,
-      startMs: event.timeStamp,
-      aimed: here.aim ? here.aimed : undefined,
-    },
-    samples: [],
-    waiting: [],
-    frames: NO_FRAMES(),
-  }
-  move(event)
-  frames.push(-1)
-  requestAnimationFrame(draw)
-}
-
-function move(event: PointerEvent) {
-  if (!down) return
-  const handled = performance.now()
-  report(event)
-  guessed(event)
-  down.waiting.push({ event: event.timeStamp, handled })
-}
-
-/** Reports are read as soon as the browser tells them, as on the sheet. */
-function report(event: PointerEvent) {
-  if (!down) return
-  const samples = readEvent(event, down.capture, down.samples.at(-1)?.tS ?? -1)
-  for (const s of samples) down.ink.pen.add(s)
-  down.samples.push(...samples)
-}
-
-/** What the browser itself expects of the nib, where it does. */
-function guessed(event: PointerEvent) {
-  const last = event.getPredictedEvents?.().at(-1)
-  const made = down?.samples.at(-1)
-  if (!down || !last || !made) return
-  const { frames: into, capture } = down
-  into.guess_made_ms!.push(made.tS * 1000)
-  into.guess_t_ms!.push(last.timeStamp - capture.startMs)
-  into.guess_x_mm!.push((last.clientX - capture.left) / capture.pxPerMm)
-  into.guess_y_mm!.push((last.clientY - capture.top) / capture.pxPerMm)
-}
-
-function draw(now: number) {
-  const context = layer(canvas.value)
-  const over = layer(above.value)
-  if (!down || !context || !over) return
-  frames.push(now)
-  const ground = { context, scale: screen.pxPerMm }
-  const { ink, capture, frames: into } = down
-  ink.draw(ground)
-  const nowS = (now - capture.startMs) / 1000
-  ahead.draw({ ...ground, context: over }, ink.pen, nowS)
-  const tip = ink.pen.shown().at(-1)
-  const front = ink.pen.ahead(nowS)?.[1] ?? tip
-  const waiting = down.waiting.splice(0)
-  // the next frame's start is the first moment at which this one has certainly been handed on
-  requestAnimationFrame((after) => {
-    waiting.forEach((w) => timings.push({ handlerMs: w.handled - w.event, frameMs: after - w.event }))
-    if (!tip || !front) return
-    into.t_ms.push(after - capture.startMs)
-    into.tip_x_mm.push(tip.x)
-    into.tip_y_mm.push(tip.y)
-    into.front_x_mm.push(front.x)
-    into.front_y_mm.push(front.y)
-  })
-  requestAnimationFrame(draw)
-}
-
-function end(event: PointerEvent) {
-  if (!down) return
-  device.add(down.samples, event.pointerType)
-  const stroke = device.strokes.at(-1)
-  if (stroke && down.samples.length) shown.push({ stroke, ...down.frames })
-  if (shown.length > MOST_SHOWN) shown.shift()
-  down.ink.pen.lift()
-  const [context, over] = [layer(canvas.value), layer(above.value)]
-  if (context) down.ink.draw({ context, scale: screen.pxPerMm })
-  if (over) ahead.clear(over)
-  down = undefined
-  strokes.value += 1
-  requestAnimationFrame(() => requestAnimationFrame(tell))
-}
 
 function tell() {
   if (!timings.length) return
@@ -202,22 +77,17 @@ function tell() {
 
 /** Another pen or paper is timed from nothing; what was measured with the one before stays with it. */
 function startOver() {
-  timings.length = frames.length = shown.length = longTasks = 0
+  shown.length = longTasks = 0
+  ink.clear()
   framesRead.forget()
   device.clear()
   strokes.value = 0
-  layer(canvas.value)?.clearRect(0, 0, canvas.value!.width, canvas.value!.height)
 }
 
 function clear() {
   startOver()
   lag.live = lag.seen = lag.shown = undefined
 }
-
-useEventListener(canvas, 'pointerdown', start)
-useEventListener(canvas, 'pointermove', move)
-useEventListener(canvas, 'pointerrawupdate', (event) => report(event as PointerEvent))
-useEventListener(canvas, ['pointerup', 'pointercancel'], end)
 </script>
 
 <template>
