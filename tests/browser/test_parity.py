@@ -14,7 +14,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.grain import DROPS, surface_bytes
-from gray_quill.core.ink.page import deposit_of, ink_pixels, pen_number
+from gray_quill.core.ink.page import deposit_of, ink_pixels, laid_by
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
@@ -235,7 +235,7 @@ class Texture(unittest.TestCase):
                 deposit = deposit_of(inks[:-1], view)
                 planes = np.zeros((box[3], box[2], 4))
                 planes[..., 0], planes[..., 3] = deposit.fill, 1
-                planes[..., 1] = np.where(deposit.pen == pen_number(pen), deposit.much, 0)
+                planes[..., 1] = laid_by(deposit, pen)
                 data = base64.b64encode(np.asarray(planes * 255 + 0.5, np.uint8).tobytes()).decode()
                 opacity = pen.body.opacity  # the canvas carries it
                 settled = ink_pixels(inks[-1:], view, below=inks[:-1])[..., 3] / opacity

@@ -15,6 +15,7 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.tooth import GRADES, SURFACES
+from gray_quill.core.quantities import changed
 from gray_quill.core.readings.tone import evenness, mean_tone
 from gray_quill.core.trace import make_trace
 from gray_quill.core.units import px_per_mm
@@ -240,6 +241,19 @@ class Marker(unittest.TestCase):
             once = page_pixels(self.rows(apart_mm=40, streaks=0, blend=blend)[:1], paper, View(20, 14, 10, 90, 20))
             filled = page_pixels(self.rows(streaks=0, blend=blend), paper, self.VIEW)
             self.assertLessEqual(np.abs(once[10, 40].astype(int) - filled[80, 40]).max(), 1, "as if gone over once")
+
+    def test_two_washes_that_cross_by_turns_lie_as_one_layer_each(self) -> None:
+        """A over B over A at one place is A and B once, whichever blend; a third in turn is too many to remember."""
+        for blend in ("normal", "multiply", "screen"):
+            one = self.rows(apart_mm=0, streaks=0, blend=blend)[0]
+            other = settle(
+                make_trace(np.arange(200) / 200, 10 + 50 * np.arange(200) / 200, np.full(200, 15.0), np.full(200, 0.5)),
+                changed(one.recipe, "body.colour", "#c86a3a"),
+            )
+            view, paper = View(20, 14, 10, 90, 20), dataclasses.replace(Paper(), colour="#b5a58d", ruling="blank")
+            once, turns = (page_pixels(inks, paper, view) for inks in ([one, other], [one, other] * 3))
+            middle = np.abs(once[8:12].astype(int) - turns[8:12])
+            self.assertLessEqual(middle.max(), 2, blend)
 
     def test_a_shipped_marker_fills_evenly(self) -> None:
         recipe = SHIPPED_PENS["survey-marker"]

@@ -59,6 +59,21 @@ class Layers(unittest.TestCase):
             self.assertLess(wash_layers(words, one, "#fbf6e6", drowned).contrast(), READABLE)
             self.assertGreaterEqual(wash_layers(words, one, "#fbf6e6", drowned - 1).contrast(), READABLE)
 
+    def test_strokes_that_lie_as_one_layer_never_take_more_than_one_pass_does(self) -> None:
+        words = words_of(FEN, "#ffffff")
+        for blend in BLENDS:
+            one = wash(place="over", blend=blend, streaks=0, opacity=0.3)
+            first, fifth = (wash_layers(words, one, "#fbf6e6", n) for n in (1, 5))
+            np.testing.assert_allclose(fifth.ground, first.ground)
+            np.testing.assert_allclose(fifth.words, first.words)
+            between = [
+                wash_layers(words, wash(blend=blend, streaks=s), "#fbf6e6", 3).visibility() for s in (0, 0.5, 0.9)
+            ]
+            self.assertEqual(between, sorted(between))
+        even = wash(place="over", blend="normal", streaks=0, opacity=0.3)
+        self.assertTrue(passes_until(words, wash(place="over", blend="normal", opacity=0.3), "#ffffff", READABLE))
+        self.assertIsNone(passes_until(words, even, "#ffffff", READABLE))
+
     def test_place_matters_to_writing_and_not_to_print(self) -> None:
         """Laid plainly over words a wash dims them; under writing it cannot; print lies below everything."""
         written = words_of(FEN, "#ffffff")
@@ -84,6 +99,8 @@ class Grid(unittest.TestCase):
             wash(place="over", blend="normal"),
             wash(place="over", blend="multiply"),
             wash(blend="screen"),
+            wash(place="over", blend="multiply", streaks=0),
+            wash(blend="normal", streaks=0.4),
         ):
             bench = Bench(one, LINE, "wings folded", HAND, DEVICE, 12)
             for paper in ("#ffffff", "#d9dad7", "#2b3036"):
@@ -130,6 +147,35 @@ class Solve(unittest.TestCase):
             if paper == "#2b3036":
                 lit = laid(rgb(paper), rgb(s.colour), s.opacity, s.blend)
                 self.assertGreater(relative_luminance(lit), relative_luminance(rgb(paper)), "dark paper is lightened")
+                self.assertAlmostEqual(s.lifts, float(lab(lit)[0] - lab(rgb(paper))[0]), places=6)
+                self.assertIn(f"lightens this dark paper by {s.lifts:.1f} L*", answer.trade)
+                self.assertIn(f"{answer.bare_contrast:.1f}:1 to {s.contrast:.1f}:1", answer.trade)
+            else:
+                self.assertEqual(answer.trade, "")
+
+    def test_a_wash_as_one_layer_may_be_stronger_and_what_is_promised_of_it_is_drawn(self) -> None:
+        """Laid over words a second time it takes nothing more, so a strength is found that two passes would drown."""
+        ink, paper = Words("#41525e"), "#ffffff"
+        for blend in ("normal", "multiply"):
+            even, twice = (wash(place="over", blend=blend, streaks=s, colour="#d9a441") for s in (0, 1))
+            found, drowned = solve_wash(even, [ink], paper), solve_wash(twice, [ink], paper)
+            assert found.setting
+            self.assertGreaterEqual(found.best_contrast, drowned.best_contrast)
+            s = found.setting
+            on = wash(opacity=s.opacity, blend=s.blend, place=s.place, colour=s.colour, streaks=0)
+            for n in (1, 2, 6):
+                self.assertGreaterEqual(float(wash_layers(ink, on, paper, n).contrast()), READABLE)
+
+    def test_dark_paper_is_darkened_only_where_nothing_lightens_and_that_is_said(self) -> None:
+        seen = set()
+        for paper in ("#2b3036", "#4a4a4a", "#5a5048"):
+            for colour in ("#f2c14e", "#b5651d", "#6a4fb0", "#2f7d5b"):
+                answer = solve_wash(wash(colour=colour), [typed_words(paper)], paper)
+                if answer.setting:
+                    darker = answer.setting.lifts < 0
+                    self.assertEqual(darker, "darkens this dark paper" in answer.trade, (paper, colour))
+                    seen.add(darker)
+        self.assertEqual(seen, {True, False})
 
     def test_a_refusal_is_proved_by_the_sweep(self) -> None:
         """On a middle grey no strength, blend or place does it: checked setting by setting; and it says how near it

@@ -62,6 +62,25 @@ class Pictures(unittest.TestCase):
         self.assertLess(apart.mean(), 0.004)
         self.assertLess((apart.max(axis=2) > 0.15).mean(), 0.01)
 
+    def test_washes_that_lie_as_one_layer_do_in_a_file_too(self) -> None:
+        """Two even washes that cross by turns: no place of the page is darker than each of them once, and of the PDF
+        none but seams; the same strokes that do deepen are darker over a good part.
+        """
+        paper = paper_from_spec("blank A6 white")
+        darker = {}
+        for streaks in (0.0, 1.0):
+            pens = [changed(SHIPPED_PENS[n], "wash.streaks", streaks) for n in ("dusk-wash", "fern-wash")]
+            wide = [changed(p, "body.width_mm", 6.0) for p in pens]
+            inks = [settle(moved(wave(), 0, 1.0 * k - 20), wide[k % 2]) for k in range(4)]
+            raster, once = (page_pixels(i, paper, page_view(paper, DPI)) for i in (inks, inks[:2]))
+            deepest = once.min(axis=(0, 1)).astype(float) - 3
+            page = pypdfium2.PdfDocument(export_sheet(inks, paper, "pdf", DPI, True))[0]
+            shown = np.asarray(page.render(scale=DPI / 72).to_pil().convert("RGB"), float)
+            darker[streaks] = [float((p < deepest).any(axis=2).mean()) for p in (raster, shown)]
+        self.assertLess(darker[0.0][0], 1e-4)
+        self.assertLess(darker[0.0][1], 0.003)
+        self.assertGreater(min(darker[1.0]), 0.015, darker)
+
     def test_png_keeps_its_density_and_leaves_the_paper_out_when_asked(self) -> None:
         inks, paper = page_of(("fen-fountain",))
         picture = Image.open(io.BytesIO(export_sheet(inks, paper, "png", 100, False)))

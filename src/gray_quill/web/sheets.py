@@ -11,7 +11,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cost import check_cost
-from gray_quill.core.ink.page import deposit_of, pen_number
+from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import first_paper
 from gray_quill.core.trace import bounds_mm, moved
@@ -184,7 +184,7 @@ def read_deposit(sheet_id: str, body: DepositBody) -> Response:
         most = MOST_DEPOSIT_PX // 1_000_000
         raise InputError(f"Ask for a part of the page of at most {most} million pixels.", "scale")
     deposit = deposit_of(memory().sheet_inks(db(), sheet_id), box_view(body.box_mm, body.scale))
-    own = np.where(deposit.pen == pen_number(body.recipe), deposit.much, 0)
+    own = laid_by(deposit, body.recipe)
     planes = np.stack((deposit.fill, own, np.zeros_like(own)), axis=-1)
     return png(write_png(np.asarray(planes * 255 + 0.5, np.uint8), compress=1))
 

@@ -1988,7 +1988,7 @@ export interface components {
          * @description setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the
          *     best among those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other:
          *     a setting with another lightness of the same hue where the colour itself has none. bare_contrast: of the worst words
-         *     without any wash.
+         *     without any wash. trade: what a highlight on dark paper costs, in words; empty on light paper.
          */
         Answer: {
             bare_contrast: number;
@@ -1996,6 +1996,8 @@ export interface components {
             best_visibility: number;
             other: components["schemas"]["Setting"] | null;
             setting: components["schemas"]["Setting"] | null;
+            /** @default  */
+            trade: string;
             tried: number;
         };
         /** @description locked, grouped, places: of strokes by id; front, back: strokes that are put before or behind all others. */
@@ -4920,12 +4922,13 @@ export interface components {
         };
         /**
          * @description A wash that works: what to set, the contrast of the worst words after PASSES passes, and its visibility after
-         *     one.
+         *     one; lifts: by how much that one makes the paper lighter, L*.
          */
         Setting: {
             blend: string;
             colour: string;
             contrast: number;
+            lifts: number;
             opacity: number;
             place: string;
             visibility: number;

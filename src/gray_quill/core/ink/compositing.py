@@ -21,6 +21,7 @@ from gray_quill.core.ink.rub import Lead, rub
 from gray_quill.core.ink.spray import spray
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2
+REMEMBERED = 2  # even pens at a pixel: two that cross by turns still lie as one layer each
 PASS_WIDTHS = 2.5  # path between two touches of a pixel that makes the second a new pass, in widths
 BLENDS = {"normal": NORMAL, "multiply": MULTIPLY, "screen": SCREEN}
 
@@ -58,8 +59,9 @@ class Looks(NamedTuple):
 
 class Deposit(NamedTuple):
     """What the strokes below left for those above, at each pixel: how far the surface is filled, 0..1 (of no rows where
-    nothing is rubbed), and how much of its tone the even pen of that number has laid, 0..1 (of no rows where no pen is
-    even). A matter of the strokes below alone, so that undo, a part of a page and the whole of it agree.
+    nothing is rubbed), and how much of its tone the even pen of that number has laid, 0..1, of the REMEMBERED pens
+    that came last (of no rows where no pen is even). A matter of the strokes below alone, so that undo, a part of a
+    page and the whole of it agree.
     """
 
     fill: NDArray[np.float32]
@@ -185,10 +187,17 @@ def _still_to_lay(below, j, i, pen, even, alpha, mode, colour):  # type: ignore[
     """Alpha an even pen lays now, a value for each channel: with what it laid there before the pixel is as if it had
     been gone over once, or, of the share that is not even, twice. Keeps count of it.
     """
-    before = below.much[j, i] if below.pen[j, i] == pen else np.float32(0.0)
+    slot = REMEMBERED - 1  # where it is not remembered, the pen that came first is forgotten
+    before = np.float32(0.0)
+    for s in range(REMEMBERED):
+        if below.pen[j, i, s] == pen:
+            slot, before = s, below.much[j, i, s]
+            break
+    for s in range(slot, 0, -1):
+        below.much[j, i, s], below.pen[j, i, s] = below.much[j, i, s - 1], below.pen[j, i, s - 1]
     twice = 1.0 - (1.0 - before) * (1.0 - alpha)
     wanted = even * max(before, alpha) + (1.0 - even) * twice
-    below.much[j, i], below.pen[j, i] = wanted, pen
+    below.much[j, i, 0], below.pen[j, i, 0] = wanted, pen
     return (
         _step(before, wanted, mode, colour[0] / 255.0),
         _step(before, wanted, mode, colour[1] / 255.0),

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
-from gray_quill.core.ink.compositing import BLENDS, Batch, Deposit, Looks, Rubs, composed, lay_strokes
+from gray_quill.core.ink.compositing import BLENDS, REMEMBERED, Batch, Deposit, Looks, Rubs, composed, lay_strokes
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import DROPS, WAVELENGTH, fade, surface, surface_of
 from gray_quill.core.ink.layer import Layer
@@ -157,9 +157,14 @@ def pen_number(recipe: Recipe) -> int:
     return zlib.crc32(repr(recipe).encode()) & 0x7FFFFFFF if recipe.wash.streaks < 1 else -1
 
 
+def laid_by(deposit: Deposit, recipe: Recipe) -> NDArray[np.float32]:
+    """How much of its tone this pen has laid at each pixel, 0..1."""
+    return np.asarray(np.where(deposit.pen == pen_number(recipe), deposit.much, 0).max(axis=-1), np.float32)
+
+
 def _untouched(size: tuple[int, int], toothed: bool, even: bool) -> Deposit:
     height, width = size
-    laid = (height if even else 0, width)
+    laid = (height if even else 0, width, REMEMBERED)
     fill = np.zeros((height if toothed else 0, width), np.float32)
     return Deposit(fill, np.zeros(laid, np.float32), np.full(laid, -1, np.int32))
 

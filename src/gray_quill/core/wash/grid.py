@@ -103,9 +103,12 @@ class Bench:
         ]
         full = [opacity_plane([_solid(ink) for ink in inks], self.view) >= 255 * FULL for inks in self.passes]
         self.washed = [np.logical_and.reduce(full[: n + 1]) for n in range(most_passes)]
-        bare_share = [1 - opacity_plane(inks, self.view) / 255 for inks in self.passes]
         self.unevenness = [
-            self._unevenness(1 - np.prod(bare_share[: n + 1], axis=0), wash.body.width_mm, ends[0])
+            self._unevenness(
+                opacity_plane([w for inks in self.passes[: n + 1] for w in inks], self.view) / 255,
+                wash.body.width_mm,
+                ends[0],
+            )
             for n in range(most_passes)
         ]
         self._written: dict[Recipe, tuple[list[Ink], Floats]] = {}

@@ -70,11 +70,20 @@ class Layers:
 
 
 def layers(
-    words: Words, colour: ArrayLike, opacity: ArrayLike, blend: str, place: str, paper_colour: str, passes: int
+    words: Words,
+    colour: ArrayLike,
+    opacity: ArrayLike,
+    blend: str,
+    place: str,
+    paper_colour: str,
+    passes: int,
+    streaks: float = 1.0,
 ) -> Layers:
     """Paper, `passes` of a wash and words in the order they lie. opacity may be an array; the colours follow its
-    shape.
+    shape. streaks: as of the wash; less than 1, its passes are laid as one.
     """
+    if streaks < 1 and passes:
+        opacity, passes = as_one(opacity, passes, streaks), 1
     paper = np.broadcast_to(np.array(rgb(paper_colour), float), (*np.shape(opacity), 3))
     ground, inked = paper, laid(paper, rgb(words.colour), np.full(np.shape(opacity), words.opacity), words.blend)
     for _ in range(passes):
@@ -82,6 +91,16 @@ def layers(
     if place == "under" and not words.printed:
         inked = laid(ground, rgb(words.colour), np.full(np.shape(opacity), words.opacity), words.blend)
     return Layers(paper, ground, inked)
+
+
+def as_one(opacity: ArrayLike, passes: int, streaks: float) -> Floats:
+    """Opacity of the one layer that so many passes of an even wash make, as ink/compositing.py steps it."""
+    alpha = np.asarray(opacity, float)
+    made = np.zeros_like(alpha)
+    for _ in range(passes):
+        twice = 1 - (1 - made) * (1 - alpha)
+        made = (1 - streaks) * np.maximum(made, alpha) + streaks * twice
+    return made
 
 
 def wash_layers(words: Words, wash: Recipe, paper_colour: str, passes: int) -> Layers:
@@ -94,6 +113,7 @@ def wash_layers(words: Words, wash: Recipe, paper_colour: str, passes: int) -> L
         wash.wash.place,
         paper_colour,
         passes,
+        wash.wash.streaks,
     )
 
 

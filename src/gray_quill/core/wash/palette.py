@@ -228,7 +228,10 @@ def _usable(wash: Recipe, paper_colour: str, words: Sequence[Words]) -> tuple[Fl
     bodies = _candidates()
     blend, opacity, place = blend_on(wash.wash, paper_colour), np.full(len(bodies), wash.body.opacity), wash.wash.place
     once = layers(words[0], bodies, opacity, blend, place, paper_colour, 1)
-    twice = np.min([layers(w, bodies, opacity, blend, place, paper_colour, 2).contrast() for w in words], axis=0)
+    streaks = wash.wash.streaks
+    twice = np.min(
+        [layers(w, bodies, opacity, blend, place, paper_colour, 2, streaks).contrast() for w in words], axis=0
+    )
     seen = once.visibility()
     fit = (twice >= READABLE) & (seen >= CLEAR) & (seen < GLARING)
     return bodies[fit], once.ground[fit]

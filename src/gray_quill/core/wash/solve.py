@@ -28,7 +28,7 @@ HUE_TRIES, LEAST_CHROMA, MOST_COLOURS = 3, 30.0, 4
 @dataclasses.dataclass(frozen=True)
 class Setting:
     """A wash that works: what to set, the contrast of the worst words after PASSES passes, and its visibility after
-    one.
+    one; lifts: by how much that one makes the paper lighter, L*.
     """
 
     colour: str
@@ -37,6 +37,7 @@ class Setting:
     place: str
     contrast: float
     visibility: float
+    lifts: float
 
 
 @dataclasses.dataclass(frozen=True)
@@ -44,7 +45,7 @@ class Answer:
     """setting: the one found, or None. best_contrast: the best among settings that can be seen; best_visibility: the
     best among those that keep words readable (0 where there are none); both from the sweep of `tried` settings. other:
     a setting with another lightness of the same hue where the colour itself has none. bare_contrast: of the worst words
-    without any wash.
+    without any wash. trade: what a highlight on dark paper costs, in words; empty on light paper.
     """
 
     setting: Setting | None
@@ -53,6 +54,7 @@ class Answer:
     tried: int
     other: Setting | None
     bare_contrast: float
+    trade: str = ""
 
 
 def with_setting(recipe: Recipe, setting: Setting) -> Recipe:
@@ -71,18 +73,20 @@ def solve_wash(wash: Recipe, words: Sequence[Words], paper_colour: str) -> Answe
     own = np.array(rgb(wash.body.colour), float)
     bare = min(float(layers(w, own, np.float64(0), "normal", "over", paper_colour, 0).contrast()) for w in words)
     places = (wash.wash.place, *(p for p in PLACES if p != wash.wash.place))
-    found = _sweep(own, words, paper_colour, places)
+    streaks = wash.wash.streaks
+    found = _sweep(own, words, paper_colour, places, streaks)
     if found[0] is None:
-        found = _sweep(own, words, paper_colour, places, FINE_STRENGTHS, SAFE_FINE)
+        found = _sweep(own, words, paper_colour, places, streaks, FINE_STRENGTHS, SAFE_FINE)
     setting = found[0]
     other = None
     if setting is None:
         base = lab(own)
         for lightness in sorted(LIGHTNESSES, key=lambda v: abs(v - base[0])):
             colour, inside = from_lab((lightness, base[1], base[2]))
-            if inside and (other := _sweep(np.round(colour), words, paper_colour, places)[0]):
+            if inside and (other := _sweep(np.round(colour), words, paper_colour, places, streaks)[0]):
                 break
-    return Answer(setting, found[1], found[2], len(BLENDS) * len(places) * len(STRENGTHS), other, bare)
+    tried = len(BLENDS) * len(places) * len(STRENGTHS)
+    return Answer(setting, found[1], found[2], tried, other, bare, _trade(setting, bare, paper_colour))
 
 
 def colours_that_work(wash: Recipe, words: Sequence[Words], paper_colour: str, beside: Setting | None) -> list[Setting]:
@@ -94,7 +98,7 @@ def colours_that_work(wash: Recipe, words: Sequence[Words], paper_colour: str, b
     found: list[Setting] = []
     for hue in HUES:
         for colour in _like(base[0], chroma, hue):
-            if setting := _sweep(colour, words, paper_colour, (wash.wash.place,))[0]:
+            if setting := _sweep(colour, words, paper_colour, (wash.wash.place,), wash.wash.streaks)[0]:
                 found.append(setting)
                 break
     chosen = [beside] if beside else found[:1]
@@ -105,6 +109,21 @@ def colours_that_work(wash: Recipe, words: Sequence[Words], paper_colour: str, b
             break
         chosen.append(max(fit, key=lambda f: apart[f].min()))
     return [s for s in chosen if s is not beside][:MOST_COLOURS]
+
+
+def _trade(setting: Setting | None, bare_contrast: float, paper_colour: str) -> str:
+    """A highlight on dark paper lightens it, and light words on it stand out less; where none can, it darkens."""
+    if setting is None or not is_dark(paper_colour):
+        return ""
+    if setting.lifts < 0:
+        return (
+            f"It darkens this dark paper by {-setting.lifts:.1f} L*: whatever lightens it in this colour takes the "
+            f"words under {READABLE:g}:1"
+        )
+    return (
+        f"It lightens this dark paper by {setting.lifts:.1f} L*, and the words go from {bare_contrast:.1f}:1 to "
+        f"{setting.contrast:.1f}:1 for it"
+    )
 
 
 def _like(lightness: float, chroma: float, hue: float) -> list[Floats]:
@@ -126,6 +145,7 @@ def _sweep(
     words: Sequence[Words],
     paper_colour: str,
     places: Sequence[str],
+    streaks: float,
     strengths: Floats = STRENGTHS,
     safe: float = SAFE,
 ) -> tuple[Setting | None, float, float]:
@@ -135,7 +155,8 @@ def _sweep(
     for place in places:
         for blend in BLENDS:
             ratio = np.min(
-                [layers(w, colour, strengths, blend, place, paper_colour, PASSES).contrast() for w in words], axis=0
+                [layers(w, colour, strengths, blend, place, paper_colour, PASSES, streaks).contrast() for w in words],
+                axis=0,
             )
             once = layers(words[0], colour, strengths, blend, place, paper_colour, 1)
             seen = once.visibility()
@@ -147,8 +168,9 @@ def _sweep(
             for k in np.flatnonzero(clear & readable):
                 order = bool(wrong[k]), abs(float(seen[k]) - WELL_SEEN)
                 if best is None or order < (best[0][0], best[0][1] - 0.05):
-                    found = Setting(hex_of(colour), float(strengths[k]), blend, place, float(ratio[k]), float(seen[k]))
-                    best = order, found
+                    strength, keeps, shows = float(strengths[k]), float(ratio[k]), float(seen[k])
+                    lifts = float(lab(once.ground[k])[0] - lab(once.paper[k])[0])
+                    best = order, Setting(hex_of(colour), strength, blend, place, keeps, shows, lifts)
         if best is not None and not best[0][0]:
             break
     return best and best[1], seen_contrast, kept_visibility

@@ -141,7 +141,8 @@ function use(setting: Schemas['Setting']) {
         measured: {{ say(measured) }}:1 after two passes, stands out by {{ say(reply.measured.visibility ?? 0) }}
       </p>
     </template>
-    <template v-else>
+    <p v-if="answer.trade" class="small" data-trade>{{ answer.trade }}.</p>
+    <template v-if="!answer.setting">
       <p>No strength or blend of this colour works here.</p>
       <p v-if="answer.bare_contrast < (desk.reading('wash', 'writing')?.attention ?? 0)" class="small">
         The bare words reach only {{ say(answer.bare_contrast) }}:1 on this paper: change the ink or the paper first.

@@ -109,6 +109,15 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             :aria-label="field(group, name).label"
             @change="(v) => once(`${group}.${name}`, v)"
         /></label>
+        <label class="row flag"
+          ><span title="Strokes of this wash do not deepen where they cross; the Pen station's Streaks says how much"
+            >Its strokes lie as one layer</span
+          >
+          <ElSwitch
+            :model-value="now('wash.streaks') === 0"
+            aria-label="Its strokes lie as one layer"
+            @change="(v) => once('wash.streaks', v ? 0 : kept('wash.streaks') || 1)"
+        /></label>
       </div>
       <div class="keep">
         <p class="small" role="status">

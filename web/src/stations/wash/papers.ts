@@ -15,7 +15,7 @@ export function papersFor(own: string): { name: string; colour: string }[] {
 
 /** How many passes words stand, from the first that drowns them. */
 export function holds(first: number | null, most: number): string {
-  if (first === null) return `${most} passes and more`
+  if (first === null) return `over ${most} passes`
   if (first === 0) return 'weak on its own'
   return first === 1 ? 'not one pass' : `${first - 1} ${first === 2 ? 'pass' : 'passes'}`
 }
