@@ -49,6 +49,31 @@ class PalmApi(ApiCase):
         views = whole["parts"][0]["views"]
         self.assertTrue(views[0] == [0, 1, 0, 0] and len(views) > 5)
 
+    def test_a_drill_done_several_times_gives_its_spread_and_the_hard_set_is_judged_by_name(self) -> None:
+        own = [self.own("palm first", seed) for seed in (3, 4, 5)]
+        own[1]["enlarged"] = True
+        run = self.ask("POST", "/api/palm/judge", {**PAIR, "rules": self.off(), "own": own}).json
+        self.assertEqual([p["take"] for p in run["parts"]], [1, 2, 3])
+        (takes,) = run["drills"]
+        each = [p["outcome"] for p in run["parts"]]
+        self.assertEqual(takes["takes"], 3)
+        for key in ("palms_kept", "page_shift_mm", "refused_gestures"):
+            values = [o[key] for o in each]
+            self.assertEqual(takes[key], [min(values), max(values)])
+            self.assertAlmostEqual(takes["outcome"][key], sum(values))
+        self.assertEqual((takes["outcome"], len(run["missing"])), (run["total"], 8))
+        info = self.ask("GET", "/api/palm").json
+        self.assertEqual((len(info["hard"]), len(info["hard_digest"])), (27, 12))
+        asked = {**PAIR, "rules": info["off"], "hard": True, "drills": ["three spots", "long press"]}
+        hard = self.ask("POST", "/api/palm/judge", asked).json
+        self.assertEqual([d["drill"] for d in hard["drills"]], ["three spots", "long press"])
+        self.assertEqual(len(hard["missing"]), 25)
+        kept = self.ask("POST", "/api/palm/runs", asked).json
+        self.assertEqual((kept["hard"], kept["own"], kept["total"]), (True, False, hard["total"]))
+        self.ask("PUT", f"/api/palm/runs/{kept['id']}/bin", {"binned": True})
+        unknown = self.client.post("/api/palm/judge", json={**asked, "drills": ["palm first"]})
+        self.assertEqual(unknown.status_code, 400)
+
     def test_a_sweep_recommends_rules_that_do_better_and_says_why(self) -> None:
         own = [self.own(d, seed) for d in ("palm first", "rest", "one-finger scroll") for seed in (1, 2)]
         job = self.ask("POST", "/api/palm/sweeps", {**PAIR, "own": own}).json

@@ -36,7 +36,9 @@ class LagRun:
 
 @dataclasses.dataclass(frozen=True)
 class PalmRun:
-    """A run of the Palm trial. hand, device: their names. own: a real hand did it. made_by: as of a lag run."""
+    """A run of the Palm trial. hand, device: their names. own: a real hand did it. hard: its drills are of the hard set.
+    made_by: as of a lag run.
+    """
 
     id: str
     created_at: str
@@ -47,6 +49,7 @@ class PalmRun:
     rules: Rules
     total: Outcome
     made_by: str = ""
+    hard: bool = False
 
 
 def lag_run(trial: Trial) -> LagRun:

@@ -2,6 +2,7 @@
 kept.
 """
 
+from collections.abc import Collection
 from typing import Annotated, Literal
 
 from flask import Blueprint, Response
@@ -12,6 +13,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.contacts import COLUMNS, make_stream
 from gray_quill.core.palm.drills import DRILLS, intended, simulate
+from gray_quill.core.palm.hard.drills import HARD_DRILLS, digest, simulate_hard
 from gray_quill.core.palm.outcome import GRADES, Grade
 from gray_quill.core.palm.posture import Posture, in_words, read_posture
 from gray_quill.core.palm.proof import tuning_sessions
@@ -37,12 +39,14 @@ from gray_quill.web.records import BinChange, Id, PostureIn, RulesIn, StreamBody
 from gray_quill.web.replies import download
 
 palm = Blueprint("palm", __name__)
+MOST_OWN = 60  # takes: five of each drill and some
 DrillName = Annotated[str, Field(max_length=40)]
 Seed = Annotated[int, Field(ge=0, le=1_000_000)]
 
 
 class ContactsQuery(Pair):
     drill: DrillName
+    hard: bool = False
     seed: Seed = 1
 
 
@@ -61,9 +65,11 @@ class DrillItem(Model):
 
 
 class PalmInfo(Model):
-    """The drills, the rules as controls, and the table of grades."""
+    """The drills, those of the hard set with its digest, the rules as controls, and the table of grades."""
 
     drills: list[DrillItem]
+    hard: list[DrillItem]
+    hard_digest: str
     controls: list[Control]
     off: Rules
     grades: list[Grade]
@@ -88,22 +94,24 @@ class NewSetting(Pair):
 
 
 class OwnPart(Model):
-    """What a real hand did for one drill."""
+    """What a real hand did for one drill; enlarged: with the page enlarged first."""
 
     drill: DrillName
     stream: StreamBody
+    enlarged: bool = False
 
 
 class RunBody(Pair):
-    """Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for
-    the pair's own.
+    """Drills of the simulated hand by name and seed, or what a real hand did, each once or several times; judged with
+    these rules. hard: of the hard set. zone: None for the pair's own.
     """
 
     rules: RulesIn
     zone: ZoneIn | None = None
-    drills: list[DrillName] = Field(default=[], max_length=20)
+    drills: list[DrillName] = Field(default=[], max_length=40)
+    hard: bool = False
     seed: Seed = 1
-    own: list[OwnPart] = Field(default=[], max_length=20)
+    own: list[OwnPart] = Field(default=[], max_length=MOST_OWN)
 
 
 class PostureBody(Model):
@@ -124,7 +132,7 @@ class SweepBody(Pair):
     """Whose drills are searched: the simulated hand's, or those a real hand did."""
 
     zone: ZoneIn | None = None
-    own: list[OwnPart] = Field(default=[], max_length=40)
+    own: list[OwnPart] = Field(default=[], max_length=MOST_OWN)
 
 
 class PalmRuns(Model):
@@ -134,8 +142,14 @@ class PalmRuns(Model):
 @operation(palm, "GET", "/palm", PalmInfo)
 def palm_info() -> PalmInfo:
     """The drills, the rules and the grades."""
-    drills = [DrillItem(name=d.name, ask=d.ask, meant=d.meant, asks=d.asks) for d in DRILLS.values()]
-    return PalmInfo(drills=drills, controls=describe_record(Rules), off=OFF, grades=list(GRADES))
+    return PalmInfo(
+        drills=[DrillItem(name=d.name, ask=d.ask, meant=d.meant, asks=d.asks) for d in DRILLS.values()],
+        hard=[DrillItem(name=d.name, ask=d.holds, meant=d.meant, asks=0) for d in HARD_DRILLS.values()],
+        hard_digest=digest(),
+        controls=describe_record(Rules),
+        off=OFF,
+        grades=list(GRADES),
+    )
 
 
 @operation(palm, "GET", "/palm/trees", Trees)
@@ -167,13 +181,18 @@ def keep_palm_setting(body: NewSetting) -> PalmSetting:
 def judge_drills(body: RunBody) -> JudgedRun:
     """Drills judged with some rules: every contact, what it did, and what came of it."""
     zone, parts = _prepared(body)
-    return judge_run(parts, body.rules, zone)
+    return judge_run(parts, body.rules, zone, _asked(body))
+
+
+def _asked(body: RunBody) -> Collection[str]:
+    return HARD_DRILLS if body.hard and not body.own else DRILLS
 
 
 def _prepared(body: RunBody) -> tuple[Zone, list[Part]]:
     hand, device = pair_of(body)
-    simulated = [] if body.own else body.drills or list(DRILLS)
-    parts = _own(body.own) or [(name, *simulate(hand, device, name, body.seed)) for name in simulated]
+    simulated = [] if body.own else body.drills or list(_asked(body))
+    do = simulate_hard if body.hard else simulate
+    parts = _own(body.own) or [(name, *do(hand, device, name, body.seed)) for name in simulated]
     return zone_for(body.zone, hand, body), parts
 
 
@@ -224,19 +243,20 @@ def keep_palm_run(body: RunBody) -> PalmRun:
     """Keep a run with its contacts, to lay it beside another later."""
     zone, parts = _prepared(body)
     hand, device = pair_of(body)
-    found = judge_run(parts, body.rules, zone)
+    found = judge_run(parts, body.rules, zone, _asked(body))
     inputs = {
         "rules": record_json(body.rules),
         "zone": record_json(zone),
         "hand": hand.name,
         "device": device.name,
         "seed": body.seed,
+        "hard": body.hard and not body.own,
         "drills": [drill for drill, _, _ in parts],
         "own": [part.model_dump() for part in body.own],
     }
     results = {
         "total": record_json(found.total),
-        "parts": {p.drill: record_json(p.outcome) for p in found.parts},
+        "parts": {d.drill: record_json(d.outcome) for d in found.drills},
     }
     trial = Trial("palm", body.hand_id, body.device_id, inputs, results, found.verdict)
     return palm_run(keep_trial(db(), trial))
@@ -258,7 +278,8 @@ def bin_palm_run(run_id: str, body: BinChange) -> PalmRun:
 @operation(palm, "GET", "/palm/contacts.csv", "text/csv", query=ContactsQuery)
 def contacts_out(query: ContactsQuery) -> Response:
     """The contact stream of a simulated drill as CSV."""
-    stream, _ = simulate(*pair_of(query), query.drill, query.seed)
+    do = simulate_hard if query.hard else simulate
+    stream, _ = do(*pair_of(query), query.drill, query.seed)
     return download(write_contacts(stream.events), "text/csv", f"{query.drill}.csv")
 
 

@@ -3336,8 +3336,8 @@ export interface components {
             why: string;
         };
         /**
-         * @description One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what
-         *     came of it.
+         * @description One drill, done for the `take`th time: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay
+         *     (t_ms, scale, x, y), and what came of it.
          */
         JudgedDrill: {
             contacts: components["schemas"]["JudgedContact"][];
@@ -3350,6 +3350,7 @@ export interface components {
                 number
             ][];
             outcome: components["schemas"]["Outcome"];
+            take: number;
             views: [
                 number,
                 number,
@@ -3358,10 +3359,12 @@ export interface components {
             ][];
         };
         /**
-         * @description Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. missing:
-         *     drills that were not done. verdict: the grade, or that it cannot be told yet: a good one not before all are done.
+         * @description Drills on a screen of this size: every take of each, the takes of a drill together, all together, the grade, and
+         *     whose fault it is what is left. missing: drills that were not done. verdict: the grade, or that it cannot be told
+         *     yet: a good one not before all are done.
          */
         JudgedRun: {
+            drills: components["schemas"]["Takes"][];
             fault: string;
             grade: components["schemas"]["Grade"];
             missing: string[];
@@ -3931,9 +3934,11 @@ export interface components {
             habits: components["schemas"]["Habit"][];
             hand: components["schemas"]["Hand"];
         };
-        /** @description What a real hand did for one drill. */
+        /** @description What a real hand did for one drill; enlarged: with the page enlarged first. */
         OwnPart: {
             drill: string;
+            /** @default false */
+            enlarged: boolean;
             stream: components["schemas"]["StreamBody"];
         };
         /** Pace */
@@ -3956,19 +3961,26 @@ export interface components {
             device_id: string;
             hand_id: string;
         };
-        /** @description The drills, the rules as controls, and the table of grades. */
+        /** @description The drills, those of the hard set with its digest, the rules as controls, and the table of grades. */
         PalmInfo: {
             controls: components["schemas"]["Control"][];
             drills: components["schemas"]["DrillItem"][];
             grades: components["schemas"]["Grade"][];
+            hard: components["schemas"]["DrillItem"][];
+            hard_digest: string;
             off: components["schemas"]["Rules"];
         };
-        /** @description A run of the Palm trial. hand, device: their names. own: a real hand did it. made_by: as of a lag run. */
+        /**
+         * @description A run of the Palm trial. hand, device: their names. own: a real hand did it. hard: its drills are of the hard set.
+         *     made_by: as of a lag run.
+         */
         PalmRun: {
             created_at: string;
             device: string;
             grade: string;
             hand: string;
+            /** @default false */
+            hard: boolean;
             id: string;
             /** @default  */
             made_by: string;
@@ -4862,14 +4874,16 @@ export interface components {
             zone_ms: number;
         };
         /**
-         * @description Drills of the simulated hand by name and seed, or what a real hand did; judged with these rules. zone: None for
-         *     the pair's own.
+         * @description Drills of the simulated hand by name and seed, or what a real hand did, each once or several times; judged with
+         *     these rules. hard: of the hard set. zone: None for the pair's own.
          */
         RunBody: {
             device_id: string;
             /** @default [] */
             drills: string[];
             hand_id: string;
+            /** @default false */
+            hard: boolean;
             /** @default [] */
             own: components["schemas"]["OwnPart"][];
             rules: components["schemas"]["Rules"];
@@ -5425,6 +5439,24 @@ export interface components {
              * @default 1
              */
             queued_frames: number;
+        };
+        /** @description A drill done once or several times: what came of all of them together, and the least and most of one. */
+        Takes: {
+            drill: string;
+            outcome: components["schemas"]["Outcome"];
+            page_shift_mm: [
+                number,
+                number
+            ];
+            palms_kept: [
+                number,
+                number
+            ];
+            refused_gestures: [
+                number,
+                number
+            ];
+            takes: number;
         };
         /**
          * @description A nib put down on a cross: where the cross is and where the pen was reported, mm on the screen from its upper
@@ -7120,6 +7152,7 @@ export interface operations {
                 hand_id: string;
                 device_id: string;
                 drill: string;
+                hard?: boolean;
                 seed?: number;
             };
             header?: never;

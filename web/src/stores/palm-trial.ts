@@ -8,6 +8,7 @@ import { useDesk } from './desk'
 import { usePalm } from './palm'
 
 export type Rules = Schemas['Rules']
+const MOST_TAKES = 5
 
 /**
  * The Palm trial on the desk: drills that were done, by the simulated hand or a real one, and the rules they are judged
@@ -27,6 +28,9 @@ export const usePalmTrial = defineStore('palm-trial', () => {
   const before = shallowRef<Schemas['JudgedRun']>()
   const sweep = shallowRef<Schemas['Recommended']>()
   const drill = ref('')
+  const shownTake = ref(1)
+  /** Whether the simulated hand does the drills of the hard set. */
+  const hard = ref(false)
 
   const body = computed<Schemas['RunBody'] | undefined>(
     () =>
@@ -36,6 +40,7 @@ export const usePalmTrial = defineStore('palm-trial', () => {
         rules: rules.value,
         zone: zone.value ?? null,
         drills: [],
+        hard: hard.value,
         seed: seed.value,
         own: own.value,
       },
@@ -51,8 +56,8 @@ export const usePalmTrial = defineStore('palm-trial', () => {
       before.value = reply.value
       reply.value = answer
       // what went wrong most is looked at first
-      if (!answer.parts.some((p) => p.drill === drill.value))
-        drill.value = [...answer.parts].sort((a, b) => faults(b.outcome) - faults(a.outcome))[0]?.drill ?? ''
+      if (!answer.drills.some((d) => d.drill === drill.value))
+        drill.value = [...answer.drills].sort((a, b) => faults(b.outcome) - faults(a.outcome))[0]?.drill ?? ''
     },
     undefined,
     { follow: true },
@@ -80,9 +85,10 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     },
   )
 
-  /** Take a drill that a real hand did; done again it takes the place of the one before. */
+  /** Take a drill that a real hand did; done more than MOST_TAKES times, the first of them goes. */
   function did(part: Schemas['OwnPart'], azimuths: number[]) {
-    own.value = [...own.value.filter((p) => p.drill !== part.drill), part]
+    const before = own.value.filter((p) => p.drill === part.drill)
+    own.value = [...own.value.filter((p) => before.length < MOST_TAKES || p !== before[0]), part]
     azimuthsDeg.value = [...azimuthsDeg.value, ...azimuths]
   }
 
@@ -92,7 +98,8 @@ export const usePalmTrial = defineStore('palm-trial', () => {
   const set = (name: string, value: unknown) => {
     if (rules.value) rules.value = { ...rules.value, [name]: value } as Rules
   }
-  const part = computed(() => reply.value?.parts.find((p) => p.drill === drill.value))
+  const takes = computed(() => reply.value?.parts.filter((p) => p.drill === drill.value) ?? [])
+  const part = computed(() => takes.value.find((p) => p.take === shownTake.value) ?? takes.value[0])
   const changed = computed(
     () =>
       JSON.stringify(rules.value) !== JSON.stringify(palm.setting?.rules) ||
@@ -111,6 +118,9 @@ export const usePalmTrial = defineStore('palm-trial', () => {
     before,
     sweep,
     drill,
+    shownTake,
+    takes,
+    hard,
     body,
     part,
     changed,

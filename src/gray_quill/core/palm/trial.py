@@ -1,7 +1,7 @@
 """Drills judged with some rules: every contact, what it did, why, and what came of it all."""
 
 import dataclasses
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.drills import DRILLS
@@ -34,11 +34,12 @@ class JudgedContact:
 
 @dataclasses.dataclass(frozen=True)
 class JudgedDrill:
-    """One drill: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay (t_ms, scale, x, y), and what
-    came of it.
+    """One drill, done for the `take`th time: its contacts, the nib's way (t_ms, x, y, 1 in contact), how the page lay
+    (t_ms, scale, x, y), and what came of it.
     """
 
     drill: str
+    take: int
     lasts_ms: float
     contacts: list[JudgedContact]
     nib: list[tuple[float, float, float, int]]
@@ -47,14 +48,28 @@ class JudgedDrill:
 
 
 @dataclasses.dataclass(frozen=True)
+class Takes:
+    """A drill done once or several times: what came of all of them together, and the least and most of one."""
+
+    drill: str
+    takes: int
+    outcome: Outcome
+    palms_kept: tuple[int, int]
+    page_shift_mm: tuple[float, float]
+    refused_gestures: tuple[int, int]
+
+
+@dataclasses.dataclass(frozen=True)
 class JudgedRun:
-    """Drills on a screen of this size: each, all together, the grade, and whose fault it is what is left. missing:
-    drills that were not done. verdict: the grade, or that it cannot be told yet: a good one not before all are done.
+    """Drills on a screen of this size: every take of each, the takes of a drill together, all together, the grade, and
+    whose fault it is what is left. missing: drills that were not done. verdict: the grade, or that it cannot be told
+    yet: a good one not before all are done.
     """
 
     screen_mm: tuple[float, float]
     zone: Zone
     parts: list[JudgedDrill]
+    drills: list[Takes]
     total: Outcome
     grade: Grade
     fault: str
@@ -62,22 +77,41 @@ class JudgedRun:
     verdict: str
 
 
-def judge_run(parts: Sequence[Part], rules: Rules, zone: Zone) -> JudgedRun:
-    """All drills of a run under some rules."""
-    judged = [judge_drill(*part, rules, zone) for part in parts]
+def judge_run(parts: Sequence[Part], rules: Rules, zone: Zone, asked: Collection[str] = DRILLS) -> JudgedRun:
+    """All drills of a run under some rules. asked: the drills there are to do."""
+    judged: list[JudgedDrill] = []
+    for part in parts:
+        take = 1 + sum(d.drill == part[0] for d in judged)
+        judged.append(judge_drill(*part, rules, zone, take))
+    drills = [_takes([d for d in judged if d.drill == name]) for name in dict.fromkeys(d.drill for d in judged)]
     outcomes = [d.outcome for d in judged]
     graded = grade(outcomes, sum(d.lasts_ms for d in judged))
-    missing = [name for name in DRILLS if name not in {d.drill for d in judged}]
+    missing = [name for name in asked if name not in {d.drill for d in judged}]
     first = parts[0][1]
     return JudgedRun(
         (first.width_mm, first.height_mm),
         zone,
         judged,
+        drills,
         total(outcomes),
         graded,
         fault_words([(stream, truth) for _, stream, truth in parts], rules, zone),
         missing,
-        _verdict(graded, len(judged), len(missing)),
+        _verdict(graded, len(drills), len(missing)),
+    )
+
+
+def _takes(judged: Sequence[JudgedDrill]) -> Takes:
+    outcomes = [d.outcome for d in judged]
+    palms, refused = [o.palms_kept for o in outcomes], [o.refused_gestures for o in outcomes]
+    shifts = [o.page_shift_mm for o in outcomes]
+    return Takes(
+        judged[0].drill,
+        len(judged),
+        total(outcomes),
+        (min(palms), max(palms)),
+        (min(shifts), max(shifts)),
+        (min(refused), max(refused)),
     )
 
 
@@ -88,7 +122,7 @@ def _verdict(graded: Grade, done: int, missing: int) -> str:
     return f"{graded.word}, in {drills}" if graded.attention else f"not told yet: {drills} done"
 
 
-def judge_drill(drill: str, stream: Stream, truth: Truth, rules: Rules, zone: Zone) -> JudgedDrill:
+def judge_drill(drill: str, stream: Stream, truth: Truth, rules: Rules, zone: Zone, take: int = 1) -> JudgedDrill:
     """One drill under some rules."""
     played, facts = replay(stream, rules, zone), contacts_of(stream, zone)
     contacts = [
@@ -108,4 +142,4 @@ def judge_drill(drill: str, stream: Stream, truth: Truth, rules: Rules, zone: Zo
     ]
     lasts = stream.events[-1].t_ms if stream.events else 0.0
     outcome = measure(stream, played.state, rules, truth)
-    return JudgedDrill(drill, lasts, contacts, played.nib, played.views, outcome)
+    return JudgedDrill(drill, take, lasts, contacts, played.nib, played.views, outcome)

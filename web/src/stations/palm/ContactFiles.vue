@@ -10,11 +10,12 @@ const trial = usePalmTrial()
 const palm = usePalm()
 const desk = useDesk()
 
-const query = () => new URLSearchParams({ ...palm.pair!, drill: trial.drill, seed: String(trial.seed) })
+const query = () =>
+  new URLSearchParams({ ...palm.pair!, drill: trial.drill, hard: String(trial.hard), seed: String(trial.seed) })
 
 const takeOut = () =>
   desk.attempt(async () => {
-    const own = trial.own.find((p) => p.drill === trial.drill)
+    const own = trial.own.filter((p) => p.drill === trial.drill)[(trial.part?.take ?? 1) - 1]
     const data = own
       ? await take(api.POST('/api/palm/contacts.csv', { body: own.stream, parseAs: 'blob' }))
       : await takeFile(`/api/palm/contacts.csv?${query()}`)
@@ -32,7 +33,7 @@ const bringIn = useBringIn('Contacts, CSV', '.csv,text/csv', async (file) => {
       headers: { 'Content-Type': 'text/csv' },
     }),
   )
-  trial.own = [...trial.own.filter((p) => p.drill !== drill), { drill, stream }]
+  trial.did({ drill, stream, enlarged: false }, [])
 })
 </script>
 

@@ -30,6 +30,9 @@ const touched = ref(false)
 const view = ref<PageView>({ scale: 1, x: 0, y: 0 })
 const marks = ref<number[][]>([])
 const pressed = ref<number>()
+const enlarged = ref(false)
+const ENLARGED = 2
+const takes = ref(0) // of this drill, kept already
 let azimuthsDeg: number[] = []
 let events: PalmEvent[] = []
 const landed = new Set<number>()
@@ -121,15 +124,24 @@ function wipe() {
 /** Hand over what was done for this drill. */
 function keep() {
   if (!touched.value || !events.length) return
-  emit('did', { drill: drill.value.name, stream: streamOf(events, mm()) }, azimuthsDeg)
+  emit('did', { drill: drill.value.name, stream: streamOf(events, mm()), enlarged: enlarged.value }, azimuthsDeg)
 }
 
 function next(kept: boolean) {
   if (kept) keep()
   wipe()
   azimuthsDeg = []
+  takes.value = 0
   if (at.value + 1 < drills.length) at.value += 1
   else emit('done')
+}
+
+/** The same drill once more: how far its takes differ is part of the result. */
+function onceMore() {
+  keep()
+  wipe()
+  azimuthsDeg = []
+  takes.value += 1
 }
 
 function stop() {
@@ -166,9 +178,11 @@ useEventListener(
 )
 const path = (m: number[]) =>
   m.reduce((d, v, k) => d + (k % 2 ? ` ${v.toFixed(1)}` : `${k ? 'L' : 'M'}${v.toFixed(1)}`), '')
-const shift = computed(
-  () => `translate(${view.value.x * screen.pxPerMm}px, ${view.value.y * screen.pxPerMm}px) scale(${view.value.scale})`,
-)
+const shift = computed(() => {
+  const { x, y, scale } = view.value
+  const first = enlarged.value ? ENLARGED : 1
+  return `translate(${x * screen.pxPerMm}px, ${y * screen.pxPerMm}px) scale(${scale * first})`
+})
 </script>
 
 <template>
@@ -198,14 +212,20 @@ const shift = computed(
     <div class="prompt card">
       <DrillPicture :name="drill.name" />
       <div>
-        <p class="small">{{ at + 1 }} of {{ drills.length }}, {{ drill.name }}</p>
+        <p class="small">
+          {{ at + 1 }} of {{ drills.length }}, {{ drill.name }}<template v-if="takes">, take {{ takes + 1 }}</template>
+        </p>
         <p class="book">{{ drill.ask }}</p>
         <div class="ends">
           <button type="button" class="word-button strong" :disabled="!touched" @click="next(true)">
             {{ at + 1 < drills.length ? 'Done, next' : 'Done' }}
           </button>
-          <button type="button" class="word-button" :disabled="!touched" @click="wipe">Again</button>
+          <button type="button" class="word-button" :disabled="!touched" @click="onceMore">Done, once more</button>
+          <button type="button" class="word-button" :disabled="!touched" @click="wipe">Anew</button>
           <button type="button" class="word-button" @click="next(false)">Skip</button>
+          <button type="button" class="word-button" :disabled="touched" @click="enlarged = !enlarged">
+            {{ enlarged ? 'Page as it is' : 'Enlarge the page first' }}
+          </button>
           <button type="button" class="word-button" @click="stop">Stop here</button>
         </div>
       </div>

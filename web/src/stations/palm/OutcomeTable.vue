@@ -17,7 +17,10 @@ const palms = (o: Outcome) => o.palms_kept + (o.confusion?.palm_refused ?? 0)
 const wrong = (o: Outcome, key: keyof Outcome) => callsForAttention(known(key), o[key] as number)
 const rows = computed(() =>
   trial.reply
-    ? [...trial.reply.parts.map((p) => ({ name: p.drill, o: p.outcome })), { name: 'all', o: trial.reply.total }]
+    ? [
+        ...trial.reply.drills.map((d) => ({ name: d.drill, o: d.outcome, of: d.takes > 1 ? d : undefined })),
+        { name: 'all', o: trial.reply.total, of: undefined },
+      ]
     : [],
 )
 const DETAILS = [
@@ -31,6 +34,15 @@ const DETAILS = [
   'added_delay_ms',
 ] as const
 const o = computed(() => trial.part?.outcome)
+/** The least and the most of one take. */
+const spread = (ends: readonly number[]) => {
+  const [low, high] = ends.map((v) => (Number.isInteger(v) ? String(v) : say(v)))
+  return low === high ? ` ${low} each` : ` ${low} to ${high} each`
+}
+function show(drill: string, take: number) {
+  trial.drill = drill
+  trial.shownTake = take
+}
 /** A delay is told of gestures that were kept only. */
 const told = (now: Outcome, key: (typeof DETAILS)[number]) =>
   inWords(known(key), key === 'added_delay_ms' && now.gestures <= now.refused_gestures ? null : now[key])
@@ -50,15 +62,31 @@ const told = (now: Outcome, key: (typeof DETAILS)[number]) =>
       <tbody>
         <tr v-for="r in rows" :key="r.name" :class="{ here: r.name === trial.drill }" :data-drill="r.name">
           <th scope="row">
-            <button v-if="r.name !== 'all'" type="button" @click="trial.drill = r.name">{{ r.name }}</button><template
-              v-else
+            <button v-if="r.name !== 'all'" type="button" @click="show(r.name, 1)">{{ r.name }}</button><template v-else
               >all together</template
             >
+            <small v-if="r.of" class="takes" role="group" :aria-label="`Takes of ${r.name}`">
+              <button
+                v-for="k in r.of.takes"
+                :key="k"
+                type="button"
+                :aria-pressed="r.name === trial.drill && k === trial.part?.take"
+                @click="show(r.name, k)"
+              >
+                {{ k }}
+              </button>
+            </small>
           </th>
-          <td :class="{ wrong: wrong(r.o, 'palms_kept') }">{{ r.o.palms_kept }} of {{ palms(r.o) }}</td>
-          <td :class="{ wrong: wrong(r.o, 'page_shift_mm') }">{{ say(r.o.page_shift_mm) }}</td>
+          <td :class="{ wrong: wrong(r.o, 'palms_kept') }">
+            {{ r.o.palms_kept }} of {{ palms(r.o) }}<small v-if="r.of">{{ spread(r.of.palms_kept) }}</small>
+          </td>
+          <td :class="{ wrong: wrong(r.o, 'page_shift_mm') }">
+            {{ say(r.o.page_shift_mm) }}<small v-if="r.of">{{ spread(r.of.page_shift_mm) }}</small>
+          </td>
           <td :class="{ wrong: wrong(r.o, 'refused_gestures') }">
-            <template v-if="r.o.gestures">{{ r.o.refused_gestures }} of {{ r.o.gestures }}</template
+            <template v-if="r.o.gestures"
+              >{{ r.o.refused_gestures }} of {{ r.o.gestures
+              }}<small v-if="r.of">{{ spread(r.of.refused_gestures) }}</small></template
             ><template v-else>–</template>
           </td>
         </tr>
@@ -122,6 +150,19 @@ dl div {
 dd {
   margin: 0;
   color: var(--ink);
+}
+td small {
+  display: block;
+}
+.takes {
+  display: block;
+}
+.takes button {
+  min-width: 26px;
+}
+.takes [aria-pressed='true'] {
+  font-weight: 650;
+  text-decoration-color: var(--ink);
 }
 .wrong {
   color: var(--harm);

@@ -46,7 +46,7 @@ const side = (id: string): Side | undefined =>
     : runs.value.find((r) => r.id === id)
 const pair = computed(() => [side(one.value), side(other.value)])
 const label = (r: Schemas['PalmRun']) =>
-  `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : 'simulated'}, ${when(r.created_at)}`
+  `${r.grade}: ${r.hand}, ${r.device}, ${r.own ? 'by hand' : r.hard ? 'hard set' : 'simulated'}, ${when(r.created_at)}`
 const KEYS = ['stray_marks', 'page_shift_mm', 'zoomed', 'taps', 'lost_ink_mm', 'added_delay_ms'] as const
 const known = (key: (typeof KEYS)[number]) => desk.reading('palm', key)!
 const ROWS: [string, (s: Side) => string][] = [

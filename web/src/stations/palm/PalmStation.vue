@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElRadioButton, ElRadioGroup } from 'element-plus'
+import { ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { percent, say } from '@/lib/numbers'
@@ -33,7 +33,12 @@ watch(
 )
 
 const contact = computed(() => trial.part?.contacts.find((c) => c.id === chosen.value))
-const ask = computed(() => trial.info?.drills.find((d) => d.name === trial.drill)?.ask)
+const ask = computed(
+  () => [...(trial.info?.drills ?? []), ...(trial.info?.hard ?? [])].find((d) => d.name === trial.drill)?.ask,
+)
+const enlarged = computed(
+  () => trial.own.filter((p) => p.drill === trial.drill)[(trial.part?.take ?? 1) - 1]?.enlarged ?? false,
+)
 const o = computed(() => trial.reply?.total)
 const palms = computed(() => (o.value?.palms_kept ?? 0) + (o.value?.confusion?.palm_refused ?? 0))
 const was = computed(() =>
@@ -120,14 +125,19 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
         <button v-if="trial.own.length" type="button" class="word-button" @click="trial.own = []">
           Let the hand do them
         </button>
-        <label v-else class="small seed"
-          >seed <NumberField v-model="trial.seed" :min="0" :max="999999" label="Seed"
-        /></label>
+        <template v-else>
+          <label class="small seed" :title="`Kept apart from all tuning of rules: ${trial.info?.hard_digest}`"
+            >hard set <ElSwitch v-model="trial.hard" aria-label="Drills of the hard set"
+          /></label>
+          <label class="small seed"
+            >seed <NumberField v-model="trial.seed" :min="0" :max="999999" label="Seed"
+          /></label>
+        </template>
       </div>
       <div v-if="view === 'drills' || view === 'rules'" class="look">
         <div class="picture">
           <p class="book small">
-            <b>{{ trial.drill }}</b>: {{ ask }}
+            <b>{{ trial.drill }}</b>: {{ ask }}<template v-if="enlarged"> The page was enlarged first.</template>
           </p>
           <PageMap
             :part="trial.part"
