@@ -36,8 +36,8 @@ class LagRun:
 
 @dataclasses.dataclass(frozen=True)
 class PalmRun:
-    """A run of the Palm trial. hand, device: their names. own: a real hand did it. hard: its drills are of the hard set.
-    made_by: as of a lag run.
+    """A run of the Palm trial. hand, device: their names. own: a real hand did it; hard: its drills are of the hard
+    set. made_by: as of a lag run.
     """
 
     id: str
