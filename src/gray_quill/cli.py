@@ -36,14 +36,17 @@ from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.trial import NIB_SPEED, SPEED_MM_S, model_lag, quick_lag
-from gray_quill.core.panel.dither import METHODS
-from gray_quill.core.panel.proof import on_panel, proof_sheet
+from gray_quill.core.panel.dither import DITHERS
+from gray_quill.core.panel.light import ROOMS, as_seen, room_of
+from gray_quill.core.panel.proof import Toning, proof_of, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady
-from gray_quill.core.quantities import changed, check, quantities
+from gray_quill.core.quantities import changed, check, quantities, read_record
 from gray_quill.core.readings.ink_readings import Readings, read_ink
+from gray_quill.core.readings.on_panel import thinnest_mm
+from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.core.trace import Trace
 from gray_quill.formats.export import DPI, export_sheet
@@ -120,8 +123,15 @@ def _parser() -> argparse.ArgumentParser:
     choice_argument(proof, "--device", SHIPPED_DEVICES)
     proof.add_argument("--pen", default="fen-fountain", help="a shipped pen or a pen's JSON file")
     proof.add_argument("--paper", metavar="SPEC", default=DEFAULT_PAPER)
-    proof.add_argument("--dither", default="none", help=f"one of {', '.join(METHODS)}")
-    proof.add_argument("-o", "--output", required=True, metavar="OUT.png")
+    proof.add_argument("--dither", default="none", help=f"one of {', '.join(DITHERS)}")
+    proof.add_argument("--greys", type=int, default=0, metavar="N", help="in use; all of the panel's when left out")
+    proof.add_argument("--bolder", type=int, default=0, metavar="PX", help="pixels by which all is made wider")
+    proof.add_argument(
+        "--raised", type=real, default=1.0, metavar="X", help="how much farther from the paper tones are"
+    )
+    proof.add_argument("--light", default="no glare", help=f"of the room, one of {', '.join(ROOMS)}")
+    proof.add_argument("--json", action="store_true", help="readings for machines")
+    proof.add_argument("-o", "--output", metavar="OUT.png", help="the picture; needed without --json")
 
     lag = command(
         "lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy."
@@ -205,14 +215,25 @@ def _ink(args: argparse.Namespace) -> None:
 
 def _proof(args: argparse.Namespace) -> None:
     panel = device_of(args.device).panel
+    given = {"dither": args.dither, "greys": args.greys, "bolder_px": args.bolder, "raised": args.raised}
+    toning, room = read_record(Toning, given, "--"), room_of(args.light)
+    if not args.output and not args.json:
+        raise InputError("Say where the picture goes: -o OUT.png. Or ask for readings alone: --json.", "-o")
     data = bytes_of(args.input)
     if data.startswith(b"\x89PNG") or args.input.lower().endswith(".png"):
-        pixels = on_panel(read_png(data), panel, args.dither)
+        if args.json:
+            raise InputError("Readings are of ink: give an InkML file, or leave --json out.", "--json")
+        proof = proof_of(read_png(data), "#ffffff", panel, toning, room)
     else:
         paper = paper_from_spec(args.paper)
-        _, _, inks = _inked(args.input, args.pen, paper)
-        pixels = proof_sheet(inks, paper, panel, args.dither).pixels
-    save(args.output, write_png(pixels, panel.ppi))
+        _, recipe, inks = _inked(args.input, args.pen, paper)
+        proof = proof_sheet(inks, paper, panel, toning, room)
+        if args.json:
+            thinnest = thinnest_mm(recipe, paper.colour, panel, toning, room)
+            found = dataclasses.asdict(panel_readings(inks, paper, panel, proof))
+            print(json.dumps({**found, "thinnest_line_mm": thinnest}, indent=2))
+    if args.output:
+        save(args.output, write_png(as_seen(proof.pixels, panel, room), panel.ppi))
 
 
 def _lag(args: argparse.Namespace) -> None:

@@ -17,7 +17,7 @@ FLAGS = {
     "write": ["TEXT", "--hand", "--device", "--seed", "-o"],
     "read": ["INPUT", "--pen"],
     "ink": ["INPUT", "--pen", "--dpi", "--paper", "-o"],
-    "proof": ["INPUT", "--device", "--pen", "--paper", "--dither", "-o"],
+    "proof": ["INPUT", "--device", "--pen", "--paper", "--dither", "--light", "-o"],
     "lag": ["--device", "--pen", "--speed", "--lookahead"],
     "film": ["--device", "--pen", "--fps", "--seed", "-o"],
     "film-read": ["INPUT", "--fps", "--mm-per-px"],
@@ -71,7 +71,7 @@ def _values(place: pathlib.Path) -> dict[str, list[Any]]:
     records = [str(place / "pen.json"), str(place / "hand.json"), "ghost"]
     inputs = [str(place / n) for n in (*KINDS, "hand.json", "folder", "ghost.inkml")] + ["/dev/null", *ODD_WORDS]
     outputs = [str(place / f"out.{ending}") for ending in ENDINGS] + [str(place / "folder")]
-    words = ["moth", "ruled 7mm A5", "diffuse", *list(DRILLS)[:2], *ODD_WORDS]
+    words = ["moth", "ruled 7mm A5", "stucki", *list(DRILLS)[:2], *ODD_WORDS]
     return {
         "--pen": [next(iter(SHIPPED_PENS)), *records],
         "--device": [next(iter(SHIPPED_DEVICES)), *records],

@@ -96,7 +96,7 @@ class Schemas:
             return st.sampled_from(["#000000", "#ffffff", "#a23b2a", "#12345"])
         if name == "id":
             return st.text("abcdefghijklmnop-0123456789", min_size=1, max_size=12)
-        return st.one_of(st.text(max_size=30), st.sampled_from(["pen", "one-euro", "diffuse", "dotted A5", "down"]))
+        return st.one_of(st.text(max_size=30), st.sampled_from(["pen", "one-euro", "stucki", "dotted A5", "down"]))
 
     def _array(self, schema: dict[str, Any], name: str) -> Strategy:
         if "prefixItems" in schema:

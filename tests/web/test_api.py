@@ -18,6 +18,8 @@ from gray_quill.formats.inkml import read_inkml, write_inkml
 from tests.web.api_case import STROKE, ApiCase
 from tests.zoo import wave
 
+ON_TABLET = {"sheet_id": "trap-log", "device_id": "tablet-11"}
+
 
 class Contract(ApiCase):
     def test_the_openapi_document_is_valid_and_the_one_kept_with_the_front_end(self) -> None:
@@ -117,13 +119,39 @@ class TakingOut(ApiCase):
             self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
 
     def test_proofs_have_the_panels_pixels_and_greys(self) -> None:
-        proof = self.ask("GET", "/api/panels/trap-log/proof?device_id=paper-pad-8&dither=diffuse").json
+        on_pad = {"sheet_id": "trap-log", "device_id": "paper-pad-8"}
+        proof = self.ask("POST", "/api/panels/proof", {**on_pad, "toning": {"dither": "stucki"}}).json
         picture = Image.open(io.BytesIO(base64.b64decode(proof["image"].split(",")[1])))
         self.assertEqual(picture.size, (1748, 2480))
         self.assertEqual((proof["width_px"], proof["height_px"]), picture.size)
         self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
-        two = self.ask("GET", "/api/panels/trap-log/proof?device_id=paper-slate-10&greys=2").json
+        two = self.ask("POST", "/api/panels/proof", {**on_pad, "toning": {"greys": 2}}).json
         self.assertLessEqual(two["readings"]["greys_used"], 2)
+        self.assertLess(proof["thinnest_line_mm"], two["readings"]["thinnest_mm"] + 1)
+        self.assertIn(["Dusk wash 5", "Fern wash 5"], proof["alike"])
+
+    def test_a_pen_is_fitted_to_panels_and_the_proof_shows_it_before_it_is_kept(self) -> None:
+        """A grey hairline that vanishes on two panels: the change that is told keeps it there; nothing is kept yet."""
+        pen = self.ask("GET", "/api/desk").json["pens"][0]
+        faint = {**pen["recipe"], "body": {**pen["recipe"]["body"], "width_mm": 0.15, "colour": "#a0a0a0"}}
+        asked = {"sheet_id": "trap-log", "device_id": "paper-pad-8", "light": "office"}
+        source = {"sheet_id": "trap-log"}
+        devices = ["paper-pad-8", "clamshell-11"]
+        found = self.ask(
+            "POST", "/api/panels/fit", {"recipe": faint, "source": source, "device_ids": devices, "light": "office"}
+        ).json
+        self.assertGreater(min(found["before"]), 0.5)
+        self.assertLessEqual(max(found["after"]), 0.02)
+        fitted = {**faint, "body": {**faint["body"], "width_mm": found["width_mm"], "colour": found["colour"]}}
+        shares = [
+            self.ask("POST", "/api/panels/proof", {**asked, "recipe": r}).json["readings"]["hairline_share"]
+            for r in (faint, fitted, None)
+        ]
+        self.assertGreater(shares[0], shares[1] + 0.1)
+        again = self.ask("GET", "/api/desk").json["pens"][0]
+        self.assertEqual((again["recipe"], again["revision"]), (pen["recipe"], pen["revision"]))
+        sun = {"recipe": faint, "source": source, "device_ids": ["tablet-11"], "light": "sun"}
+        self.assertIsNone(self.ask("POST", "/api/panels/fit", sun).json["width_mm"])
 
 
 class Refusals(ApiCase):
@@ -214,7 +242,10 @@ class Refusals(ApiCase):
             ("GET", "/api/sheets/trap-log/page.png?scale=60&right=9999", None, 400, "million pixels"),
             ("GET", "/api/sheets/trap-log/page.png?scale=abc", None, 422, "scale"),
             ("GET", "/api/sheets/trap-log/file?form=docx", None, 422, "form"),
-            ("GET", "/api/panels/trap-log/proof?device_id=tablet-11&greys=1", None, 422, "greys"),
+            ("POST", "/api/panels/proof", {**ON_TABLET, "toning": {"greys": 1}}, 400, "2 to 256 greys"),
+            ("POST", "/api/panels/proof", {**ON_TABLET, "toning": {"dither": "diffuse"}}, 400, "toning.dither"),
+            ("POST", "/api/panels/proof", {**ON_TABLET, "toning": {"bolder_px": 40}}, 400, "toning.bolder_px"),
+            ("POST", "/api/panels/proof", {**ON_TABLET, "light": "candle"}, 400, "candle"),
         ]
         for method, path, body, status, words in cases:
             with self.subTest(path=path, words=words):

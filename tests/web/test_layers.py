@@ -65,8 +65,8 @@ class LayersApi(ApiCase):
         np.testing.assert_array_equal(self.page(), without)
         read = self.client.get(f"{self.path}/readings?of=all").get_json()
         self.assertEqual(read["layers"], "on rough; lines is hidden", "what is hidden is not read, and that is said")
-        proof = self.client.get(f"/api/panels/{self.path.split('/')[-1]}/proof?device_id=paper-slate-10&dither=diffuse")
-        self.assertEqual(proof.get_json()["layers"], read["layers"])
+        asked = {"sheet_id": self.path.split("/")[-1], "device_id": "paper-slate-10"}
+        self.assertEqual(self.ask("POST", "/api/panels/proof", asked).get_json()["layers"], read["layers"])
         self.assertNotIn("M20.", self.client.get(f"{self.path}/file?form=svg").get_data(as_text=True)[-400:])
         way = {"way": [[60, 148], [60, 156]]}
         self.assertEqual(self.ask("POST", f"{self.path}/strokes/met", way).get_json()["strokes"], [])

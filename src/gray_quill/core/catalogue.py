@@ -12,6 +12,7 @@ from gray_quill.core.palm.outcome import Outcome
 from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.palm.zone import Zone
+from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe
@@ -25,7 +26,21 @@ from gray_quill.core.screen.straightness import Straightness
 from gray_quill.core.wash.grid import Cell
 
 # What users give: checked field by field against its declared quantities.
-RECORDS: tuple[type, ...] = (Recipe, Press, Steady, Hand, Device, Paper, Rules, Zone, Posture, Live, Filmed, Turn)
+RECORDS: tuple[type, ...] = (
+    Recipe,
+    Press,
+    Steady,
+    Hand,
+    Device,
+    Paper,
+    Rules,
+    Zone,
+    Posture,
+    Live,
+    Filmed,
+    Turn,
+    Toning,
+)
 
 # What is measured, by where it is read.
 READINGS: dict[str, dict[str, Reading]] = {

@@ -13,7 +13,8 @@ from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.ahead import looked_ahead
-from gray_quill.core.panel.proof import proof_sheet
+from gray_quill.core.panel.dither import DITHERS
+from gray_quill.core.panel.proof import Toning, proof_sheet
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -55,4 +56,5 @@ def warm_kernels() -> None:
     export_crispness(pencil, hand, device)
     small_text(pencil, hand, device, paper)
     for shown in SHIPPED_DEVICES.values():
-        proof_sheet(inks, paper, shown.panel, "diffuse")
+        for dither in DITHERS:
+            proof_sheet(inks, paper, shown.panel, Toning(dither))

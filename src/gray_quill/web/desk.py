@@ -12,6 +12,8 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
 from gray_quill.core.lag.trial import NIB_SPEED
+from gray_quill.core.panel.light import ROOMS
+from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
 from gray_quill.core.pen.uses import use_called
@@ -100,6 +102,8 @@ class Desk(Model):
     hand_fields: list[Control]
     hand_words: dict[str, dict[str, dict[str, float | str]]]
     lag_fields: list[Control]
+    toning_fields: list[Control]
+    rooms: list[str]
     readings: dict[str, dict[str, Reading]]
 
 
@@ -176,6 +180,8 @@ def read_desk() -> Desk:
         hand_fields=describe_record(Hand),
         hand_words=HAND_WORDS,
         lag_fields=[control("speed_mm_s", NIB_SPEED)],
+        toning_fields=describe_record(Toning),
+        rooms=list(ROOMS),
         readings=READINGS,
     )
 

@@ -1,5 +1,6 @@
 """Ink on request: strokes of a sheet with their pens, settled once and remembered while they are in use."""
 
+import dataclasses
 import logging
 import sqlite3
 import threading
@@ -103,11 +104,20 @@ class InkMemory:
                 self._bytes -= _bytes(self._kept.popitem(last=False)[1])
         return found
 
-    def sheet_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
-        """Settled ink of a sheet's shown layers, in the order written, each on its layer."""
+    def sheet_inks(self, db: sqlite3.Connection, sheet_id: str, recipe: Recipe | None = None) -> list[Ink]:
+        """Settled ink of a sheet's shown layers, in the order written, each on its layer. recipe: how the sheet's pen
+        would draw all it drew, where that is not as it was kept.
+        """
         index, layers = shown_index(db, sheet_id)
-        pairs = self.strokes(db, index, get_sheet(db, sheet_id).paper)
-        return [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
+        sheet = get_sheet(db, sheet_id)
+        pairs = self.strokes(db, index, sheet.paper)
+        inks = [ink for _, ink in pairs]
+        if recipe is not None:
+            own = [k for k, (_, pen_id, _) in enumerate(index) if pen_id == sheet.pen_id]
+            again = settle_or_bare([(pairs[k][0], recipe) for k in own], sheet.paper)
+            for k, ink in zip(own, again, strict=True):
+                inks[k] = dataclasses.replace(ink, rubs=inks[k].rubs, fill=inks[k].fill)
+        return [ink.on_layer(on) for ink, on in zip(inks, layers, strict=True)]
 
     def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
         """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""

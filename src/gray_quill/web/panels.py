@@ -1,53 +1,94 @@
-"""Panels: proofs of a sheet on the devices at hand."""
+"""Panels: proofs of a sheet on the devices at hand, and pens that hold on them."""
 
-from typing import Literal
+from typing import Annotated
 
 from flask import Blueprint
 from pydantic import Field
 
+from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.panel.proof import proof_sheet
+from gray_quill.core.panel.light import as_seen, room_of
+from gray_quill.core.panel.proof import PLAIN, proof_sheet
+from gray_quill.core.readings.on_panel import alike, edge_px, thinnest_mm
 from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings
 from gray_quill.formats.png import write_png
+from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index
-from gray_quill.web.records import Id
+from gray_quill.web.records import Id, RecipeIn, Source, ToningIn
 from gray_quill.web.replies import data_url
 
 panels = Blueprint("panels", __name__)
+MOST_PANELS = 4
+Light = Annotated[str, Field(max_length=40)]
 
 
-class ProofQuery(Model):
+class ProofBody(Model):
+    """A sheet on a device, toned so, in the light of a room. recipe: its pen as it is being changed."""
+
+    sheet_id: Id
     device_id: Id
-    dither: Literal["none", "ordered", "diffuse"] = "none"
-    greys: int | None = Field(None, ge=2, le=256)
+    recipe: RecipeIn | None = None
+    toning: ToningIn = PLAIN
+    light: Light = "no glare"
 
 
 class ProofReply(Model):
-    """layers: which of the sheet's layers are shown, and which are not."""
+    """thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
+    many pixels its edge takes; alike: names of pens on the sheet that are told apart on paper and not here. layers:
+    which of the sheet's layers are shown, and which are not.
+    """
 
     image: str
     readings: PanelReadings
     width_px: int
     height_px: int
     greys: int
+    thinnest_line_mm: float | None
+    edge_px: float
+    alike: list[tuple[str, str]]
     layers: str
 
 
-@operation(panels, "GET", "/panels/<sheet_id>/proof", ProofReply, query=ProofQuery, costly=True)
-def read_proof(sheet_id: str, query: ProofQuery) -> ProofReply:
+class PanelFitBody(Model):
+    """A pen that shall hold on all of these devices."""
+
+    recipe: RecipeIn
+    source: Source
+    device_ids: list[Id] = Field(min_length=1, max_length=MOST_PANELS)
+    toning: ToningIn = PLAIN
+    light: Light = "no glare"
+
+
+@operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, costly=True)
+def read_proof(body: ProofBody) -> ProofReply:
     """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
-    sheet, panel = get_sheet(db(), sheet_id), get_thing(db(), Device, query.device_id).panel
-    inks = memory().sheet_inks(db(), sheet_id)
-    proof = proof_sheet(inks, sheet.paper, panel, query.dither, query.greys)
+    sheet, panel = get_sheet(db(), body.sheet_id), get_thing(db(), Device, body.device_id).panel
+    room, inks = room_of(body.light), memory().sheet_inks(db(), body.sheet_id, body.recipe)
+    proof = proof_sheet(inks, sheet.paper, panel, body.toning, room)
+    pen = body.recipe or get_pen(db(), sheet.pen_id).recipe
+    pens = list({ink.recipe.name: ink.recipe for ink in inks}.values())
+    pairs = alike(pens, sheet.paper.colour, panel, body.toning, room)
     return ProofReply(
-        image=data_url(write_png(proof.pixels, panel.ppi, compress=1)),
+        image=data_url(write_png(as_seen(proof.pixels, panel, room), panel.ppi, compress=1)),
         readings=panel_readings(inks, sheet.paper, panel, proof),
         width_px=proof.pixels.shape[1],
         height_px=proof.pixels.shape[0],
-        greys=query.greys or panel.greys,
-        layers=layers_read(db(), sheet, shown_index(db(), sheet_id)[0]),
+        greys=body.toning.greys or panel.greys,
+        thinnest_line_mm=thinnest_mm(pen, sheet.paper.colour, panel, body.toning, room),
+        edge_px=edge_px(pen, sheet.paper.colour, panel, body.toning),
+        alike=[(pens[i].name, pens[j].name) for i, j in pairs],
+        layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
     )
+
+
+@operation(panels, "POST", "/panels/fit", Fitted, body=PanelFitBody, costly=True)
+def fit_pen(body: PanelFitBody) -> Fitted:
+    """The smallest change of a pen's width and tone with which none of its ink vanishes on these devices."""
+    sheet = get_sheet(db(), body.source.sheet_id)
+    chosen = [get_thing(db(), Device, device_id).panel for device_id in body.device_ids]
+    traces = memory().traces_of(db(), body.source)
+    return fit_to_panels(traces, body.recipe, sheet.paper, chosen, body.toning, room_of(body.light))

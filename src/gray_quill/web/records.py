@@ -16,6 +16,7 @@ from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_strea
 from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.palm.zone import Zone
+from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe, read_recipe
@@ -66,6 +67,7 @@ PostureIn = Annotated[Posture, _reader(Posture), _named(Posture)]
 LiveIn = Annotated[Live, _reader(Live), _named(Live)]
 FilmedIn = Annotated[Filmed, _reader(Filmed), _named(Filmed)]
 TurnIn = Annotated[Turn, _reader(Turn), _named(Turn)]
+ToningIn = Annotated[Toning, _reader(Toning), _named(Toning)]
 
 
 def _printable(text: str) -> str:

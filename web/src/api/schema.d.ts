@@ -827,17 +827,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/panels/{sheet_id}/proof": {
+    "/api/panels/fit": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there. */
-        get: operations["read_proof"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** The smallest change of a pen's width and tone with which none of its ink vanishes on these devices. */
+        post: operations["fit_pen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panels/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there. */
+        post: operations["read_proof"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2374,6 +2391,7 @@ export interface components {
             };
             roll: string;
             rolls: components["schemas"]["NamedRoll"][];
+            rooms: string[];
             sheet_id: string | null;
             sheets: components["schemas"]["Sheet"][];
             side: string;
@@ -2383,6 +2401,7 @@ export interface components {
                 };
             };
             surface: string;
+            toning_fields: components["schemas"]["Control"][];
         };
         DeskChange: {
             /** @default null */
@@ -2435,13 +2454,17 @@ export interface components {
              * @default {
              *       "catch_up_ms": 0,
              *       "colour": true,
+             *       "contrast": 1000,
              *       "fast_pen": false,
              *       "fast_pen_hz": 85,
              *       "greys": 256,
              *       "height_px": 1200,
              *       "ppi": 220,
+             *       "reflects": 0.03,
              *       "refresh_hz": 60,
              *       "response_ms": 8,
+             *       "technology": "LCD",
+             *       "white_cd_m2": 400,
              *       "width_px": 1920
              *     }
              */
@@ -2898,6 +2921,17 @@ export interface components {
             cubic: components["schemas"]["CubicForm"];
             press: components["schemas"]["Press"];
             samples: number;
+        };
+        /**
+         * @description width_mm, colour: what to set; None where no change within reach does it. before, after: of each panel, the share
+         *     of the ink's length that vanishes. cost: 0 where nothing needs to change.
+         */
+        Fitted: {
+            after: number[];
+            before: number[];
+            colour: string | null;
+            cost: number;
+            width_mm: number | null;
         };
         /** @description counts: samples in equal bins of force from 0 to 1; absent: channels the device did not give. */
         ForceReply: {
@@ -3971,8 +4005,8 @@ export interface components {
             off: components["schemas"]["Rules"];
         };
         /**
-         * @description A run of the Palm trial. hand, device: their names. own: a real hand did it. hard: its drills are of the hard set.
-         *     made_by: as of a lag run.
+         * @description A run of the Palm trial. hand, device: their names. own: a real hand did it; hard: its drills are of the hard
+         *     set. made_by: as of a lag run.
          */
         PalmRun: {
             created_at: string;
@@ -4018,6 +4052,12 @@ export interface components {
              */
             colour: boolean;
             /**
+             * Contrast
+             * @description Its white over its black, without glare (:1)
+             * @default 1000
+             */
+            contrast: number;
+            /**
              * Fast pen path
              * @description E-ink: pen strokes appear at once in two tones
              * @default false
@@ -4048,6 +4088,12 @@ export interface components {
              */
             ppi: number;
             /**
+             * Reflects
+             * @description Share of the room's light that comes back: from e-paper's white, else as glare
+             * @default 0.03
+             */
+            reflects: number;
+            /**
              * Refresh
              * @description Full pictures a second (Hz)
              * @default 60
@@ -4060,11 +4106,33 @@ export interface components {
              */
             response_ms: number;
             /**
+             * Technology
+             * @description What makes its light: itself, or the room's
+             * @default LCD
+             * @enum {string}
+             */
+            technology: "LCD" | "OLED" | "e-paper";
+            /**
+             * White
+             * @description Light that its white makes of itself; of e-paper, by its front light (cd/m²)
+             * @default 400
+             */
+            white_cd_m2: number;
+            /**
              * Width
              * @description Pixels across (px)
              * @default 1920
              */
             width_px: number;
+        };
+        /** @description A pen that shall hold on all of these devices. */
+        PanelFitBody: {
+            device_ids: string[];
+            /** @default no glare */
+            light: string;
+            recipe: components["schemas"]["Recipe"];
+            source: components["schemas"]["Source"];
+            toning?: components["schemas"]["Toning"];
         };
         /**
          * @description What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length
@@ -4440,13 +4508,33 @@ export interface components {
             ];
             name: string;
         };
-        /** @description layers: which of the sheet's layers are shown, and which are not. */
+        /** @description A sheet on a device, toned so, in the light of a room. recipe: its pen as it is being changed. */
+        ProofBody: {
+            device_id: string;
+            /** @default no glare */
+            light: string;
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            sheet_id: string;
+            toning?: components["schemas"]["Toning"];
+        };
+        /**
+         * @description thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
+         *     many pixels its edge takes; alike: names of pens on the sheet that are told apart on paper and not here. layers:
+         *     which of the sheet's layers are shown, and which are not.
+         */
         ProofReply: {
+            alike: [
+                string,
+                string
+            ][];
+            edge_px: number;
             greys: number;
             height_px: number;
             image: string;
             layers: string;
             readings: components["schemas"]["PanelReadings"];
+            thinnest_line_mm: number | null;
             width_px: number;
         };
         /** @description Replacements, the conditions with them, and whether all pass. */
@@ -5546,6 +5634,34 @@ export interface components {
             hand_id: string;
             palm: boolean;
             stream: components["schemas"]["StreamBody"];
+        };
+        /** Toning */
+        Toning: {
+            /**
+             * Bolder
+             * @description Pixels by which everything drawn is made wider (px)
+             * @default 0
+             */
+            bolder_px: number;
+            /**
+             * Dither
+             * @description How tones between the panel's greys are mixed
+             * @default none
+             * @enum {string}
+             */
+            dither: "none" | "ordered" | "blue-noise" | "floyd-steinberg" | "jarvis-judice-ninke" | "stucki" | "burkes" | "sierra";
+            /**
+             * Greys
+             * @description Greys in use; 0 for all of the panel's (greys)
+             * @default 0
+             */
+            greys: number;
+            /**
+             * Contrast raised
+             * @description How much farther from the paper every tone is put (×)
+             * @default 1
+             */
+            raised: number;
         };
         /** Tooth */
         Tooth: {
@@ -7636,20 +7752,51 @@ export interface operations {
             };
         };
     };
-    read_proof: {
+    fit_pen: {
         parameters: {
-            query: {
-                device_id: string;
-                dither?: "none" | "ordered" | "diffuse";
-                greys?: number | null;
-            };
+            query?: never;
             header?: never;
-            path: {
-                sheet_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelFitBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitted"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofBody"];
+            };
+        };
         responses: {
             /** @description Done */
             200: {

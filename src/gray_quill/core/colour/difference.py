@@ -14,6 +14,7 @@ WHITE = TO_XYZ.sum(axis=1)
 
 # Smallest CIEDE2000 at which two washes or inks beside different words are told apart. Common practice, no source.
 APART = 10.0
+APART_IN_GREY = 3.5  # greys differ in one dimension only and are compared side by side on the same page
 
 
 def lab(rgb: ArrayLike) -> Floats:

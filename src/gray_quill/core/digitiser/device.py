@@ -22,6 +22,9 @@ class Digitiser:
     wave_period_mm: float = number(6, 1, 40, 0.1, "mm", "Wave's period", "How long one wave of that error is")
 
 
+TECHNOLOGIES = ("LCD", "OLED", "e-paper")
+
+
 @dataclasses.dataclass(frozen=True)
 class Panel:
     width_px: int = integer(1920, 100, 10000, "px", "Width", "Pixels across")
@@ -35,6 +38,29 @@ class Panel:
     fast_pen_hz: float = number(85, 1, 360, 1, "Hz", "Fast path rate", "How often the fast pen path may put ink down")
     catch_up_ms: float = number(
         0, 0, 5000, 10, "ms", "Catch-up", "E-ink: how long after the pen pauses all else follows"
+    )
+    technology: str = choice("LCD", TECHNOLOGIES, "Technology", "What makes its light: itself, or the room's")
+    white_cd_m2: float = number(
+        400,
+        0,
+        5000,
+        1,
+        "cd/m²",
+        "White",
+        "Light that its white makes of itself; of e-paper, by its front light",
+        knee=1,
+    )
+    reflects: float = number(
+        0.03,
+        0,
+        1,
+        0.01,
+        "",
+        "Reflects",
+        "Share of the room's light that comes back: from e-paper's white, else as glare",
+    )
+    contrast: float = number(
+        1000, 1.5, 1_000_000, 0.5, ":1", "Contrast", "Its white over its black, without glare", knee=1
     )
 
 
@@ -75,13 +101,15 @@ class Device:
     )
 
 
-# All invented; the delays are of the size that is common practice for such hardware, no source.
+PAPER = ("e-paper", 0.0)  # no light of its own
+
+# All invented; the delays, lights and contrasts are of the size that is common practice for such hardware, no source.
 SHIPPED_DEVICES: dict[str, Device] = {
     "tablet-11": Device(
         "11-inch tablet",
         "tablet",
         Digitiser(240, 4096, 0.008, 0.006, 0.02, 0, 3),
-        Panel(2388, 1668, 264, 120, response_ms=5),
+        Panel(2388, 1668, 264, 120, response_ms=5, technology="OLED", white_cd_m2=600, contrast=200_000),
         System(2, 0.8, 1.2, 0.5, 1),
         Touch(120, 8, 3, 0.1, True, 0.06),
         stated_ms=9,
@@ -90,7 +118,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         "13-inch convertible",
         "laptop",
         Digitiser(240, 4096, 0.012, 0.012, 0.04, 0, 5),
-        Panel(2880, 1920, 255, 60, response_ms=9),
+        Panel(2880, 1920, 255, 60, response_ms=9, white_cd_m2=450, contrast=1300),
         System(5, 2.5, 2, 1, 2),
         Touch(100, 14, 4, 0.2, True, 0.1),
     ),
@@ -98,7 +126,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         "11-inch clamshell",
         "laptop",
         Digitiser(120, 1024, 0.04, 0.06, 0.12, 0.02, 14, tilt=False, hover=False),
-        Panel(1366, 768, 135, 60, response_ms=16),
+        Panel(1366, 768, 135, 60, response_ms=16, white_cd_m2=220, reflects=0.05, contrast=600),
         System(12, 7, 6, 4, 2),
         Touch(60, 24, 5, 0.4, False),
     ),
@@ -106,7 +134,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         "10-inch e-paper slate",
         "e-paper",
         Digitiser(200, 4096, 0.01, 0.015, 0.03, 0, 6),
-        Panel(1404, 1872, 227, 4, 16, colour=False, fast_pen=True, response_ms=9, catch_up_ms=1300),
+        Panel(1404, 1872, 227, 4, 16, False, True, 9, 85, 1300, *PAPER, 0.42, 13),
         System(3, 1, 2, 1, 0),
         Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True),
         stated_ms=21,
@@ -115,7 +143,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         "8-inch e-paper pad",
         "e-paper",
         Digitiser(150, 2048, 0.02, 0.025, 0.05, 0.002, 9),
-        Panel(1404, 1872, 300, 4, 8, colour=False, response_ms=120, catch_up_ms=1800),
+        Panel(1404, 1872, 300, 4, 8, False, False, 120, 85, 1800, *PAPER, 0.38, 10),
         System(9, 4, 5, 3, 0),
         Touch(60, 35, 6, 0.5, True, 0.15),
     ),

@@ -4,45 +4,75 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
+from scipy.ndimage import maximum_filter, minimum_filter
 
-from gray_quill.core.colour.srgb import luminance, rgb, to_grey8
+from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import is_dark, rgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import page_view
-from gray_quill.core.panel.dither import check_choice, reduce_greys
+from gray_quill.core.panel.dither import DITHERS, check_choice, reduce_greys
+from gray_quill.core.panel.light import Room, room_of, seen_luminance
 from gray_quill.core.paper import Paper
+from gray_quill.core.quantities import choice, integer, number
 
 BARE_PX = 64  # side of the piece of bare paper that is looked at: some periods of every dither
+NO_GLARE = room_of("no glare")
+
+
+@dataclasses.dataclass(frozen=True)
+class Toning:
+    """What a panel's software does to a picture before it is shown; 0 greys for all the panel has."""
+
+    dither: str = choice("none", DITHERS, "Dither", "How tones between the panel's greys are mixed")
+    greys: int = integer(0, 0, 256, "greys", "Greys", "Greys in use; 0 for all of the panel's")
+    bolder_px: int = integer(0, 0, 4, "px", "Bolder", "Pixels by which everything drawn is made wider")
+    raised: float = number(1, 1, 4, 0.05, "×", "Contrast raised", "How much farther from the paper every tone is put")
+
+
+PLAIN = Toning()
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
 class Proof:
-    """pixels, original: RGB (h, w, 3) at the panel's density, as it shows them and as they were before. ground:
-    relative luminance of the bare paper as it shows it.
+    """pixels, original: RGB (h, w, 3) at the panel's density, as it shows them and as they were before. seen: how light
+    each encoded grey is in the room's light, relative to white. ground: that of the bare paper as the panel shows it.
     """
 
     pixels: Pixels
     original: Pixels
+    seen: Floats
     ground: float
 
 
 def proof_sheet(
-    inks: Sequence[Ink], paper: Paper, panel: Panel, dither: str = "none", greys: int | None = None
+    inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Toning = PLAIN, room: Room = NO_GLARE
 ) -> Proof:
     """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
-    view = page_view(paper, panel.ppi)
-    original = page_pixels(inks, paper, view)
-    bare = np.full((BARE_PX, BARE_PX, 3), rgb(paper.colour), np.uint8)
-    ground = float(luminance(on_panel(bare, panel, dither, greys)).mean())
-    return Proof(on_panel(original, panel, dither, greys), original, ground)
+    original = page_pixels(inks, paper, page_view(paper, panel.ppi))
+    return proof_of(original, paper.colour, panel, toning, room)
 
 
-def on_panel(pixels: Pixels, panel: Panel, dither: str = "none", greys: int | None = None) -> Pixels:
-    """A picture in the panel's tones; colour panels with all greys leave it alone."""
-    shown = greys or panel.greys
-    check_choice(shown, dither)
+def proof_of(original: Pixels, paper_colour: str, panel: Panel, toning: Toning = PLAIN, room: Room = NO_GLARE) -> Proof:
+    """A picture that has the panel's density already."""
+    bare = np.full((BARE_PX, BARE_PX, 3), rgb(paper_colour), np.uint8)
+    seen = seen_luminance(panel, room)
+    ground = float(seen[to_grey8(on_panel(bare, panel, toning, paper_colour))].mean())
+    return Proof(on_panel(original, panel, toning, paper_colour), original, seen, ground)
+
+
+def on_panel(pixels: Pixels, panel: Panel, toning: Toning = PLAIN, paper_colour: str = "#ffffff") -> Pixels:
+    """A picture in the panel's tones; colour panels with all greys keep its colours."""
+    shown = toning.greys or panel.greys
+    check_choice(shown, toning.dither)
+    if toning.bolder_px:
+        wider = maximum_filter if is_dark(paper_colour) else minimum_filter
+        pixels = wider(pixels, size=(toning.bolder_px + 1, toning.bolder_px + 1, 1))
+    if toning.raised > 1:
+        paper = np.array(rgb(paper_colour), float)
+        pixels = np.asarray(np.clip(np.round(paper + (pixels - paper) * toning.raised), 0, 255), np.uint8)
     if panel.colour and shown == 256:
         return pixels
-    grey = reduce_greys(to_grey8(pixels), shown, dither)
+    grey = reduce_greys(to_grey8(pixels), shown, toning.dither)
     return np.repeat(grey[..., None], 3, axis=2)

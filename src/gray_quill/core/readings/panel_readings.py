@@ -46,7 +46,7 @@ class PanelReadings:
         "grey error",
         SHARE,
         f"Mean difference from the sheet's own greys over squares of {SQUARE_PX} px: what dither mixes there counts as "
-        "one grey, by its light. Dither here keeps the mean of the encoded greys, so what it mixes comes out lighter.",
+        "one grey, by its light.",
         better="less",
     )
 
@@ -59,7 +59,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
     if not inks:
         return PanelReadings(0, 0, 0, 1, used, error)
-    shown = LIGHT[toned]
+    shown = proof.seen[toned]
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
         ratio = contrast_along(ink, shown, proof.ground, view)

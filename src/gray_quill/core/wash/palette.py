@@ -9,7 +9,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.colour.difference import APART, ciede2000, from_lab, lab
+from gray_quill.core.colour.difference import APART, APART_IN_GREY, ciede2000, from_lab, lab
 from gray_quill.core.colour.srgb import READABLE, encode_srgb, hex_of, relative_luminance, rgb
 from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.digitiser.device import Panel
@@ -19,7 +19,6 @@ from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 MOST = 6
-APART_IN_GREY = 3.5  # greys differ in one dimension only and are compared side by side on the same page
 FULL = "full colour"
 ROUNDS = 4
 MOST_SPREADS, MOST_TRIED = 24, 100_000  # ways to give each wash a grey of its own

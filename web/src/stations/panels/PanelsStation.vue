@@ -1,17 +1,30 @@
 <script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, take } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import PanelFit from './PanelFit.vue'
 import ProofCard from './ProofCard.vue'
 
+/** The same sheet on up to four panels, in the light of one room, and a pen that holds on all of them. */
+const COUNTS = [1, 2, 3, 4]
 const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
-const first = ref(desk.device?.id ?? devices.value[0]!.id)
-const second = ref(
-  (devices.value.find((d) => d.device.kind === 'e-paper' && d.id !== first.value) ?? devices.value[0]!).id,
-)
+const light = ref(desk.desk!.rooms[0]!)
+const shown = ref(firstTwo())
 const at = ref({ x: 40, y: 40 })
+/** The writer's own device, and e-paper beside it. */
+function firstTwo(): string[] {
+  const own = desk.device?.id ?? devices.value[0]!.id
+  const paper = devices.value.find((d) => d.device.kind === 'e-paper' && d.id !== own)
+  return [own, (paper ?? devices.value[0]!).id]
+}
+/** More of them are those not shown yet. */
+function show(count: number) {
+  const others = devices.value.map((d) => d.id).filter((id) => !shown.value.includes(id))
+  shown.value = [...shown.value, ...others].slice(0, count)
+}
 
 function look(place: { x: number; y: number }) {
   const paper = desk.sheet!.paper
@@ -36,25 +49,83 @@ watch(
 
 <template>
   <section class="station">
-    <ProofCard v-model="first" :devices="devices" :at="at" @look="look" />
-    <ProofCard v-model="second" :devices="devices" :at="at" @look="look" />
+    <div class="ask">
+      <label class="small"
+        >panels<ElSelect :model-value="shown.length" aria-label="How many panels" class="few" @change="show"
+          ><ElOption v-for="n in COUNTS" :key="n" :value="n" :label="String(n)" /></ElSelect
+      ></label>
+      <label class="small"
+        >light<ElSelect v-model="light" aria-label="Light of the room" class="room"
+          ><ElOption v-for="r in desk.desk!.rooms" :key="r" :value="r" :label="r" /></ElSelect
+      ></label>
+      <PanelFit :device-ids="shown" :light="light" />
+    </div>
+    <div class="proofs" :data-count="shown.length">
+      <ProofCard
+        v-for="(id, k) in shown"
+        :key="k"
+        :model-value="id"
+        :devices="devices"
+        :at="at"
+        :light="light"
+        @look="look"
+        @update:model-value="(to: string) => (shown = shown.map((was, n) => (n === k ? to : was)))"
+      />
+    </div>
   </section>
 </template>
 
 <style scoped>
 .station {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 32px;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 8px;
   height: 100%;
-  padding: 16px 32px 12px;
+  padding: 8px 32px 12px;
+}
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 20px;
+  min-height: 48px;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.few {
+  width: 68px;
+}
+.room {
+  width: 150px;
+}
+.proofs {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 250px), 1fr));
+  grid-template-rows: auto minmax(180px, 1fr) auto;
+  grid-auto-rows: auto;
+  gap: 10px 32px;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.proofs[data-count='3'],
+.proofs[data-count='4'] {
+  column-gap: 20px;
 }
 @media (max-width: 900px) {
   .station {
-    grid-template-columns: minmax(0, 1fr);
-    grid-auto-rows: minmax(560px, auto);
     overflow-y: auto;
     padding: 12px 16px;
+    grid-template-rows: auto auto;
+  }
+  .proofs {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: none;
+    grid-auto-rows: auto;
+    overflow: visible;
   }
 }
 </style>

@@ -3,22 +3,31 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type DeviceItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
+import { short } from '@/lib/names'
 import { percent } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 
 /**
  * One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its
  * neighbour, readings.
  */
-const props = defineProps<{ devices: DeviceItem[]; at: { x: number; y: number } }>()
+const props = defineProps<{ devices: DeviceItem[]; at: { x: number; y: number }; light: string }>()
 const deviceId = defineModel<string>({ required: true })
 const emit = defineEmits<{ look: [place: { x: number; y: number }] }>()
 const desk = useDesk()
 const ink = useInk()
-const dither = ref<'none' | 'ordered' | 'diffuse'>('none')
-const greys = ref<number>()
+const draft = useDraft()
+type Toning = Schemas['Toning']
+const field = (name: keyof Toning) => desk.desk!.toning_fields.find((f) => f.name === name)!
+const dither = ref<NonNullable<Toning['dither']>>('none')
+const greys = ref(0)
+const bolder = ref(0)
+const raised = ref(1)
+const BOLDER = [0, 1, 2, 3]
+const RAISED = [1, 1.25, 1.5, 2, 3]
 const device = computed(() => props.devices.find((d) => d.id === deviceId.value))
 const picture = shallowRef<HTMLImageElement>()
 const reply = shallowRef<Schemas['ProofReply']>()
@@ -27,18 +36,9 @@ const lens = useTemplateRef<HTMLCanvasElement>('lens')
 const LENS_MM = 14
 const CHOICES = computed(() => [2, 4, 8, 16, 256].filter((g) => g <= (device.value?.device.panel.greys ?? 256)))
 
-interface Wish {
-  sheet: string
-  device: string
-  dither: typeof dither.value
-  greys: number | undefined
-}
 const proofs = useLatest(
-  async (w: Wish) => {
-    const query = { device_id: w.device, dither: w.dither, greys: w.greys ?? null }
-    const reply = await take(
-      api.GET('/api/panels/{sheet_id}/proof', { params: { path: { sheet_id: w.sheet }, query } }),
-    )
+  async (body: Schemas['ProofBody']) => {
+    const reply = await take(api.POST('/api/panels/proof', { body }))
     const image = Object.assign(new Image(), { src: reply.image })
     await image.decode()
     return { reply, image }
@@ -52,14 +52,30 @@ const proofs = useLatest(
 )
 
 watch(
-  [() => desk.sheet?.id, deviceId, dither, greys, () => ink.changed],
+  [
+    () => desk.sheet?.id,
+    deviceId,
+    dither,
+    greys,
+    bolder,
+    raised,
+    () => props.light,
+    () => draft.unkept,
+    () => ink.changed,
+  ],
   () => {
     if (desk.sheet)
-      void proofs.want({ sheet: desk.sheet.id, device: deviceId.value, dither: dither.value, greys: greys.value })
+      void proofs.want({
+        sheet_id: desk.sheet.id,
+        device_id: deviceId.value,
+        recipe: draft.unkept,
+        toning: { dither: dither.value, greys: greys.value, bolder_px: bolder.value, raised: raised.value },
+        light: props.light,
+      })
   },
   { immediate: true },
 )
-watch(deviceId, () => (greys.value = undefined))
+watch(deviceId, () => (greys.value = 0))
 watch(() => props.at, draw)
 
 const pxPerMm = computed(() => (device.value?.device.panel.ppi ?? 25.4) / 25.4)
@@ -117,6 +133,8 @@ function key(event: KeyboardEvent) {
   emit('look', { x: props.at.x + step[0]!, y: props.at.y + step[1]! })
 }
 
+const pairs = computed(() => reply.value?.alike.map(([a, b]) => `${short(a!)}, ${short(b!)}`) ?? [])
+const more = computed(() => (pairs.value.length > 2 ? ` and ${pairs.value.length - 2} more` : ''))
 const known = (key: string) => desk.reading('panel', key)!
 const vanishing = computed(() => callsForAttention(known('hairline_share'), reply.value?.readings.hairline_share))
 const verdict = computed(() => {
@@ -130,21 +148,25 @@ const verdict = computed(() => {
 </script>
 
 <template>
-  <article class="proof" :data-device="deviceId">
+  <article class="proof" :class="{ waits: proofs.busy.value }" :data-device="deviceId">
     <div class="choose">
       <ElSelect v-model="deviceId" aria-label="Device" :title="device?.device.name"
         ><ElOption v-for="d in devices" :key="d.id" :value="d.id" :label="d.device.name"
       /></ElSelect>
-      <ElSelect v-model="dither" aria-label="Dither"
-        ><ElOption value="none" label="no dither" /><ElOption value="ordered" label="ordered dither" /><ElOption
-          value="diffuse"
-          label="error diffusion"
+      <ElSelect v-model="dither" aria-label="Dither" :title="field('dither').help"
+        ><ElOption v-for="d in field('dither').options" :key="d" :value="d" :label="d === 'none' ? 'no dither' : d"
       /></ElSelect>
       <ElSelect
-        :model-value="greys ?? device?.device.panel.greys"
+        :model-value="greys || device?.device.panel.greys"
         aria-label="Greys"
         @change="(g: number) => (greys = g)"
         ><ElOption v-for="g in CHOICES" :key="g" :value="g" :label="`${g} greys`"
+      /></ElSelect>
+      <ElSelect v-model="bolder" aria-label="Bolder" :title="field('bolder_px').help"
+        ><ElOption v-for="b in BOLDER" :key="b" :value="b" :label="b ? `${b} px bolder` : 'as bold'"
+      /></ElSelect>
+      <ElSelect v-model="raised" aria-label="Contrast raised" :title="field('raised').help"
+        ><ElOption v-for="r in RAISED" :key="r" :value="r" :label="`contrast × ${r}`"
       /></ElSelect>
     </div>
     <canvas
@@ -158,54 +180,75 @@ const verdict = computed(() => {
       @pointermove="look"
       @keydown="key"
     />
-    <div class="close">
-      <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
-      <dl v-if="reply" class="small">
-        <dt>Lens</dt>
-        <dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
-        <dt>Sheet</dt>
-        <dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
-        <template v-if="reply.layers">
-          <dt>Layers</dt>
-          <dd>{{ reply.layers }}</dd>
-        </template>
-        <dt :title="known('thinnest_mm').help">Thinnest line</dt>
-        <dd>
-          {{ inWords(known('thinnest_mm'), reply.readings.thinnest_mm) }},
-          <b>{{ inWords(known('thinnest_px'), reply.readings.thinnest_px) }}</b>
-        </dd>
-        <dt :title="known('best_contrast').help">Best contrast</dt>
-        <dd>{{ inWords(known('best_contrast'), reply.readings.best_contrast) }}</dd>
-        <dt :title="known('greys_used').help">Greys in use</dt>
-        <dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
-        <dt :title="known('grey_error').help">Grey error</dt>
-        <dd>{{ inWords(known('grey_error'), reply.readings.grey_error) }}</dd>
-        <dt class="visually-hidden">Verdict</dt>
-        <dd class="verdict" :class="{ bad: vanishing }">{{ verdict }}</dd>
-      </dl>
+    <div class="below">
+      <div class="close">
+        <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
+        <dl v-if="reply" class="small">
+          <dt>Lens</dt>
+          <dd>{{ LENS_MM }} mm, {{ Math.round(LENS_MM * pxPerMm) }} px</dd>
+          <dt>Sheet</dt>
+          <dd>{{ reply.width_px }} × {{ reply.height_px }} px</dd>
+          <template v-if="reply.layers">
+            <dt>Layers</dt>
+            <dd>{{ reply.layers }}</dd>
+          </template>
+          <dt :title="known('thinnest_mm').help">Thinnest line</dt>
+          <dd>
+            {{ inWords(known('thinnest_mm'), reply.readings.thinnest_mm) }},
+            <b>{{ inWords(known('thinnest_px'), reply.readings.thinnest_px) }}</b>
+          </dd>
+          <dt title="Lines of this pen's colour that are thinner do not stay at 3:1 with the paper">Needed</dt>
+          <dd data-needed>
+            {{ reply.thinnest_line_mm === null ? 'no width reaches 3:1' : `${reply.thinnest_line_mm.toFixed(2)} mm` }}
+          </dd>
+          <dt title="Pixels an edge of this pen takes from a tenth to nine tenths of its tone">Edge</dt>
+          <dd>{{ reply.edge_px.toFixed(2) }} px</dd>
+          <template v-if="reply.alike.length">
+            <dt title="Pens told apart on paper that look alike on this panel">Look alike</dt>
+            <dd :title="pairs.join('; ')">{{ pairs.slice(0, 2).join('; ') }}{{ more }}</dd>
+          </template>
+          <dt :title="known('best_contrast').help">Best contrast</dt>
+          <dd>{{ inWords(known('best_contrast'), reply.readings.best_contrast) }}</dd>
+          <dt :title="known('greys_used').help">Greys in use</dt>
+          <dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
+          <dt :title="known('grey_error').help">Grey error</dt>
+          <dd>{{ inWords(known('grey_error'), reply.readings.grey_error) }}</dd>
+          <dt class="visually-hidden">Verdict</dt>
+          <dd class="verdict" :class="{ bad: vanishing }">{{ verdict }}</dd>
+        </dl>
+      </div>
     </div>
   </article>
 </template>
 
 <style scoped>
+/* rows are shared by all panels, so that the sheet is as large on each */
 .proof {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-row: span 3;
+  grid-template-rows: subgrid;
   gap: 10px;
   min-height: 0;
+  min-width: 0;
 }
 .choose {
   display: grid;
-  grid-template-columns: 1.5fr 1fr 1fr;
-  gap: 8px;
+  grid-template-columns: repeat(auto-fit, minmax(124px, 1fr));
+  gap: 6px;
+}
+.choose > :first-child {
+  grid-column: 1 / -1;
 }
 .whole {
   width: 100%;
   height: 100%;
-  min-height: 0;
+  min-height: 180px;
   object-fit: contain;
   touch-action: none;
   cursor: crosshair;
+}
+.below {
+  container-type: inline-size;
 }
 .close {
   display: grid;
@@ -217,6 +260,9 @@ const verdict = computed(() => {
   aspect-ratio: 1;
   border: var(--line) solid var(--edge);
   image-rendering: pixelated;
+}
+.waits dl {
+  opacity: 0.5;
 }
 dl {
   display: grid;
@@ -238,18 +284,11 @@ dt {
   color: var(--attention);
 }
 
-@media (max-width: 560px) {
-  .choose {
-    grid-template-columns: 1fr 1fr;
-  }
-  .choose > :first-child {
-    grid-column: 1 / -1;
-  }
+/* beside more than one other there is no room beside the lens */
+@container (max-width: 420px) {
   .close {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .lens {
-    max-width: 220px;
+    gap: 8px;
   }
 }
 </style>

@@ -7,7 +7,7 @@ import { say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useWash } from '@/stores/wash'
-import { short } from './papers'
+import { short } from '@/lib/names'
 
 /** Up to six washes told apart: by everybody, and on every panel that has only greys. */
 const props = defineProps<{ paper: string }>()

@@ -19,6 +19,3 @@ export function holds(first: number | null, most: number): string {
   if (first === 0) return 'weak on its own'
   return first === 1 ? 'not one pass' : `${first - 1} ${first === 2 ? 'pass' : 'passes'}`
 }
-
-/** A pen's name without its size. */
-export const short = (name: string) => name.replace(/\s[\d.]+$/, '')

@@ -1,0 +1,86 @@
+"""J9 on the screen: a hairline that vanishes on e-paper is found, fixed and proofed, in the light of several rooms."""
+
+from tests.browser.desk import DeskCase, until_true
+
+PAPER = "document.querySelectorAll('.proof')[1]"
+SAID = f"{PAPER}?.querySelector('.verdict')?.textContent"
+VANISHES = f"parseFloat(/([\\d.]+) % of the ink is fainter/.exec({SAID})?.[1] ?? 0)"
+NEEDED = "[...document.querySelectorAll('[data-needed]')].map(d => d.textContent.trim())"
+
+
+class Panels(DeskCase):
+    def test_j9_a_hairline_that_vanishes_is_found_fixed_and_proofed(self) -> None:
+        self.a_faint_line_is_written()
+        self.the_proof_says_that_it_vanishes()
+        self.a_change_is_found_tried_and_seen_before_it_is_kept()
+        self.it_is_kept_and_still_holds()
+        self.in_the_sun_only_paper_can_be_read()
+        self.four_panels_stand_beside_each_other()
+
+    def a_faint_line_is_written(self) -> None:
+        desk = self.desk
+        desk.open()
+        pen = next(p for p in desk.ask("desk")["pens"] if p["id"] == "reed-ballpoint")
+        recipe = {**pen["recipe"], "body": {**pen["recipe"]["body"], "width_mm": 0.15, "colour": "#b8b8b8"}}
+        desk.ask("pens/reed-ballpoint/revisions", {"recipe": recipe, "note": "faint"})
+        self.sheet = "faint"
+        like = {"hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
+        desk.ask("sheets", {"id": self.sheet, "name": "Faint", "paper": "blank A5", **like})
+        desk.ask("desk", {"sheet_id": self.sheet}, "PATCH")
+        desk.ask(f"sheets/{self.sheet}/write", {"text": "hollow sedge"})
+
+    def the_proof_says_that_it_vanishes(self) -> None:
+        desk = self.desk
+        desk.open("panels")
+        desk.wait(f"{VANISHES} > 20 && {VANISHES}", "the verdict")
+        desk.choose("How many panels", "2")
+
+    def a_change_is_found_tried_and_seen_before_it_is_kept(self) -> None:
+        desk = self.desk
+        desk.press("One pen for all of these", "[data-fit]")
+        desk.says("keeps it; what vanishes", "[data-fit]")
+        desk.press("Try it", "[data-fit]")
+        until_true(lambda: desk.js(f"return {VANISHES}") <= 2, "the proof of the pen as it is tried")
+        pen = next(p for p in desk.ask("desk")["pens"] if p["id"] == "reed-ballpoint")
+        self.assertEqual(pen["revision"], 2, "nothing is kept yet")
+
+    def it_is_kept_and_still_holds(self) -> None:
+        desk = self.desk
+        desk.press("Keep as revision", "[data-fit]")
+        kept = until_true(
+            lambda: next(
+                (
+                    p["recipe"]["body"]
+                    for p in desk.ask("desk")["pens"]
+                    if p["id"] == "reed-ballpoint" and p["revision"] == 3
+                ),
+                None,
+            ),
+            "the pen kept",
+        )
+        self.assertNotEqual((kept["width_mm"], kept["colour"]), (0.15, "#b8b8b8"))
+        desk.press("Ink this sheet again", "[data-fit]")
+        desk.says("inked again", "[data-fit]")
+        desk.rests()
+        self.assertLessEqual(desk.js(f"return {VANISHES}"), 2)
+        desk.press("One pen for all of these", "[data-fit]")
+        desk.says("Nothing of this pen's line vanishes", "[data-fit]")
+
+    def in_the_sun_only_paper_can_be_read(self) -> None:
+        desk = self.desk
+        desk.choose("Light of the room", "sun")
+        desk.wait(f"{NEEDED}.some(t => /no width/.test(t)) && {NEEDED}.some(t => /mm/.test(t))", "screens fade")
+        desk.press("One pen for all of these", "[data-fit]")
+        desk.says("No width up to four times this one", "[data-fit]")
+        desk.choose("Light of the room", "no glare")
+
+    def four_panels_stand_beside_each_other(self) -> None:
+        """As large on each, with the lens on the same place of the page."""
+        desk = self.desk
+        desk.choose("How many panels", "4")
+        desk.wait("document.querySelectorAll('.proof dl').length === 4", "four proofs")
+        desk.rests()
+        heights = desk.js("return [...document.querySelectorAll('.whole')].map(c => c.getBoundingClientRect().height)")
+        self.assertLess(max(heights) - min(heights), 1.5)
+        devices = desk.js("return [...document.querySelectorAll('.proof')].map(c => c.dataset.device)")
+        self.assertEqual(len(set(devices)), 4)
