@@ -16,6 +16,7 @@ class Panels(DeskCase):
         self.it_is_kept_and_still_holds()
         self.in_the_sun_only_paper_can_be_read()
         self.four_panels_stand_beside_each_other()
+        self.a_panel_of_ones_own_is_made_and_changed()
 
     def a_faint_line_is_written(self) -> None:
         desk = self.desk
@@ -84,3 +85,29 @@ class Panels(DeskCase):
         self.assertLess(max(heights) - min(heights), 1.5)
         devices = desk.js("return [...document.querySelectorAll('.proof')].map(c => c.dataset.device)")
         self.assertEqual(len(set(devices)), 4)
+
+    def a_panel_of_ones_own_is_made_and_changed(self) -> None:
+        """Its figures count on the proof before they are kept; one that shipped stays as it is."""
+        desk = self.desk
+        desk.choose("How many panels", "1")
+        desk.press("Figures of this panel", ".proof")
+        desk.says("Density", "[data-panel-form]")
+        desk.type_number("Density, px/inch", 127)
+        pixels = "[...document.querySelectorAll('.proof dd')].map(d => d.textContent).join()"
+        desk.wait(f"{pixels}.includes('740 × 1050 px')", "the sheet at 127 pixels an inch")
+        kept = {d["id"] for d in desk.ask("desk")["devices"]}
+        desk.press("Keep as a device of my own", "[data-panel-form]")
+        made = until_true(lambda: [d for d in desk.ask("desk")["devices"] if d["id"] not in kept], "the device")
+        self.assertEqual((made[0]["device"]["name"], made[0]["device"]["panel"]["ppi"]), ("My panel", 127))
+        desk.says("Change My panel", "[data-panel-form]")
+        desk.type_number("White, cd/m²", 90)
+        desk.press("Change My panel", "[data-panel-form]")
+        own = made[0]["id"]
+        until_true(
+            lambda: (
+                [d["device"]["panel"]["white_cd_m2"] for d in desk.ask("desk")["devices"] if d["id"] == own] == [90]
+            ),
+            "the change kept",
+        )
+        tablet = next(d for d in desk.ask("desk")["devices"] if d["id"] == "tablet-11")
+        self.assertEqual(tablet["device"]["panel"]["ppi"], 264)

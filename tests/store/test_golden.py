@@ -74,7 +74,9 @@ class Golden(unittest.TestCase):
                 self.assertEqual(get_pen(db, "own-pen").recipe.name, "Own pen")
                 self.assertEqual([p.id for p in list_pens(db, binned=True)], ["reed-ballpoint"])
                 self.assertEqual(get_thing(db, Hand, "own-hand").name, "left hand of my own")
+                panels = {d.panel.technology for d in list_things(db, Device).values() if d.kind == "e-paper"}
                 self.assertIn("paper-slate-10", list_things(db, Device))
+                self.assertEqual(panels, {"e-paper"}, "those kept before panels said what makes their light")
                 for sheet in list_sheets(db):
                     strokes = list_strokes(db, sheet.id)
                     more = {

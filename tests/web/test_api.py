@@ -130,6 +130,26 @@ class TakingOut(ApiCase):
         self.assertLess(proof["thinnest_line_mm"], two["readings"]["thinnest_mm"] + 1)
         self.assertIn(["Dusk wash 5", "Fern wash 5"], proof["alike"])
 
+    def test_panels_of_ones_own_are_made_and_changed_and_shipped_ones_stay(self) -> None:
+        tablet = next(d for d in self.ask("GET", "/api/desk").json["devices"] if d["id"] == "tablet-11")["device"]
+        paper = {**tablet["panel"], "technology": "e-paper", "greys": 4, "colour": False}
+        made = self.ask("POST", "/api/panels/own", {"name": "Fold", "like": "tablet-11", "panel": paper}).json
+        self.assertEqual((made["device"]["kind"], made["device"]["name"]), ("e-paper", "Fold"))
+        self.assertEqual((made["device"]["panel"], made["device"]["touch"]), (paper, tablet["touch"]))
+        back = {**paper, "technology": "OLED"}
+        changed_ = self.ask("PUT", f"/api/panels/own/{made['id']}", {"panel": back}).json
+        self.assertEqual((changed_["device"]["kind"], changed_["device"]["panel"]), ("tablet", back))
+        shipped = self.client.put("/api/panels/own/tablet-11", json={"panel": paper})
+        self.assertEqual((shipped.status_code, "came with" in shipped.json["error"]["message"]), (409, True))
+        bad = self.client.post("/api/panels/own", json={"name": "Fold", "like": "ghost", "panel": paper})
+        self.assertEqual(bad.status_code, 404)
+        wrong = self.client.post(
+            "/api/panels/own", json={"name": "F", "like": "tablet-11", "panel": {**paper, "ppi": 9}}
+        )
+        self.assertEqual((wrong.status_code, wrong.json["error"]["field"]), (400, "panel.ppi"))
+        as_tried = self.ask("POST", "/api/panels/proof", {**ON_TABLET, "panel": {**tablet["panel"], "ppi": 127}}).json
+        self.assertEqual((as_tried["width_px"], as_tried["height_px"]), (740, 1050))
+
     def test_a_pen_is_fitted_to_panels_and_the_proof_shows_it_before_it_is_kept(self) -> None:
         """A grey hairline that vanishes on two panels: the change that is told keeps it there; nothing is kept yet."""
         pen = self.ask("GET", "/api/desk").json["pens"][0]

@@ -20,6 +20,7 @@ from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS
 from gray_quill.core.readings.ink_readings import read_ink
+from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.shading.bench import export_crispness, shading_patches, small_text
 from gray_quill.core.wash.grid import Bench
 
@@ -57,4 +58,4 @@ def warm_kernels() -> None:
     small_text(pencil, hand, device, paper)
     for shown in SHIPPED_DEVICES.values():
         for dither in DITHERS:
-            proof_sheet(inks, paper, shown.panel, Toning(dither))
+            panel_readings(inks, paper, shown.panel, proof_sheet(inks, paper, shown.panel, Toning(dither)))

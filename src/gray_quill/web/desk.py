@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.palettes import PALETTES
 from gray_quill.core.colour.srgb import LARGE, SEEN
-from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
 from gray_quill.core.lag.trial import NIB_SPEED
@@ -103,6 +103,8 @@ class Desk(Model):
     hand_words: dict[str, dict[str, dict[str, float | str]]]
     lag_fields: list[Control]
     toning_fields: list[Control]
+    panel_fields: list[Control]
+    shipped_devices: list[str]
     rooms: list[str]
     readings: dict[str, dict[str, Reading]]
 
@@ -181,6 +183,8 @@ def read_desk() -> Desk:
         hand_words=HAND_WORDS,
         lag_fields=[control("speed_mm_s", NIB_SPEED)],
         toning_fields=describe_record(Toning),
+        panel_fields=describe_record(Panel),
+        shipped_devices=list(SHIPPED_DEVICES),
         rooms=list(ROOMS),
         readings=READINGS,
     )

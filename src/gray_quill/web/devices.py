@@ -6,7 +6,7 @@ from typing import Literal
 from flask import Blueprint
 from pydantic import Field
 
-from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.device import Device, lit_as
 from gray_quill.core.errors import InputError
 from gray_quill.core.lag.inspection import Inspection, device_like, inspect_input, inspect_stand_in
 from gray_quill.core.quantities import read_record, record_json
@@ -113,7 +113,7 @@ def _with_screen(device: Device, seen: SeenScreen) -> Device:
         colour=seen.colour,
     )
     digitiser = dataclasses.replace(device.digitiser, wave_mm=seen.wave_mm, wave_period_mm=seen.wave_period_mm)
-    return dataclasses.replace(device, kind=seen.kind, panel=panel, digitiser=digitiser)
+    return dataclasses.replace(device, kind=seen.kind, panel=lit_as(seen.kind, panel), digitiser=digitiser)
 
 
 @operation(devices, "POST", "/screen/aim", Aim, body=AimBody)

@@ -1,12 +1,14 @@
 """Panels: proofs of a sheet on the devices at hand, and pens that hold on them."""
 
+import dataclasses
 from typing import Annotated
 
 from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
-from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
+from gray_quill.core.errors import Conflict
 from gray_quill.core.panel.light import as_seen, room_of
 from gray_quill.core.panel.proof import PLAIN, proof_sheet
 from gray_quill.core.readings.on_panel import alike, edge_px, thinnest_mm
@@ -14,12 +16,12 @@ from gray_quill.core.readings.panel_readings import PanelReadings, panel_reading
 from gray_quill.formats.png import write_png
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
+from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index
-from gray_quill.web.records import Id, RecipeIn, Source, ToningIn
-from gray_quill.web.replies import data_url
+from gray_quill.web.records import DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn
+from gray_quill.web.replies import data_url, new_id
 
 panels = Blueprint("panels", __name__)
 MOST_PANELS = 4
@@ -27,10 +29,13 @@ Light = Annotated[str, Field(max_length=40)]
 
 
 class ProofBody(Model):
-    """A sheet on a device, toned so, in the light of a room. recipe: its pen as it is being changed."""
+    """A sheet on a device, toned so, in the light of a room. panel, recipe: of the device and of the sheet's pen, as
+    they are being changed.
+    """
 
     sheet_id: Id
     device_id: Id
+    panel: PanelIn | None = None
     recipe: RecipeIn | None = None
     toning: ToningIn = PLAIN
     light: Light = "no glare"
@@ -53,6 +58,16 @@ class ProofReply(Model):
     layers: str
 
 
+class OwnPanel(Model):
+    name: Name
+    like: Id
+    panel: PanelIn
+
+
+class PanelChange(Model):
+    panel: PanelIn
+
+
 class PanelFitBody(Model):
     """A pen that shall hold on all of these devices."""
 
@@ -66,7 +81,7 @@ class PanelFitBody(Model):
 @operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, costly=True)
 def read_proof(body: ProofBody) -> ProofReply:
     """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
-    sheet, panel = get_sheet(db(), body.sheet_id), get_thing(db(), Device, body.device_id).panel
+    sheet, panel = get_sheet(db(), body.sheet_id), body.panel or get_thing(db(), Device, body.device_id).panel
     room, inks = room_of(body.light), memory().sheet_inks(db(), body.sheet_id, body.recipe)
     proof = proof_sheet(inks, sheet.paper, panel, body.toning, room)
     pen = body.recipe or get_pen(db(), sheet.pen_id).recipe
@@ -83,6 +98,35 @@ def read_proof(body: ProofBody) -> ProofReply:
         alike=[(pens[i].name, pens[j].name) for i, j in pairs],
         layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
     )
+
+
+@operation(panels, "POST", "/panels/own", DeviceItem, body=OwnPanel, status=201)
+def make_own(body: OwnPanel) -> DeviceItem:
+    """Keep a panel as a device of one's own, all else like another."""
+    like = get_thing(db(), Device, body.like)
+    made_id = new_id(body.name)
+    return _kept(made_id, dataclasses.replace(like, name=body.name, panel=body.panel, kind=_kind(like, body.panel)))
+
+
+@operation(panels, "PUT", "/panels/own/<device_id>", DeviceItem, body=PanelChange)
+def change_own(device_id: str, body: PanelChange) -> DeviceItem:
+    """Change the panel of a device of one's own."""
+    if device_id in SHIPPED_DEVICES:
+        raise Conflict("This device came with Gray Quill and stays as it is. Keep the panel as a device of your own.")
+    own = get_thing(db(), Device, device_id)
+    return _kept(device_id, dataclasses.replace(own, panel=body.panel, kind=_kind(own, body.panel)))
+
+
+def _kind(device: Device, panel: Panel) -> str:
+    """E-paper where its panel is; a tablet where it no longer is."""
+    if panel.technology == "e-paper":
+        return "e-paper"
+    return "tablet" if device.kind == "e-paper" else device.kind
+
+
+def _kept(device_id: str, device: Device) -> DeviceItem:
+    add_thing(db(), device_id, device)
+    return DeviceItem(id=device_id, device=device)
 
 
 @operation(panels, "POST", "/panels/fit", Fitted, body=PanelFitBody, costly=True)

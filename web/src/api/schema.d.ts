@@ -844,6 +844,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/panels/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a panel as a device of one's own, all else like another. */
+        post: operations["make_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panels/own/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change the panel of a device of one's own. */
+        put: operations["change_own"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/proof": {
         parameters: {
             query?: never;
@@ -2370,6 +2404,7 @@ export interface components {
             palettes: {
                 [key: string]: components["schemas"]["Swatch"][];
             };
+            panel_fields: components["schemas"]["Control"][];
             paper_colours: {
                 [key: string]: string;
             };
@@ -2394,6 +2429,7 @@ export interface components {
             rooms: string[];
             sheet_id: string | null;
             sheets: components["schemas"]["Sheet"][];
+            shipped_devices: string[];
             side: string;
             stationery: {
                 [key: string]: {
@@ -3968,6 +4004,11 @@ export interface components {
             habits: components["schemas"]["Habit"][];
             hand: components["schemas"]["Hand"];
         };
+        OwnPanel: {
+            like: string;
+            name: string;
+            panel: components["schemas"]["Panel"];
+        };
         /** @description What a real hand did for one drill; enlarged: with the page enlarged first. */
         OwnPart: {
             drill: string;
@@ -4124,6 +4165,9 @@ export interface components {
              * @default 1920
              */
             width_px: number;
+        };
+        PanelChange: {
+            panel: components["schemas"]["Panel"];
         };
         /** @description A pen that shall hold on all of these devices. */
         PanelFitBody: {
@@ -4508,11 +4552,16 @@ export interface components {
             ];
             name: string;
         };
-        /** @description A sheet on a device, toned so, in the light of a room. recipe: its pen as it is being changed. */
+        /**
+         * @description A sheet on a device, toned so, in the light of a room. panel, recipe: of the device and of the sheet's pen, as
+         *     they are being changed.
+         */
         ProofBody: {
             device_id: string;
             /** @default no glare */
             light: string;
+            /** @default null */
+            panel: components["schemas"]["Panel"] | null;
             /** @default null */
             recipe: components["schemas"]["Recipe"] | null;
             sheet_id: string;
@@ -7772,6 +7821,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fitted"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPanel"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceItem"];
                 };
             };
             /** @description Refused, with what to do */

@@ -64,6 +64,20 @@ class Panel:
     )
 
 
+def lit_as(kind: str, panel: Panel) -> Panel:
+    """The panel with light of the sort its device's kind has, where it was kept with another."""
+    if (panel.technology == "e-paper") == (kind == "e-paper"):
+        return panel
+    lit = Panel(technology="e-paper", white_cd_m2=0, reflects=0.4, contrast=12) if kind == "e-paper" else Panel()
+    return dataclasses.replace(
+        panel,
+        technology=lit.technology,
+        white_cd_m2=lit.white_cd_m2,
+        reflects=lit.reflects,
+        contrast=lit.contrast,
+    )
+
+
 @dataclasses.dataclass(frozen=True)
 class System:
     """What lies between digitiser and panel."""

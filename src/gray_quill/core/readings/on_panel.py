@@ -59,11 +59,11 @@ def vanishing_share(inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Ton
     (left, top), (right, bottom) = boxes[:, :2].min(axis=0) - 1, boxes[:, 2:].max(axis=0) + 1
     view = box_view((float(left), float(top), float(right), float(bottom)), panel.ppi / MM_PER_INCH)
     proof = proof_of(page_pixels(inks, paper, view), paper.colour, panel, toning, room)
-    shown = proof.seen[to_grey8(proof.pixels)]
+    shown = to_grey8(proof.pixels)
     gone = whole = 0.0
     for ink in inks:
         length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
-        gone += float(length[contrast_along(ink, shown, proof.ground, view) < VISIBLE].sum())
+        gone += float(length[contrast_along(ink, shown, proof.seen, proof.ground, view) < VISIBLE].sum())
         whole += float(length.sum())
     return gone / whole if whole else 0.0
 

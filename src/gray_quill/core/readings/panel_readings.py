@@ -3,6 +3,7 @@
 import dataclasses
 from collections.abc import Sequence
 
+import numba
 import numpy as np
 from numpy.typing import NDArray
 
@@ -59,10 +60,9 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
     if not inks:
         return PanelReadings(0, 0, 0, 1, used, error)
-    shown = proof.seen[toned]
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
-        ratio = contrast_along(ink, shown, proof.ground, view)
+        ratio = contrast_along(ink, toned, proof.seen, proof.ground, view)
         length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
         widths.append(ink.mark_width_mm())
         weights.append(length)
@@ -81,23 +81,30 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
 
 def _grey_error(original: NDArray[np.uint8], toned: NDArray[np.uint8]) -> float:
     """Mean difference of encoded greys, 0..1, between the mean lights of squares."""
-    means = []
-    for grey in (original, toned):
-        light = LIGHT[grey]
-        height, width = (max(1, n // SQUARE_PX) for n in light.shape)
-        cut = light[: height * SQUARE_PX, : width * SQUARE_PX]
-        rows, columns = (
-            np.array_split(np.arange(n), parts) for n, parts in zip(cut.shape, (height, width), strict=True)
-        )
-        sums = np.add.reduceat(np.add.reduceat(cut, [r[0] for r in rows], axis=0), [c[0] for c in columns], axis=1)
-        counts = np.outer([len(r) for r in rows], [len(c) for c in columns])
-        means.append(encode_srgb(sums / counts))
-    return float(np.abs(means[0] - means[1]).mean())
+    rows, columns = (
+        np.linspace(0, n, max(1, n // SQUARE_PX) + 1).astype(int) for n in original.shape
+    )  # all of nearly one size, none left over
+    one, other = (encode_srgb(_lights_of_squares(grey, LIGHT, rows, columns)) for grey in (original, toned))
+    return float(np.abs(one - other).mean())
 
 
-def contrast_along(ink: Ink, shown: Floats, ground: float, view: View) -> Floats:
-    """At each path point, the best contrast within one pixel. shown: relative luminance of the picture,
-    shape (h, w).
+@numba.njit(cache=True, nogil=True)
+def _lights_of_squares(grey, light, rows, columns):  # type: ignore[no-untyped-def]
+    """Mean light of a picture's squares; rows, columns: where they begin, and the ends."""
+    out = np.zeros((len(rows) - 1, len(columns) - 1))
+    for r in range(len(rows) - 1):
+        for c in range(len(columns) - 1):
+            total = 0.0
+            for j in range(rows[r], rows[r + 1]):
+                for i in range(columns[c], columns[c + 1]):
+                    total += light[grey[j, i]]
+            out[r, c] = total / ((rows[r + 1] - rows[r]) * (columns[c + 1] - columns[c]))
+    return out
+
+
+def contrast_along(ink: Ink, shown: NDArray[np.uint8], seen: Floats, ground: float, view: View) -> Floats:
+    """At each path point, the best contrast within one pixel. shown: encoded greys of the picture, shape (h, w); seen:
+    relative luminance of each.
     """
     i = ((ink.x_mm - view.left_mm) * view.px_per_mm).astype(int)
     j = ((ink.y_mm - view.top_mm) * view.px_per_mm).astype(int)
@@ -106,5 +113,5 @@ def contrast_along(ink: Ink, shown: Floats, ground: float, view: View) -> Floats
         for di in (-1, 0, 1):
             jj, ii = j + dj, i + di
             on = (jj >= 0) & (jj < shown.shape[0]) & (ii >= 0) & (ii < shown.shape[1])
-            best[on] = np.maximum(best[on], contrast(shown[jj[on], ii[on]], ground))
+            best[on] = np.maximum(best[on], contrast(seen[shown[jj[on], ii[on]]], ground))
     return best

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.colour.srgb import READABLE, decode_srgb, luminance, rgb, to_grey8
+from gray_quill.core.colour.srgb import READABLE, luminance, rgb, to_grey8
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import write_intents, write_text
 from gray_quill.core.hand.hand import Hand
@@ -22,7 +22,7 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import GRADES
 from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.quantities import changed
-from gray_quill.core.readings.panel_readings import VISIBLE, contrast_along
+from gray_quill.core.readings.panel_readings import LIGHT, VISIBLE, contrast_along
 from gray_quill.core.readings.tone import evenness, mean_tone, raggedness_mm
 from gray_quill.core.trace import Trace, bounds_mm, moved
 from gray_quill.core.units import px_per_mm
@@ -175,8 +175,8 @@ def _small_text(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> Sma
     plain = dataclasses.replace(paper, ruling="blank", margin_mm=0.0)
     pixels = page_pixels(inks, plain, view)
     ground = float(luminance(np.array(rgb(paper.colour), np.uint8)))
-    shown = decode_srgb(np.arange(256) / 255)[to_grey8(pixels)]
-    ratio = np.concatenate([contrast_along(ink, shown, ground, view) for ink in inks])
+    shown = to_grey8(pixels)
+    ratio = np.concatenate([contrast_along(ink, shown, LIGHT, ground, view) for ink in inks])
     length = np.concatenate(
         [np.hypot(np.gradient(i.x_mm), np.gradient(i.y_mm)) if len(i.x_mm) > 1 else np.full(1, 0.01) for i in inks]
     )

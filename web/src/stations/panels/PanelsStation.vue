@@ -107,6 +107,7 @@ label {
   grid-template-rows: auto minmax(180px, 1fr) auto;
   grid-auto-rows: auto;
   gap: 10px 32px;
+  padding: 0 2px;
   min-height: 0;
   overflow-y: auto;
   scrollbar-width: thin;

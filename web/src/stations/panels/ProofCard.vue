@@ -8,6 +8,7 @@ import { percent } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
+import PanelForm from './PanelForm.vue'
 import { useInk } from '@/stores/ink'
 
 /**
@@ -26,6 +27,9 @@ const dither = ref<NonNullable<Toning['dither']>>('none')
 const greys = ref(0)
 const bolder = ref(0)
 const raised = ref(1)
+/** The panel as it is being changed. */
+const panel = ref<Schemas['Panel']>()
+const figures = ref(false)
 const BOLDER = [0, 1, 2, 3]
 const RAISED = [1, 1.25, 1.5, 2, 3]
 const device = computed(() => props.devices.find((d) => d.id === deviceId.value))
@@ -59,6 +63,7 @@ watch(
     greys,
     bolder,
     raised,
+    panel,
     () => props.light,
     () => draft.unkept,
     () => ink.changed,
@@ -68,6 +73,7 @@ watch(
       void proofs.want({
         sheet_id: desk.sheet.id,
         device_id: deviceId.value,
+        panel: panel.value ?? null,
         recipe: draft.unkept,
         toning: { dither: dither.value, greys: greys.value, bolder_px: bolder.value, raised: raised.value },
         light: props.light,
@@ -75,10 +81,13 @@ watch(
   },
   { immediate: true },
 )
-watch(deviceId, () => (greys.value = 0))
+watch(deviceId, () => {
+  greys.value = 0
+  panel.value = undefined
+})
 watch(() => props.at, draw)
 
-const pxPerMm = computed(() => (device.value?.device.panel.ppi ?? 25.4) / 25.4)
+const pxPerMm = computed(() => ((panel.value ?? device.value?.device.panel)?.ppi ?? 25.4) / 25.4)
 
 function draw() {
   const image = picture.value
@@ -181,7 +190,11 @@ const verdict = computed(() => {
       @keydown="key"
     />
     <div class="below">
-      <div class="close">
+      <button type="button" class="plain-button" :aria-expanded="figures" @click="figures = !figures">
+        {{ figures ? 'Back to the lens' : 'Figures of this panel' }}
+      </button>
+      <PanelForm v-if="figures && device" v-model="panel" :device="device" @made="(id: string) => (deviceId = id)" />
+      <div v-show="!figures" class="close">
         <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
         <dl v-if="reply" class="small">
           <dt>Lens</dt>
