@@ -18,6 +18,7 @@ from OneEuroFilter import OneEuroFilter
 
 from bench.full_page import FULL, full_sheet, hands_on
 from bench.others import OTHERS, watched
+from bench.panels import diffusion, four_proofs
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -341,6 +342,17 @@ def main() -> None:
     row("one-euro over 100k samples", "pure-Python reference package", ms(ours), ms(theirs), ours / theirs, 0.02)
     ours, theirs = lag_draws()
     row("1,000,000 lag draws", "drawing the random numbers alone", ms(ours), ms(theirs), ours / theirs, 2)
+    ours, theirs = diffusion(best_of_both)
+    row(
+        "error diffusion to 16 greys by light, 1404 x 1872",
+        "Pillow to two tones",
+        ms(ours),
+        ms(theirs),
+        ours / theirs,
+        1.5,
+    )
+    took, read = four_proofs()
+    row(f"four proofs of an A4 page ({ms(read)} with readings)", "400 ms", ms(took), "400.0 ms", took / 400, 1)
     took = cut()
     row("exact cut of a stroke of 500 reports", "5 ms", ms(took), "5.0 ms", took / 5, 1)
     with served() as server:
