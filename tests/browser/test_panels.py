@@ -85,6 +85,10 @@ class Panels(DeskCase):
         self.assertLess(max(heights) - min(heights), 1.5)
         devices = desk.js("return [...document.querySelectorAll('.proof')].map(c => c.dataset.device)")
         self.assertEqual(len(set(devices)), 4)
+        desk.js("document.querySelector('[aria-label=\"Difference from the first panel\"]').click()")
+        desk.wait("document.querySelectorAll('[data-apart]').length === 3", "three differences from the first")
+        desk.js("document.querySelector('[aria-label=\"Difference from the first panel\"]').click()")
+        desk.wait("!document.querySelector('[data-apart]')", "the proofs alone")
 
     def a_panel_of_ones_own_is_made_and_changed(self) -> None:
         """Its figures count on the proof before they are kept; one that shipped stays as it is."""

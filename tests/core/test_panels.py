@@ -7,12 +7,14 @@ import unittest
 import numpy as np
 
 from gray_quill.core.advice.fit_panel import TONES, WIDER, cost_of, fit_to_panels, tones_of, with_change
+from gray_quill.core.colour.difference import lab
 from gray_quill.core.colour.srgb import decode_srgb, to_grey8
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Panel
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import RecordError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import settle_all
+from gray_quill.core.panel.difference import MOST_L, SQUARE_MM, apart_l, heat_picture
 from gray_quill.core.panel.light import ROOMS, as_seen, room_of, seen_luminance, white_cd_m2
 from gray_quill.core.panel.proof import Toning, on_panel, proof_sheet
 from gray_quill.core.paper import Paper, paper_from_spec
@@ -134,6 +136,35 @@ class Needs(unittest.TestCase):
     def grey(self, recipe) -> float:  # type: ignore[no-untyped-def]
         channels = np.array([[[int(recipe.body.colour[k : k + 2], 16) for k in (1, 3, 5)]]], np.uint8)
         return float(to_grey8(channels)[0, 0])
+
+
+class Difference(unittest.TestCase):
+    def test_alike_is_nothing_and_a_tone_that_is_lost_shows_where_it_lies(self) -> None:
+        """A pale bar that two greys drop: at the bar by its own L*, elsewhere nothing; the other way round negative."""
+        bar = changed(changed(FEN, "body.colour", "#c8c8c8"), "body.width_mm", 4.0)
+        inks = settle_all(LINE[:1], bar)
+        paper = paper_from_spec("blank A6 white")
+        whole, two = (proof_sheet(inks, paper, PAD, Toning(greys=g)) for g in (8, 2))
+        scale = PAD.ppi / 25.4
+        self.assertEqual(float(np.abs(apart_l(whole, whole, scale, scale)).max()), 0)
+        apart = apart_l(whole, two, scale, scale)
+        np.testing.assert_allclose(apart_l(two, whole, scale, scale), -apart)
+        shown = float(lab(np.full(3, float(whole.pixels.min())))[0])
+        self.assertAlmostEqual(float(apart.max()), 100 - shown, delta=0.3)
+        j, i = np.unravel_index(int(apart.argmax()), apart.shape)
+        near = np.hypot(inks[0].x_mm - (i + 0.5) * SQUARE_MM, inks[0].y_mm - (j + 0.5) * SQUARE_MM).min()
+        self.assertLess(near, 2.5)
+        self.assertEqual(float(apart[0, -1]), 0)
+        alpha = heat_picture(apart)[..., 3]
+        self.assertEqual((int(alpha[0, -1]), int(alpha[j, i])), (0, round(255 * min(1, float(apart.max()) / MOST_L))))
+
+    def test_panels_of_other_density_are_laid_square_on_square(self) -> None:
+        inks = settle_all(LINE, changed(FEN, "body.width_mm", 1.0))
+        fine, coarse = (dataclasses.replace(TABLET, ppi=ppi) for ppi in (300, 127))
+        proofs = [proof_sheet(inks, BLANK, p) for p in (fine, coarse)]
+        apart = apart_l(proofs[0], proofs[1], 300 / 25.4, 127 / 25.4)
+        self.assertEqual(apart.shape, (420, 296))
+        self.assertLess(float(np.abs(apart).mean()), 0.3)
 
 
 class Fit(unittest.TestCase):

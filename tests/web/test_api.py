@@ -150,6 +150,17 @@ class TakingOut(ApiCase):
         as_tried = self.ask("POST", "/api/panels/proof", {**ON_TABLET, "panel": {**tablet["panel"], "ppi": 127}}).json
         self.assertEqual((as_tried["width_px"], as_tried["height_px"]), (740, 1050))
 
+    def test_two_panels_are_laid_over_each_other(self) -> None:
+        pad = {**ON_TABLET, "device_id": "paper-pad-8"}
+        same = self.ask("POST", "/api/panels/difference", {"one": pad, "other": pad}).json
+        self.assertEqual((same["mean_l"], same["most_l"]), (0, 0))
+        other = self.ask("POST", "/api/panels/difference", {"one": ON_TABLET, "other": pad}).json
+        self.assertGreater(other["most_l"], 5)
+        picture = Image.open(io.BytesIO(base64.b64decode(other["image"].split(",")[1])))
+        self.assertEqual((picture.mode, picture.size), ("RGBA", (296, 420)))
+        two = self.client.post("/api/panels/difference", json={"one": pad, "other": {**pad, "sheet_id": "first-count"}})
+        self.assertEqual((two.status_code, two.json["error"]["field"]), (400, "other.sheet_id"))
+
     def test_a_pen_is_fitted_to_panels_and_the_proof_shows_it_before_it_is_kept(self) -> None:
         """A grey hairline that vanishes on two panels: the change that is told keeps it there; nothing is kept yet."""
         pen = self.ask("GET", "/api/desk").json["pens"][0]

@@ -3,16 +3,20 @@
 import dataclasses
 from typing import Annotated
 
+import numpy as np
 from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
-from gray_quill.core.errors import Conflict
+from gray_quill.core.errors import Conflict, InputError
+from gray_quill.core.ink.settle import Ink
+from gray_quill.core.panel.difference import apart_l, heat_picture
 from gray_quill.core.panel.light import as_seen, room_of
-from gray_quill.core.panel.proof import PLAIN, proof_sheet
+from gray_quill.core.panel.proof import PLAIN, Proof, proof_sheet
 from gray_quill.core.readings.on_panel import alike, edge_px, thinnest_mm
 from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings
+from gray_quill.core.units import px_per_mm
 from gray_quill.formats.png import write_png
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet
@@ -58,6 +62,23 @@ class ProofReply(Model):
     layers: str
 
 
+class DifferenceBody(Model):
+    """Two proofs of one sheet."""
+
+    one: ProofBody
+    other: ProofBody
+
+
+class DifferenceReply(Model):
+    """image: red where they differ, clear where they are alike, over the whole page. mean_l, most_l: of the difference
+    in L*, of all squares and of the one that differs most.
+    """
+
+    image: str
+    mean_l: float
+    most_l: float
+
+
 class OwnPanel(Model):
     name: Name
     like: Id
@@ -81,9 +102,8 @@ class PanelFitBody(Model):
 @operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, costly=True)
 def read_proof(body: ProofBody) -> ProofReply:
     """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
-    sheet, panel = get_sheet(db(), body.sheet_id), body.panel or get_thing(db(), Device, body.device_id).panel
-    room, inks = room_of(body.light), memory().sheet_inks(db(), body.sheet_id, body.recipe)
-    proof = proof_sheet(inks, sheet.paper, panel, body.toning, room)
+    sheet, room = get_sheet(db(), body.sheet_id), room_of(body.light)
+    panel, inks, proof = _proof(body)
     pen = body.recipe or get_pen(db(), sheet.pen_id).recipe
     pens = list({ink.recipe.name: ink.recipe for ink in inks}.values())
     pairs = alike(pens, sheet.paper.colour, panel, body.toning, room)
@@ -97,6 +117,27 @@ def read_proof(body: ProofBody) -> ProofReply:
         edge_px=edge_px(pen, sheet.paper.colour, panel, body.toning),
         alike=[(pens[i].name, pens[j].name) for i, j in pairs],
         layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
+    )
+
+
+def _proof(body: ProofBody) -> tuple[Panel, list[Ink], Proof]:
+    panel = body.panel or get_thing(db(), Device, body.device_id).panel
+    inks = memory().sheet_inks(db(), body.sheet_id, body.recipe)
+    paper = get_sheet(db(), body.sheet_id).paper
+    return panel, inks, proof_sheet(inks, paper, panel, body.toning, room_of(body.light))
+
+
+@operation(panels, "POST", "/panels/difference", DifferenceReply, body=DifferenceBody, costly=True)
+def read_difference(body: DifferenceBody) -> DifferenceReply:
+    """Where two panels show a sheet differently."""
+    if body.one.sheet_id != body.other.sheet_id:
+        raise InputError("Two proofs of one sheet are needed, these are of two.", "other.sheet_id")
+    (one, _, first), (other, _, second) = _proof(body.one), _proof(body.other)
+    apart = apart_l(first, second, px_per_mm(one.ppi), px_per_mm(other.ppi))
+    return DifferenceReply(
+        image=data_url(write_png(heat_picture(apart), compress=1)),
+        mean_l=float(np.abs(apart).mean()),
+        most_l=float(np.abs(apart).max()),
     )
 
 

@@ -827,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/panels/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where two panels show a sheet differently. */
+        post: operations["read_difference"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/fit": {
         parameters: {
             query?: never;
@@ -2572,6 +2589,20 @@ export interface components {
             one: number;
             other: number;
             reading: string;
+        };
+        /** @description Two proofs of one sheet. */
+        DifferenceBody: {
+            one: components["schemas"]["ProofBody"];
+            other: components["schemas"]["ProofBody"];
+        };
+        /**
+         * @description image: red where they differ, clear where they are alike, over the whole page. mean_l, most_l: of the difference
+         *     in L*, of all squares and of the one that differs most.
+         */
+        DifferenceReply: {
+            image: string;
+            mean_l: number;
+            most_l: number;
         };
         /**
          * @description What still differs between the writing and that of the measured hand: in words, both values, and how many times
@@ -7788,6 +7819,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Why"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferenceBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceReply"];
                 };
             };
             /** @description Refused, with what to do */

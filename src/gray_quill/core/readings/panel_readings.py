@@ -3,7 +3,6 @@
 import dataclasses
 from collections.abc import Sequence
 
-import numba
 import numpy as np
 from numpy.typing import NDArray
 
@@ -12,6 +11,7 @@ from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, to_g
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, page_view
+from gray_quill.core.panel.difference import lights_of_squares
 from gray_quill.core.panel.proof import Proof
 from gray_quill.core.paper import Paper
 from gray_quill.core.percentiles import weighted_percentiles
@@ -84,22 +84,8 @@ def _grey_error(original: NDArray[np.uint8], toned: NDArray[np.uint8]) -> float:
     rows, columns = (
         np.linspace(0, n, max(1, n // SQUARE_PX) + 1).astype(int) for n in original.shape
     )  # all of nearly one size, none left over
-    one, other = (encode_srgb(_lights_of_squares(grey, LIGHT, rows, columns)) for grey in (original, toned))
+    one, other = (encode_srgb(lights_of_squares(grey, LIGHT, rows, columns)) for grey in (original, toned))
     return float(np.abs(one - other).mean())
-
-
-@numba.njit(cache=True, nogil=True)
-def _lights_of_squares(grey, light, rows, columns):  # type: ignore[no-untyped-def]
-    """Mean light of a picture's squares; rows, columns: where they begin, and the ends."""
-    out = np.zeros((len(rows) - 1, len(columns) - 1))
-    for r in range(len(rows) - 1):
-        for c in range(len(columns) - 1):
-            total = 0.0
-            for j in range(rows[r], rows[r + 1]):
-                for i in range(columns[c], columns[c + 1]):
-                    total += light[grey[j, i]]
-            out[r, c] = total / ((rows[r + 1] - rows[r]) * (columns[c + 1] - columns[c]))
-    return out
 
 
 def contrast_along(ink: Ink, shown: NDArray[np.uint8], seen: Floats, ground: float, view: View) -> Floats:

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ElOption, ElSelect } from 'element-plus'
-import { computed, ref, watch } from 'vue'
-import { api, take } from '@/api/client'
+import { ElOption, ElSelect, ElSwitch } from 'element-plus'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import PanelFit from './PanelFit.vue'
@@ -13,6 +13,9 @@ const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
 const light = ref(desk.desk!.rooms[0]!)
 const shown = ref(firstTwo())
+/** Whether the others show where they differ from the first, and what the first was asked for. */
+const compared = ref(false)
+const first = shallowRef<Schemas['ProofBody']>()
 const at = ref({ x: 40, y: 40 })
 /** The writer's own device, and e-paper beside it. */
 function firstTwo(): string[] {
@@ -58,6 +61,9 @@ watch(
         >light<ElSelect v-model="light" aria-label="Light of the room" class="room"
           ><ElOption v-for="r in desk.desk!.rooms" :key="r" :value="r" :label="r" /></ElSelect
       ></label>
+      <label v-if="shown.length > 1" class="small"
+        >difference<ElSwitch v-model="compared" aria-label="Difference from the first panel"
+      /></label>
       <PanelFit :device-ids="shown" :light="light" />
     </div>
     <div class="proofs" :data-count="shown.length">
@@ -68,6 +74,8 @@ watch(
         :devices="devices"
         :at="at"
         :light="light"
+        :beside="compared && k > 0 ? first : undefined"
+        @asked="(body: Schemas['ProofBody']) => k === 0 && (first = body)"
         @look="look"
         @update:model-value="(to: string) => (shown = shown.map((was, n) => (n === k ? to : was)))"
       />

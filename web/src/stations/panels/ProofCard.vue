@@ -15,9 +15,14 @@ import { useInk } from '@/stores/ink'
  * One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its
  * neighbour, readings.
  */
-const props = defineProps<{ devices: DeviceItem[]; at: { x: number; y: number }; light: string }>()
+const props = defineProps<{
+  devices: DeviceItem[]
+  at: { x: number; y: number }
+  light: string
+  beside?: Schemas['ProofBody']
+}>()
 const deviceId = defineModel<string>({ required: true })
-const emit = defineEmits<{ look: [place: { x: number; y: number }] }>()
+const emit = defineEmits<{ look: [place: { x: number; y: number }]; asked: [body: Schemas['ProofBody']] }>()
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
@@ -39,6 +44,30 @@ const whole = useTemplateRef<HTMLCanvasElement>('whole')
 const lens = useTemplateRef<HTMLCanvasElement>('lens')
 const LENS_MM = 14
 const CHOICES = computed(() => [2, 4, 8, 16, 256].filter((g) => g <= (device.value?.device.panel.greys ?? 256)))
+
+const own = shallowRef<Schemas['ProofBody']>()
+/** Where this panel differs from the one beside it. */
+const heat = shallowRef<HTMLImageElement>()
+const apart = shallowRef<Schemas['DifferenceReply']>()
+const differences = useLatest(
+  async (body: Schemas['DifferenceBody']) => {
+    const reply = await take(api.POST('/api/panels/difference', { body }))
+    const image = Object.assign(new Image(), { src: reply.image })
+    await image.decode()
+    return { reply, image }
+  },
+  (answer) => {
+    heat.value = answer.image
+    apart.value = answer.reply
+    draw()
+  },
+)
+watch([() => props.beside, own], ([beside, other]) => {
+  differences.forget()
+  heat.value = apart.value = undefined
+  draw()
+  if (beside && other && beside.sheet_id === other.sheet_id) void differences.want({ one: beside, other })
+})
 
 const proofs = useLatest(
   async (body: Schemas['ProofBody']) => {
@@ -69,15 +98,18 @@ watch(
     () => ink.changed,
   ],
   () => {
-    if (desk.sheet)
-      void proofs.want({
-        sheet_id: desk.sheet.id,
-        device_id: deviceId.value,
-        panel: panel.value ?? null,
-        recipe: draft.unkept,
-        toning: { dither: dither.value, greys: greys.value, bolder_px: bolder.value, raised: raised.value },
-        light: props.light,
-      })
+    if (!desk.sheet) return
+    const body = {
+      sheet_id: desk.sheet.id,
+      device_id: deviceId.value,
+      panel: panel.value ?? null,
+      recipe: draft.unkept,
+      toning: { dither: dither.value, greys: greys.value, bolder_px: bolder.value, raised: raised.value },
+      light: props.light,
+    }
+    own.value = body
+    emit('asked', body)
+    void proofs.want(body)
   },
   { immediate: true },
 )
@@ -102,6 +134,7 @@ function draw() {
   small.clearRect(0, 0, box.width, box.height)
   small.imageSmoothingQuality = 'high'
   small.drawImage(image, left, top, w, h)
+  if (heat.value) small.drawImage(heat.value, left, top, w, h)
   const style = getComputedStyle(document.documentElement)
   const half = LENS_MM / 2
   small.strokeStyle = style.getPropertyValue('--accent')
@@ -122,6 +155,10 @@ function draw() {
     large.canvas.width,
     large.canvas.height,
   )
+  const hot = heat.value
+  if (!hot) return
+  const [a, b] = [hot.naturalWidth / paper.width_mm, large.canvas.width]
+  large.drawImage(hot, (props.at.x - half) * a, (props.at.y - half) * a, LENS_MM * a, LENS_MM * a, 0, 0, b, b)
 }
 
 function look(event: PointerEvent) {
@@ -226,6 +263,10 @@ const verdict = computed(() => {
           <dd>{{ reply.readings.greys_used }} of {{ reply.greys }}</dd>
           <dt :title="known('grey_error').help">Grey error</dt>
           <dd>{{ inWords(known('grey_error'), reply.readings.grey_error) }}</dd>
+          <template v-if="apart">
+            <dt title="How far apart in lightness (L*) small squares of the page are from the first panel's">Apart</dt>
+            <dd data-apart>{{ apart.mean_l.toFixed(2) }} L* on the mean, {{ apart.most_l.toFixed(0) }} at most</dd>
+          </template>
           <dt class="visually-hidden">Verdict</dt>
           <dd class="verdict" :class="{ bad: vanishing }">{{ verdict }}</dd>
         </dl>
