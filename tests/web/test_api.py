@@ -277,6 +277,7 @@ class Refusals(ApiCase):
             ("POST", "/api/panels/proof", {**ON_TABLET, "toning": {"dither": "diffuse"}}, 400, "toning.dither"),
             ("POST", "/api/panels/proof", {**ON_TABLET, "toning": {"bolder_px": 40}}, 400, "toning.bolder_px"),
             ("POST", "/api/panels/proof", {**ON_TABLET, "light": "candle"}, 400, "candle"),
+            ("POST", "/api/panels/proof", {**ON_TABLET, "panel": {"ppi": 1000}}, 413, "million pixels"),
         ]
         for method, path, body, status, words in cases:
             with self.subTest(path=path, words=words):

@@ -12,7 +12,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
 from gray_quill.core.errors import Conflict, InputError
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.panel.difference import apart_l, heat_picture
-from gray_quill.core.panel.light import as_seen, room_of
+from gray_quill.core.panel.light import as_seen, room_of, white_cd_m2
 from gray_quill.core.panel.proof import PLAIN, Proof, proof_sheet
 from gray_quill.core.readings.on_panel import alike, edge_px, thinnest_mm
 from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings
@@ -47,8 +47,9 @@ class ProofBody(Model):
 
 class ProofReply(Model):
     """thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
-    many pixels its edge takes; alike: names of pens on the sheet that are told apart on paper and not here. layers:
-    which of the sheet's layers are shown, and which are not.
+    many pixels its edge takes; white_cd_m2: how light the panel's white is in that light, None without one; alike:
+    names of pens on the sheet that are told apart on paper and not here. layers: which of the sheet's layers are shown,
+    and which are not.
     """
 
     image: str
@@ -58,6 +59,7 @@ class ProofReply(Model):
     greys: int
     thinnest_line_mm: float | None
     edge_px: float
+    white_cd_m2: float | None
     alike: list[tuple[str, str]]
     layers: str
 
@@ -115,6 +117,7 @@ def read_proof(body: ProofBody) -> ProofReply:
         greys=body.toning.greys or panel.greys,
         thinnest_line_mm=thinnest_mm(pen, sheet.paper.colour, panel, body.toning, room),
         edge_px=edge_px(pen, sheet.paper.colour, panel, body.toning),
+        white_cd_m2=None if room.lux is None else white_cd_m2(panel, room),
         alike=[(pens[i].name, pens[j].name) for i, j in pairs],
         layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
     )

@@ -4600,8 +4600,9 @@ export interface components {
         };
         /**
          * @description thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
-         *     many pixels its edge takes; alike: names of pens on the sheet that are told apart on paper and not here. layers:
-         *     which of the sheet's layers are shown, and which are not.
+         *     many pixels its edge takes; white_cd_m2: how light the panel's white is in that light, None without one; alike:
+         *     names of pens on the sheet that are told apart on paper and not here. layers: which of the sheet's layers are shown,
+         *     and which are not.
          */
         ProofReply: {
             alike: [
@@ -4615,6 +4616,7 @@ export interface components {
             layers: string;
             readings: components["schemas"]["PanelReadings"];
             thinnest_line_mm: number | null;
+            white_cd_m2: number | null;
             width_px: number;
         };
         /** @description Replacements, the conditions with them, and whether all pass. */

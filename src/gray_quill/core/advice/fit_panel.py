@@ -3,7 +3,7 @@ none.
 """
 
 import dataclasses
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -47,16 +47,13 @@ def fit_to_panels(
     panels: Sequence[Panel],
     toning: Toning = PLAIN,
     room: Room = NO_GLARE,
-    progress: Callable[[float], None] = lambda _: None,
 ) -> Fitted:
     """One pen for all of these panels at once."""
     some = [traces[k] for k in np.unique(np.linspace(0, len(traces) - 1, MOST_STROKES).astype(int))]
     shares = _Shares(some, paper, panels, toning, room)
     before = shares.of(recipe)
     best: tuple[float, Recipe] | None = None
-    colours = tones_of(recipe.body.colour, paper.colour)
-    for n, (step, colour) in enumerate(colours):
-        progress(n / len(colours))
+    for step, colour in tones_of(recipe.body.colour, paper.colour):
         cost = step / TEN
         if best and cost >= best[0]:
             break

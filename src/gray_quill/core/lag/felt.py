@@ -1,7 +1,7 @@
 """What this hand feels: from which delay on it notices one and from which on it is disturbed, with an interval.
 
 A yes comes by mistake with some chance g, else with that of a cumulative normal over the logarithm of the added delay,
-with some lapses: p = g + (1 - g - l) N((ln a - ln threshold) / s); turns to which nothing was added are yes with g
+with some lapses: p = g + (1 - g) (1 - l) N((ln a - ln threshold) / s); turns to which nothing was added are yes with g
 alone. The posterior is summed over a grid of threshold, s, g and l, flat but for s and l (Kuss, Jaekel and Wichmann,
 J. Vision 5, 2005, from memory); the interval is its middle 95 %.
 """

@@ -9,15 +9,17 @@ from scipy.ndimage import maximum_filter, minimum_filter
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import is_dark, rgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
+from gray_quill.core.errors import TooLarge
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.view import page_view
+from gray_quill.core.ink.view import View, page_view
 from gray_quill.core.panel.dither import DITHERS, check_choice, reduce_greys
 from gray_quill.core.panel.light import Room, room_of, seen_luminance
 from gray_quill.core.paper import Paper
 from gray_quill.core.quantities import choice, integer, number
 
 BARE_PX = 64  # side of the piece of bare paper that is looked at: some periods of every dither
+MOST_MILLION_PX = 40  # A4 at 650 pixels an inch
 NO_GLARE = room_of("no glare")
 
 
@@ -50,8 +52,20 @@ def proof_sheet(
     inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Toning = PLAIN, room: Room = NO_GLARE
 ) -> Proof:
     """A sheet of paper on a panel at true size: scaled to its density, toned to its greys."""
-    original = page_pixels(inks, paper, page_view(paper, panel.ppi))
+    view = page_view(paper, panel.ppi)
+    check_size(view)
+    original = page_pixels(inks, paper, view)
     return proof_of(original, paper.colour, panel, toning, room)
+
+
+def check_size(view: View) -> None:
+    """Refuse a proof that would take too much memory."""
+    million = view.width_px * view.height_px / 1_000_000
+    if million > MOST_MILLION_PX:
+        raise TooLarge(
+            f"That proof would have {million:.0f} million pixels; {MOST_MILLION_PX} is the most. Take a coarser panel "
+            "or a smaller sheet."
+        )
 
 
 def proof_of(original: Pixels, paper_colour: str, panel: Panel, toning: Toning = PLAIN, room: Room = NO_GLARE) -> Proof:

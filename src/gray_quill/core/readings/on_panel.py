@@ -15,7 +15,7 @@ from gray_quill.core.ink.page import page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.panel.light import Room, as_seen
-from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, on_panel, proof_of
+from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, check_size, on_panel, proof_of
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.recipe import Recipe
@@ -58,6 +58,7 @@ def vanishing_share(inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Ton
     boxes = np.array([ink.box_mm for ink in inks])
     (left, top), (right, bottom) = boxes[:, :2].min(axis=0) - 1, boxes[:, 2:].max(axis=0) + 1
     view = box_view((float(left), float(top), float(right), float(bottom)), panel.ppi / MM_PER_INCH)
+    check_size(view)
     proof = proof_of(page_pixels(inks, paper, view), paper.colour, panel, toning, room)
     shown = to_grey8(proof.pixels)
     gone = whole = 0.0

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type DeviceItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { short } from '@/lib/names'
-import { percent } from '@/lib/numbers'
+import { percent, roughly } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -253,6 +253,12 @@ const verdict = computed(() => {
           </dd>
           <dt title="Pixels an edge of this pen takes from a tenth to nine tenths of its tone">Edge</dt>
           <dd>{{ reply.edge_px.toFixed(2) }} px</dd>
+          <template v-if="reply.white_cd_m2 !== null">
+            <dt title="How light the panel's white is in this light; paper on a desk in an office is some 120 cd/m²">
+              White
+            </dt>
+            <dd>{{ roughly(reply.white_cd_m2) }} cd/m²</dd>
+          </template>
           <template v-if="reply.alike.length">
             <dt title="Pens told apart on paper that look alike on this panel">Look alike</dt>
             <dd :title="pairs.join('; ')">{{ pairs.slice(0, 2).join('; ') }}{{ more }}</dd>
