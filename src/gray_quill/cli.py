@@ -12,12 +12,14 @@ from collections.abc import Callable, Sequence
 from gray_quill import __version__
 from gray_quill.cli_advise import add_advise_command
 from gray_quill.cli_items import (
+    DEFAULT_PAPER,
     Parser,
     beside,
     bytes_of,
     choice_argument,
     device_of,
     hand_of,
+    inked,
     pen_of,
     real,
     save,
@@ -27,34 +29,25 @@ from gray_quill.cli_items import (
 )
 from gray_quill.cli_keep import add_keeping_commands, data_argument
 from gray_quill.cli_palm import add_palm_commands
+from gray_quill.cli_panels import add_panel_commands
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.lag.film import film
 from gray_quill.core.lag.film_reader import read_film
 from gray_quill.core.lag.trial import NIB_SPEED, SPEED_MM_S, model_lag, quick_lag
-from gray_quill.core.panel.dither import DITHERS
-from gray_quill.core.panel.light import ROOMS, as_seen, room_of
-from gray_quill.core.panel.proof import Toning, proof_of, proof_sheet
-from gray_quill.core.paper import Paper, paper_from_spec
-from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady
-from gray_quill.core.quantities import changed, check, quantities, read_record
+from gray_quill.core.quantities import changed, check, quantities
 from gray_quill.core.readings.ink_readings import Readings, read_ink
-from gray_quill.core.readings.on_panel import thinnest_mm
-from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.readings.reading import in_words, readings_of
-from gray_quill.core.trace import Trace
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.film_zip import read_film_zip, write_film
-from gray_quill.formats.inkml import read_inkml, write_inkml
-from gray_quill.formats.png import read_png, write_png
+from gray_quill.formats.inkml import write_inkml
 
-DEFAULT_PAPER = "dotted A5"
 MOST_LETTERS = 4000  # a simulated hand writes at a time
 
 
@@ -118,20 +111,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     ink.add_argument("-o", "--output", required=True, metavar="OUT.svg|png|pdf")
 
-    proof = command("proof", _proof, "Show an InkML file or a PNG picture as a device's panel shows it.")
-    proof.add_argument("input", metavar="IN.inkml|IN.png")
-    choice_argument(proof, "--device", SHIPPED_DEVICES)
-    proof.add_argument("--pen", default="fen-fountain", help="a shipped pen or a pen's JSON file")
-    proof.add_argument("--paper", metavar="SPEC", default=DEFAULT_PAPER)
-    proof.add_argument("--dither", default="none", help=f"one of {', '.join(DITHERS)}")
-    proof.add_argument("--greys", type=int, default=0, metavar="N", help="in use; all of the panel's when left out")
-    proof.add_argument("--bolder", type=int, default=0, metavar="PX", help="pixels by which all is made wider")
-    proof.add_argument(
-        "--raised", type=real, default=1.0, metavar="X", help="how much farther from the paper tones are"
-    )
-    proof.add_argument("--light", default="no glare", help=f"of the room, one of {', '.join(ROOMS)}")
-    proof.add_argument("--json", action="store_true", help="readings for machines")
-    proof.add_argument("-o", "--output", metavar="OUT.png", help="the picture; needed without --json")
+    add_panel_commands(command)
 
     lag = command(
         "lag", _lag, "How far a pen's ink trails on a device, which stage is to blame, and what a change would buy."
@@ -181,11 +161,6 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace], Recipe, list[Ink]]:
-    recipe, traces = pen_of(pen), read_inkml(bytes_of(path))
-    return traces, recipe, settle_all(traces, recipe, paper)
-
-
 def _write(args: argparse.Namespace) -> None:
     if len(args.text) > MOST_LETTERS:
         raise InputError(f"That text has {len(args.text)} letters; {MOST_LETTERS} is the most. Write it in parts.")
@@ -194,7 +169,7 @@ def _write(args: argparse.Namespace) -> None:
 
 
 def _read(args: argparse.Namespace) -> None:
-    traces, recipe, inks = _inked(args.input, args.pen)
+    traces, recipe, inks = inked(args.input, args.pen)
     readings = read_ink(traces, recipe, inks)
     if args.json:
         print(json.dumps(dataclasses.asdict(readings)))
@@ -206,34 +181,11 @@ def _read(args: argparse.Namespace) -> None:
 def _ink(args: argparse.Namespace) -> None:
     check(DPI, args.dpi, "--dpi")
     paper, with_paper = paper_from_spec(args.paper or "blank " + DEFAULT_PAPER.split()[1]), bool(args.paper)
-    _, _, inks = _inked(args.input, args.pen, paper)
+    _, _, inks = inked(args.input, args.pen, paper)
     save(
         args.output,
         export_sheet(inks, paper, pathlib.Path(args.output).suffix.lower().lstrip("."), args.dpi, with_paper),
     )
-
-
-def _proof(args: argparse.Namespace) -> None:
-    panel = device_of(args.device).panel
-    given = {"dither": args.dither, "greys": args.greys, "bolder_px": args.bolder, "raised": args.raised}
-    toning, room = read_record(Toning, given, "--"), room_of(args.light)
-    if not args.output and not args.json:
-        raise InputError("Say where the picture goes: -o OUT.png. Or ask for readings alone: --json.", "-o")
-    data = bytes_of(args.input)
-    if data.startswith(b"\x89PNG") or args.input.lower().endswith(".png"):
-        if args.json:
-            raise InputError("Readings are of ink: give an InkML file, or leave --json out.", "--json")
-        proof = proof_of(read_png(data), "#ffffff", panel, toning, room)
-    else:
-        paper = paper_from_spec(args.paper)
-        _, recipe, inks = _inked(args.input, args.pen, paper)
-        proof = proof_sheet(inks, paper, panel, toning, room)
-        if args.json:
-            thinnest = thinnest_mm(recipe, paper.colour, panel, toning, room)
-            found = dataclasses.asdict(panel_readings(inks, paper, panel, proof))
-            print(json.dumps({**found, "thinnest_line_mm": thinnest}, indent=2))
-    if args.output:
-        save(args.output, write_png(as_seen(proof.pixels, panel, room), panel.ppi))
 
 
 def _lag(args: argparse.Namespace) -> None:

@@ -12,9 +12,13 @@ from typing import Any, NoReturn, TypeVar
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import InputError, NotFound, TooLarge
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
+from gray_quill.core.ink.settle import Ink, settle_all
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import read_record
+from gray_quill.core.trace import Trace
+from gray_quill.formats.inkml import read_inkml
 from gray_quill.formats.pen_json import read_pen
 from gray_quill.formats.plain_json import read_json
 
@@ -28,6 +32,9 @@ class Parser(argparse.ArgumentParser):
     def error(self, message: str) -> NoReturn:
         words = shown_line(message)
         self.exit(2, f"gray-quill: {words}. See {self.prog} --help.\n")
+
+
+DEFAULT_PAPER = "dotted A5"
 
 
 def shown_line(text: str) -> str:
@@ -130,3 +137,9 @@ def real(text: str) -> float:
 
 
 seed = whole(0, 2**31)
+
+
+def inked(path: str, pen: str, paper: Paper | None = None) -> tuple[list[Trace], Recipe, list[Ink]]:
+    """The traces of an InkML file, the pen, and the ink it makes of them."""
+    recipe, traces = pen_of(pen), read_inkml(bytes_of(path))
+    return traces, recipe, settle_all(traces, recipe, paper)

@@ -18,6 +18,7 @@ FLAGS = {
     "read": ["INPUT", "--pen"],
     "ink": ["INPUT", "--pen", "--dpi", "--paper", "-o"],
     "proof": ["INPUT", "--device", "--pen", "--paper", "--dither", "--light", "-o"],
+    "ghost": ["INPUT", "--device", "--pen", "--fps", "-o"],
     "lag": ["--device", "--pen", "--speed", "--lookahead"],
     "film": ["--device", "--pen", "--fps", "--seed", "-o"],
     "film-read": ["INPUT", "--fps", "--mm-per-px"],
@@ -80,6 +81,6 @@ def _values(place: pathlib.Path) -> dict[str, list[Any]]:
         "-o": [*outputs, "/proc/out.png", "/nowhere/out.png", "\x00", "a" * 300, ""],
         "--data": [*inputs, str(place / "nothing")],
         "--rules": inputs,
-        **dict.fromkeys(("TEXT", "--paper", "--dither", "--drill", "BACKUP"), words),
+        **dict.fromkeys(("TEXT", "--paper", "--dither", "--light", "--drill", "BACKUP"), words),
         "NUMBER": [*map(str, ODD_NUMBERS), "9" * 500, "nan", "inf", "-1", "7", *ODD_WORDS[:4]],
     }

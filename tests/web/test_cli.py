@@ -8,6 +8,7 @@ from PIL import Image
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.formats.film_zip import read_film_zip
 from gray_quill.formats.inkml import write_inkml
 from tests.web.cli_case import CliCase
 from tests.zoo import zoo
@@ -84,6 +85,25 @@ class Cli(CliCase):
                 0,
             )
             self.assertLessEqual(len(np.unique(np.asarray(Image.open(self.folder / "p.png")))), 8)
+
+    def test_a_page_in_time_is_a_film_that_reads_back_and_says_what_it_cost(self) -> None:
+        for device, fast in (("paper-slate-10", True), ("paper-pad-8", False)):
+            self.run_cli("write", "mo", "--hand", "right-firm", "--device", device, "--seed", "7", "-o", self.ink)
+            zip_file = str(self.folder / "ghost.zip")
+            on = ("--device", device, "--paper", "blank A5", "--fps", "12")
+            status, out, _ = self.run_cli("ghost", self.ink, *on, "--json", "-o", zip_file)
+            told = json.loads(out)
+            self.assertEqual((status, told["fast"] > 0), (0, fast))
+            frames = read_film_zip(pathlib.Path(zip_file).read_bytes())
+            self.assertEqual(len(frames), told["frames"])
+            self.assertEqual(len(np.unique(frames[0])), 1, "bare paper first")
+            self.assertGreater(len(np.unique(frames[-1])), 2)
+        for wrong, words in ((("--fps", "0"), "1 to 120 frames/s"), (("--device", "ghost"), "ghost")):
+            asked = {"--device": "paper-pad-8", "--fps": "12", **dict([wrong])}
+            given = [a for pair in asked.items() for a in pair]
+            status, _, told_ = self.run_cli("ghost", self.ink, *given, "-o", zip_file)
+            self.assertEqual(status, 2)
+            self.assertIn(words, told_)
 
     def test_a_seed_writes_the_same_file_and_a_wedge_has_the_range_of_the_formula(self) -> None:
         files = [self.folder / n for n in ("a.inkml", "b.inkml")]

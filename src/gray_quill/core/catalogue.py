@@ -17,6 +17,7 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady
+from gray_quill.core.readings.in_time import InTimeReadings
 from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
@@ -48,6 +49,7 @@ READINGS: dict[str, dict[str, Reading]] = {
     "press": readings_of(PressUse),
     "advice": ADVICE_READINGS,
     "panel": readings_of(PanelReadings),
+    "in time": readings_of(InTimeReadings),
     "lag": readings_of(Lag),
     "ahead": readings_of(Ahead),
     "aim": readings_of(Aim),

@@ -2550,6 +2550,18 @@ export interface components {
              *     }
              */
             touch: components["schemas"]["Touch"];
+            /**
+             * @default {
+             *       "clear_ms": 750,
+             *       "clears_after": 40,
+             *       "fast_ghost": 0.1,
+             *       "fast_ms": 90,
+             *       "grey_ghost": 0.04,
+             *       "grey_ms": 260,
+             *       "lighter": 1.8
+             *     }
+             */
+            updates: components["schemas"]["Updates"];
         };
         /** @description A kept device. */
         DeviceItem: {
@@ -5909,6 +5921,51 @@ export interface components {
              * @description How fast the nib went, median (mm/s)
              */
             speed_mm_s: number;
+        };
+        /** Updates */
+        Updates: {
+            /**
+             * Clearing
+             * @description How long the blink takes that takes ghosts away (ms)
+             * @default 750
+             */
+            clear_ms: number;
+            /**
+             * Clears after
+             * @description Grey updates until it clears; 0 for never (updates)
+             * @default 40
+             */
+            clears_after: number;
+            /**
+             * Ghost, fast
+             * @description Share of a change that a fast update leaves
+             * @default 0.1
+             */
+            fast_ghost: number;
+            /**
+             * Fast update
+             * @description How long ink of two tones takes to appear (ms)
+             * @default 90
+             */
+            fast_ms: number;
+            /**
+             * Ghost, grey
+             * @description Share of a change that a grey update leaves
+             * @default 0.04
+             */
+            grey_ghost: number;
+            /**
+             * Grey update
+             * @description How long a part of the picture in greys takes (ms)
+             * @default 260
+             */
+            grey_ms: number;
+            /**
+             * Erasing leaves
+             * @description How much more stays where a pixel grows lighter (×)
+             * @default 1.8
+             */
+            lighter: number;
         };
         /**
          * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what

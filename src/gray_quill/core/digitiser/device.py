@@ -103,6 +103,19 @@ class Touch:
 
 
 @dataclasses.dataclass(frozen=True)
+class Updates:
+    """How an e-paper panel changes its picture; other panels change as their response says."""
+
+    fast_ms: float = number(90, 1, 2000, 1, "ms", "Fast update", "How long ink of two tones takes to appear")
+    grey_ms: float = number(260, 1, 3000, 1, "ms", "Grey update", "How long a part of the picture in greys takes")
+    clear_ms: float = number(750, 1, 5000, 1, "ms", "Clearing", "How long the blink takes that takes ghosts away")
+    fast_ghost: float = number(0.1, 0, 0.5, 0.005, "", "Ghost, fast", "Share of a change that a fast update leaves")
+    grey_ghost: float = number(0.04, 0, 0.5, 0.005, "", "Ghost, grey", "Share of a change that a grey update leaves")
+    lighter: float = number(1.8, 1, 5, 0.1, "×", "Erasing leaves", "How much more stays where a pixel grows lighter")
+    clears_after: int = integer(40, 0, 1000, "updates", "Clears after", "Grey updates until it clears; 0 for never")
+
+
+@dataclasses.dataclass(frozen=True)
 class Device:
     name: str = text("A device", "Name", "What the device is called", 60)
     kind: str = choice("tablet", ("tablet", "laptop", "e-paper"), "Kind", "What sort of device it is")
@@ -113,6 +126,7 @@ class Device:
     stated_ms: float = number(
         0, 0, 1000, 0.1, "ms", "Stated delay", "What its data sheet says of the pen's delay; 0 where it says nothing"
     )
+    updates: Updates = Updates()
 
 
 PAPER = ("e-paper", 0.0)  # no light of its own
