@@ -106,7 +106,7 @@ def _ghost(args: argparse.Namespace) -> None:
             f"That film would have {million:.0f} million pixels; {MOST_PIXELS / 1_000_000:.0f} is the most. Take fewer "
             "frames a second or less writing."
         )
-    frames = [picture for _, picture in page().play(args.fps)]
+    frames = [picture.copy() for _, picture in page().play(args.fps)]
     found = read_in_time(page())
     save(args.output, write_film(frames))
     if args.json:

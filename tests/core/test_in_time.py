@@ -116,7 +116,7 @@ class Pages(unittest.TestCase):
         end = made.lasts_s()
         made.clear(end, end)
         third = made.sort.clear_ms / 3000
-        black, white, picture = (made.at(end + k * third) for k in (0.999, 1.999, 3.001))
+        black, white, picture = (made.at(end + k * third).copy() for k in (0.999, 1.999, 3.001))
         self.assertLess(float(black.max()), 2)
         self.assertGreater(float(white.min()), 253)
         np.testing.assert_allclose(picture, made.target(made.whole(), end), atol=0.5)

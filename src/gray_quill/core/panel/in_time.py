@@ -108,7 +108,9 @@ class InTime:
         self.late_s, self.toning = late_s, toning
         self.of_paper = panel.technology == "e-paper"
         self.fast = fast and panel.fast_pen and self.of_paper
-        self.glass = Glass(self.target(self.whole(), -1.0), not self.of_paper)
+        self._picture = self.target(self.whole(), -1.0)
+        self._moving: list[tuple[float, Box]] = []  # until when something changes, and where
+        self.glass = Glass(self._picture, not self.of_paper)
         self.log: list[Update] = []
         self._since_clear, self._dirty = 0, None  # type: tuple[int, Box | None]
         self._busy_until = 0.0
@@ -134,9 +136,17 @@ class InTime:
             frame += 1
 
     def at(self, moment_s: float) -> Grey:
-        """What the panel shows at a moment that is not before the last one asked for."""
+        """What the panel shows at a moment that is not before the last one asked for: the one picture, going on."""
         self._blink(moment_s)
-        return np.asarray(np.clip(np.round(self.glass.shown(moment_s)), 0, 255), np.uint8)
+        for _, box in self._moving:
+            self._picture[_slices(box)] = np.clip(np.round(self.glass.shown(moment_s, box)), 0, 255)
+        self._moving = [(until, box) for until, box in self._moving if until > moment_s]
+        return self._picture
+
+    def _drive(self, box: Box, driven: NDArray[np.float32], at_s: float, lasts_s: float, *leaves: float) -> None:
+        self.glass.drive(box, driven, at_s, lasts_s, *leaves)
+        settles = SETTLED / TEN_TO_NINETY if self.glass.exponential else 1.0
+        self._moving.append((at_s + settles * lasts_s, box))
 
     def _tick(self, before_s: float, now_s: float) -> None:
         """What the panel begins at one of its own moments."""
@@ -169,13 +179,13 @@ class InTime:
     def _blink(self, now_s: float) -> None:
         while self._waiting and self._waiting[0][0] <= now_s:
             at_s, lasts_s, tones = self._waiting.pop(0)
-            self.glass.drive(self.whole(), tones, at_s, lasts_s)
+            self._drive(self.whole(), tones, at_s, lasts_s)
 
     def _ink_at_once(self, now_s: float, box: Box, told_s: float) -> None:
         black = self.target(box, told_s) < TWO_TONES
         driven = np.where(black, np.float32(0), np.float32(np.nan))
         lasts = self.sort.fast_ms / 1000
-        self.glass.drive(box, driven, now_s, lasts, self.sort.fast_ghost)
+        self._drive(box, driven, now_s, lasts, self.sort.fast_ghost)
         self.log.append(Update(now_s, lasts, FAST, box))
         self._dirty = _joined(self._dirty, box)
 
@@ -183,11 +193,11 @@ class InTime:
         tones = self.target(box, told_s).astype(np.float32)
         if self.of_paper:
             lasts = self.sort.grey_ms / 1000
-            self.glass.drive(box, tones, now_s, lasts, self.sort.grey_ghost, self.sort.lighter)
+            self._drive(box, tones, now_s, lasts, self.sort.grey_ghost, self.sort.lighter)
             self._since_clear += 1
         else:
             lasts = self.panel.response_ms / 1000
-            self.glass.drive(box, tones, now_s, lasts)
+            self._drive(box, tones, now_s, lasts)
         self.log.append(Update(now_s, lasts, GREY, box))
         self._busy_until = max(self._busy_until, now_s + lasts)
 
