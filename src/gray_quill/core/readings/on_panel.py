@@ -19,7 +19,7 @@ from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, check_size, on_
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.readings.panel_readings import VANISHING, VISIBLE, contrast_along
+from gray_quill.core.readings.panel_readings import VANISHING, VISIBLE, contrast_along, lengths_along
 from gray_quill.core.units import MM_PER_INCH
 
 ANGLES_DEG = (0, 12, 27, 45, 63, 78, 90)
@@ -63,7 +63,7 @@ def vanishing_share(inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Ton
     shown = to_grey8(proof.pixels)
     gone = whole = 0.0
     for ink in inks:
-        length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
+        length = lengths_along(ink)
         gone += float(length[contrast_along(ink, shown, proof.seen, proof.ground, view) < VISIBLE].sum())
         whole += float(length.sum())
     return gone / whole if whole else 0.0

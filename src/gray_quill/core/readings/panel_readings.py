@@ -63,7 +63,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     widths, weights, seen = [], [], []
     for ink in [ink for ink in inks if ink.recipe.wash.place == "over"] or inks:  # a wash is meant to be pale
         ratio = contrast_along(ink, toned, proof.seen, proof.ground, view)
-        length = np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
+        length = lengths_along(ink)
         widths.append(ink.mark_width_mm())
         weights.append(length)
         seen.append(ratio)
@@ -86,6 +86,11 @@ def _grey_error(original: NDArray[np.uint8], toned: NDArray[np.uint8]) -> float:
     )  # all of nearly one size, none left over
     one, other = (encode_srgb(lights_of_squares(grey, LIGHT, rows, columns)) for grey in (original, toned))
     return float(np.abs(one - other).mean())
+
+
+def lengths_along(ink: Ink) -> Floats:
+    """How much of the way each path point stands for, mm; a dot has next to none."""
+    return np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
 
 
 def contrast_along(ink: Ink, shown: NDArray[np.uint8], seen: Floats, ground: float, view: View) -> Floats:

@@ -22,7 +22,7 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import GRADES
 from gray_quill.core.percentiles import weighted_percentiles
 from gray_quill.core.quantities import changed
-from gray_quill.core.readings.panel_readings import LIGHT, VISIBLE, contrast_along
+from gray_quill.core.readings.panel_readings import LIGHT, VISIBLE, contrast_along, lengths_along
 from gray_quill.core.readings.tone import evenness, mean_tone, raggedness_mm
 from gray_quill.core.trace import Trace, bounds_mm, moved
 from gray_quill.core.units import px_per_mm
@@ -177,9 +177,7 @@ def _small_text(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> Sma
     ground = float(luminance(np.array(rgb(paper.colour), np.uint8)))
     shown = to_grey8(pixels)
     ratio = np.concatenate([contrast_along(ink, shown, LIGHT, ground, view) for ink in inks])
-    length = np.concatenate(
-        [np.hypot(np.gradient(i.x_mm), np.gradient(i.y_mm)) if len(i.x_mm) > 1 else np.full(1, 0.01) for i in inks]
-    )
+    length = np.concatenate([lengths_along(ink) for ink in inks])
     width = np.concatenate([ink.mark_width_mm() for ink in inks])
     middle, broken = (
         float(weighted_percentiles(ratio, length, (50,))[0]),

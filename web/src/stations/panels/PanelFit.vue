@@ -31,7 +31,7 @@ const keptHere = ref('')
 const justKept = computed(() => keptHere.value === `${desk.pen?.id} ${desk.pen?.revision}`)
 async function keep() {
   await draft.keep()
-  keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
+  if (!draft.changed) keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
 }
 const nameOf = (id: string) => desk.desk!.devices.find((d) => d.id === id)?.device.name ?? id
 const needed = computed(() => !!found.value && found.value.fitted.cost > 0)
