@@ -7,14 +7,15 @@ from collections.abc import Callable
 
 from gray_quill.cli_items import DEFAULT_PAPER, bytes_of, choice_argument, device_of, inked, real, save
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.errors import InputError, TooLarge
+from gray_quill.core.errors import InputError
 from gray_quill.core.ink.view import box_view
-from gray_quill.core.lag.stage import mean_ms
-from gray_quill.core.lag.trial import stages_of, takes_fast_path
+from gray_quill.core.lag.trial import takes_fast_path, until_told_ms
+from gray_quill.core.panel.cut import SCROLLED, THEN, done_then
 from gray_quill.core.panel.dither import DITHERS
-from gray_quill.core.panel.in_time import InTime, Writing
+from gray_quill.core.panel.in_time import InTime
 from gray_quill.core.panel.light import ROOMS, as_seen, room_of
 from gray_quill.core.panel.proof import Toning, proof_of, proof_sheet
+from gray_quill.core.panel.writing import Writing, starts_of
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.quantities import Quantity, check, read_record
 from gray_quill.core.readings.in_time import InTimeReadings, read_in_time
@@ -22,14 +23,12 @@ from gray_quill.core.readings.on_panel import thinnest_mm
 from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.core.units import px_per_mm
-from gray_quill.formats.film_zip import MOST_PIXELS, write_film
+from gray_quill.formats.film_zip import check_length, write_film
 from gray_quill.formats.png import read_png, write_png
 
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
 FRAMES_HZ = Quantity("number", "Frames a second", "Of the film of a panel", "frames/s", 1, 120, 1)
-GAP_S = 0.25  # between strokes whose file does not say when they began
 EDGE_MM = 2.0  # of paper about the ink
-ON_THE_WAY = ("sampling", "transport", "hand-over", "steadying", "drawing")  # until the panel is told
 
 
 def add_panel_commands(command: Command) -> None:
@@ -48,6 +47,7 @@ def add_panel_commands(command: Command) -> None:
     ghost = command("ghost", _ghost, "Play an InkML file's writing on a panel in time, as a zip of frames.")
     ghost.add_argument("input", metavar="IN.inkml")
     _common(ghost)
+    ghost.add_argument("--then", default=THEN[0], help=f"what is done after writing, one of {', '.join(THEN)}")
     ghost.add_argument("--fps", type=real, default=30.0, metavar="N", help="frames a second")
     ghost.add_argument("--json", action="store_true", help="readings for machines")
     ghost.add_argument("-o", "--output", required=True, metavar="FRAMES.zip")
@@ -86,26 +86,18 @@ def _ghost(args: argparse.Namespace) -> None:
     check(FRAMES_HZ, args.fps, "--fps")
     device, paper = device_of(args.device), paper_from_spec(args.paper)
     traces, recipe, inks = inked(args.input, args.pen, paper)
-    starts, now = [], 0.0
-    for trace in traces:
-        starts.append(now)
-        now += float(trace.t_s[-1]) + GAP_S
+    starts = starts_of(traces)
     boxes = [ink.box_mm for ink in inks]
     left, top = (min(b[k] for b in boxes) - EDGE_MM for k in (0, 1))
     right, bottom = (max(b[k] for b in boxes) + EDGE_MM for k in (2, 3))
     view = box_view((left, top, right, bottom), px_per_mm(device.panel.ppi))
-    late_s = mean_ms([s for s in stages_of(device, recipe) if s.name in ON_THE_WAY]) / 1000
+    late_s = until_told_ms(device, recipe) / 1000
 
     def page() -> InTime:
-        writing = Writing(inks, starts)
+        writing = done_then(Writing(inks, starts), args.then, SCROLLED * view.height_px / view.px_per_mm)
         return InTime(writing, paper, view, device.panel, device.updates, late_s, takes_fast_path(recipe))
 
-    million = page().lasts_s() * args.fps * view.width_px * view.height_px / 1_000_000
-    if million > MOST_PIXELS / 1_000_000:
-        raise TooLarge(
-            f"That film would have {million:.0f} million pixels; {MOST_PIXELS / 1_000_000:.0f} is the most. Take fewer "
-            "frames a second or less writing."
-        )
+    check_length((view.height_px, view.width_px), int(page().lasts_s() * args.fps) + 1)
     frames = [picture.copy() for _, picture in page().play(args.fps)]
     found = read_in_time(page())
     save(args.output, write_film(frames))

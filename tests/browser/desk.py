@@ -115,11 +115,11 @@ class Desk:
         self.wait(found, pen)
         self.js(f"const b = {found}; b.focus({{preventScroll: true}}); b.click()")
 
-    def choose(self, label: str, option: str) -> None:
-        """Open the select with this label and take an option, by what it says."""
+    def choose(self, label: str, option: str, nth: int = 0) -> None:
+        """Open the select with this label, the nth of them, and take an option, by what it says."""
         opener = (
-            "[...document.querySelectorAll('.el-select')].find(s => "
-            f"s.querySelector('[aria-label={json.dumps(label)}]'))?.querySelector('.el-select__wrapper')"
+            "[...document.querySelectorAll('.el-select')].filter(s => "
+            f"s.querySelector('[aria-label={json.dumps(label)}]'))[{nth}]?.querySelector('.el-select__wrapper')"
         )
         self.wait(opener, label)
         self.js(f"{opener}.click()")

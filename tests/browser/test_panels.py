@@ -6,6 +6,15 @@ PAPER = "document.querySelectorAll('.proof')[1]"
 SAID = f"{PAPER}?.querySelector('.verdict')?.textContent"
 VANISHES = f"parseFloat(/([\\d.]+) % of the ink is fainter/.exec({SAID})?.[1] ?? 0)"
 NEEDED = "[...document.querySelectorAll('[data-needed]')].map(d => d.textContent.trim())"
+# of each panel: how many pixels are not paper, and its readings in time
+DARK = (
+    "[...document.querySelectorAll('.card-in-time canvas')].map(c => "
+    "c.getContext('2d').getImageData(0, 0, c.width, c.height).data.filter((v, k) => k % 4 === 1 && v < 250).length)"
+)
+TIMES = (
+    "[...document.querySelectorAll('.card-in-time:not(.waits)')].map(c => Object.fromEntries("
+    "[...c.querySelectorAll('[data-reading]')].map(d => [d.dataset.reading, parseFloat(d.textContent)])))"
+)
 
 
 class Panels(DeskCase):
@@ -15,6 +24,7 @@ class Panels(DeskCase):
         self.a_change_is_found_tried_and_seen_before_it_is_kept()
         self.it_is_kept_and_still_holds()
         self.in_the_sun_only_paper_can_be_read()
+        self.in_time_e_paper_shows_it_late_and_erasing_leaves_a_ghost()
         self.four_panels_stand_beside_each_other()
         self.a_panel_of_ones_own_is_made_and_changed()
 
@@ -74,6 +84,47 @@ class Panels(DeskCase):
         desk.press("One pen for all of these", "[data-fit]")
         desk.says("No width up to four times this one", "[data-fit]")
         desk.choose("Light of the room", "no glare")
+
+    def in_time_e_paper_shows_it_late_and_erasing_leaves_a_ghost(self) -> None:
+        """The same moment on both: scrubbed, stepped and played; what the program believes is there before it is."""
+        desk = self.desk
+        desk.turn_to("in time")
+        desk.wait("document.querySelectorAll('.card-in-time dl').length === 2", "both films")
+        desk.choose("Device", "10-inch e-paper slate", 1)
+        desk.choose("What is done then", "last stroke erased")
+        desk.wait(f"{TIMES}[1]?.erased_ms && {TIMES}[0]?.erased_ms", "both films with what is done then")
+        times = desk.js(f"return {TIMES}")
+        self.assertLess(times[0]["true_p50_ms"], 200)
+        self.assertGreater(times[1]["true_p50_ms"], 1300, "e-paper waits until the pen pauses")
+        slider = "document.querySelector('[data-film-bar] [role=slider]')"
+        desk.drag_slider("Moment", 1.0)
+        desk.wait(f"+{slider}.getAttribute('aria-valuenow') > 5000 && {DARK}[1] > 0", "the end")
+        seen = desk.js(f"return {DARK}")
+        desk.turn_to("believed")
+        desk.wait(f"{DARK}[1] !== {seen[1]}", "what is believed")
+        believed = desk.js(f"return {DARK}")
+        self.assertEqual(seen[0], believed[0], "the tablet shows what it is told")
+        self.assertGreater(seen[1], believed[1], "paper keeps a ghost")
+        desk.turn_to("seen")
+        desk.drag_slider("Moment", 0.0)
+        desk.wait(f"+{slider}.getAttribute('aria-valuenow') === 0 && {DARK}[0] === 0", "bare paper")
+        desk.press("Play", "[data-film-bar]")
+        desk.wait(f"{DARK}[0] > 50 && {DARK}[1] > 20", "ink on both")
+        desk.press("Stop", "[data-film-bar]")
+        at = float(desk.js(f"return {slider}.getAttribute('aria-valuenow')"))
+        desk.js("document.querySelector('[aria-label=\"One picture on\"]').click()")
+        desk.wait(f"+{slider}.getAttribute('aria-valuenow') > {at}", "one picture on")
+        desk.js("document.querySelector('[aria-label=\"One picture back\"]').click()")
+        desk.wait(f"+{slider}.getAttribute('aria-valuenow') <= {at + 1}", "and back")
+        desk.drag_slider("Moment", 0.0)
+        desk.js("document.documentElement.dataset.surface = 'e-ink'")
+        desk.press("Play", "[data-film-bar]")
+        desk.wait(f"+{slider}.getAttribute('aria-valuenow') > 0", "a step")
+        first = float(desk.js(f"return {slider}.getAttribute('aria-valuenow')"))
+        self.assertGreaterEqual(first, 990, "on e-ink it goes in steps, one a second")
+        desk.press("Stop", "[data-film-bar]")
+        desk.turn_to("standing")
+        desk.wait("document.querySelectorAll('.proof dl').length === 2", "the proofs again")
 
     def four_panels_stand_beside_each_other(self) -> None:
         """As large on each, with the lens on the same place of the page."""

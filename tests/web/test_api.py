@@ -1,14 +1,11 @@
 """The API: what it takes, what it refuses and in which words, and that its description is true."""
 
-import base64
-import io
 import json
 import pathlib
 
 import numpy as np
 from jsonschema import Draft202012Validator
 from openapi_spec_validator import validate
-from PIL import Image
 from referencing import Registry, Resource
 from referencing.jsonschema import DRAFT202012
 
@@ -117,72 +114,6 @@ class TakingOut(ApiCase):
         self.assertEqual(sheet["strokes"], len(read_inkml(reply.data)))
         for one, two in zip(self.strokes("count-by-trap"), self.strokes(sheet["id"]), strict=True):
             self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
-
-    def test_proofs_have_the_panels_pixels_and_greys(self) -> None:
-        on_pad = {"sheet_id": "trap-log", "device_id": "paper-pad-8"}
-        proof = self.ask("POST", "/api/panels/proof", {**on_pad, "toning": {"dither": "stucki"}}).json
-        picture = Image.open(io.BytesIO(base64.b64decode(proof["image"].split(",")[1])))
-        self.assertEqual(picture.size, (1748, 2480))
-        self.assertEqual((proof["width_px"], proof["height_px"]), picture.size)
-        self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
-        two = self.ask("POST", "/api/panels/proof", {**on_pad, "toning": {"greys": 2}}).json
-        self.assertLessEqual(two["readings"]["greys_used"], 2)
-        self.assertLess(proof["thinnest_line_mm"], two["readings"]["thinnest_mm"] + 1)
-        self.assertIn(["Dusk wash 5", "Fern wash 5"], proof["alike"])
-
-    def test_panels_of_ones_own_are_made_and_changed_and_shipped_ones_stay(self) -> None:
-        tablet = next(d for d in self.ask("GET", "/api/desk").json["devices"] if d["id"] == "tablet-11")["device"]
-        paper = {**tablet["panel"], "technology": "e-paper", "greys": 4, "colour": False}
-        made = self.ask("POST", "/api/panels/own", {"name": "Fold", "like": "tablet-11", "panel": paper}).json
-        self.assertEqual((made["device"]["kind"], made["device"]["name"]), ("e-paper", "Fold"))
-        self.assertEqual((made["device"]["panel"], made["device"]["touch"]), (paper, tablet["touch"]))
-        back = {**paper, "technology": "OLED"}
-        changed_ = self.ask("PUT", f"/api/panels/own/{made['id']}", {"panel": back}).json
-        self.assertEqual((changed_["device"]["kind"], changed_["device"]["panel"]), ("tablet", back))
-        shipped = self.client.put("/api/panels/own/tablet-11", json={"panel": paper})
-        self.assertEqual((shipped.status_code, "came with" in shipped.json["error"]["message"]), (409, True))
-        bad = self.client.post("/api/panels/own", json={"name": "Fold", "like": "ghost", "panel": paper})
-        self.assertEqual(bad.status_code, 404)
-        wrong = self.client.post(
-            "/api/panels/own", json={"name": "F", "like": "tablet-11", "panel": {**paper, "ppi": 9}}
-        )
-        self.assertEqual((wrong.status_code, wrong.json["error"]["field"]), (400, "panel.ppi"))
-        as_tried = self.ask("POST", "/api/panels/proof", {**ON_TABLET, "panel": {**tablet["panel"], "ppi": 127}}).json
-        self.assertEqual((as_tried["width_px"], as_tried["height_px"]), (740, 1050))
-
-    def test_two_panels_are_laid_over_each_other(self) -> None:
-        pad = {**ON_TABLET, "device_id": "paper-pad-8"}
-        same = self.ask("POST", "/api/panels/difference", {"one": pad, "other": pad}).json
-        self.assertEqual((same["mean_l"], same["most_l"]), (0, 0))
-        other = self.ask("POST", "/api/panels/difference", {"one": ON_TABLET, "other": pad}).json
-        self.assertGreater(other["most_l"], 5)
-        picture = Image.open(io.BytesIO(base64.b64decode(other["image"].split(",")[1])))
-        self.assertEqual((picture.mode, picture.size), ("RGBA", (296, 420)))
-        two = self.client.post("/api/panels/difference", json={"one": pad, "other": {**pad, "sheet_id": "first-count"}})
-        self.assertEqual((two.status_code, two.json["error"]["field"]), (400, "other.sheet_id"))
-
-    def test_a_pen_is_fitted_to_panels_and_the_proof_shows_it_before_it_is_kept(self) -> None:
-        """A grey hairline that vanishes on two panels: the change that is told keeps it there; nothing is kept yet."""
-        pen = self.ask("GET", "/api/desk").json["pens"][0]
-        faint = {**pen["recipe"], "body": {**pen["recipe"]["body"], "width_mm": 0.15, "colour": "#a0a0a0"}}
-        asked = {"sheet_id": "trap-log", "device_id": "paper-pad-8", "light": "office"}
-        source = {"sheet_id": "trap-log"}
-        devices = ["paper-pad-8", "clamshell-11"]
-        found = self.ask(
-            "POST", "/api/panels/fit", {"recipe": faint, "source": source, "device_ids": devices, "light": "office"}
-        ).json
-        self.assertGreater(min(found["before"]), 0.5)
-        self.assertLessEqual(max(found["after"]), 0.02)
-        fitted = {**faint, "body": {**faint["body"], "width_mm": found["width_mm"], "colour": found["colour"]}}
-        shares = [
-            self.ask("POST", "/api/panels/proof", {**asked, "recipe": r}).json["readings"]["hairline_share"]
-            for r in (faint, fitted, None)
-        ]
-        self.assertGreater(shares[0], shares[1] + 0.1)
-        again = self.ask("GET", "/api/desk").json["pens"][0]
-        self.assertEqual((again["recipe"], again["revision"]), (pen["recipe"], pen["revision"]))
-        sun = {"recipe": faint, "source": source, "device_ids": ["tablet-11"], "light": "sun"}
-        self.assertIsNone(self.ask("POST", "/api/panels/fit", sun).json["width_mm"])
 
 
 class Refusals(ApiCase):

@@ -45,6 +45,16 @@ def write_film(frames: Sequence[NDArray[np.uint8]]) -> bytes:
     return out.getvalue()
 
 
+def check_length(size: tuple[int, int], frames: int) -> None:
+    """Refuse to make a film that is too much. size: height and width."""
+    million = size[0] * size[1] * frames / 1_000_000
+    if million > MOST_PIXELS / 1_000_000 or frames > MOST_FRAMES:
+        raise TooLarge(
+            f"That film would have {frames} frames and {million:.0f} million pixels; {MOST_FRAMES} and "
+            f"{MOST_PIXELS // 1_000_000} million are the most. Take fewer frames a second, or less of the page."
+        )
+
+
 def check_film_zip(data: bytes) -> None:
     """Refuse at once what is no zip of frames, or too much of them: what the first frame says of its size is taken for
     all, and none is unpacked.

@@ -32,6 +32,7 @@ from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
 from gray_quill.web.palm import palm
 from gray_quill.web.palm_told import palm_told
+from gray_quill.web.panel_films import films
 from gray_quill.web.panels import panels
 from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
@@ -99,6 +100,7 @@ def create_app(
         pen,
         pen_pictures,
         panels,
+        films,
         shading,
         wash,
         lag,

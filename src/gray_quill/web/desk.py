@@ -8,10 +8,11 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.palettes import PALETTES
 from gray_quill.core.colour.srgb import LARGE, SEEN
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel, Updates
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
 from gray_quill.core.lag.trial import NIB_SPEED
+from gray_quill.core.panel.cut import THEN
 from gray_quill.core.panel.light import ROOMS
 from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
@@ -104,7 +105,9 @@ class Desk(Model):
     lag_fields: list[Control]
     toning_fields: list[Control]
     panel_fields: list[Control]
+    updates_fields: list[Control]
     shipped_devices: list[str]
+    film_then: list[str]
     rooms: list[str]
     readings: dict[str, dict[str, Reading]]
 
@@ -184,7 +187,9 @@ def read_desk() -> Desk:
         lag_fields=[control("speed_mm_s", NIB_SPEED)],
         toning_fields=describe_record(Toning),
         panel_fields=describe_record(Panel),
+        updates_fields=describe_record(Updates),
         shipped_devices=list(SHIPPED_DEVICES),
+        film_then=list(THEN),
         rooms=list(ROOMS),
         readings=READINGS,
     )

@@ -105,8 +105,12 @@ class InkMemory:
         return found
 
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str, recipe: Recipe | None = None) -> list[Ink]:
-        """Settled ink of a sheet's shown layers, in the order written, each on its layer. recipe: how the sheet's pen
-        would draw all it drew, where that is not as it was kept.
+        """Settled ink of a sheet's shown layers, as in `drawn`."""
+        return [ink for _, ink in self.drawn(db, sheet_id, recipe)]
+
+    def drawn(self, db: sqlite3.Connection, sheet_id: str, recipe: Recipe | None = None) -> list[tuple[Trace, Ink]]:
+        """Traces and settled ink of a sheet's shown layers, in the order written, each on its layer. recipe: how the
+        sheet's pen would draw all it drew, where that is not as it was kept.
         """
         index, layers = shown_index(db, sheet_id)
         sheet = get_sheet(db, sheet_id)
@@ -117,7 +121,8 @@ class InkMemory:
             again = settle_or_bare([(pairs[k][0], recipe) for k in own], sheet.paper)
             for k, ink in zip(own, again, strict=True):
                 inks[k] = dataclasses.replace(ink, rubs=inks[k].rubs, fill=inks[k].fill)
-        return [ink.on_layer(on) for ink, on in zip(inks, layers, strict=True)]
+        traces = [trace for trace, _ in pairs]
+        return [(trace, ink.on_layer(on)) for trace, ink, on in zip(traces, inks, layers, strict=True)]
 
     def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
         """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""

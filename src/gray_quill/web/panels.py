@@ -24,7 +24,7 @@ from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index
-from gray_quill.web.records import DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn
+from gray_quill.web.records import DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn, UpdatesIn
 from gray_quill.web.replies import data_url, new_id
 
 panels = Blueprint("panels", __name__)
@@ -32,16 +32,19 @@ MOST_PANELS = 4
 Light = Annotated[str, Field(max_length=40)]
 
 
-class ProofBody(Model):
-    """A sheet on a device, toned so, in the light of a room. panel, recipe: of the device and of the sheet's pen, as
-    they are being changed.
-    """
+class OnPanel(Model):
+    """A sheet on a device, toned so. panel, recipe: of the device and of the sheet's pen, as they are being changed."""
 
     sheet_id: Id
     device_id: Id
     panel: PanelIn | None = None
     recipe: RecipeIn | None = None
     toning: ToningIn = PLAIN
+
+
+class ProofBody(OnPanel):
+    """A sheet on a device in the light of a room."""
+
     light: Light = "no glare"
 
 
@@ -82,13 +85,19 @@ class DifferenceReply(Model):
 
 
 class OwnPanel(Model):
+    """A panel as a device of one's own, all else like another."""
+
     name: Name
     like: Id
     panel: PanelIn
+    updates: UpdatesIn | None = None
 
 
 class PanelChange(Model):
+    """updates: left as they are where none are given."""
+
     panel: PanelIn
+    updates: UpdatesIn | None = None
 
 
 class PanelFitBody(Model):
@@ -149,7 +158,7 @@ def make_own(body: OwnPanel) -> DeviceItem:
     """Keep a panel as a device of one's own, all else like another."""
     like = get_thing(db(), Device, body.like)
     made_id = new_id(body.name)
-    return _kept(made_id, dataclasses.replace(like, name=body.name, panel=body.panel, kind=_kind(like, body.panel)))
+    return _kept(made_id, _with_panel(dataclasses.replace(like, name=body.name), body))
 
 
 @operation(panels, "PUT", "/panels/own/<device_id>", DeviceItem, body=PanelChange)
@@ -158,7 +167,12 @@ def change_own(device_id: str, body: PanelChange) -> DeviceItem:
     if device_id in SHIPPED_DEVICES:
         raise Conflict("This device came with Gray Quill and stays as it is. Keep the panel as a device of your own.")
     own = get_thing(db(), Device, device_id)
-    return _kept(device_id, dataclasses.replace(own, panel=body.panel, kind=_kind(own, body.panel)))
+    return _kept(device_id, _with_panel(own, body))
+
+
+def _with_panel(device: Device, given: OwnPanel | PanelChange) -> Device:
+    updates = given.updates or device.updates
+    return dataclasses.replace(device, panel=given.panel, updates=updates, kind=_kind(device, given.panel))
 
 
 def _kind(device: Device, panel: Panel) -> str:

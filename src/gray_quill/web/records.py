@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, ValidationInfo, WithJsonSchema
 
-from gray_quill.core.digitiser.device import Device, Panel
+from gray_quill.core.digitiser.device import Device, Panel, Updates
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
@@ -60,6 +60,7 @@ LayerIn = Annotated[Layer, _reader(Layer), _named(Layer)]
 HandIn = Annotated[Hand, _reader(Hand), _named(Hand)]
 DeviceIn = Annotated[Device, _reader(Device), _named(Device)]
 PanelIn = Annotated[Panel, _reader(Panel), _named(Panel)]
+UpdatesIn = Annotated[Updates, _reader(Updates), _named(Updates)]
 PressIn = Annotated[Press, _reader(Press), _named(Press)]
 SteadyIn = Annotated[Steady, _reader(Steady), _named(Steady)]
 RulesIn = Annotated[Rules, _reader(Rules), _named(Rules)]

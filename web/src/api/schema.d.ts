@@ -844,6 +844,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/panels/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part of the sheet on a panel while it is written, picture by picture. */
+        post: operations["make_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panels/film-frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same as a zip of PNG frames, which Lag reads too. */
+        post: operations["save_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/fit": {
         parameters: {
             query?: never;
@@ -2406,6 +2440,7 @@ export interface components {
         Desk: {
             devices: components["schemas"]["DeviceItem"][];
             erasers: components["schemas"]["Eraser"][];
+            film_then: string[];
             first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
             hand_words: {
@@ -2455,6 +2490,7 @@ export interface components {
             };
             surface: string;
             toning_fields: components["schemas"]["Control"][];
+            updates_fields: components["schemas"]["Control"][];
         };
         DeskChange: {
             /** @default null */
@@ -2556,9 +2592,12 @@ export interface components {
              *       "clears_after": 40,
              *       "fast_ghost": 0.1,
              *       "fast_ms": 90,
+             *       "full_ghost": 0.015,
+             *       "full_ms": 450,
              *       "grey_ghost": 0.04,
              *       "grey_ms": 260,
-             *       "lighter": 1.8
+             *       "lighter": 1.8,
+             *       "quick_greys": 256
              *     }
              */
             updates: components["schemas"]["Updates"];
@@ -3019,6 +3058,14 @@ export interface components {
             samples: number;
         };
         /**
+         * @description apart_l: how far bare paper is off in L* where ink was written and erased once, twice and so on by grey updates.
+         *     seen_after: how often until it is noticed, None where it is not.
+         */
+        Ghosts: {
+            apart_l: number[];
+            seen_after: number | null;
+        };
+        /**
          * @description A word, whether it calls for better rules, and the most of each harm and cost it still allows: slips a minute
          *     (marks, taps, page shifts that are noticed, lost ink), share of meant gestures refused, delay; None for no bound.
          */
@@ -3327,6 +3374,24 @@ export interface components {
             fill: string;
             fill_opacity: number;
             wall_mm: number;
+        };
+        /**
+         * @description Counts over the whole writing. Times are None where there was nothing of the sort, or where it does not become
+         *     true before the panel clears; ghost_l where no bare paper is left.
+         */
+        InTimeReadings: {
+            clears: number;
+            driven: number;
+            erased_ms: number | null;
+            fast: number;
+            full: number;
+            ghost_l: number | null;
+            grey: number;
+            scrolled_ms: number | null;
+            true_p50_ms: number | null;
+            true_p95_ms: number | null;
+            turned_ms: number | null;
+            wash_ms: number | null;
         };
         InkAgain: {
             inks: components["schemas"]["PenOfInk"][];
@@ -4047,10 +4112,13 @@ export interface components {
             habits: components["schemas"]["Habit"][];
             hand: components["schemas"]["Hand"];
         };
+        /** @description A panel as a device of one's own, all else like another. */
         OwnPanel: {
             like: string;
             name: string;
             panel: components["schemas"]["Panel"];
+            /** @default null */
+            updates: components["schemas"]["Updates"] | null;
         };
         /** @description What a real hand did for one drill; enlarged: with the page enlarged first. */
         OwnPart: {
@@ -4073,6 +4141,29 @@ export interface components {
              * @default 60
              */
             reference_mm_s: number;
+        };
+        /**
+         * @description A part of a sheet, so many mm wide about a place of the page, and what is done after it is written. updates: how
+         *     the panel changes its picture, as that is being changed.
+         */
+        PageFilmBody: {
+            device_id: string;
+            /** @default 30 */
+            frames_hz: number;
+            /** @default null */
+            panel: components["schemas"]["Panel"] | null;
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            sheet_id: string;
+            /** @default nothing more */
+            then: string;
+            toning?: components["schemas"]["Toning"];
+            /** @default null */
+            updates: components["schemas"]["Updates"] | null;
+            /** @default 60 */
+            width_mm: number;
+            x_mm: number;
+            y_mm: number;
         };
         PairBin: {
             binned: boolean;
@@ -4209,8 +4300,34 @@ export interface components {
              */
             width_px: number;
         };
+        /** @description updates: left as they are where none are given. */
         PanelChange: {
             panel: components["schemas"]["Panel"];
+            /** @default null */
+            updates: components["schemas"]["Updates"] | null;
+        };
+        /**
+         * @description reels: grey PNGs whose bytes, one after another, are what patches are cut from; channels: 1 or 3 bytes a pixel.
+         *     seen, believed: what the writer sees and what the program believes is shown, patch by patch. waits: how long each
+         *     pixel's last tone took to be there, in steps of wait_step_s. began_s: of each update that was begun, when. done_s:
+         *     when something more is done after writing, None where nothing is. toned: how tones are mixed in time.
+         */
+        PanelFilm: {
+            began_s: number[];
+            believed: components["schemas"]["Patch"][];
+            channels: number;
+            done_s: number | null;
+            frames: number;
+            frames_hz: number;
+            ghosts: components["schemas"]["Ghosts"];
+            height_px: number;
+            readings: components["schemas"]["InTimeReadings"];
+            reels: string[];
+            seen: components["schemas"]["Patch"][];
+            toned: string;
+            wait_step_s: number;
+            waits: components["schemas"]["Patch"];
+            width_px: number;
         };
         /** @description A pen that shall hold on all of these devices. */
         PanelFitBody: {
@@ -4285,6 +4402,15 @@ export interface components {
              * @default 148
              */
             width_mm: number;
+        };
+        /** @description Pixels of one frame's part, row by row, from `offset` bytes of all reels on. */
+        Patch: {
+            frame: number;
+            height: number;
+            left: number;
+            offset: number;
+            top: number;
+            width: number;
         };
         PatchItem: {
             force: string;
@@ -4595,10 +4721,7 @@ export interface components {
             ];
             name: string;
         };
-        /**
-         * @description A sheet on a device, toned so, in the light of a room. panel, recipe: of the device and of the sheet's pen, as
-         *     they are being changed.
-         */
+        /** @description A sheet on a device in the light of a room. */
         ProofBody: {
             device_id: string;
             /** @default no glare */
@@ -5949,6 +6072,18 @@ export interface components {
              */
             fast_ms: number;
             /**
+             * Ghost, full
+             * @description Share of a change that a full update leaves
+             * @default 0.015
+             */
+            full_ghost: number;
+            /**
+             * Full update
+             * @description How long all greys take, as where a page is turned (ms)
+             * @default 450
+             */
+            full_ms: number;
+            /**
              * Ghost, grey
              * @description Share of a change that a grey update leaves
              * @default 0.04
@@ -5966,6 +6101,12 @@ export interface components {
              * @default 1.8
              */
             lighter: number;
+            /**
+             * Greys, grey update
+             * @description Greys it has; all others follow in full (greys)
+             * @default 256
+             */
+            quick_greys: number;
         };
         /**
          * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
@@ -7911,6 +8052,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DifferenceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageFilmBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelFilm"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    save_film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageFilmBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -111,6 +111,9 @@ class Updates:
     clear_ms: float = number(750, 1, 5000, 1, "ms", "Clearing", "How long the blink takes that takes ghosts away")
     fast_ghost: float = number(0.1, 0, 0.5, 0.005, "", "Ghost, fast", "Share of a change that a fast update leaves")
     grey_ghost: float = number(0.04, 0, 0.5, 0.005, "", "Ghost, grey", "Share of a change that a grey update leaves")
+    quick_greys: int = integer(256, 2, 256, "greys", "Greys, grey update", "Greys it has; all others follow in full")
+    full_ms: float = number(450, 1, 3000, 1, "ms", "Full update", "How long all greys take, as where a page is turned")
+    full_ghost: float = number(0.015, 0, 0.5, 0.005, "", "Ghost, full", "Share of a change that a full update leaves")
     lighter: float = number(1.8, 1, 5, 0.1, "×", "Erasing leaves", "How much more stays where a pixel grows lighter")
     clears_after: int = integer(40, 0, 1000, "updates", "Clears after", "Grey updates until it clears; 0 for never")
 
@@ -174,5 +177,6 @@ SHIPPED_DEVICES: dict[str, Device] = {
         Panel(1404, 1872, 300, 4, 8, False, False, 120, 85, 1800, *PAPER, 0.38, 10),
         System(9, 4, 5, 3, 0),
         Touch(60, 35, 6, 0.5, True, 0.15),
+        updates=Updates(grey_ms=380, clear_ms=900, grey_ghost=0.06, quick_greys=4, full_ms=620, clears_after=30),
     ),
 }

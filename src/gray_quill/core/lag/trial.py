@@ -24,6 +24,7 @@ LANDING_REPORTS = 2  # common practice, no source: a contact is believed after t
 # Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses.
 # Common practice, no source.
 GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
+ON_THE_WAY = ("sampling", "transport", "hand-over", "steadying", "drawing")  # until the panel is told
 SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
 
@@ -105,6 +106,11 @@ def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
         if system.queued_frames:
             stages.append(Stage("compositor", fixed_ms=system.queued_frames * 1000 / panel.refresh_hz))
     return (*stages, Stage("panel", fixed_ms=panel.response_ms))
+
+
+def until_told_ms(device: Device, recipe: Recipe) -> float:
+    """From the nib to what the panel is told, on the mean."""
+    return mean_ms([stage for stage in stages_of(device, recipe) if stage.name in ON_THE_WAY])
 
 
 def takes_fast_path(recipe: Recipe) -> bool:

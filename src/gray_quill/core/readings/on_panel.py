@@ -9,13 +9,13 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.difference import APART, APART_IN_GREY, ciede2000, lab
-from gray_quill.core.colour.srgb import to_grey8
+from gray_quill.core.colour.srgb import rgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
-from gray_quill.core.ink.page import page_pixels
+from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.panel.light import Room, as_seen
-from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, check_size, on_panel, proof_of
+from gray_quill.core.panel.proof import BARE_PX, NO_GLARE, PLAIN, Toning, check_size, on_panel, proof_of
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.recipe import Recipe
@@ -100,8 +100,7 @@ def alike(
     """Pairs of pens, by their places, whose full ink is told apart on paper and no longer on this panel."""
     before, after = [], []
     for recipe in recipes:
-        bar = _even(recipe, 4.0, np.linspace(1, 9, 30), np.full(30, 5.0))
-        flat = page_pixels([bar], _blank(10, paper_colour), View(4, 4, 16, 32, 32))
+        flat = _flat(recipe, paper_colour)
         before.append(flat[16, 16].astype(float))
         after.append(as_seen(on_panel(flat, panel, toning, paper_colour), panel, room).reshape(-1, 3).mean(axis=0))
     pairs = [(i, j) for i in range(len(recipes)) for j in range(i + 1, len(recipes))]
@@ -111,6 +110,19 @@ def alike(
         if float(ciede2000(lab(before[i]), lab(before[j]))) >= APART
         and float(ciede2000(lab(after[i]), lab(after[j]))) < APART_IN_GREY
     ]
+
+
+def _flat(recipe: Recipe, paper_colour: str) -> Pixels:
+    """A piece of this pen's full ink."""
+    bar = _even(recipe, 4.0, np.linspace(1, 9, 30), np.full(30, 5.0))
+    return page_pixels([bar], _blank(10, paper_colour), View(4, 4, 16, 32, 32))
+
+
+def tones_of(recipe: Recipe, paper_colour: str, panel: Panel, toning: Toning = PLAIN) -> tuple[float, float]:
+    """Encoded greys of this pen's full ink and of bare paper on the panel, dither evened out."""
+    ink, paper = _flat(recipe, paper_colour), np.full((BARE_PX, BARE_PX, 3), rgb(paper_colour), np.uint8)
+    shown = [to_grey8(on_panel(flat, panel, toning, paper_colour)).mean() for flat in (ink, paper)]
+    return float(shown[0]), float(shown[1])
 
 
 def edge_px(recipe: Recipe, paper_colour: str, panel: Panel, toning: Toning = PLAIN) -> float:

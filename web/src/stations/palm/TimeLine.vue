@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useMediaQuery, useRafFn } from '@vueuse/core'
 import { ElSlider } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import { usePlay } from '@/composables/use-play'
 import { verdictOf, VERDICT_WORDS } from './decisions'
 
 /**
@@ -12,8 +12,6 @@ import { verdictOf, VERDICT_WORDS } from './decisions'
 const props = defineProps<{ part: Schemas['JudgedDrill']; chosen?: number }>()
 const emit = defineEmits<{ choose: [id: number] }>()
 const tMs = defineModel<number | null>({ required: true })
-const still = useMediaQuery('(prefers-reduced-motion: reduce)')
-const playing = ref(false)
 const lasts = computed(() => Math.max(1, props.part.lasts_ms))
 const share = (ms: number) => `${(100 * Math.min(ms, lasts.value)) / lasts.value}%`
 const spans = computed(() => {
@@ -25,33 +23,7 @@ const spans = computed(() => {
   }
   return out
 })
-const steps = () => still.value || document.documentElement.dataset.surface === 'e-ink'
-let waited = 0
-const { pause, resume } = useRafFn(
-  ({ delta }) => {
-    waited += delta
-    if (steps() && waited < 1000) return
-    tMs.value = Math.min(lasts.value, (tMs.value ?? 0) + waited)
-    waited = 0
-    if (tMs.value >= lasts.value) stop()
-  },
-  { immediate: false },
-)
-function stop() {
-  playing.value = false
-  pause()
-}
-function play() {
-  if (playing.value) return stop()
-  if (tMs.value === null || tMs.value >= lasts.value) tMs.value = 0
-  waited = 0
-  playing.value = true
-  resume()
-}
-function goTo(at: number | null) {
-  stop()
-  tMs.value = at
-}
+const { playing, play, stop, goTo } = usePlay(tMs, lasts)
 watch(
   () => props.part.drill,
   () => {

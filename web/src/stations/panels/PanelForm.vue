@@ -1,72 +1,82 @@
 <script setup lang="ts">
 import { ElInput, ElOption, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref } from 'vue'
-import { api, take, type DeviceItem, type Schemas } from '@/api/client'
+import { api, take, type DeviceItem } from '@/api/client'
 import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
+import type { Figures } from './figures'
 
 /** A panel's figures, each changed on the proof at once; kept as a device of one's own. */
-type Panel = Schemas['Panel']
+type Part = keyof Figures
 const props = defineProps<{ device: DeviceItem }>()
-const panel = defineModel<Panel | undefined>({ required: true })
+const figures = defineModel<Figures>({ required: true })
 const emit = defineEmits<{ made: [id: string] }>()
 const desk = useDesk()
-const fields = computed(() => desk.desk!.panel_fields)
-const now = computed(() => panel.value ?? props.device.device.panel!)
-const changed = computed(
-  () => !!panel.value && JSON.stringify(panel.value) !== JSON.stringify(props.device.device.panel),
+const now = computed(() => ({ ...props.device.device, ...figures.value }))
+const ofPaper = computed(() => now.value.panel!.technology === 'e-paper')
+const fields = computed(() => [
+  ...desk.desk!.panel_fields.map((f) => ({ ...f, part: 'panel' as Part })),
+  ...(ofPaper.value ? desk.desk!.updates_fields.map((f) => ({ ...f, part: 'updates' as Part })) : []),
+])
+const changed = computed(() =>
+  (['panel', 'updates'] as const).some(
+    (part) => JSON.stringify(now.value[part]) !== JSON.stringify(props.device.device[part]),
+  ),
 )
 const own = computed(() => !desk.desk!.shipped_devices.includes(props.device.id))
 const name = ref('My panel')
-const value = (field: string) => (now.value as Record<string, unknown>)[field]
-const set = (field: string, to: unknown) => (panel.value = { ...now.value, [field]: to } as Panel)
+type Field = { name: string; part: Part }
+const value = ({ name, part }: Field) => (now.value[part] as Record<string, unknown>)[name]
+const set = ({ name, part }: Field, to: unknown) =>
+  (figures.value = { ...figures.value, [part]: { ...now.value[part], [name]: to } })
 
 function keptAs(made: DeviceItem) {
   const list = desk.desk!.devices
   const at = list.findIndex((d) => d.id === made.id)
   if (at < 0) list.push(made)
   else list[at] = made
-  panel.value = undefined
+  figures.value = {}
   emit('made', made.id)
 }
+const parts = () => ({ panel: now.value.panel!, updates: now.value.updates! })
 const make = () =>
   desk.attempt(async () => {
-    const body = { name: name.value.trim(), like: props.device.id, panel: now.value }
+    const body = { name: name.value.trim(), like: props.device.id, ...parts() }
     keptAs(await take(api.POST('/api/panels/own', { body })))
   })
 const change = () =>
   desk.attempt(async () => {
     const path = { device_id: props.device.id }
-    keptAs(await take(api.PUT('/api/panels/own/{device_id}', { params: { path }, body: { panel: now.value } })))
+    keptAs(await take(api.PUT('/api/panels/own/{device_id}', { params: { path }, body: parts() })))
   })
 </script>
 
 <template>
   <div class="form" data-panel-form>
-    <div v-for="f in fields" :key="f.name" class="row" :title="f.help">
+    <div v-for="f in fields" :key="f.part + f.name" class="row" :title="f.help">
       <span class="small">{{ f.label }}</span>
       <ElSwitch
         v-if="f.kind === 'flag'"
-        :model-value="value(f.name) as boolean"
+        :model-value="value(f) as boolean"
         :aria-label="f.label"
-        @change="(v) => set(f.name, v)"
+        @change="(v) => set(f, v)"
       />
       <ElSelect
         v-else-if="f.kind === 'choice'"
-        :model-value="value(f.name) as string"
+        :model-value="value(f) as string"
         :aria-label="f.label"
-        @change="(v: string) => set(f.name, v)"
+        @change="(v: string) => set(f, v)"
         ><ElOption v-for="o in f.options" :key="o" :value="o"
       /></ElSelect>
       <NumberField
         v-else
-        :model-value="value(f.name) as number"
+        :model-value="value(f) as number"
         :label="f.label"
         :unit="f.unit"
         :min="f.low ?? undefined"
         :max="f.high ?? undefined"
         :decimals="f.kind === 'integer' ? 0 : 3"
-        @update:model-value="(v: number) => set(f.name, v)"
+        @update:model-value="(v: number) => set(f, v)"
       />
     </div>
     <div class="keep">
@@ -77,7 +87,7 @@ const change = () =>
       <button type="button" class="word-button" :disabled="!changed || !name.trim()" @click="make">
         Keep as a device of my own
       </button>
-      <button v-if="changed" type="button" class="plain-button" @click="panel = undefined">As it was</button>
+      <button v-if="changed" type="button" class="plain-button" @click="figures = {}">As it was</button>
     </div>
   </div>
 </template>

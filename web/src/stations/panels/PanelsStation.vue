@@ -1,14 +1,20 @@
 <script setup lang="ts">
-import { ElOption, ElSelect, ElSwitch } from 'element-plus'
+import { ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import type { Figures } from './figures'
+import type { Film, Shown } from './film'
+import FilmBar from './FilmBar.vue'
+import FilmWays from './FilmWays.vue'
 import PanelFit from './PanelFit.vue'
 import ProofCard from './ProofCard.vue'
+import TimeCard from './TimeCard.vue'
 
 /** The same sheet on up to four panels, in the light of one room, and a pen that holds on all of them. */
 const COUNTS = [1, 2, 3, 4]
+const FRAMES_HZ = 30
 const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
 const light = ref(desk.desk!.rooms[0]!)
@@ -16,6 +22,34 @@ const shown = ref(firstTwo())
 /** Whether the others show where they differ from the first, and what the first was asked for. */
 const compared = ref(false)
 const first = shallowRef<Schemas['ProofBody']>()
+const inTime = ref(false)
+/** What of each panel is being changed, and whether it is open for that. */
+const figures = ref<Figures[]>(COUNTS.map(() => ({})))
+const opened = ref(COUNTS.map(() => false))
+const tMs = ref(0)
+const view = ref<Shown | 'waits'>('seen')
+const then = ref(desk.desk!.film_then[0]!)
+const widthMm = ref(60)
+const films = shallowRef<(Film | undefined)[]>([])
+const filmed = computed(() => films.value.slice(0, shown.value.length).filter((f) => f !== undefined))
+const lastsMs = computed(() => Math.max(0, ...filmed.value.map((f) => f.lastsMs)))
+const doneMs = computed(() => {
+  const done = filmed.value[0]?.reply.done_s
+  return done == null ? null : 1000 * done
+})
+const asked = computed(() => ({
+  x_mm: at.value.x,
+  y_mm: at.value.y,
+  width_mm: widthMm.value,
+  then: then.value,
+  frames_hz: FRAMES_HZ,
+}))
+function made(film: Film | undefined, k: number) {
+  const all = [...films.value]
+  all[k] = film
+  films.value = all
+  tMs.value = Math.min(tMs.value, lastsMs.value)
+}
 const at = ref({ x: 40, y: 40 })
 /** The writer's own device, and e-paper beside it. */
 function firstTwo(): string[] {
@@ -28,6 +62,8 @@ function show(count: number) {
   const others = devices.value.map((d) => d.id).filter((id) => !shown.value.includes(id))
   shown.value = [...shown.value, ...others].slice(0, count)
 }
+
+const turnTo = (k: number, id: string) => (shown.value = shown.value.map((was, n) => (n === k ? id : was)))
 
 function look(place: { x: number; y: number }) {
   const paper = desk.sheet!.paper
@@ -57,19 +93,44 @@ watch(
         >panels<ElSelect :model-value="shown.length" aria-label="How many panels" class="few" @change="show"
           ><ElOption v-for="n in COUNTS" :key="n" :value="n" :label="String(n)" /></ElSelect
       ></label>
-      <label class="small"
+      <ElRadioGroup v-model="inTime" aria-label="Standing or in time"
+        ><ElRadioButton :value="false">standing</ElRadioButton
+        ><ElRadioButton :value="true">in time</ElRadioButton></ElRadioGroup
+      >
+      <label v-if="!inTime" class="small"
         >light<ElSelect v-model="light" aria-label="Light of the room" class="room"
           ><ElOption v-for="r in desk.desk!.rooms" :key="r" :value="r" :label="r" /></ElSelect
       ></label>
-      <label v-if="shown.length > 1" class="small"
+      <label v-if="shown.length > 1 && !inTime" class="small"
         >difference<ElSwitch v-model="compared" aria-label="Difference from the first panel"
       /></label>
-      <PanelFit :device-ids="shown" :light="light" />
+      <FilmWays v-if="inTime" v-model:shown="view" v-model:then="then" v-model:width-mm="widthMm" />
+      <PanelFit v-else :device-ids="shown" :light="light" />
     </div>
-    <div class="proofs" :data-count="shown.length">
+    <div v-if="inTime" class="films">
+      <FilmBar v-model="tMs" :lasts-ms="lastsMs" :done-ms="doneMs" :frame-ms="1000 / FRAMES_HZ" />
+      <div class="cards" :data-count="shown.length">
+        <TimeCard
+          v-for="(id, k) in shown"
+          :key="k"
+          v-model:figures="figures[k]!"
+          v-model:open="opened[k]!"
+          :model-value="id"
+          :devices="devices"
+          :asked="asked"
+          :t-ms="tMs"
+          :shown="view"
+          @made="(film: Film | undefined) => made(film, k)"
+          @update:model-value="(to: string) => turnTo(k, to)"
+        />
+      </div>
+    </div>
+    <div v-else class="proofs" :data-count="shown.length">
       <ProofCard
         v-for="(id, k) in shown"
         :key="k"
+        v-model:figures="figures[k]!"
+        v-model:open="opened[k]!"
         :model-value="id"
         :devices="devices"
         :at="at"
@@ -77,7 +138,7 @@ watch(
         :beside="compared && k > 0 ? first : undefined"
         @asked="(body: Schemas['ProofBody']) => k === 0 && (first = body)"
         @look="look"
-        @update:model-value="(to: string) => (shown = shown.map((was, n) => (n === k ? to : was)))"
+        @update:model-value="(to: string) => turnTo(k, to)"
       />
     </div>
   </section>
@@ -120,6 +181,22 @@ label {
   overflow-y: auto;
   scrollbar-width: thin;
 }
+.films {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 10px;
+  min-height: 0;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 250px), 1fr));
+  gap: 10px 32px;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.cards[data-count='3'],
+.cards[data-count='4'],
 .proofs[data-count='3'],
 .proofs[data-count='4'] {
   column-gap: 20px;
@@ -129,6 +206,12 @@ label {
     overflow-y: auto;
     padding: 12px 16px;
     grid-template-rows: auto auto;
+  }
+  .films {
+    grid-template-rows: auto auto;
+  }
+  .cards {
+    overflow: visible;
   }
   .proofs {
     grid-template-columns: minmax(0, 1fr);

@@ -8,8 +8,9 @@ import { percent, roughly } from '@/lib/numbers'
 import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
-import PanelForm from './PanelForm.vue'
 import { useInk } from '@/stores/ink'
+import type { Figures } from './figures'
+import PanelForm from './PanelForm.vue'
 
 /**
  * One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its
@@ -32,9 +33,8 @@ const dither = ref<NonNullable<Toning['dither']>>('none')
 const greys = ref(0)
 const bolder = ref(0)
 const raised = ref(1)
-/** The panel as it is being changed. */
-const panel = ref<Schemas['Panel']>()
-const figures = ref(false)
+const figures = defineModel<Figures>('figures', { required: true })
+const open = defineModel<boolean>('open', { required: true })
 const BOLDER = [0, 1, 2, 3]
 const RAISED = [1, 1.25, 1.5, 2, 3]
 const device = computed(() => props.devices.find((d) => d.id === deviceId.value))
@@ -92,7 +92,7 @@ watch(
     greys,
     bolder,
     raised,
-    panel,
+    figures,
     () => props.light,
     () => draft.unkept,
     () => ink.changed,
@@ -102,7 +102,7 @@ watch(
     const body = {
       sheet_id: desk.sheet.id,
       device_id: deviceId.value,
-      panel: panel.value ?? null,
+      panel: figures.value.panel ?? null,
       recipe: draft.unkept,
       toning: { dither: dither.value, greys: greys.value, bolder_px: bolder.value, raised: raised.value },
       light: props.light,
@@ -115,11 +115,11 @@ watch(
 )
 watch(deviceId, () => {
   greys.value = 0
-  panel.value = undefined
+  figures.value = {}
 })
 watch(() => props.at, draw)
 
-const pxPerMm = computed(() => ((panel.value ?? device.value?.device.panel)?.ppi ?? 25.4) / 25.4)
+const pxPerMm = computed(() => ((figures.value.panel ?? device.value?.device.panel)?.ppi ?? 25.4) / 25.4)
 
 function draw() {
   const image = picture.value
@@ -227,11 +227,11 @@ const verdict = computed(() => {
       @keydown="key"
     />
     <div class="below">
-      <button type="button" class="plain-button" :aria-expanded="figures" @click="figures = !figures">
-        {{ figures ? 'Back to the lens' : 'Figures of this panel' }}
+      <button type="button" class="plain-button" :aria-expanded="open" @click="open = !open">
+        {{ open ? 'Back to the lens' : 'Figures of this panel' }}
       </button>
-      <PanelForm v-if="figures && device" v-model="panel" :device="device" @made="(id: string) => (deviceId = id)" />
-      <div v-show="!figures" class="close">
+      <PanelForm v-if="open && device" v-model="figures" :device="device" @made="(id: string) => (deviceId = id)" />
+      <div v-show="!open" class="close">
         <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
         <dl v-if="reply" class="small">
           <dt>Lens</dt>
