@@ -21,8 +21,10 @@ class Panels(DeskCase):
     def test_j9_a_hairline_that_vanishes_is_found_fixed_and_proofed(self) -> None:
         self.a_faint_line_is_written()
         self.the_proof_says_that_it_vanishes()
+        self.what_helps_comes_true_when_it_is_tried()
         self.a_change_is_found_tried_and_seen_before_it_is_kept()
         self.it_is_kept_and_still_holds()
+        self.what_is_sent_out_is_compared()
         self.in_the_sun_only_paper_can_be_read()
         self.in_time_e_paper_shows_it_late_and_erasing_leaves_a_ghost()
         self.four_panels_stand_beside_each_other()
@@ -45,6 +47,36 @@ class Panels(DeskCase):
         desk.open("panels")
         desk.wait(f"{VANISHES} > 20 && {VANISHES}", "the verdict")
         desk.choose("How many panels", "2")
+
+    def what_helps_comes_true_when_it_is_tried(self) -> None:
+        """A way of toning, on the e-paper beside the tablet: the proof then reads what was predicted."""
+        desk = self.desk
+        desk.js("[...document.querySelectorAll('.proof')[1].querySelectorAll('[role=tab]')][1].click()")
+        change = (
+            "[...document.querySelectorAll('[data-panel-advice] .change')].find(c => /contrast/.test(c.textContent))"
+        )
+        predicted = float(desk.wait(f"{change}?.querySelector('b').dataset.predicted", "a prediction"))
+        desk.js("document.querySelector('[aria-label=\"Mark what vanishes\"]').click()")
+        desk.press("contrast", "[data-panel-advice]")
+        desk.wait(f"{VANISHES} < 20", "the proof toned so")
+        desk.rests()
+        self.assertAlmostEqual(float(desk.js(f"return {VANISHES}")), 100 * predicted, delta=0.06)
+        desk.press("Plain toning", ".proof")
+        desk.wait(f"{VANISHES} > 20", "as it was")
+        desk.js("[...document.querySelectorAll('.proof')[1].querySelectorAll('[role=tab]')][0].click()")
+        desk.js("document.querySelector('[aria-label=\"Mark what vanishes\"]').click()")
+
+    def what_is_sent_out_is_compared(self) -> None:
+        desk = self.desk
+        desk.js("[...document.querySelectorAll('.proof')[1].querySelectorAll('[role=tab]')][2].click()")
+        desk.wait("document.querySelector('[data-exports] [data-dpi=\"600\"]')", "the exports")
+        edges = desk.js(
+            "return [...document.querySelectorAll('[data-exports] tbody tr')]"
+            ".map(r => parseFloat(r.children[1].textContent))"
+        )
+        self.assertTrue(edges[1] > edges[2] > edges[3] > 0)
+        desk.says("a picture at 150 dpi is softer", "[data-exports]")
+        desk.js("[...document.querySelectorAll('.proof')[1].querySelectorAll('[role=tab]')][0].click()")
 
     def a_change_is_found_tried_and_seen_before_it_is_kept(self) -> None:
         desk = self.desk

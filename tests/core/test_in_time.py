@@ -187,6 +187,15 @@ class MoreIsDone(unittest.TestCase):
             for box in ((0, 0, 30, 30), (37, 21, 160, 90), (150, 40, VIEW.width_px, VIEW.height_px)):
                 there = (slice(box[1], box[3]), slice(box[0], box[2]))
                 np.testing.assert_array_equal(made.target(box, 1e9), whole[there], err_msg=f"{toning} {box}")
+        filtered = SHIPPED_DEVICES["paper-colour-10"]
+        red = dataclasses.replace(PEN, body=dataclasses.replace(PEN.body, colour="#c02020"))
+        inks = settle_all([make_trace([0, 0.4], [10, 40], [20, 36], [0.5] * 2)], red)
+        made = InTime(Writing(inks, [0.0]), PAPER, VIEW, filtered.panel, filtered.updates)
+        whole = made.target(made.whole(), 1e9)
+        self.assertGreater(int(np.ptp(whole.astype(int), axis=2).max()), 20, "it shows colour")
+        for box in ((0, 0, 31, 31), (37, 21, 160, 91)):
+            there = (slice(box[1], box[3]), slice(box[0], box[2]))
+            np.testing.assert_array_equal(made.target(box, 1e9), whole[there])
 
     def test_each_place_says_how_long_it_took(self) -> None:
         for device, low, high in ((TABLET, 0.0, 0.15), (SLATE, SLATE.panel.catch_up_ms / 1000, 4.0)):

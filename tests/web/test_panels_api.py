@@ -40,7 +40,7 @@ class Proofs(ApiCase):
         self.assertLessEqual(len(np.unique(np.asarray(picture))), 8)
         two = self.ask("POST", "/api/panels/proof", {**on_pad, "toning": {"greys": 2}}).json
         self.assertLessEqual(two["readings"]["greys_used"], 2)
-        self.assertLess(proof["thinnest_line_mm"], two["readings"]["thinnest_mm"] + 1)
+        self.assertLess(proof["pen"]["needed_mm"], two["readings"]["thinnest_mm"] + 1)
         self.assertIn(["Dusk wash 5", "Fern wash 5"], proof["alike"])
 
     def test_panels_of_ones_own_are_made_and_changed_and_shipped_ones_stay(self) -> None:
@@ -96,6 +96,34 @@ class Proofs(ApiCase):
         self.assertEqual((again["recipe"], again["revision"]), (pen["recipe"], pen["revision"]))
         sun = {"recipe": faint, "source": source, "device_ids": ["tablet-11"], "light": "sun"}
         self.assertIsNone(self.ask("POST", "/api/panels/fit", sun).json["width_mm"])
+
+    def test_what_helps_is_told_and_read_when_it_is_tried(self) -> None:
+        """The prediction is the reading of the proof with the change; ink that comes late is told too."""
+        pen = self.ask("GET", "/api/desk").json["pens"][0]
+        grey = {**pen["recipe"], "body": {**pen["recipe"]["body"], "width_mm": 0.15, "colour": "#a0a0a0"}}
+        asked = {"sheet_id": "trap-log", "device_id": "paper-slate-10", "light": "office", "recipe": grey}
+        before = self.ask("POST", "/api/panels/proof", asked).json
+        self.assertGreater(sum(map(len, before["broken"])), 100)
+        told = self.ask("POST", "/api/panels/advice", asked).json["advice"]
+        shares = [a for a in told if a["reading"] == ["panel", "hairline_share"]]
+        self.assertTrue(any(a["recipe"] for a in shares) and any(a["toning"] for a in shares))
+        for a in shares:
+            tried = {**asked, "recipe": a["recipe"] or grey, "toning": a["toning"] or {}}
+            then = self.ask("POST", "/api/panels/proof", tried).json["readings"]["hairline_share"]
+            self.assertEqual((a["before"], a["after"]), (before["readings"]["hairline_share"], then), a["doing"])
+        toothed = {**grey, "tooth": {**grey["tooth"], "grain": "laid"}}
+        late = self.ask("POST", "/api/panels/advice", {**asked, "recipe": toothed}).json["advice"]
+        self.assertIn(["lag", "p50_ms"], [a["reading"] for a in late])
+
+    def test_the_sheet_is_sent_out_at_several_dpi_beside_the_panel(self) -> None:
+        sent = self.ask("POST", "/api/panels/exports", {"sheet_id": "trap-log", "device_id": "paper-slate-10"}).json
+        self.assertEqual([look["dpi"] for look in sent["looks"]], [0, 150, 300, 600])
+        self.assertEqual(sent["softest_dpi"], 150)
+        wrong = {"sheet_id": "trap-log", "device_id": "paper-slate-10", "toning": {"raised": 9}}
+        self.assertEqual(self.client.post("/api/panels/exports", json=wrong).status_code, 400)
+        fit = {"recipe": {}, "source": {"sheet_id": "trap-log"}, "device_ids": ["tablet-11"], "tonings": [{}, {}]}
+        refused = self.client.post("/api/panels/fit", json=fit)
+        self.assertEqual((refused.status_code, refused.json["error"]["field"]), (400, "tonings"))
 
 
 class InTime(ApiCase):

@@ -17,8 +17,10 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady
+from gray_quill.core.readings.exported import Exported
 from gray_quill.core.readings.in_time import InTimeReadings
 from gray_quill.core.readings.ink_readings import Readings
+from gray_quill.core.readings.on_panel import PenOnPanel
 from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
 from gray_quill.core.readings.reading import Reading, readings_of
@@ -49,6 +51,8 @@ READINGS: dict[str, dict[str, Reading]] = {
     "press": readings_of(PressUse),
     "advice": ADVICE_READINGS,
     "panel": readings_of(PanelReadings),
+    "pen on panel": readings_of(PenOnPanel),
+    "exported": readings_of(Exported),
     "in time": readings_of(InTimeReadings),
     "lag": readings_of(Lag),
     "ahead": readings_of(Ahead),

@@ -8,14 +8,21 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
+from gray_quill.core.advice.on_panel import OnPanel as SheetOnPanel
+from gray_quill.core.advice.on_panel import PanelAdvice, advise_on_panel
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
 from gray_quill.core.errors import Conflict, InputError
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.lag.pen_path import path_advice
 from gray_quill.core.panel.difference import apart_l, heat_picture
 from gray_quill.core.panel.light import as_seen, room_of, white_cd_m2
 from gray_quill.core.panel.proof import PLAIN, Proof, proof_sheet
-from gray_quill.core.readings.on_panel import alike, edge_px, thinnest_mm
-from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings
+from gray_quill.core.paper import Paper
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.readings.exported import Exported, exported, softest
+from gray_quill.core.readings.on_panel import PenOnPanel, alike, read_pen_on_panel
+from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings, vanishing_runs
 from gray_quill.core.units import px_per_mm
 from gray_quill.formats.png import write_png
 from gray_quill.store.pens import get_pen
@@ -26,9 +33,11 @@ from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index
 from gray_quill.web.records import DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn, UpdatesIn
 from gray_quill.web.replies import data_url, new_id
+from gray_quill.web.time_budget import in_time
 
 panels = Blueprint("panels", __name__)
 MOST_PANELS = 4
+STEP_MM = 0.4  # between points of what is marked
 Light = Annotated[str, Field(max_length=40)]
 
 
@@ -49,10 +58,9 @@ class ProofBody(OnPanel):
 
 
 class ProofReply(Model):
-    """thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
-    many pixels its edge takes; white_cd_m2: how light the panel's white is in that light, None without one; alike:
-    names of pens on the sheet that are told apart on paper and not here. layers: which of the sheet's layers are shown,
-    and which are not.
+    """pen: what the panel leaves of the sheet's pen and of all that wrote on it; alike: names of those it shows alike.
+    white_cd_m2: how light the panel's white is in that light, None without one. broken: ways in mm, x and y by turns,
+    along which ink may vanish. layers: which of the sheet's layers are shown, and which are not.
     """
 
     image: str
@@ -60,10 +68,10 @@ class ProofReply(Model):
     width_px: int
     height_px: int
     greys: int
-    thinnest_line_mm: float | None
-    edge_px: float
+    pen: PenOnPanel
     white_cd_m2: float | None
     alike: list[tuple[str, str]]
+    broken: list[list[float]]
     layers: str
 
 
@@ -101,12 +109,12 @@ class PanelChange(Model):
 
 
 class PanelFitBody(Model):
-    """A pen that shall hold on all of these devices."""
+    """A pen that shall hold on all of these devices, each toned so; plain where no tonings are given."""
 
     recipe: RecipeIn
     source: Source
     device_ids: list[Id] = Field(min_length=1, max_length=MOST_PANELS)
-    toning: ToningIn = PLAIN
+    tonings: list[ToningIn] = Field(default=[], max_length=MOST_PANELS)
     light: Light = "no glare"
 
 
@@ -124,12 +132,19 @@ def read_proof(body: ProofBody) -> ProofReply:
         width_px=proof.pixels.shape[1],
         height_px=proof.pixels.shape[0],
         greys=body.toning.greys or panel.greys,
-        thinnest_line_mm=thinnest_mm(pen, sheet.paper.colour, panel, body.toning, room),
-        edge_px=edge_px(pen, sheet.paper.colour, panel, body.toning),
+        pen=read_pen_on_panel(pen, pens, sheet.paper.colour, panel, body.toning, room),
         white_cd_m2=None if room.lux is None else white_cd_m2(panel, room),
         alike=[(pens[i].name, pens[j].name) for i, j in pairs],
+        broken=[_few(way) for way in vanishing_runs(inks, sheet.paper, panel, proof)],
         layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
     )
+
+
+def _few(way: Floats) -> list[float]:
+    """Every STEP_MM or so of a way, and its end."""
+    along = np.append(0, np.cumsum(np.hypot(*np.diff(way, axis=0).T)))
+    kept = np.unique(np.searchsorted(along, np.append(np.arange(0, along[-1], STEP_MM), along[-1])))
+    return [round(float(v), 2) for v in way[kept].ravel()]
 
 
 def _proof(body: ProofBody) -> tuple[Panel, list[Ink], Proof]:
@@ -137,6 +152,50 @@ def _proof(body: ProofBody) -> tuple[Panel, list[Ink], Proof]:
     inks = memory().sheet_inks(db(), body.sheet_id, body.recipe)
     paper = get_sheet(db(), body.sheet_id).paper
     return panel, inks, proof_sheet(inks, paper, panel, body.toning, room_of(body.light))
+
+
+class Exports(Model):
+    """looks: the panel's look, then pictures of the sheet at several dpi; softest_dpi: the finest whose edges are
+    clearly softer than the panel's, None where none are.
+    """
+
+    looks: list[Exported]
+    softest_dpi: int | None
+
+
+@operation(panels, "POST", "/panels/exports", Exports, body=OnPanel, costly=True)
+def read_exports(body: OnPanel) -> Exports:
+    """The sheet as it is sent out, beside what its writer sees on a device."""
+    panel, pen, paper = _on_panel(body)
+    found = exported(memory().sheet_inks(db(), body.sheet_id, body.recipe), pen, paper, panel, body.toning)
+    return Exports(looks=found, softest_dpi=softest(found))
+
+
+class PanelAdviceReply(Model):
+    advice: list[PanelAdvice]
+
+
+@operation(panels, "POST", "/panels/advice", PanelAdviceReply, body=ProofBody, costly=True)
+def read_panel_advice(body: ProofBody) -> PanelAdviceReply:
+    """What to change so that more of the sheet is seen on a device, each change measured on it."""
+    panel, pen, paper = _on_panel(body)
+    source = Source(sheet_id=body.sheet_id, part="line", stroke_ids=None)
+    traces = memory().traces_of(db(), source)
+
+    def inks_of(recipe: Recipe) -> list[Ink]:
+        in_time()
+        return memory().sheet_inks(db(), body.sheet_id, recipe)
+
+    sheet = SheetOnPanel(inks_of, traces, paper, panel, room_of(body.light))
+    device = dataclasses.replace(get_thing(db(), Device, body.device_id), panel=panel)
+    return PanelAdviceReply(advice=[*path_advice(device, pen), *advise_on_panel(sheet, pen, body.toning)])
+
+
+def _on_panel(body: OnPanel) -> tuple[Panel, Recipe, Paper]:
+    """The panel, the pen, as they are being changed, and the paper."""
+    sheet = get_sheet(db(), body.sheet_id)
+    panel = body.panel or get_thing(db(), Device, body.device_id).panel
+    return panel, body.recipe or get_pen(db(), sheet.pen_id).recipe, sheet.paper
 
 
 @operation(panels, "POST", "/panels/difference", DifferenceReply, body=DifferenceBody, costly=True)
@@ -193,4 +252,6 @@ def fit_pen(body: PanelFitBody) -> Fitted:
     sheet = get_sheet(db(), body.source.sheet_id)
     chosen = [get_thing(db(), Device, device_id).panel for device_id in body.device_ids]
     traces = memory().traces_of(db(), body.source)
-    return fit_to_panels(traces, body.recipe, sheet.paper, chosen, body.toning, room_of(body.light))
+    if body.tonings and len(body.tonings) != len(chosen):
+        raise InputError("Say how each of these devices tones, or of none.", "tonings")
+    return fit_to_panels(traces, body.recipe, sheet.paper, chosen, body.tonings, room_of(body.light))

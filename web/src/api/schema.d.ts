@@ -827,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/panels/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to change so that more of the sheet is seen on a device, each change measured on it. */
+        post: operations["read_panel_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/difference": {
         parameters: {
             query?: never;
@@ -838,6 +855,23 @@ export interface paths {
         put?: never;
         /** Where two panels show a sheet differently. */
         post: operations["read_difference"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panels/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sheet as it is sent out, beside what its writer sees on a device. */
+        post: operations["read_exports"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2543,6 +2577,7 @@ export interface components {
              * @default {
              *       "catch_up_ms": 0,
              *       "colour": true,
+             *       "colour_ppi": 0,
              *       "contrast": 1000,
              *       "fast_pen": false,
              *       "fast_pen_hz": 85,
@@ -2553,6 +2588,7 @@ export interface components {
              *       "refresh_hz": 60,
              *       "response_ms": 8,
              *       "technology": "LCD",
+             *       "vivid": 1,
              *       "white_cd_m2": 400,
              *       "width_px": 1920
              *     }
@@ -2849,6 +2885,21 @@ export interface components {
         };
         ErrorReply: {
             error: components["schemas"]["ErrorDetail"];
+        };
+        /** @description dpi: 0 for the panel itself. */
+        Exported: {
+            apart_l: number | null;
+            dpi: number;
+            edge_mm: number;
+            faint: number;
+        };
+        /**
+         * @description looks: the panel's look, then pictures of the sheet at several dpi; softest_dpi: the finest whose edges are
+         *     clearly softer than the panel's, None where none are.
+         */
+        Exports: {
+            looks: components["schemas"]["Exported"][];
+            softest_dpi: number | null;
         };
         /** @description A bound that a pen misses, in words, and its reading of Nature. */
         Failed: {
@@ -4084,6 +4135,16 @@ export interface components {
             title: string;
             words: string;
         };
+        /** @description A sheet on a device, toned so. panel, recipe: of the device and of the sheet's pen, as they are being changed. */
+        OnPanel: {
+            device_id: string;
+            /** @default null */
+            panel: components["schemas"]["Panel"] | null;
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            sheet_id: string;
+            toning?: components["schemas"]["Toning"];
+        };
         /**
          * @description What touches did that was not meant, and what was meant and refused. Palms are known by the truth; where it is
          *     not, whatever touches did counts as unwanted, and confusion (palms and fingers, refused and kept) is None.
@@ -4227,6 +4288,12 @@ export interface components {
              */
             colour: boolean;
             /**
+             * Density of colour
+             * @description E-ink: of the filter that makes its colours; 0 for every pixel (px/inch)
+             * @default 0
+             */
+            colour_ppi: number;
+            /**
              * Contrast
              * @description Its white over its black, without glare (:1)
              * @default 1000
@@ -4288,6 +4355,12 @@ export interface components {
              */
             technology: "LCD" | "OLED" | "e-paper";
             /**
+             * Vivid
+             * @description E-ink: share of a colour's distance from grey its filter keeps
+             * @default 1
+             */
+            vivid: number;
+            /**
              * White
              * @description Light that its white makes of itself; of e-paper, by its front light (cd/m²)
              * @default 400
@@ -4299,6 +4372,28 @@ export interface components {
              * @default 1920
              */
             width_px: number;
+        };
+        /**
+         * @description reading: what it is about, by its group and key. before, after: that reading now, and as it will be. recipe,
+         *     toning: what to try, None where that stays as it is.
+         */
+        PanelAdvice: {
+            after: number;
+            before: number;
+            doing: string;
+            evidence: string;
+            reading: [
+                string,
+                string
+            ];
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            title: string;
+            /** @default null */
+            toning: components["schemas"]["Toning"] | null;
+        };
+        PanelAdviceReply: {
+            advice: components["schemas"]["PanelAdvice"][];
         };
         /** @description updates: left as they are where none are given. */
         PanelChange: {
@@ -4329,14 +4424,15 @@ export interface components {
             waits: components["schemas"]["Patch"];
             width_px: number;
         };
-        /** @description A pen that shall hold on all of these devices. */
+        /** @description A pen that shall hold on all of these devices, each toned so; plain where no tonings are given. */
         PanelFitBody: {
             device_ids: string[];
             /** @default no glare */
             light: string;
             recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
-            toning?: components["schemas"]["Toning"];
+            /** @default [] */
+            tonings: components["schemas"]["Toning"][];
         };
         /**
          * @description What became of the ink: thinnest_px and thinnest_mm (5th percentile of width), hairline_share of the ink's length
@@ -4448,6 +4544,13 @@ export interface components {
         PenOn: {
             recipe: components["schemas"]["Recipe"];
             source: components["schemas"]["Source"];
+        };
+        /** @description What a panel leaves of a sheet's pen, and of all that wrote on it. */
+        PenOnPanel: {
+            alike: number;
+            edge_px: number;
+            needed_mm: number | null;
+            pens: number;
         };
         /**
          * @description Tables of ln width over force, ln speed and start distance; opacity over force; aspect over altitude; the filter.
@@ -4734,23 +4837,22 @@ export interface components {
             toning?: components["schemas"]["Toning"];
         };
         /**
-         * @description thinnest_line_mm: the width from which lines of the sheet's pen stay at 3:1, None where none does; edge_px: how
-         *     many pixels its edge takes; white_cd_m2: how light the panel's white is in that light, None without one; alike:
-         *     names of pens on the sheet that are told apart on paper and not here. layers: which of the sheet's layers are shown,
-         *     and which are not.
+         * @description pen: what the panel leaves of the sheet's pen and of all that wrote on it; alike: names of those it shows alike.
+         *     white_cd_m2: how light the panel's white is in that light, None without one. broken: ways in mm, x and y by turns,
+         *     along which ink may vanish. layers: which of the sheet's layers are shown, and which are not.
          */
         ProofReply: {
             alike: [
                 string,
                 string
             ][];
-            edge_px: number;
+            broken: number[][];
             greys: number;
             height_px: number;
             image: string;
             layers: string;
+            pen: components["schemas"]["PenOnPanel"];
             readings: components["schemas"]["PanelReadings"];
-            thinnest_line_mm: number | null;
             white_cd_m2: number | null;
             width_px: number;
         };
@@ -8032,6 +8134,39 @@ export interface operations {
             };
         };
     };
+    read_panel_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelAdviceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_difference: {
         parameters: {
             query?: never;
@@ -8052,6 +8187,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DifferenceReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_exports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPanel"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Exports"];
                 };
             };
             /** @description Refused, with what to do */

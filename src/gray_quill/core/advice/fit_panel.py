@@ -45,12 +45,12 @@ def fit_to_panels(
     recipe: Recipe,
     paper: Paper,
     panels: Sequence[Panel],
-    toning: Toning = PLAIN,
+    tonings: Sequence[Toning] = (),
     room: Room = NO_GLARE,
 ) -> Fitted:
-    """One pen for all of these panels at once."""
+    """One pen for all of these panels at once. tonings: of each panel; plain where none are given."""
     some = [traces[k] for k in np.unique(np.linspace(0, len(traces) - 1, MOST_STROKES).astype(int))]
-    shares = _Shares(some, paper, panels, toning, room)
+    shares = _Shares(some, paper, panels, tonings or [PLAIN] * len(panels), room)
     before = shares.of(recipe)
     best: tuple[float, Recipe] | None = None
     for step, colour in tones_of(recipe.body.colour, paper.colour):
@@ -94,14 +94,14 @@ class _Shares:
     """How much of the writing vanishes on each panel, of any pen."""
 
     def __init__(
-        self, traces: Sequence[Trace], paper: Paper, panels: Sequence[Panel], toning: Toning, room: Room
+        self, traces: Sequence[Trace], paper: Paper, panels: Sequence[Panel], tonings: Sequence[Toning], room: Room
     ) -> None:
-        self._traces, self._paper, self._panels = traces, paper, panels
-        self._toning, self._room = toning, room
+        self._traces, self._paper, self._room = traces, paper, room
+        self._panels = list(zip(panels, tonings, strict=True))
 
     def of(self, recipe: Recipe) -> list[float]:
         inks = settle_all(self._traces, recipe)
-        return [vanishing_share(inks, self._paper, p, self._toning, self._room) for p in self._panels]
+        return [vanishing_share(inks, self._paper, p, toned, self._room) for p, toned in self._panels]
 
     def holds(self, recipe: Recipe) -> bool:
         return max(self.of(recipe)) <= VANISHING

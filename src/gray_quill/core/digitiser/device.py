@@ -62,6 +62,10 @@ class Panel:
     contrast: float = number(
         1000, 1.5, 1_000_000, 0.5, ":1", "Contrast", "Its white over its black, without glare", knee=1
     )
+    colour_ppi: float = number(
+        0, 0, 1000, 1, "px/inch", "Density of colour", "E-ink: of the filter that makes its colours; 0 for every pixel"
+    )
+    vivid: float = number(1, 0, 1, 0.01, "", "Vivid", "E-ink: share of a colour's distance from grey its filter keeps")
 
 
 def lit_as(kind: str, panel: Panel) -> Panel:
@@ -169,6 +173,15 @@ SHIPPED_DEVICES: dict[str, Device] = {
         System(3, 1, 2, 1, 0),
         Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True),
         stated_ms=21,
+    ),
+    "paper-colour-10": Device(
+        "10-inch colour e-paper",
+        "e-paper",
+        Digitiser(200, 4096, 0.012, 0.015, 0.03, 0, 7),
+        Panel(1860, 2480, 300, 3, 16, True, True, 12, 85, 1500, *PAPER, 0.27, 9, colour_ppi=150, vivid=0.45),
+        System(4, 1.5, 2, 1, 0),
+        Touch(90, 22, 4, 0.2, True, 0.12, pen_first=True),
+        updates=Updates(grey_ms=320, clear_ms=1100, quick_greys=8, full_ms=700, clears_after=30),
     ),
     "paper-pad-8": Device(
         "8-inch e-paper pad",

@@ -18,6 +18,7 @@ from gray_quill.core.digitiser.device import Panel, Updates
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View
+from gray_quill.core.panel.colour_filter import is_filtered, shared_px
 from gray_quill.core.panel.dither import KERNELS
 from gray_quill.core.panel.glass import SETTLED, TEN_TO_NINETY, Box, Glass, Tones, joined, slices
 from gray_quill.core.panel.proof import PLAIN, Toning, check_size, on_panel
@@ -27,7 +28,7 @@ from gray_quill.core.paper import Paper
 Picture = NDArray[np.uint8]  # (h, w) in greys, (h, w, 3) in colours
 FAST, GREY, FULL, CLEAR = "fast", "grey", "full", "clear"
 TWO_TONES = 128  # the fast path's black is every tone under it
-GRID_PX = 64  # period of every dither that has one
+GRID_PX = 192  # a multiple of the period of every dither that has one, and of squares that share a colour
 
 
 @dataclasses.dataclass(frozen=True)
@@ -253,10 +254,11 @@ class InTime:
 
     def _toned_with(self, box: Box) -> Box:
         """The box without whose surroundings its tones would come out otherwise than those of the whole picture."""
-        if self.toning.bolder_px == 0 and self.toning.dither == "none":
+        if self.toning.bolder_px == 0 and self.toning.dither == "none" and not is_filtered(self.panel):
             return box
         grid, spare = GRID_PX, self.toning.bolder_px + 1
         left, top = (max(0, (v - spare) // grid * grid) for v in box[:2])
+        spare += shared_px(self.panel)
         return left, top, min(box[2] + spare, self.view.width_px), min(box[3] + spare, self.view.height_px)
 
     def whole(self) -> Box:

@@ -13,6 +13,7 @@ from gray_quill.core.errors import TooLarge
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, page_view
+from gray_quill.core.panel.colour_filter import is_filtered, through_filter
 from gray_quill.core.panel.dither import DITHERS, check_choice, reduce_greys
 from gray_quill.core.panel.light import Room, room_of, seen_luminance
 from gray_quill.core.paper import Paper
@@ -86,6 +87,10 @@ def on_panel(pixels: Pixels, panel: Panel, toning: Toning = PLAIN, paper_colour:
     if toning.raised > 1:
         paper = np.array(rgb(paper_colour), float)
         pixels = np.asarray(np.clip(np.round(paper + (pixels - paper) * toning.raised), 0, 255), np.uint8)
+    if is_filtered(panel):
+        seen = through_filter(pixels, panel)
+        channels = [reduce_greys(np.ascontiguousarray(seen[..., k]), shown, toning.dither) for k in range(3)]
+        return np.stack(channels, axis=2)
     if panel.colour and shown == 256:
         return pixels
     grey = reduce_greys(to_grey8(pixels), shown, toning.dither)

@@ -20,6 +20,7 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.panel_readings import VANISHING, VISIBLE, contrast_along, lengths_along
+from gray_quill.core.readings.reading import reading
 from gray_quill.core.units import MM_PER_INCH
 
 ANGLES_DEG = (0, 12, 27, 45, 63, 78, 90)
@@ -28,6 +29,39 @@ LINE_MM, APART_MM = 5.0, 7.0
 WIDEST_MM, WIDTH_STEP_MM = 3.0, 0.01
 BAR_MM, SLANT_DEG = 3.0, 5.0  # ISO 12233: an edge a little aslant is looked at across many phases of the pixels
 FINE = 8  # parts of a pixel across the edge
+
+
+@dataclasses.dataclass(frozen=True)
+class PenOnPanel:
+    """What a panel leaves of a sheet's pen, and of all that wrote on it."""
+
+    needed_mm: float | None = reading(
+        "needed", "mm", "Lines of this pen's colour that are thinner do not stay at 3:1 with the paper; a dash for all."
+    )
+    edge_px: float = reading(
+        "edge", "px", "Pixels an edge of this pen takes from a tenth to nine tenths of its tone.", digits=2
+    )
+    pens: int = reading("pens", "", "Pens whose ink is on the sheet.", digits=0)
+    alike: int = reading(
+        "look alike", "pairs", "Pens told apart on paper that look alike on this panel.", digits=0, better="less"
+    )
+
+
+def read_pen_on_panel(
+    recipe: Recipe,
+    pens: Sequence[Recipe],
+    paper_colour: str,
+    panel: Panel,
+    toning: Toning = PLAIN,
+    room: Room = NO_GLARE,
+) -> PenOnPanel:
+    """A sheet's pen, and the pens whose ink is on the sheet."""
+    return PenOnPanel(
+        thinnest_mm(recipe, paper_colour, panel, toning, room),
+        edge_px(recipe, paper_colour, panel, toning),
+        len(pens),
+        len(alike(pens, paper_colour, panel, toning, room)),
+    )
 
 
 def thinnest_mm(

@@ -11,6 +11,7 @@ from gray_quill.core.colour.srgb import contrast, decode_srgb, encode_srgb, to_g
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, page_view
+from gray_quill.core.panel.colour_filter import is_filtered
 from gray_quill.core.panel.difference import lights_of_squares
 from gray_quill.core.panel.proof import Proof
 from gray_quill.core.paper import Paper
@@ -20,6 +21,7 @@ from gray_quill.core.readings.reading import SHARE, reading
 VISIBLE = 3.0  # WCAG 2.2 SC 1.4.11: graphics that must be seen
 SQUARE_PX = 8  # the period of the ordered dither; less than a millimetre on every panel of use
 LIGHT = decode_srgb(np.arange(256) / 255)  # a grey's luminance is its decoded value
+MOST_RUNS = 600
 VANISHING = 0.02  # of the ink's length; common practice, no source
 
 
@@ -57,7 +59,8 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
     view = page_view(paper, panel.ppi)
     toned = to_grey8(proof.pixels)
     error = _grey_error(to_grey8(proof.original), toned)
-    used = int(np.count_nonzero(np.bincount(toned.ravel(), minlength=256)))
+    levels = proof.pixels if is_filtered(panel) else toned
+    used = int(np.count_nonzero(np.bincount(levels.ravel(), minlength=256)))
     if not inks:
         return PanelReadings(0, 0, 0, 1, used, error)
     widths, weights, seen = [], [], []
@@ -93,15 +96,39 @@ def lengths_along(ink: Ink) -> Floats:
     return np.hypot(np.gradient(ink.x_mm), np.gradient(ink.y_mm)) if len(ink.x_mm) > 1 else np.full(1, 0.01)
 
 
-def contrast_along(ink: Ink, shown: NDArray[np.uint8], seen: Floats, ground: float, view: View) -> Floats:
-    """At each path point, the best contrast within one pixel. shown: encoded greys of the picture, shape (h, w); seen:
-    relative luminance of each.
+def vanishing_runs(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof) -> list[Floats]:
+    """Pieces of the ink that are fainter than 3:1 on the panel, as ways (n, 2) in mm, the longest first, not more than
+    MOST_RUNS. Washes are left out: they are meant to be pale.
+    """
+    view, shown = page_view(paper, panel.ppi), to_grey8(proof.pixels)
+    runs = []
+    for ink in inks:
+        if ink.recipe.wash.place != "over":
+            continue
+        faint = contrast_along(ink, shown, proof.seen, proof.ground, view) < VISIBLE
+        edges = np.flatnonzero(np.diff(np.concatenate(([False], faint, [False])).astype(int)))
+        xy = np.column_stack((ink.x_mm, ink.y_mm))
+        middles = np.vstack((xy[:1], (xy[1:] + xy[:-1]) / 2, xy[-1:]))  # a point stands for half the way to its next
+        runs += [
+            np.vstack((middles[start], xy[start:end], middles[end]))
+            for start, end in zip(edges[::2], edges[1::2], strict=True)
+        ]
+    runs.sort(key=lambda way: float(np.hypot(*np.diff(way, axis=0).T).sum()), reverse=True)
+    return runs[:MOST_RUNS]
+
+
+def contrast_along(
+    ink: Ink, shown: NDArray[np.uint8], seen: Floats, ground: float, view: View, reach_px: int = 1
+) -> Floats:
+    """At each path point, the best contrast within so many pixels. shown: encoded greys of the picture, shape (h, w);
+    seen: relative luminance of each.
     """
     i = ((ink.x_mm - view.left_mm) * view.px_per_mm).astype(int)
     j = ((ink.y_mm - view.top_mm) * view.px_per_mm).astype(int)
     best = np.ones(len(i))
-    for dj in (-1, 0, 1):
-        for di in (-1, 0, 1):
+    reach = range(-reach_px, reach_px + 1)
+    for dj in reach:
+        for di in reach:
             jj, ii = j + dj, i + di
             on = (jj >= 0) & (jj < shown.shape[0]) & (ii >= 0) & (ii < shown.shape[1])
             best[on] = np.maximum(best[on], contrast(seen[shown[jj[on], ii[on]]], ground))

@@ -14,6 +14,7 @@ from gray_quill.core.colour.srgb import READABLE, encode_srgb, hex_of, relative_
 from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.errors import InputError
+from gray_quill.core.panel.colour_filter import is_filtered, pale
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.wash import blend_on
 from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
@@ -166,13 +167,15 @@ def _ground(wash: Recipe, body: object, paper_colour: str) -> Floats:
 
 
 def _ways(panels: Mapping[str, Panel]) -> list[tuple[str, float, object]]:
-    """Name, what is enough, and how colours 0..255 (..., 3) look; colour panels show full colour and need no row of
+    """Name, what is enough, and how colours 0..255 (..., 3) look; panels that show full colour need no row of
     their own.
     """
     ways: list[tuple[str, float, object]] = [(FULL, APART, lambda c: c)]
     ways += [(name, APART, lambda c, name=name: seen_with(name, c)) for name in DEFICIENCIES]
     for name, panel in panels.items():
-        if not panel.colour:
+        if is_filtered(panel):
+            ways.append((f"{name}, pale", APART, lambda c, vivid=panel.vivid: pale(c, vivid)))
+        elif not panel.colour:
             ways.append((f"{name}, {panel.greys} greys", APART_IN_GREY, lambda c, greys=panel.greys: _greys(c, greys)))
     return ways
 

@@ -8,7 +8,7 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
 /** The smallest change of this pen's width and tone with which none of its ink vanishes on the panels shown. */
-const props = defineProps<{ deviceIds: string[]; light: string }>()
+const props = defineProps<{ deviceIds: string[]; light: string; tonings: Schemas['Toning'][] }>()
 const desk = useDesk()
 const draft = useDraft()
 const found = shallowRef<{ fitted: Schemas['Fitted']; ids: string[] }>()
@@ -16,15 +16,25 @@ const asked = useLatest(
   (body: Schemas['PanelFitBody']) => take(api.POST('/api/panels/fit', { body })),
   (fitted, body) => (found.value = { fitted, ids: body.device_ids }),
 )
-watch([() => draft.recipe, () => props.deviceIds.join(), () => props.light, () => desk.sheet?.id], () => {
-  asked.forget()
-  found.value = undefined
-})
+watch(
+  [
+    () => draft.recipe,
+    () => props.deviceIds.join(),
+    () => props.light,
+    () => JSON.stringify(props.tonings),
+    () => desk.sheet?.id,
+  ],
+  () => {
+    asked.forget()
+    found.value = undefined
+  },
+)
 const fit = () =>
   void asked.want({
     recipe: draft.recipe!,
     source: { sheet_id: desk.sheet!.id, part: 'line', stroke_ids: null },
     device_ids: props.deviceIds,
+    tonings: props.tonings,
     light: props.light,
   })
 const keptHere = ref('')
@@ -91,7 +101,7 @@ function tryIt() {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 14px;
-  flex: 1 1 420px;
+  flex: 1 1 180px;
   min-width: 0;
 }
 .fit p {

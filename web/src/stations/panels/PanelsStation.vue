@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
-import type { Figures } from './figures'
+import { PLAIN, type Below, type Figures } from './figures'
 import type { Film, Shown } from './film'
 import FilmBar from './FilmBar.vue'
 import FilmWays from './FilmWays.vue'
@@ -19,13 +19,14 @@ const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
 const light = ref(desk.desk!.rooms[0]!)
 const shown = ref(firstTwo())
-/** Whether the others show where they differ from the first, and what the first was asked for. */
+/** Whether the others show where they differ from the first, and what each was asked for. */
 const compared = ref(false)
-const first = shallowRef<Schemas['ProofBody']>()
+const bodies = shallowRef<Schemas['ProofBody'][]>([])
+const marked = ref(false)
 const inTime = ref(false)
 /** What of each panel is being changed, and whether it is open for that. */
 const figures = ref<Figures[]>(COUNTS.map(() => ({})))
-const opened = ref(COUNTS.map(() => false))
+const below = ref<Below[]>(COUNTS.map(() => 'lens'))
 const tMs = ref(0)
 const view = ref<Shown | 'waits'>('seen')
 const then = ref(desk.desk!.film_then[0]!)
@@ -50,6 +51,8 @@ function made(film: Film | undefined, k: number) {
   films.value = all
   tMs.value = Math.min(tMs.value, lastsMs.value)
 }
+/** How each of the panels shown tones. */
+const tonings = computed(() => shown.value.map((_, k) => bodies.value[k]?.toning ?? PLAIN))
 const at = ref({ x: 40, y: 40 })
 /** The writer's own device, and e-paper beside it. */
 function firstTwo(): string[] {
@@ -104,8 +107,11 @@ watch(
       <label v-if="shown.length > 1 && !inTime" class="small"
         >difference<ElSwitch v-model="compared" aria-label="Difference from the first panel"
       /></label>
+      <label v-if="!inTime" class="small"
+        >what vanishes<ElSwitch v-model="marked" aria-label="Mark what vanishes"
+      /></label>
       <FilmWays v-if="inTime" v-model:shown="view" v-model:then="then" v-model:width-mm="widthMm" />
-      <PanelFit v-else :device-ids="shown" :light="light" />
+      <PanelFit v-else :device-ids="shown" :light="light" :tonings="tonings" />
     </div>
     <div v-if="inTime" class="films">
       <FilmBar v-model="tMs" :lasts-ms="lastsMs" :done-ms="doneMs" :frame-ms="1000 / FRAMES_HZ" />
@@ -114,7 +120,7 @@ watch(
           v-for="(id, k) in shown"
           :key="k"
           v-model:figures="figures[k]!"
-          v-model:open="opened[k]!"
+          v-model:below="below[k]!"
           :model-value="id"
           :devices="devices"
           :asked="asked"
@@ -130,13 +136,14 @@ watch(
         v-for="(id, k) in shown"
         :key="k"
         v-model:figures="figures[k]!"
-        v-model:open="opened[k]!"
+        v-model:below="below[k]!"
         :model-value="id"
         :devices="devices"
         :at="at"
         :light="light"
-        :beside="compared && k > 0 ? first : undefined"
-        @asked="(body: Schemas['ProofBody']) => k === 0 && (first = body)"
+        :marked="marked"
+        :beside="compared && k > 0 ? bodies[0] : undefined"
+        @asked="(body: Schemas['ProofBody']) => (bodies = Object.assign([...bodies], { [k]: body }))"
         @look="look"
         @update:model-value="(to: string) => turnTo(k, to)"
       />
@@ -168,7 +175,7 @@ label {
   width: 68px;
 }
 .room {
-  width: 150px;
+  width: 140px;
 }
 .proofs {
   display: grid;

@@ -11,7 +11,7 @@ import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 import { Film, type Shown } from './film'
-import type { Figures, FilmAsked } from './figures'
+import type { Below, Figures, FilmAsked } from './figures'
 import PanelForm from './PanelForm.vue'
 
 /** One device's panel while the page is written on it, at the moment all of them are shown. */
@@ -23,7 +23,7 @@ const props = defineProps<{
 }>()
 const deviceId = defineModel<string>({ required: true })
 const figures = defineModel<Figures>('figures', { required: true })
-const open = defineModel<boolean>('open', { required: true })
+const below = defineModel<Below>('below', { required: true })
 const emit = defineEmits<{ made: [film: Film | undefined] }>()
 const FULL_S = 3 // from which the veil of waits is full
 const desk = useDesk()
@@ -133,12 +133,22 @@ const save = () =>
         <template v-else-if="shown === 'waits'">the fuller, the longer it took; from {{ FULL_S }} s on full</template>
         <template v-else-if="film && film.reply.toned !== 'none'">toned {{ film.reply.toned }}</template>
       </p>
-      <button type="button" class="plain-button" :aria-expanded="open" @click="open = !open">
-        {{ open ? 'Back to the readings' : 'Figures of this panel' }}
+      <button
+        type="button"
+        class="plain-button"
+        :aria-expanded="below === 'figures'"
+        @click="below = below === 'figures' ? 'lens' : 'figures'"
+      >
+        {{ below === 'figures' ? 'Back to the readings' : 'Figures of this panel' }}
       </button>
       <button type="button" class="plain-button" :disabled="!film" @click="save">Save the frames</button>
     </div>
-    <PanelForm v-if="open && device" v-model="figures" :device="device" @made="(id: string) => (deviceId = id)" />
+    <PanelForm
+      v-if="below === 'figures' && device"
+      v-model="figures"
+      :device="device"
+      @made="(id: string) => (deviceId = id)"
+    />
     <dl v-else-if="film" class="small">
       <div v-for="r in rows" :key="r.key">
         <dt :title="r.help">{{ r.label }}</dt>

@@ -6,6 +6,9 @@ export interface Figures {
   updates?: Schemas['Updates']
 }
 
+export type Toning = Required<Schemas['Toning']>
+export const PLAIN: Toning = { dither: 'none', greys: 0, bolder_px: 0, raised: 1 }
+
 /** What is played on every panel: a part of the page, and what is done after it is written. */
 export interface FilmAsked {
   x_mm: number
@@ -14,3 +17,12 @@ export interface FilmAsked {
   then: string
   frames_hz: number
 }
+
+/** What stands below a proof. */
+export const BELOW = {
+  lens: 'Lens',
+  advice: 'What helps',
+  exports: 'Sent out',
+  figures: 'Figures of this panel',
+} as const
+export type Below = keyof typeof BELOW

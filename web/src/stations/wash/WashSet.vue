@@ -15,7 +15,9 @@ const MOST = 6
 const desk = useDesk()
 const wash = useWash()
 const members = ref<string[]>(wash.washes.slice(0, MOST).map((p) => p.id))
-const greyDevices = computed(() => (desk.desk?.devices ?? []).filter((d) => !d.device.panel!.colour))
+const greyDevices = computed(() =>
+  (desk.desk?.devices ?? []).filter((d) => d.device.kind === 'e-paper' || !d.device.panel!.colour),
+)
 const onDevices = ref<string[]>(greyDevices.value.map((d) => d.id))
 const pens = computed(() => members.value.map((id) => wash.washes.find((p) => p.id === id)).filter((p) => !!p))
 const recipes = computed<Recipe[]>(() => pens.value.map((p) => (p.id === wash.pen?.id ? wash.recipe! : p.recipe)))
