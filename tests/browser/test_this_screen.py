@@ -5,6 +5,8 @@ import math
 import re
 import urllib.request
 
+import numpy as np
+
 from gray_quill.formats.inkml import read_inkml
 from tests.browser.desk import DeskCase, until_true
 
@@ -32,6 +34,13 @@ const seen = new Set()
 for (let i = 0; i < d.length; i += 4) if (d[i + 3]) seen.add([d[i], d[i + 1], d[i + 2], d[i + 3]].join())
 return [...seen]
 """
+FOUR = "document.querySelector('.four')"
+READY = f"!{FOUR}.querySelector('button').disabled"
+ANSWERED = f"{FOUR}.querySelector('.small').textContent"
+SHOWN = """
+const f = document.querySelector('.four'), c = f.querySelector('canvas')
+return [f.dataset.level, f.dataset.pick, c.getContext('2d').getImageData(2, 2, 1, 1).data[0]]
+"""
 PAGE = "const r = document.querySelector('.page').getBoundingClientRect(); return [r.left, r.width]"
 
 
@@ -44,6 +53,7 @@ class ThisScreen(DeskCase):
         self.the_pen_tells()
         self.ink_beside_the_nib_is_found_and_corrected()
         self.waves_of_the_digitiser_are_found()
+        self.what_it_shows_is_found_by_eye()
         self.it_is_kept_and_the_sentence_says_so()
         self.corrected_ink_lies_under_the_nib()
         self.a_slow_screen_gets_plain_ink_that_settles_later()
@@ -96,6 +106,45 @@ class ThisScreen(DeskCase):
         desk.says("waves by 0.2", "[data-straight]")
         self.assertIn("every 6.0 mm", desk.text("[data-straight]"))
 
+    def what_it_shows_is_found_by_eye(self) -> None:
+        """An eye behind a panel of 16 greys, which sees lines from 3 px on; a ghost of a tenth, matched three times."""
+        desk, rng = self.desk, np.random.default_rng(4)
+        desk.turn_to("what it shows")
+        for part, answers in (("greys", 28), ("lines", 16)):
+            desk.turn_to(part)
+            for k in range(answers):
+                desk.wait(
+                    f"{FOUR} && {FOUR}.dataset.kind === '{part}' && /^{k} answered/.test({ANSWERED}) && {READY}",
+                    "a look",
+                )
+                level, pick, ground = desk.js(SHOWN)
+                level = float(level)
+                if part == "greys":
+                    steps = [round(v * 15 / 255) for v in (ground, ground + level)]
+                    sees = steps[0] != steps[1]
+                else:
+                    sees = level >= 3
+                choice = int(pick) if sees else int(rng.integers(4))
+                desk.js(f"{FOUR}.querySelectorAll('button')[{choice}].click()")
+        low, high = self.interval("greys")
+        self.assertTrue(low <= 16 <= high and high / low < 4, (low, high))
+        low, high = (round(v * PX, 2) for v in self.interval("lines"))
+        self.assertTrue(low <= 3 and high >= 2, (low, high))
+        desk.turn_to("ghost")
+        for _ in range(3):
+            desk.press("Turn it white", "[data-glass]")
+            desk.drag_slider("Set until same", 0.2)
+            desk.press("Now they are the same", "[data-glass]")
+        desk.wait("document.querySelector('[data-eyed=ghost]')", "the ghost")
+        self.assertTrue(0.08 <= self.interval("ghost")[0] / 100 <= 0.1 + 1e-6)
+
+    def interval(self, part: str) -> tuple[float, float]:
+        """What is said of the 95 % interval."""
+        self.desk.wait(f"/between/.test(document.querySelector('[data-eyed={part}]')?.textContent)", part)
+        text = self.desk.text(f"[data-eyed={part}]")
+        low, high = re.findall(r"([\d.]+|…)[^\d…]*", text.split("between")[1])[:2]
+        return (0.0 if low == "…" else float(low)), (1e9 if high == "…" else float(high))
+
     def it_is_kept_and_the_sentence_says_so(self) -> None:
         desk = self.desk
         desk.turn_to("keep it")
@@ -105,6 +154,9 @@ class ThisScreen(DeskCase):
         desk.says("on this screen", "h1")
         kept = desk.ask("desk")["devices"][-1]["device"]
         self.assertEqual((kept["name"], kept["panel"]["greys"], kept["panel"]["colour"]), ("Kitchen glass", 16, False))
+        seen = kept["by_eye"]
+        self.assertTrue(seen["greys"]["low"] <= 16 <= seen["greys"]["high"], seen["greys"])
+        self.assertAlmostEqual(kept["updates"]["grey_ghost"] * kept["updates"]["lighter"], seen["ghost"]["value"])
         self.assertAlmostEqual(kept["digitiser"]["wave_mm"], 0.25, delta=0.04)
         self.assertAlmostEqual(kept["digitiser"]["report_hz"], 240, delta=3)
         desk.open("sheet")

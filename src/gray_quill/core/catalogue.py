@@ -25,6 +25,7 @@ from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
 from gray_quill.core.readings.reading import Reading, readings_of
 from gray_quill.core.screen.aim import Aim
+from gray_quill.core.screen.by_eye import Looked
 from gray_quill.core.screen.straightness import Straightness
 from gray_quill.core.wash.grid import Cell
 
@@ -43,6 +44,7 @@ RECORDS: tuple[type, ...] = (
     Filmed,
     Turn,
     Toning,
+    Looked,
 )
 
 # What is measured, by where it is read.

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, ValidationInfo, WithJsonSchema
 
-from gray_quill.core.digitiser.device import Device, Panel, Updates
+from gray_quill.core.digitiser.device import ByEye, Device, Panel, Updates
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
@@ -22,6 +22,7 @@ from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.quantities import Quantity, read_record
+from gray_quill.core.screen.by_eye import Looked
 from gray_quill.core.trace import Trace, make_trace
 from gray_quill.web.api import RECORD, Model
 
@@ -61,6 +62,8 @@ HandIn = Annotated[Hand, _reader(Hand), _named(Hand)]
 DeviceIn = Annotated[Device, _reader(Device), _named(Device)]
 PanelIn = Annotated[Panel, _reader(Panel), _named(Panel)]
 UpdatesIn = Annotated[Updates, _reader(Updates), _named(Updates)]
+ByEyeIn = Annotated[ByEye, _reader(ByEye), _named(ByEye)]
+LookedIn = Annotated[Looked, _reader(Looked), _named(Looked)]
 PressIn = Annotated[Press, _reader(Press), _named(Press)]
 SteadyIn = Annotated[Steady, _reader(Steady), _named(Steady)]
 RulesIn = Annotated[Rules, _reader(Rules), _named(Rules)]

@@ -1526,6 +1526,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/screen/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an eye sees of greys, lines, print or writing, and what to show it next. */
+        post: operations["look_closer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/screen/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The mean of several settings that looked the same, with its interval. */
+        post: operations["match_settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/screen/straightness": {
         parameters: {
             query?: never;
@@ -1537,6 +1571,23 @@ export interface paths {
         put?: never;
         /** How straight the digitiser is, told apart from the hand's tremor. */
         post: operations["check_straightness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/screen/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A word in writing of some x-height, for this screen's pixels. */
+        post: operations["write_small"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2267,6 +2318,81 @@ export interface components {
             /** @default null */
             value: number | string | null;
         };
+        /** ByEye */
+        ByEye: {
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            bold_print: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            bold_writing: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            ghost: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            greys: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            lines: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            ppi: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            print: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            response: components["schemas"]["Eyed"];
+            /**
+             * @default {
+             *       "high": null,
+             *       "low": null,
+             *       "value": null
+             *     }
+             */
+            writing: components["schemas"]["Eyed"];
+        };
         /** @description A reading before and after. */
         Change: {
             after: number | null;
@@ -2544,6 +2670,56 @@ export interface components {
         };
         /** Device */
         Device: {
+            /**
+             * @default {
+             *       "bold_print": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "bold_writing": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "ghost": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "greys": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "lines": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "ppi": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "print": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "response": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       },
+             *       "writing": {
+             *         "high": null,
+             *         "low": null,
+             *         "value": null
+             *       }
+             *     }
+             */
+            by_eye: components["schemas"]["ByEye"];
             /**
              * @default {
              *       "activation": 0.01,
@@ -2900,6 +3076,39 @@ export interface components {
         Exports: {
             looks: components["schemas"]["Exported"][];
             softest_dpi: number | null;
+        };
+        /**
+         * @description value: the smallest that is seen, of greys how many; None where that cannot be told. low, high: its 95 %
+         *     interval, None on a side where the ladder ends first. level: what to show next; done: whether it needs no more.
+         */
+        EyeSees: {
+            done: boolean;
+            high: number | null;
+            level: number;
+            low: number | null;
+            value: number | null;
+            words: string;
+        };
+        /** Eyed */
+        Eyed: {
+            /**
+             * At most
+             * @description Upper end of its interval
+             * @default null
+             */
+            high: number | null;
+            /**
+             * At least
+             * @description Lower end of its interval
+             * @default null
+             */
+            low: number | null;
+            /**
+             * Found
+             * @description What was found by eye
+             * @default null
+             */
+            value: number | null;
         };
         /** @description A bound that a pen misses, in words, and its reading of Nature. */
         Failed: {
@@ -3918,6 +4127,29 @@ export interface components {
             raw_p50_ms: number | null;
         };
         /**
+         * @description found: so far, and at which level to go on. pick: which of the four is right; grey: the ground of a grey that is
+         *     laid on it; words: four that look alike.
+         */
+        LookNext: {
+            found: components["schemas"]["EyeSees"];
+            grey: number;
+            pick: number;
+            words: string[];
+        };
+        /** Looked */
+        Looked: {
+            /**
+             * Level
+             * @description How easy it was, in the ladder's unit
+             */
+            level: number;
+            /**
+             * Right
+             * @description Whether the right one of the four was chosen
+             */
+            right: boolean;
+        };
+        /**
          * @description on: the turn, the corner, the writer's own line where there is one. most_ms: how far ahead one may look on them,
          *     the corner left out, 0 where less than LEAST_AHEAD_MS is left of it. words: what to know of it.
          */
@@ -3925,6 +4157,13 @@ export interface components {
             most_ms: number;
             on: components["schemas"]["Ahead"][];
             words: string[];
+        };
+        /** @description Answers so far in one of the ladders; seed: of what is shown next. */
+        LooksBody: {
+            kind: string;
+            looks: components["schemas"]["Looked"][];
+            /** @default 0 */
+            seed: number;
         };
         /** @description In frame number `frame` (from 0) the nib is at nib_px, the ink ends at front_px, both (x, y) in pixels. */
         Mark: {
@@ -3952,6 +4191,18 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
+        };
+        /** @description Several settings that looked the same. off: half of the mean's 95 % interval. */
+        Matched: {
+            off: number;
+            value: number;
+        };
+        MatchesBody: {
+            settings: number[];
+        };
+        /** @description matched: None while there are too few. */
+        MatchesReply: {
+            matched: components["schemas"]["Matched"] | null;
         };
         /** @description A sheet to measure a hand from; like: the hand for what writing does not tell; recipe: for the picture. */
         MeasureBody: {
@@ -5316,6 +5567,7 @@ export interface components {
         };
         /** @description What a browser knows of its screen, what its user said of it, and what straight lines showed of its digitiser. */
         SeenScreen: {
+            by_eye?: components["schemas"]["ByEye"];
             colour: boolean;
             greys: number;
             height_px: number;
@@ -6321,6 +6573,14 @@ export interface components {
             hand_id: string;
             rules: components["schemas"]["Rules"];
             stream: components["schemas"]["StreamBody"];
+        };
+        /** @description A word as a hand writes it, small. */
+        WordBody: {
+            /** @default false */
+            bold: boolean;
+            px_per_mm: number;
+            word: string;
+            x_height_mm: number;
         };
         /** @description draft: what the sheet's pen is, where it writes with changes not kept. */
         WriteText: {
@@ -9540,6 +9800,72 @@ export interface operations {
             };
         };
     };
+    look_closer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooksBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookNext"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    match_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchesBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchesReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     check_straightness: {
         parameters: {
             query?: never;
@@ -9560,6 +9886,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Straightness"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    write_small: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -15,6 +15,11 @@ const here = useHere()
 const screen = useScreen()
 const MM_PER_INCH = 25.4
 const TONES = { colours: [256, true], greys: [16, false], 'black and white': [2, false] } as const
+const NONE = { value: null, low: null, high: null }
+const PARTS = ['ppi', 'greys', 'lines', 'print', 'bold_print', 'writing', 'bold_writing', 'ghost', 'response'] as const
+const NOT_LOOKED = Object.fromEntries(PARTS.map((p) => [p, NONE])) as Record<(typeof PARTS)[number], Schemas['Eyed']>
+const CARD_OFF = 0.5 / 85.6 // half a mm either way, of a card's width
+const byCard = (ppi: number) => ({ value: ppi, low: ppi * (1 - CARD_OFF), high: ppi * (1 + CARD_OFF) })
 const name = ref('My screen')
 const kind = ref<Schemas['SeenScreen']['kind']>('tablet')
 const tones = ref<keyof typeof TONES>('colours')
@@ -26,6 +31,7 @@ const keep = () =>
   desk.attempt(async () => {
     const [greys, colour] = TONES[tones.value]
     const { straight, seen, refreshHz } = props.checked
+    const byEye = { ...NOT_LOOKED, ...props.checked.byEye, ppi: screen.sized ? byCard(ppi.value) : NONE }
     const made = await take(
       api.POST('/api/devices', {
         body: {
@@ -41,6 +47,7 @@ const keep = () =>
             refresh_hz: Math.max(1, Math.round(refreshHz ?? 60)),
             greys,
             colour,
+            by_eye: byEye,
             wave_mm: straight?.wave_mm ?? 0,
             wave_period_mm: straight?.period_mm ?? 6,
           },

@@ -6,6 +6,7 @@ import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { useScreen } from '@/stores/screen'
 import CheckAim from './CheckAim.vue'
+import CheckGlass from './CheckGlass.vue'
 import CheckLines from './CheckLines.vue'
 import CheckPen from './CheckPen.vue'
 import type { Checked } from './checked'
@@ -13,7 +14,14 @@ import HowItWrites from './HowItWrites.vue'
 import KeepScreen from './KeepScreen.vue'
 
 /** The screen in front of the user: what its pen tells, how it aims, how straight it is, and how it is to write. */
-const STEPS = { pen: 'pen', aim: 'aim', lines: 'straightness', writes: 'how it writes', keep: 'keep it' }
+const STEPS = {
+  pen: 'pen',
+  aim: 'aim',
+  lines: 'straightness',
+  glass: 'what it shows',
+  writes: 'how it writes',
+  keep: 'keep it',
+}
 const step = ref<keyof typeof STEPS>('pen')
 const desk = useDesk()
 const screen = useScreen()
@@ -35,6 +43,7 @@ const sizing = ref(false)
     <CheckPen v-if="step === 'pen'" v-model="checked" />
     <CheckAim v-else-if="step === 'aim'" />
     <CheckLines v-else-if="step === 'lines'" v-model="checked" />
+    <CheckGlass v-else-if="step === 'glass'" v-model="checked" />
     <HowItWrites v-else-if="step === 'writes'" />
     <KeepScreen v-else :checked />
     <CardSizer v-if="sizing" @close="sizing = false" />

@@ -123,6 +123,32 @@ class Updates:
 
 
 @dataclasses.dataclass(frozen=True)
+class Eyed:
+    """What was found by eye, and its 95 % interval; None where it was not looked for, or could not be told."""
+
+    value: float | None = number(None, 0, 100_000, 0.001, "", "Found", "What was found by eye", optional=True)
+    low: float | None = number(None, 0, 100_000, 0.001, "", "At least", "Lower end of its interval", optional=True)
+    high: float | None = number(None, 0, 100_000, 0.001, "", "At most", "Upper end of its interval", optional=True)
+
+
+@dataclasses.dataclass(frozen=True)
+class ByEye:
+    """What its user saw on the screen itself. ppi: px an inch, by a card; greys: a number; lines, print and writing:
+    mm, of print and writing the height of an x; ghost: a share; response: ms.
+    """
+
+    ppi: Eyed = Eyed()
+    greys: Eyed = Eyed()
+    lines: Eyed = Eyed()
+    print: Eyed = Eyed()
+    bold_print: Eyed = Eyed()
+    writing: Eyed = Eyed()
+    bold_writing: Eyed = Eyed()
+    ghost: Eyed = Eyed()
+    response: Eyed = Eyed()
+
+
+@dataclasses.dataclass(frozen=True)
 class Device:
     name: str = text("A device", "Name", "What the device is called", 60)
     kind: str = choice("tablet", ("tablet", "laptop", "e-paper"), "Kind", "What sort of device it is")
@@ -134,6 +160,7 @@ class Device:
         0, 0, 1000, 0.1, "ms", "Stated delay", "What its data sheet says of the pen's delay; 0 where it says nothing"
     )
     updates: Updates = Updates()
+    by_eye: ByEye = ByEye()
 
 
 PAPER = ("e-paper", 0.0)  # no light of its own

@@ -3,6 +3,7 @@ import { ElInput, ElOption, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type DeviceItem } from '@/api/client'
 import NumberField from '@/components/NumberField.vue'
+import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import type { Figures } from './figures'
 
@@ -24,6 +25,30 @@ const changed = computed(() =>
   ),
 )
 const own = computed(() => !desk.desk!.shipped_devices.includes(props.device.id))
+/** What its user saw on it, each with its interval. */
+const EYED = {
+  ppi: ['density', 'px/inch'],
+  greys: ['greys', ''],
+  lines: ['lines', 'mm'],
+  print: ['print', 'mm'],
+  bold_print: ['bold print', 'mm'],
+  writing: ['writing', 'mm'],
+  bold_writing: ['bold writing', 'mm'],
+  ghost: ['ghost', ''],
+  response: ['response', 'ms'],
+} as const
+const byEye = computed(() => {
+  const all = props.device.device.by_eye
+  const end = (v: number | null | undefined) => (v == null ? '…' : say(v))
+  return (Object.keys(EYED) as (keyof typeof EYED)[])
+    .map((key) => ({ key, found: all?.[key] }))
+    .filter(({ found }) => found && (found.value ?? found.low ?? found.high) != null)
+    .map(({ key, found }) => {
+      const [words, unit] = EYED[key]
+      return `${words} ${end(found!.value)} ${unit}`.trim() + ` (${end(found!.low)}–${end(found!.high)})`
+    })
+    .join('; ')
+})
 const name = ref('My panel')
 type Field = { name: string; part: Part }
 const value = ({ name, part }: Field) => (now.value[part] as Record<string, unknown>)[name]
@@ -79,6 +104,7 @@ const change = () =>
         @update:model-value="(v: number) => set(f, v)"
       />
     </div>
+    <p v-if="byEye" class="small eyed">Found by eye on it: {{ byEye }}.</p>
     <div class="keep">
       <button v-if="own" type="button" class="word-button" :disabled="!changed" @click="change">
         Change {{ device.device.name }}
@@ -104,6 +130,10 @@ const change = () =>
   grid-template-columns: minmax(0, 1fr) 120px;
   align-items: center;
   gap: 8px;
+}
+.eyed {
+  grid-column: 1 / -1;
+  margin: 4px 0 0;
 }
 .keep {
   grid-column: 1 / -1;
