@@ -4,6 +4,7 @@ two are apart.
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import to_grey8
@@ -35,22 +36,40 @@ def heat_picture(apart: Floats) -> Pixels:
 def _lightness(proof: Proof, px_per_mm: float) -> Floats:
     shown = to_grey8(proof.pixels)
     rows, columns = (
-        np.minimum(np.round(np.arange(round(n / px_per_mm / SQUARE_MM) + 1) * SQUARE_MM * px_per_mm), n).astype(int)
-        for n in shown.shape
+        np.minimum(np.arange(round(n / px_per_mm / SQUARE_MM) + 1) * SQUARE_MM * px_per_mm, n) for n in shown.shape
     )
     light = lights_of_squares(shown, proof.seen, rows, columns)
     return np.where(light > (6 / 29) ** 3, 116 * np.cbrt(light) - 16, light * (29 / 3) ** 3)
 
 
+def lights_of_squares(grey: NDArray[np.uint8], light: Floats, rows: Floats, columns: Floats) -> Floats:
+    """Mean light of a picture's squares, each at least a pixel wide; light: of each grey; rows, columns: where they
+    begin, and the ends, in px that need not be whole: a pixel on a bound counts for both by its shares.
+    """
+    sums = _sums(grey, light, *_shares(rows, grey.shape[0]), *_shares(columns, grey.shape[1]))
+    return np.asarray(sums[: len(rows) - 1, : len(columns) - 1] / np.outer(np.diff(rows), np.diff(columns)))
+
+
+def _shares(bounds: Floats, count: int) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
+    """For each pixel the square in which it begins, and how much of it lies in that one; the rest in the next."""
+    pixels = np.arange(count)
+    square = np.clip(np.searchsorted(bounds, pixels, side="right") - 1, 0, len(bounds) - 1)
+    ends = np.append(np.asarray(bounds, float)[1:], np.inf)[square]
+    return square, np.clip(ends - pixels, 0.0, 1.0)
+
+
 @numba.njit(cache=True, nogil=True)
-def lights_of_squares(grey, light, rows, columns):  # type: ignore[no-untyped-def]
-    """Mean light of a picture's squares; light: of each grey; rows, columns: where they begin, and the ends."""
-    out = np.zeros((len(rows) - 1, len(columns) - 1))
-    for r in range(len(rows) - 1):
-        for c in range(len(columns) - 1):
-            total = 0.0
-            for j in range(rows[r], rows[r + 1]):
-                for i in range(columns[c], columns[c + 1]):
-                    total += light[grey[j, i]]
-            out[r, c] = total / max(1, (rows[r + 1] - rows[r]) * (columns[c + 1] - columns[c]))
+def _sums(grey, light, row, in_row, column, in_column):  # type: ignore[no-untyped-def]
+    out = np.zeros((row[-1] + 2, column[-1] + 2))
+    line = np.zeros(column[-1] + 2)
+    for j in range(grey.shape[0]):
+        line[:] = 0
+        for i in range(grey.shape[1]):
+            value, share, c = light[grey[j, i]], in_column[i], column[i]
+            line[c] += share * value
+            line[c + 1] += (1 - share) * value
+        r, share = row[j], in_row[j]
+        for c in range(len(line)):
+            out[r, c] += share * line[c]
+            out[r + 1, c] += (1 - share) * line[c]
     return out

@@ -10,7 +10,7 @@ from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.page import page_pixels
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.view import View, box_view
+from gray_quill.core.ink.view import View
 from gray_quill.core.panel.difference import apart_l
 from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Proof, Toning, check_size, proof_of
 from gray_quill.core.paper import Paper
@@ -72,7 +72,10 @@ def softest(found: Sequence[Exported]) -> int | None:
 def _look(
     inks: Sequence[Ink], paper: Paper, panel: Panel, toning: Toning, box_mm: tuple[float, float, float, float]
 ) -> tuple[Proof, View]:
-    view = box_view(box_mm, px_per_mm(panel.ppi))
+    left, top, right, bottom = box_mm
+    scale = px_per_mm(panel.ppi)
+    # all looks begin at the same place of the page, or their squares would not be of the same ink
+    view = View(left, top, scale, int(np.ceil((right - left) * scale)), int(np.ceil((bottom - top) * scale)))
     check_size(view)
     return proof_of(page_pixels(inks, paper, view), paper.colour, panel, toning, NO_GLARE), view
 

@@ -84,9 +84,7 @@ def panel_readings(inks: Sequence[Ink], paper: Paper, panel: Panel, proof: Proof
 
 def _grey_error(original: NDArray[np.uint8], toned: NDArray[np.uint8]) -> float:
     """Mean difference of encoded greys, 0..1, between the mean lights of squares."""
-    rows, columns = (
-        np.linspace(0, n, max(1, n // SQUARE_PX) + 1).astype(int) for n in original.shape
-    )  # all of nearly one size, none left over
+    rows, columns = (np.linspace(0, n, max(1, n // SQUARE_PX) + 1) for n in original.shape)  # none left over
     one, other = (encode_srgb(lights_of_squares(grey, LIGHT, rows, columns)) for grey in (original, toned))
     return float(np.abs(one - other).mean())
 
