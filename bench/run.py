@@ -18,7 +18,7 @@ from OneEuroFilter import OneEuroFilter
 
 from bench.full_page import FULL, full_sheet, hands_on
 from bench.others import OTHERS, watched
-from bench.panels import diffusion, four_proofs
+from bench.panels import diffusion, four_proofs, in_time
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -353,6 +353,15 @@ def main() -> None:
     )
     took, read = four_proofs()
     row(f"four proofs of an A4 page ({ms(read)} with readings)", "400 ms", ms(took), "400.0 ms", took / 400, 1)
+    took, lasts = in_time()
+    row(
+        f"{lasts:.0f} s of a page in time, 60 pictures a second",
+        "10x real time",
+        ms(1000 * took),
+        ms(100 * lasts),
+        10 * took / lasts,
+        1,
+    )
     took = cut()
     row("exact cut of a stroke of 500 reports", "5 ms", ms(took), "5.0 ms", took / 5, 1)
     with served() as server:

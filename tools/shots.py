@@ -54,7 +54,6 @@ SHOTS = (
     Shot("test-sheet", "sheet", "test-sheet"),
     Shot("pen", "pen"),
     Shot("pen-steady", "pen", tabs=("steady",), ready="document.querySelector('.plot svg path')"),
-    Shot("pen-heat", "pen", tabs=("heat", "body")),
     Shot("pen-tooth", "pen", pen="moth-pencil-2b", tabs=("tooth",), ready="document.querySelector('[data-text]')"),
     Shot("pen-night", "pen", "count-by-trap", surface="night"),
     Shot("pen-e-ink", "pen", surface="e-ink"),
@@ -65,6 +64,12 @@ SHOTS = (
     Shot("lag", "lag"),
     Shot("palm", "palm", ready="document.querySelector('[data-map]')"),
     Shot("panels", "panels"),
+    Shot(
+        "panels-in-time",
+        "panels",
+        tabs=("in time", "waits"),
+        ready="document.querySelectorAll('.card-in-time:not(.waits) dl').length === 2",
+    ),
     Shot(
         "first-minute", "", "", tabs=("left hand, hooked", "neat notes"), ready="document.querySelector('.first .tile')"
     ),

@@ -7,13 +7,14 @@ import numpy as np
 from scipy.ndimage import maximum_filter
 
 from gray_quill.core.colour.difference import lab
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Updates
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Panel, Updates
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import RecordError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import box_view
-from gray_quill.core.panel.cut import PLAYED_S, SCROLLED, cut_of, cut_view, done_then
+from gray_quill.core.panel.cut import PLAYED_S, SCROLLED, THEN, cut_of, cut_view, done_then
+from gray_quill.core.panel.dither import DITHERS
 from gray_quill.core.panel.followed import apart, follow
 from gray_quill.core.panel.glass import Glass
 from gray_quill.core.panel.in_time import CLEAR, FAST, FULL, GREY, InTime
@@ -21,6 +22,7 @@ from gray_quill.core.panel.proof import Toning
 from gray_quill.core.panel.writing import GAP_S, MOST_GAP_S, Writing, starts_of
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.core.quantities import quantities
 from gray_quill.core.readings.in_time import InTimeReader, ghosts_of, read_in_time
 from gray_quill.core.trace import make_trace
 
@@ -209,6 +211,42 @@ class MoreIsDone(unittest.TestCase):
             soft = (inked > 140) & (inked < 230)  # of two tones nothing of it is true
             self.assertTrue(low <= float(np.median(waits[soft])) <= high, (device.name, np.median(waits[soft])))
             self.assertEqual(float(waits[inked == 255].max()), 0)
+
+
+class AnyPanel(unittest.TestCase):
+    def test_whatever_is_declared_can_be_played_and_a_clearing_ends_every_ghost(self) -> None:
+        rng = np.random.default_rng(20)
+        pens = list(SHIPPED_PENS.values())
+        for case in range(14):
+            panel = dataclasses.replace(anything(Panel, rng), ppi=float(rng.choice([50, 120, 127.3])))
+            toning = Toning(str(rng.choice(DITHERS)), int(rng.choice([0, 2, 3, 16])), int(rng.integers(0, 5)))
+            inks = settle_all([make_trace([0, 0.3], [10, 30], [20, 25], [0.5] * 2)], pens[rng.integers(len(pens))])
+            writing = done_then(Writing(inks, [0.0]), THEN[case % len(THEN)], 6.0)
+            paper = paper_from_spec(("dotted A6 cream", "ruled A6 black")[case % 2])
+            view = box_view((5.0, 14.0, 35.0, 30.0), panel.ppi / 25.4)
+            made = InTime(writing, paper, view, panel, anything(Updates, rng), 0.02, bool(case % 3), toning)
+            reader = InTimeReader(made)
+            for moment in follow(made, 10):
+                reader.see(moment)
+            told = [v for v in dataclasses.asdict(reader.readings()).values() if v is not None]
+            self.assertTrue(all(np.isfinite(v) and v >= 0 for v in [*told, float(reader.waits_s().min())]), case)
+            if made.of_paper:
+                end = made.lasts_s() + 9
+                made.clear(end, end)
+                final = made.at(end + made.sort.clear_ms / 1000 + 0.01).astype(int)
+                self.assertLessEqual(np.abs(final - made.target(made.whole(), end)).max(), 1, case)
+
+
+def anything(record, rng: np.random.Generator):  # type: ignore[no-untyped-def]
+    """A record whose fields are anywhere in their ranges, often at an end."""
+    given: dict[str, object] = {}
+    for name, q in quantities(record).items():
+        if q.kind in ("number", "integer"):
+            value = rng.choice([q.low, q.high, rng.uniform(q.low, q.high)])
+            given[name] = int(value) if q.kind == "integer" else float(value)
+        else:
+            given[name] = bool(rng.integers(2)) if q.kind == "flag" else str(rng.choice(q.options))
+    return record(**given)
 
 
 class Parts(unittest.TestCase):

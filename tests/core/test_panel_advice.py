@@ -76,6 +76,15 @@ class Advice(unittest.TestCase):
         smallest = with_change(pen, float(WIDER[1:][holds.index(True)]), pen.body.colour)
         self.assertEqual(told.recipe.body, smallest.body)
 
+    def test_following_it_ends(self) -> None:
+        """The first change is made, and the next, until nothing more is told."""
+        for name in ("moth-pencil-2b", "heath-brush", "hollow-reed", "clover-marker"):
+            for device in (DEVICES["paper-slate-10"], DEVICES["paper-pad-8"], DEVICES["paper-colour-10"]):
+                pen, toned, steps = SHIPPED_PENS[name], PLAIN, 0
+                while told := [*path_advice(device, pen), *advise_on_panel(on(device.panel), pen, toned)]:
+                    pen, toned, steps = told[0].recipe or pen, told[0].toning or toned, steps + 1
+                    self.assertLess(steps, 5, (name, device.name))
+
     def test_washes_are_left_pale_and_a_sound_pen_is_left_alone(self) -> None:
         for name in ("dusk-wash", "fern-wash"):
             self.assertEqual([a for a in advise_on_panel(on(PAD), SHIPPED_PENS[name]) if a.recipe], [])

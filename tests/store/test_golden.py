@@ -4,7 +4,8 @@ The files in golden/ were made by the versions in their names: the demo, ten str
 revision, one of one's own and one in the bin, a hand of one's own, and from 0.2.0 on a fit, from 0.4.0 on a device of
 one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes not kept, and a sheet's note; from
 0.10.0 on ink rubbed and moved; in 0.11.0 a second layer, ink locked, grouped and filled, and a figure placed;
-in 0.13.0 a pen that looks ahead; in 0.14.0 a touch told to have been a palm, and rules that go by its look.
+in 0.13.0 a pen that looks ahead; in 0.14.0 a touch told to have been a palm, and rules that go by its look; in 0.15.0
+a panel of one's own, and what a hand feels.
 """
 
 import dataclasses
@@ -15,7 +16,7 @@ import tempfile
 import unittest
 from typing import Any
 
-from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.device import ByEye, Device, Updates
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.layer import FIRST, Layer
 from gray_quill.core.ink.settle import settle
@@ -59,7 +60,7 @@ class Golden(unittest.TestCase):
         self.assertEqual(
             versions,
             ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0"]
-            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0"],
+            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0", "0.15.0"],
         )
         for version in versions:
             folder = self.opened(version)
@@ -67,7 +68,7 @@ class Golden(unittest.TestCase):
             self.addCleanup(db.close)
             with self.subTest(version=version):
                 self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], newest())
-                ahead = version in ("0.13.0", "0.14.0")  # a revision more
+                ahead = version in ("0.13.0", "0.14.0", "0.15.0")  # a revision more
                 widths = [p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")]
                 self.assertEqual(widths, [0.7, 0.7, 0.5] if ahead else [0.7, 0.5])
                 self.assertEqual(get_pen(db, "fen-fountain").recipe.steady.ahead_ms, 14 if ahead else 0)
@@ -89,10 +90,13 @@ class Golden(unittest.TestCase):
                         ("0.14.0", "dusk-to-dawn"): 12,
                         ("0.14.0", "first-count"): 11,
                         ("0.14.0", "trap-log"): 12,
+                        ("0.15.0", "dusk-to-dawn"): 12,
+                        ("0.15.0", "first-count"): 11,
+                        ("0.15.0", "trap-log"): 12,
                     }
                     count = more.get((version, sheet.id), 10)
                     self.assertEqual((len(strokes), sheet.strokes), (count, count))
-                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0", "0.14.0"):
+                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0", "0.14.0", "0.15.0"):
                         self.assertEqual([layer.name for layer in sheet.layers], ["ink", "lines"])
                     else:
                         self.assertEqual((sheet.layers, sheet.layer), ([Layer()], FIRST), "one layer changes nothing")
@@ -122,6 +126,17 @@ class Golden(unittest.TestCase):
         rules, _ = kept_setting(db, "left-steep", "tablet-11") or (None, None)
         self.assertTrue(rules and rules.likely == 0.7 and rules.still)
         self.assertIsNone(felt_of(db, "left-steep"), "nothing was known yet")
+
+    def test_a_panel_and_what_a_hand_feels_of_0_15_0_show(self) -> None:
+        folder = self.opened("0.15.0")
+        db = connect(folder)
+        self.addCleanup(db.close)
+        (own,) = [d for d in list_things(db, Device).values() if d.name == "Own slate"]
+        self.assertEqual((own.panel.ppi, own.panel.technology), (212, "e-paper"))
+        self.assertEqual((own.panel.vivid, own.updates, own.by_eye), (1, Updates(), ByEye()), "as if nothing were new")
+        felt = felt_of(db, "left-steep")
+        assert felt is not None
+        self.assertAlmostEqual(felt.felt.noticed_ms or 0, 114.0, delta=0.1)
 
     def test_a_draft_and_a_note_of_0_7_0_show(self) -> None:
         db = connect(self.opened("0.7.0"))

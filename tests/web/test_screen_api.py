@@ -13,7 +13,7 @@ class ThisScreen(ApiCase):
         ask = {"kind": "lines", "looks": [], "seed": 5}
         first, again = (self.ask("POST", "/api/screen/looks", ask).json for _ in range(2))
         self.assertEqual(first, again)
-        looks = []
+        looks: list[dict[str, object]] = []
         for _ in range(20):
             now = self.ask("POST", "/api/screen/looks", {**ask, "looks": looks}).json
             looks.append({"level": now["found"]["level"], "right": now["found"]["level"] >= 3})

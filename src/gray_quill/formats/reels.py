@@ -13,7 +13,7 @@ from gray_quill.core.panel.glass import Box, joined, slices
 from gray_quill.formats.png import write_png
 
 REEL_PX = 2048  # side of a full reel
-MOST_BYTES = 64_000_000
+MOST_BYTES = 100_000_000
 Pixels = NDArray[np.uint8]
 
 

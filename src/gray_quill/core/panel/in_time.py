@@ -74,6 +74,7 @@ class InTime:
         self._moving: list[tuple[float, Box]] = []  # until when something changes, and where
         self.glass = Glass(self._picture, not self.of_paper)
         self.log: list[Update] = []
+        self._inked = np.zeros(self._picture.shape[:2], bool)  # made black by the fast path
         self._since_clear = 0
         self._dirty: Box | None = None  # shown in two tones only
         self._coarse: Box | None = None  # shown in few greys only
@@ -119,6 +120,7 @@ class InTime:
         return self._picture
 
     def _drive(self, box: Box, driven: Tones, at_s: float, lasts_s: float, *leaves: float) -> None:
+        self._inked[slices(box)] = False
         self.glass.drive(box, driven, at_s, lasts_s, *leaves)
         self._moving.append((at_s + self.glass.settles_s(lasts_s), box))
 
@@ -176,9 +178,14 @@ class InTime:
             self._drive(self.whole(), tones, at_s, lasts_s)
 
     def _ink_at_once(self, now_s: float, box: Box, told_s: float) -> None:
-        black = _darkest(self.target(box, told_s)) < TWO_TONES
-        driven = np.where(black, np.float32(0), np.float32(np.nan))
-        self._fast(now_s, box, driven)
+        """Pixels that the fast path has made black are not driven again."""
+        here = slices(box)
+        tones = _darkest(self.target(box, told_s))
+        black = (tones if tones.ndim == 2 else tones[..., 0]) < TWO_TONES
+        fresh = black & ~self._inked[here]
+        driven = np.where(fresh if tones.ndim == 2 else fresh[..., None], np.float32(0), np.float32(np.nan))
+        self._fast(now_s, box, np.broadcast_to(driven, tones.shape))
+        self._inked[here] |= black
 
     def _scroll(self, now_s: float, told_s: float) -> None:
         """The page under a moving finger: in two tones where the panel is quick at these, in greys else."""

@@ -94,4 +94,7 @@ def on_panel(pixels: Pixels, panel: Panel, toning: Toning = PLAIN, paper_colour:
     if panel.colour and shown == 256:
         return pixels
     grey = reduce_greys(to_grey8(pixels), shown, toning.dither)
-    return np.repeat(grey[..., None], 3, axis=2)
+    out = np.empty((*grey.shape, 3), np.uint8)
+    for k in range(3):  # twice as quick as repeating them
+        out[..., k] = grey
+    return out

@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client'
 type Reply = Schemas['PanelFilm']
 type Patch = Schemas['Patch']
 export type Shown = 'seen' | 'believed'
-const EVERY = 32 // frames between two pictures that are kept whole, for going back
+const EVERY = 24 // frames between two pictures that are kept whole, for going back
 
 /** The bytes of a film's reels: grey pictures, one after another. */
 async function unwound(reels: string[]): Promise<Uint8Array> {
@@ -69,15 +69,15 @@ class Strip {
   }
 
   private lay({ left, top, width, height, offset }: Patch) {
-    const out = this.picture.data
+    // four bytes at once, lowest first, as every machine with a browser has them: several times as quick
+    const out = new Uint32Array(this.picture.data.buffer)
+    const { bytes, channels } = this
+    const [green, blue] = channels === 3 ? [1, 2] : [0, 0]
     let from = offset
     for (let j = top; j < top + height; j++) {
-      let to = 4 * (j * this.picture.width + left)
-      for (let i = 0; i < width; i++, to += 4) {
-        out[to] = this.bytes[from]!
-        out[to + 1] = this.bytes[from + (this.channels === 3 ? 1 : 0)]!
-        out[to + 2] = this.bytes[from + (this.channels === 3 ? 2 : 0)]!
-        from += this.channels
+      let to = j * this.picture.width + left
+      for (let i = 0; i < width; i++, to++, from += channels) {
+        out[to] = 0xff000000 | (bytes[from + blue]! << 16) | (bytes[from + green]! << 8) | bytes[from]!
       }
     }
   }
