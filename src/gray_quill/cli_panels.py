@@ -9,6 +9,7 @@ from gray_quill.cli_items import DEFAULT_PAPER, bytes_of, choice_argument, devic
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.view import box_view
+from gray_quill.core.lag.page_film import page_film
 from gray_quill.core.lag.trial import takes_fast_path, until_told_ms
 from gray_quill.core.panel.cut import SCROLLED, THEN, done_then
 from gray_quill.core.panel.dither import DITHERS
@@ -49,6 +50,7 @@ def add_panel_commands(command: Command) -> None:
     _common(ghost)
     ghost.add_argument("--then", default=THEN[0], help=f"what is done after writing, one of {', '.join(THEN)}")
     ghost.add_argument("--fps", type=real, default=30.0, metavar="N", help="frames a second")
+    ghost.add_argument("--nib", action="store_true", help="with the pen over the panel, as film-read wants it")
     ghost.add_argument("--json", action="store_true", help="readings for machines")
     ghost.add_argument("-o", "--output", required=True, metavar="FRAMES.zip")
 
@@ -98,7 +100,7 @@ def _ghost(args: argparse.Namespace) -> None:
         return InTime(writing, paper, view, device.panel, device.updates, late_s, takes_fast_path(recipe))
 
     check_length((view.height_px, view.width_px), int(page().lasts_s() * args.fps) + 1)
-    frames = [picture.copy() for _, picture in page().play(args.fps)]
+    frames = list(page_film(page(), args.fps, args.nib))
     found = read_in_time(page())
     save(args.output, write_film(frames))
     if args.json:

@@ -54,7 +54,7 @@ class ThisScreen(ApiCase):
             },
         }
         made = self.ask("POST", "/api/devices", body).json["device"]
-        self.assertEqual((made["panel"]["greys"], made["panel"]["response_ms"]), (16, 42.0))
+        self.assertEqual((made["panel"]["greys"], made["updates"]["fast_ms"]), (16, 84.0))
         self.assertAlmostEqual(made["updates"]["grey_ghost"], 0.09 / made["updates"]["lighter"])
         self.assertEqual(made["by_eye"]["greys"], seen)
         self.assertIsNone(made["by_eye"]["lines"]["value"])

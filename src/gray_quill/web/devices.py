@@ -118,9 +118,13 @@ def _with_screen(device: Device, seen: SeenScreen) -> Device:
         greys=seen.greys if told is None or seen.colour else panel_greys(told),
         colour=seen.colour,
     )
-    if seen.by_eye.response.value is not None:
-        panel = dataclasses.replace(panel, response_ms=seen.by_eye.response.value)
-    updates = device.updates
+    updates, response = device.updates, seen.by_eye.response.value
+    if response is not None and seen.kind != "e-paper":
+        panel = dataclasses.replace(panel, response_ms=response)
+    elif response is not None:
+        takes = max(1.0, 2 * response)
+        fast = dataclasses.replace(updates, fast_ms=takes)
+        updates = fast if panel.fast_pen else dataclasses.replace(updates, grey_ms=takes)
     if seen.by_eye.ghost.value is not None:  # a checker turned white: its ghost is of the sort that erasing leaves
         updates = dataclasses.replace(updates, grey_ghost=min(seen.by_eye.ghost.value / updates.lighter, 0.5))
     digitiser = dataclasses.replace(device.digitiser, wave_mm=seen.wave_mm, wave_period_mm=seen.wave_period_mm)

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import NoInk
+from gray_quill.core.lag.page_film import page_film
 from gray_quill.core.lag.trial import takes_fast_path, until_told_ms
 from gray_quill.core.panel.cut import THEN, cut_of, cut_view
 from gray_quill.core.panel.followed import follow
@@ -110,13 +111,13 @@ def make_film(body: PageFilmBody) -> PanelFilm:
 
 @operation(films, "POST", "/panels/film-frames", "application/zip", body=PageFilmBody, costly=True)
 def save_film(body: PageFilmBody) -> Response:
-    """The same as a zip of PNG frames, which Lag reads too."""
+    """The same as a zip of PNG frames with the pen over them, which Lag reads too."""
     page = _page(body)
     check_length((page.view.height_px, page.view.width_px), int(page.lasts_s() * body.frames_hz) + 1)
     frames = []
-    for _, picture in page.play(body.frames_hz):
+    for picture in page_film(page, body.frames_hz, with_nib=True):
         in_time()
-        frames.append(picture.copy())
+        frames.append(picture)
     return download(write_film(frames), "application/zip", f"{body.device_id} {body.frames_hz:g} frames a second.zip")
 
 

@@ -34,7 +34,9 @@ class Panel:
     greys: int = integer(256, 2, 256, "greys", "Greys", "Distinct greys it can show")
     colour: bool = flag(True, "Colour", "Whether it shows colour")
     fast_pen: bool = flag(False, "Fast pen path", "E-ink: pen strokes appear at once in two tones")
-    response_ms: float = number(8, 0, 1000, 1, "ms", "Response", "From a pixel's signal to its light")
+    response_ms: float = number(
+        8, 0, 1000, 1, "ms", "Response", "From a pixel's signal to its light; of e-paper its updates tell it"
+    )
     fast_pen_hz: float = number(85, 1, 360, 1, "Hz", "Fast path rate", "How often the fast pen path may put ink down")
     catch_up_ms: float = number(
         0, 0, 5000, 10, "ms", "Catch-up", "E-ink: how long after the pen pauses all else follows"
@@ -110,7 +112,7 @@ class Touch:
 class Updates:
     """How an e-paper panel changes its picture; other panels change as their response says."""
 
-    fast_ms: float = number(90, 1, 2000, 1, "ms", "Fast update", "How long ink of two tones takes to appear")
+    fast_ms: float = number(20, 1, 2000, 1, "ms", "Fast update", "How long ink of two tones takes to appear")
     grey_ms: float = number(260, 1, 3000, 1, "ms", "Grey update", "How long a part of the picture in greys takes")
     clear_ms: float = number(750, 1, 5000, 1, "ms", "Clearing", "How long the blink takes that takes ghosts away")
     fast_ghost: float = number(0.1, 0, 0.5, 0.005, "", "Ghost, fast", "Share of a change that a fast update leaves")
@@ -163,6 +165,13 @@ class Device:
     by_eye: ByEye = ByEye()
 
 
+def seen_after_ms(device: Device, fast: bool) -> float:
+    """From a pixel's signal until its change is seen: half of an update of e-paper, on its fast path or in greys."""
+    if device.panel.technology != "e-paper":
+        return device.panel.response_ms
+    return (device.updates.fast_ms if fast else device.updates.grey_ms) / 2
+
+
 PAPER = ("e-paper", 0.0)  # no light of its own
 
 # All invented; the delays, lights and contrasts are of the size that is common practice for such hardware, no source.
@@ -200,6 +209,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         System(3, 1, 2, 1, 0),
         Touch(90, 20, 4, 0.2, True, 0.12, pen_first=True),
         stated_ms=21,
+        updates=Updates(fast_ms=18),
     ),
     "paper-colour-10": Device(
         "10-inch colour e-paper",
@@ -208,7 +218,7 @@ SHIPPED_DEVICES: dict[str, Device] = {
         Panel(1860, 2480, 300, 3, 16, True, True, 12, 85, 1500, *PAPER, 0.27, 9, colour_ppi=150, vivid=0.45),
         System(4, 1.5, 2, 1, 0),
         Touch(90, 22, 4, 0.2, True, 0.12, pen_first=True),
-        updates=Updates(grey_ms=320, clear_ms=1100, quick_greys=8, full_ms=700, clears_after=30),
+        updates=Updates(fast_ms=24, grey_ms=320, clear_ms=1100, quick_greys=8, full_ms=700, clears_after=30),
     ),
     "paper-pad-8": Device(
         "8-inch e-paper pad",
@@ -217,6 +227,6 @@ SHIPPED_DEVICES: dict[str, Device] = {
         Panel(1404, 1872, 300, 4, 8, False, False, 120, 85, 1800, *PAPER, 0.38, 10),
         System(9, 4, 5, 3, 0),
         Touch(60, 35, 6, 0.5, True, 0.15),
-        updates=Updates(grey_ms=380, clear_ms=900, grey_ghost=0.06, quick_greys=4, full_ms=620, clears_after=30),
+        updates=Updates(grey_ms=240, clear_ms=900, grey_ghost=0.06, quick_greys=4, full_ms=620, clears_after=30),
     ),
 }

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from gray_quill.core.digitiser.device import Device
+from gray_quill.core.digitiser.device import Device, seen_after_ms
 from gray_quill.core.ink.plain import in_plain, is_plain_able
 from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
 from gray_quill.core.lag.verdict import FELT_MS, THRESHOLDS, Threshold, called
@@ -24,7 +24,7 @@ LANDING_REPORTS = 2  # common practice, no source: a contact is believed after t
 # Times a plain pen's drawing, on top of it: looking grain up, drawing the stroke anew each frame, adding up doses.
 # Common practice, no source.
 GRAIN_WORK, WHOLE_WORK, SPRAY_WORK = 1.5, 1.0, 2.0
-ON_THE_WAY = ("sampling", "transport", "hand-over", "steadying", "drawing")  # until the panel is told
+ON_THE_WAY = ("sampling", "transport", "hand-over", "steadying", "drawing", "compositor")  # until the panel is told
 SEEN_BY_A_BROWSER = ("hand-over", "drawing", "frame", "fast pen path")
 FAST_RESPONSE_MS = 9.0  # of a two-tone fast path
 
@@ -99,13 +99,14 @@ def stages_of(device: Device, recipe: Recipe, speed_mm_s: float = SPEED_MM_S) ->
         Stage("steadying", fixed_ms=line_drag_ms(recipe.steady, d.report_hz, speed_mm_s)),
         Stage("drawing", jitter_ms=work * system.draw_ms, jitter_sd_ms=work * system.draw_sd_ms),
     ]
-    if panel.fast_pen and takes_fast_path(recipe):
+    fast = panel.fast_pen and takes_fast_path(recipe)
+    if fast:
         stages.append(Stage("fast pen path", wait_ms=1000 / panel.fast_pen_hz))
     else:
         stages.append(Stage("frame", wait_ms=1000 / panel.refresh_hz))
         if system.queued_frames:
             stages.append(Stage("compositor", fixed_ms=system.queued_frames * 1000 / panel.refresh_hz))
-    return (*stages, Stage("panel", fixed_ms=panel.response_ms))
+    return (*stages, Stage("panel", fixed_ms=seen_after_ms(device, fast)))
 
 
 def until_told_ms(device: Device, recipe: Recipe) -> float:
@@ -229,7 +230,7 @@ def what_buys_most(
         tried("twice the refresh", changed(device, "panel.refresh_hz", 2 * panel.refresh_hz))
         if device.kind == "e-paper" and not panel.fast_pen and takes_fast_path(recipe):
             fast = changed(device, "panel.fast_pen", True)
-            tried("a fast pen path", changed(fast, "panel.response_ms", FAST_RESPONSE_MS))
+            tried("a fast pen path", changed(fast, "updates.fast_ms", 2 * FAST_RESPONSE_MS))
         if device.system.queued_frames:
             tried("one queued frame fewer", changed(device, "system.queued_frames", device.system.queued_frames - 1))
     return sorted(buys, key=lambda b: b.p95_ms)

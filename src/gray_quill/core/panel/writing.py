@@ -50,6 +50,14 @@ class Writing:
         pairs = enumerate(zip(self.inks, self.starts_s, strict=True))
         return [(k, ink, start) for k, (ink, start) in pairs if since <= start <= t_s]
 
+    def nib(self, t_s: float) -> tuple[float, float] | None:
+        """Where the nib is on the screen at a moment, mm; None while it is up."""
+        for _, ink, start in self.begun(t_s):
+            if t_s - start <= float(ink.t_s[-1]):
+                x, y = (float(np.interp(t_s - start, ink.t_s, way)) for way in (ink.x_mm, ink.y_mm))
+                return x, y - self.shift_mm(t_s)
+        return None
+
     def until(self, t_s: float) -> list[Ink]:
         """The ink there is at a moment."""
         gone = {k for at, k in self.erased if at <= t_s}
