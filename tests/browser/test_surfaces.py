@@ -1,12 +1,15 @@
 """The frame on every surface, for both hands, wide and narrow; keys; the roll; bringing ink in."""
 
+import io
 import json
+import urllib.request
 
+from PIL import Image, ImageStat
 from selenium.webdriver.common.keys import Keys
 
 from gray_quill.formats.inkml import write_inkml
 from gray_quill.store.database import connect
-from tests.browser.desk import DeskCase
+from tests.browser.desk import DeskCase, until_true
 from tests.browser.driver import resize
 from tests.zoo import wave
 
@@ -98,6 +101,36 @@ class Surfaces(DeskCase):
             "button')).transitionDuration]"
         )
         self.assertEqual(style, ["rgb(0, 0, 0)", "rgb(255, 255, 255)", "2px", "0s"])
+
+    def test_at_night_the_page_is_shown_dark_and_nothing_of_it_changes(self) -> None:
+        """Seen on the screen; the sheet's own picture stays, and a page that is dark already is shown as it is."""
+        picture = f"{self.desk.url}/api/sheets/trap-log/page.png?scale=2"
+        before = urllib.request.urlopen(picture).read()
+        self.desk.ask("sheets/dusk-to-dawn", {"paper": "dotted A5 black"}, "PATCH")
+        for sheet, kept in (("trap-log", False), ("dusk-to-dawn", True)):
+            self.lay(sheet, "night")
+            plain = self.page_light()
+            self.desk.press("Frame", "nav")
+            self.desk.js(
+                "[...document.querySelectorAll('[role=dialog] .el-checkbox')]"
+                ".find(c => /shown dark/.test(c.textContent)).click()"
+            )
+            shown = until_true(lambda: self.page_light() if kept or self.page_light() < 0.4 else None, "the dark page")
+            if kept:
+                self.assertAlmostEqual(shown, plain, delta=0.02)
+            else:
+                self.assertGreater(plain, 0.8)
+            self.desk.js("localStorage.setItem('gray-quill-dark-page', 'false')")
+        self.assertEqual(urllib.request.urlopen(picture).read(), before)
+
+    def page_light(self) -> float:
+        """How light the page is on the screen, on the mean, 0..1."""
+        x, y, w, h = self.desk.js(
+            "const r = document.querySelector('.scroll').getBoundingClientRect(); return [r.x, r.y, r.width, r.height]"
+        )
+        screen = Image.open(io.BytesIO(self.driver.get_screenshot_as_png())).convert("L")
+        part = screen.crop((int(x + w * 0.3), int(y + h * 0.3), int(x + w * 0.7), int(y + h * 0.7)))
+        return float(ImageStat.Stat(part).mean[0]) / 255
 
     def test_stations_lie_where_the_hand_is_not(self) -> None:
         desk = self.desk

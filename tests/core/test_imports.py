@@ -32,7 +32,8 @@ GROUND = {
     "quantities": {"errors"},
     "colour": {"arrays", "errors"},
     "trace": {"arrays", "angles", "errors"},
-    "paper": {"arrays", "colour", "errors", "quantities"},
+    "paper": {"colour", "errors", "quantities"},
+    "rulings": {"arrays", "errors", "paper"},
 }
 CORE_MAY = {"numpy", "scipy", "numba", "shapely"}
 CORE_MAY_NOT = {"os", "pathlib", "io", "sqlite3", "time", "datetime", "subprocess", "socket", "urllib", "json"}

@@ -9,10 +9,11 @@ from typing import Any
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import GrayQuillError
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
-from gray_quill.core.paper import describe_paper, paper_from_spec, ruling_marks
+from gray_quill.core.paper import describe_paper, paper_from_spec
 from gray_quill.core.pen.recipe import GROUPS, read_recipe, recipe_fields, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import quantities, read_record, record_json
+from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.trace import make_trace
 from tools.make_fields_doc import DOCS, fields_doc, palm_doc, readings_doc, words_doc
 

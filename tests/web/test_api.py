@@ -116,6 +116,26 @@ class TakingOut(ApiCase):
             self.assertLess(np.abs(one.trace.xy_mm - two.trace.xy_mm).max(), 0.005)
 
 
+class Papers(ApiCase):
+    def test_a_ruling_that_does_not_fit_is_refused_and_letters_say_what_suits_them(self) -> None:
+        page = self.client.get("/api/sheets/trap-log/page.png?scale=2").data
+        for paper, field in (
+            ({"width_mm": 40, "height_mm": 40, "ruling": "ruled", "spacing_mm": 30}, "paper.spacing_mm"),
+            ({"width_mm": 60, "height_mm": 60, "ruling": "frames", "columns": 12}, "paper.columns"),
+            ({"ruling": "waves"}, "paper.ruling"),
+        ):
+            reply = self.client.patch("/api/sheets/trap-log", json={"paper": paper})
+            self.assertEqual((reply.status_code, reply.json["error"]["field"]), (400, field))
+        self.assertEqual(self.client.get("/api/sheets/trap-log/page.png?scale=2").data, page)
+        told = [self.ask("POST", "/api/sheets/trap-log/on-paper", {"paper": f"ruled {mm}mm A5"}).json for mm in (4, 12)]
+        self.assertEqual(told[0]["suits_mm"], told[1]["suits_mm"])
+        self.assertTrue(told[0]["fill"] > 1 > told[1]["fill"])
+        for name in ("isometric A5", "day hours A5", "storyboard A5 dusk"):
+            self.assertEqual(self.ask("PATCH", "/api/sheets/count-by-trap", {"paper": name}).status_code, 200)
+            for form in ("svg", "pdf", "png"):
+                self.assertEqual(self.client.get(f"/api/sheets/count-by-trap/file?form={form}&dpi=80").status_code, 200)
+
+
 class Refusals(ApiCase):
     def test_bad_requests_are_answered_with_what_to_do_and_change_nothing(self) -> None:
         before = [len(self.strokes(s)) for s in ("trap-log", "count-by-trap")]

@@ -21,6 +21,7 @@ from gray_quill.core.readings.exported import Exported
 from gray_quill.core.readings.in_time import InTimeReadings
 from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.on_panel import PenOnPanel
+from gray_quill.core.readings.on_paper import OnPaper
 from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
 from gray_quill.core.readings.reading import Reading, readings_of
@@ -54,6 +55,7 @@ READINGS: dict[str, dict[str, Reading]] = {
     "advice": ADVICE_READINGS,
     "panel": readings_of(PanelReadings),
     "pen on panel": readings_of(PenOnPanel),
+    "on paper": readings_of(OnPaper),
     "exported": readings_of(Exported),
     "in time": readings_of(InTimeReadings),
     "lag": readings_of(Lag),

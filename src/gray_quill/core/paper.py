@@ -6,12 +6,9 @@ Sizes: ISO 216:2007 (A series), ANSI/ASME Y14.1 letter and 11x17; 11x14 inch and
 import dataclasses
 import re
 
-import numpy as np
-
-from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import hex_of, is_dark, rgb
-from gray_quill.core.errors import RecordError, unknown_choice
-from gray_quill.core.quantities import choice, number, read_record, tint
+from gray_quill.core.errors import unknown_choice
+from gray_quill.core.quantities import choice, integer, number, read_record, tint
 
 SIZES_MM: dict[str, tuple[float, float]] = {
     "A3": (297, 420),
@@ -24,11 +21,10 @@ SIZES_MM: dict[str, tuple[float, float]] = {
     "11x14": (279.4, 355.6),
     "11x17": (279.4, 431.8),
 }
-RULINGS = ("blank", "ruled", "squared", "dotted", "staves")
+RULINGS = ("blank", "ruled", "squared", "dotted", "staves", "isometric", "columns", "frames")
 COLOURS = {"white": "#ffffff", "cream": "#fbf6e6", "grey": "#d9dad7", "dusk": "#2b3036", "black": "#101214"}
 ORIENTATIONS = ("portrait", "landscape")
-EDGE_MM = 8.0  # rulings of dots and staves keep this far from the edge
-STAVE_LINES = 5
+MARGINS = ("left", "right", "both")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -43,10 +39,16 @@ class Paper:
     )
     weight_mm: float = number(0.2, 0.05, 1.5, 0.01, "mm", "Line weight", "Thickness of rules, diameter of dots")
     margin_mm: float = number(
-        0, 0, 80, 0.01, "mm", "Margin line", "Distance of an upright margin line from the left edge; 0 leaves it out"
+        0, 0, 80, 0.01, "mm", "Margin line", "Distance of an upright margin line from the edge; 0 leaves it out"
     )
     colour: str = tint("#fffdf8", "Paper colour", "Colour of the sheet")
     rule_colour: str = tint("#c9c3b6", "Rule colour", "Colour of the ruling")
+    margin_side: str = choice("left", MARGINS, "Margin line at", "Edge the margin line keeps to", needs="margin_mm")
+    band_mm: float = number(
+        0, 0, 300, 0.5, "mm", "Top band", "Free of ruling at the top; 0 for as much as stationery has"
+    )
+    columns: int = integer(1, 1, 12, "", "Columns", "Beside each other, of columns and frames")
+    first_mm: float = number(0, 0, 300, 0.5, "mm", "First column", "Its width; 0 for as wide as the others")
 
 
 # Common practice, no source: wide 11/32 in, medium 9/32 in, narrow 1/4 in, margin line 1 1/4 in.
@@ -61,7 +63,20 @@ STATIONERY: dict[str, dict[str, object]] = {
     "fine squared": {"ruling": "squared", "spacing_mm": 2.5, "weight_mm": 0.1},
     "wide dotted": {"ruling": "dotted", "spacing_mm": 7, "weight_mm": 0.4},
     "staves": {"ruling": "staves", "spacing_mm": 2, "weight_mm": 0.15},
+    "isometric": {"ruling": "isometric", "spacing_mm": 5, "weight_mm": 0.1},
+    "columns": {"ruling": "columns", "spacing_mm": 8, "weight_mm": 0.15, "columns": 3},
+    "day hours": {
+        "ruling": "columns",
+        "spacing_mm": 11,
+        "weight_mm": 0.15,
+        "columns": 2,
+        "first_mm": 16,
+        "band_mm": 18,
+    },
+    "log table": {"ruling": "columns", "spacing_mm": 8, "weight_mm": 0.15, "columns": 5, "first_mm": 22, "band_mm": 16},
+    "storyboard": {"ruling": "frames", "spacing_mm": 7, "weight_mm": 0.2, "columns": 2},
 }
+FIRST_WORDS = ("mm", "wide", "medium", "narrow", "fine", "day", "log")  # of names of two words, and a unit
 
 
 def paper_from_spec(spec: str) -> Paper:
@@ -95,7 +110,7 @@ def paper_from_spec(spec: str) -> Paper:
             re.fullmatch(r"\d+(\.\d+)?", low) and words[position + 1 : position + 2] == ["mm"]
         ):
             spacing = float(low.removesuffix("mm"))
-        elif low not in ("mm", "wide", "medium", "narrow", "fine"):
+        elif low not in FIRST_WORDS:
             known = [*SIZES_MM, *STATIONERY, *ORIENTATIONS, *COLOURS]
             raise unknown_choice("The paper word", word, known, "paper")
     fields |= {"width_mm": max(size) if landscape else size[0], "height_mm": min(size) if landscape else size[1]}
@@ -128,42 +143,3 @@ def describe_paper(paper: Paper) -> str:
     colour = next((name for name, hexed in COLOURS.items() if hexed == paper.colour.lower()), "of its own colour")
     tail = "" if paper.colour.lower() == Paper().colour else f" {colour}"
     return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "") + tail
-
-
-@dataclasses.dataclass(frozen=True)
-class Marks:
-    """What is printed: lines of shape (n, 4) as x0, y0, x1, y1 and dots of shape (n, 2), in mm, all
-    `weight_mm` thick.
-    """
-
-    lines: Floats
-    dots: Floats
-    weight_mm: float
-
-
-def ruling_marks(paper: Paper) -> Marks:
-    """The ruling's geometry. Rules start one spacing and a head margin below the top edge, as stationery does."""
-    if paper.spacing_mm * 2 > min(paper.width_mm, paper.height_mm):
-        raise RecordError("The spacing is wider than half the sheet. Choose a smaller spacing.", "paper.spacing_mm")
-    w, h, s = paper.width_mm, paper.height_mm, paper.spacing_mm
-    lines: list[tuple[float, float, float, float]] = []
-    dots = np.zeros((0, 2))
-    if paper.ruling == "ruled":
-        lines = [(0, y, w, y) for y in np.arange(max(2.5 * s, 15), h - s * 0.5, s)]
-    elif paper.ruling == "squared":
-        lines = [(0, y, w, y) for y in np.arange(s, h - 1e-6, s)] + [(x, 0, x, h) for x in np.arange(s, w - 1e-6, s)]
-    elif paper.ruling == "dotted":
-        xs, ys = _centred(w, s), _centred(h, s)
-        dots = np.stack(np.meshgrid(xs, ys), -1).reshape(-1, 2)
-    elif paper.ruling == "staves":
-        height, gap = s * (STAVE_LINES - 1), s * 5
-        for top in np.arange(EDGE_MM + s, h - height - EDGE_MM, height + gap):
-            lines += [(EDGE_MM, top + i * s, w - EDGE_MM, top + i * s) for i in range(STAVE_LINES)]
-    if paper.margin_mm:
-        lines.append((paper.margin_mm, 0, paper.margin_mm, h))
-    return Marks(np.array(lines, float).reshape(-1, 4), dots, paper.weight_mm)
-
-
-def _centred(length_mm: float, spacing_mm: float) -> Floats:
-    count = int((length_mm - 2 * EDGE_MM) // spacing_mm) + 1
-    return np.asarray(length_mm / 2 + (np.arange(count) - (count - 1) / 2) * spacing_mm, dtype=np.float64)

@@ -8,13 +8,10 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.palettes import PALETTES
 from gray_quill.core.colour.srgb import LARGE, SEEN
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel, Updates
+from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
 from gray_quill.core.lag.trial import NIB_SPEED
-from gray_quill.core.panel.cut import THEN
-from gray_quill.core.panel.light import ROOMS
-from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
 from gray_quill.core.pen.uses import use_called
@@ -103,12 +100,6 @@ class Desk(Model):
     hand_fields: list[Control]
     hand_words: dict[str, dict[str, dict[str, float | str]]]
     lag_fields: list[Control]
-    toning_fields: list[Control]
-    panel_fields: list[Control]
-    updates_fields: list[Control]
-    shipped_devices: list[str]
-    film_then: list[str]
-    rooms: list[str]
     readings: dict[str, dict[str, Reading]]
 
 
@@ -185,12 +176,6 @@ def read_desk() -> Desk:
         hand_fields=describe_record(Hand),
         hand_words=HAND_WORDS,
         lag_fields=[control("speed_mm_s", NIB_SPEED)],
-        toning_fields=describe_record(Toning),
-        panel_fields=describe_record(Panel),
-        updates_fields=describe_record(Updates),
-        shipped_devices=list(SHIPPED_DEVICES),
-        film_then=list(THEN),
-        rooms=list(ROOMS),
         readings=READINGS,
     )
 

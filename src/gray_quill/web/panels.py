@@ -11,15 +11,17 @@ from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
 from gray_quill.core.advice.on_panel import OnPanel as SheetOnPanel
 from gray_quill.core.advice.on_panel import PanelAdvice, advise_on_panel
 from gray_quill.core.arrays import Floats
-from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel
+from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel, Updates
 from gray_quill.core.errors import Conflict, InputError
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.lag.pen_path import path_advice
+from gray_quill.core.panel.cut import THEN
 from gray_quill.core.panel.difference import apart_l, heat_picture
-from gray_quill.core.panel.light import as_seen, room_of, white_cd_m2
-from gray_quill.core.panel.proof import PLAIN, Proof, proof_sheet
+from gray_quill.core.panel.light import ROOMS, as_seen, room_of, white_cd_m2
+from gray_quill.core.panel.proof import PLAIN, Proof, Toning, proof_sheet
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.exported import Exported, exported, softest
 from gray_quill.core.readings.on_panel import PenOnPanel, alike, read_pen_on_panel
 from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings, vanishing_runs
@@ -116,6 +118,30 @@ class PanelFitBody(Model):
     device_ids: list[Id] = Field(min_length=1, max_length=MOST_PANELS)
     tonings: list[ToningIn] = Field(default=[], max_length=MOST_PANELS)
     light: Light = "no glare"
+
+
+class PanelWays(Model):
+    """All that is declared of panels, asked for by the station that shows them."""
+
+    toning_fields: list[Control]
+    panel_fields: list[Control]
+    updates_fields: list[Control]
+    shipped_devices: list[str]
+    rooms: list[str]
+    film_then: list[str]
+
+
+@operation(panels, "GET", "/panels", PanelWays)
+def read_panel_ways() -> PanelWays:
+    """What a panel and its toning have to be set, in which rooms it stands, and what can be done on it in time."""
+    return PanelWays(
+        toning_fields=describe_record(Toning),
+        panel_fields=describe_record(Panel),
+        updates_fields=describe_record(Updates),
+        shipped_devices=list(SHIPPED_DEVICES),
+        rooms=list(ROOMS),
+        film_then=list(THEN),
+    )
 
 
 @operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, costly=True)

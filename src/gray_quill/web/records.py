@@ -22,6 +22,7 @@ from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.quantities import Quantity, read_record
+from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.screen.by_eye import Looked
 from gray_quill.core.trace import Trace, make_trace
 from gray_quill.web.api import RECORD, Model
@@ -50,8 +51,10 @@ def _either(read: Callable[[Any], Any], record: type) -> BeforeValidator:
 
 
 def paper_of(given: Any) -> Paper:
-    """A paper from a record or from plain words."""
-    return paper_from_spec(given) if isinstance(given, str) else read_record(Paper, given, "paper.")
+    """A paper from a record or from plain words, whose ruling fits on it."""
+    paper = paper_from_spec(given) if isinstance(given, str) else read_record(Paper, given, "paper.")
+    ruling_marks(paper)
+    return paper
 
 
 RecipeIn = Annotated[Recipe, _either(read_recipe, Recipe), _named(Recipe)]

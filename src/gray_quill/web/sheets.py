@@ -7,14 +7,16 @@ from flask import Blueprint, Response
 from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.errors import InputError
+from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import first_paper
+from gray_quill.core.readings.on_paper import OnPaper, read_on_paper
 from gray_quill.core.trace import bounds_mm, moved
+from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.formats.export import DPI, export_ink, export_sheet
 from gray_quill.formats.inkml import read_inkml, write_inkml
 from gray_quill.formats.png import MOST_PIXELS, write_png
@@ -35,7 +37,7 @@ from gray_quill.store.sheets import (
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, bounded
+from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, Source, bounded
 from gray_quill.web.replies import download, new_id, over_the_air, png
 from gray_quill.web.time_budget import in_time
 
@@ -67,6 +69,12 @@ class SheetChange(Model):
     device_id: Id | None = None
     pen_id: Id | None = None
     note: Note | None = None
+
+
+class PaperBody(Model):
+    """The paper as it is, or as it may become."""
+
+    paper: PaperIn
 
 
 class SheetsInBin(Model):
@@ -187,6 +195,18 @@ def read_deposit(sheet_id: str, body: DepositBody) -> Response:
     own = laid_by(deposit, body.recipe)
     planes = np.stack((deposit.fill, own, np.zeros_like(own)), axis=-1)
     return png(write_png(np.asarray(planes * 255 + 0.5, np.uint8), compress=1))
+
+
+@operation(sheets, "POST", "/sheets/<sheet_id>/on-paper", OnPaper, body=PaperBody)
+def read_on_a_paper(sheet_id: str, body: PaperBody) -> OnPaper:
+    """Whether a ruling drowns the ink of the sheet's pen, and which spacing suits the letters that are written."""
+    sheet = get_sheet(db(), sheet_id)
+    pen = get_pen(db(), sheet.pen_id).recipe
+    try:
+        traces = memory().traces_of(db(), Source(sheet_id=sheet_id, part="words", stroke_ids=None))
+    except NoInk:
+        traces = []
+    return read_on_paper(traces, ink_contrast(pen, body.paper.colour), body.paper)
 
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery, costly=True)

@@ -827,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a panel and its toning have to be set, in which rooms it stands, and what can be done on it in time. */
+        get: operations["read_panel_ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/panels/advice": {
         parameters: {
             query?: never;
@@ -904,7 +921,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The same as a zip of PNG frames, which Lag reads too. */
+        /** The same as a zip of PNG frames with the pen over them, which Lag reads too. */
         post: operations["save_film"];
         delete?: never;
         options?: never;
@@ -1710,6 +1727,23 @@ export interface paths {
         /** Keep the sheet's layers in this order, and put ink on them; ink of a layer that goes lies on the one below. */
         put: operations["change_layers"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/on-paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a ruling drowns the ink of the sheet's pen, and which spacing suits the letters that are written. */
+        post: operations["read_on_a_paper"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2600,7 +2634,6 @@ export interface components {
         Desk: {
             devices: components["schemas"]["DeviceItem"][];
             erasers: components["schemas"]["Eraser"][];
-            film_then: string[];
             first_paper: components["schemas"]["Paper"];
             hand_fields: components["schemas"]["Control"][];
             hand_words: {
@@ -2616,7 +2649,6 @@ export interface components {
             palettes: {
                 [key: string]: components["schemas"]["Swatch"][];
             };
-            panel_fields: components["schemas"]["Control"][];
             paper_colours: {
                 [key: string]: string;
             };
@@ -2638,10 +2670,8 @@ export interface components {
             };
             roll: string;
             rolls: components["schemas"]["NamedRoll"][];
-            rooms: string[];
             sheet_id: string | null;
             sheets: components["schemas"]["Sheet"][];
-            shipped_devices: string[];
             side: string;
             stationery: {
                 [key: string]: {
@@ -2649,8 +2679,6 @@ export interface components {
                 };
             };
             surface: string;
-            toning_fields: components["schemas"]["Control"][];
-            updates_fields: components["schemas"]["Control"][];
         };
         DeskChange: {
             /** @default null */
@@ -2803,7 +2831,7 @@ export interface components {
              *       "clear_ms": 750,
              *       "clears_after": 40,
              *       "fast_ghost": 0.1,
-             *       "fast_ms": 90,
+             *       "fast_ms": 20,
              *       "full_ghost": 0.015,
              *       "full_ms": 450,
              *       "grey_ghost": 0.04,
@@ -4396,6 +4424,17 @@ export interface components {
             sheet_id: string;
             toning?: components["schemas"]["Toning"];
         };
+        /** @description suits_mm: a spacing for these letters; None, as all that is read of letters, where there are too few. */
+        OnPaper: {
+            fill: number | null;
+            ink: number;
+            over_rules: number | null;
+            reach_mm: number | null;
+            rules: number;
+            slant_deg: number | null;
+            suits_mm: number | null;
+            x_height_mm: number | null;
+        };
         /**
          * @description What touches did that was not meant, and what was meant and refused. Palms are known by the truth; where it is
          *     not, whatever touches did counts as unwanted, and confusion (palms and fingers, refused and kept) is None.
@@ -4594,7 +4633,7 @@ export interface components {
             refresh_hz: number;
             /**
              * Response
-             * @description From a pixel's signal to its light (ms)
+             * @description From a pixel's signal to its light; of e-paper its updates tell it (ms)
              * @default 8
              */
             response_ms: number;
@@ -4698,14 +4737,41 @@ export interface components {
             thinnest_mm: number;
             thinnest_px: number;
         };
+        /** @description All that is declared of panels, asked for by the station that shows them. */
+        PanelWays: {
+            film_then: string[];
+            panel_fields: components["schemas"]["Control"][];
+            rooms: string[];
+            shipped_devices: string[];
+            toning_fields: components["schemas"]["Control"][];
+            updates_fields: components["schemas"]["Control"][];
+        };
         /** Paper */
         Paper: {
+            /**
+             * Top band
+             * @description Free of ruling at the top; 0 for as much as stationery has (mm)
+             * @default 0
+             */
+            band_mm: number;
             /**
              * Paper colour
              * @description Colour of the sheet
              * @default #fffdf8
              */
             colour: string;
+            /**
+             * Columns
+             * @description Beside each other, of columns and frames
+             * @default 1
+             */
+            columns: number;
+            /**
+             * First column
+             * @description Its width; 0 for as wide as the others (mm)
+             * @default 0
+             */
+            first_mm: number;
             /**
              * Height
              * @description Height of the sheet as it lies (mm)
@@ -4714,10 +4780,17 @@ export interface components {
             height_mm: number;
             /**
              * Margin line
-             * @description Distance of an upright margin line from the left edge; 0 leaves it out (mm)
+             * @description Distance of an upright margin line from the edge; 0 leaves it out (mm)
              * @default 0
              */
             margin_mm: number;
+            /**
+             * Margin line at
+             * @description Edge the margin line keeps to
+             * @default left
+             * @enum {string}
+             */
+            margin_side: "left" | "right" | "both";
             /**
              * Rule colour
              * @description Colour of the ruling
@@ -4730,7 +4803,7 @@ export interface components {
              * @default dotted
              * @enum {string}
              */
-            ruling: "blank" | "ruled" | "squared" | "dotted" | "staves";
+            ruling: "blank" | "ruled" | "squared" | "dotted" | "staves" | "isometric" | "columns" | "frames";
             /**
              * Spacing
              * @description Distance from rule to rule, dot to dot or stave line to line (mm)
@@ -4749,6 +4822,10 @@ export interface components {
              * @default 148
              */
             width_mm: number;
+        };
+        /** @description The paper as it is, or as it may become. */
+        PaperBody: {
+            paper: components["schemas"]["Paper"];
         };
         /** @description Pixels of one frame's part, row by row, from `offset` bytes of all reels on. */
         Patch: {
@@ -6422,7 +6499,7 @@ export interface components {
             /**
              * Fast update
              * @description How long ink of two tones takes to appear (ms)
-             * @default 90
+             * @default 20
              */
             fast_ms: number;
             /**
@@ -8394,6 +8471,35 @@ export interface operations {
             };
         };
     };
+    read_panel_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelWays"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_panel_advice: {
         parameters: {
             query?: never;
@@ -10259,6 +10365,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayersReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_on_a_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnPaper"];
                 };
             };
             /** @description Refused, with what to do */

@@ -27,6 +27,7 @@ const show = (path: string, on: boolean) =>
     <ElCheckbox v-model="frame.awake" :disabled="!canStayAwake">
       the screen stays awake while you write{{ canStayAwake ? '' : ': only over a trusted connection' }}
     </ElCheckbox>
+    <ElCheckbox v-model="frame.darkPage">at night the page is shown dark; files stay as they are</ElCheckbox>
     <div class="row">
       <span class="small">words are</span>
       <ElRadioGroup v-model="frame.words" aria-label="Size of words"

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
-import { computed } from 'vue'
-import { api, take, type SheetItem } from '@/api/client'
-import PaletteSpots from './PaletteSpots.vue'
+import { computed, shallowRef, watch } from 'vue'
+import { api, take, type Schemas, type SheetItem } from '@/api/client'
 import NumberField from '@/components/NumberField.vue'
+import { useLatest } from '@/composables/use-latest'
+import { callsForAttention, inWords } from '@/lib/readings'
+import PaletteSpots from './PaletteSpots.vue'
 import { useDesk } from '@/stores/desk'
 
 type Paper = SheetItem['paper']
@@ -31,6 +33,32 @@ function turn(way: string) {
   if ((way === 'landscape') !== landscape.value)
     set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
 }
+
+/** Whether the ruling drowns the ink, and which spacing suits the letters, read of the sheet on the desk. */
+const found = shallowRef<Schemas['OnPaper']>()
+const reading = useLatest(
+  ({ id, paper }: { id: string; paper: Paper }) =>
+    take(api.POST('/api/sheets/{sheet_id}/on-paper', { params: { path: { sheet_id: id } }, body: { paper } })),
+  (answer) => (found.value = answer),
+  () => undefined,
+)
+watch([() => desk.sheet?.id, () => props.paper], ([id, paper]) => id && void reading.want({ id, paper }), {
+  immediate: true,
+})
+const ruled = computed(() => ['ruled', 'squared', 'dotted', 'columns'].includes(props.paper.ruling))
+const suits = computed(() => (ruled.value ? found.value?.suits_mm : null))
+const told = computed(() => {
+  const r = found.value
+  if (!r) return ''
+  const known = (key: string) => desk.reading('on paper', key)!
+  const say = (key: keyof Schemas['OnPaper']) => `${known(key).label} ${inWords(known(key), r[key])}`
+  const words = props.paper.ruling === 'blank' ? [say('ink')] : [`${say('ink')}, ${say('rules')}`]
+  if (callsForAttention(known('over_rules'), r.over_rules)) words.push('these rules drown thin lines')
+  if (r.x_height_mm !== null) words.push(`letters: ${say('x_height_mm')}, ${say('reach_mm')}`)
+  if (r.fill !== null)
+    words.push(`${say('fill')}${callsForAttention(known('fill'), r.fill) ? ': lines run into each other' : ''}`)
+  return `${words.join('; ')}.`
+})
 
 /** A new sheet colour brings the ruling that suits it. */
 const colour = (value: string) =>
@@ -102,6 +130,58 @@ const colour = (value: string) =>
         @update:model-value="(v) => set({ weight_mm: v })"
     /></label>
     <label
+      >Top band, mm
+      <NumberField
+        label="Top band, mm"
+        :model-value="paper.band_mm"
+        :min="0"
+        :max="300"
+        :decimals="1"
+        @update:model-value="(v) => set({ band_mm: v })"
+    /></label>
+    <label
+      >Margin line, mm from the edge
+      <span class="pair">
+        <NumberField
+          label="Margin line, mm"
+          :model-value="paper.margin_mm"
+          :min="0"
+          :max="80"
+          :decimals="2"
+          @update:model-value="(v) => set({ margin_mm: v })"
+        />
+        <ElSelect
+          v-if="paper.margin_mm"
+          :model-value="paper.margin_side"
+          aria-label="Margin line at"
+          @update:model-value="(v: Paper['margin_side']) => set({ margin_side: v })"
+          ><ElOption v-for="side in ['left', 'right', 'both']" :key="side" :value="side"
+        /></ElSelect>
+      </span>
+    </label>
+    <template v-if="paper.ruling === 'columns' || paper.ruling === 'frames'">
+      <label
+        >Columns
+        <NumberField
+          label="Columns"
+          :model-value="paper.columns"
+          :min="1"
+          :max="12"
+          :decimals="0"
+          @update:model-value="(v) => set({ columns: v })"
+      /></label>
+      <label v-if="paper.ruling === 'columns'"
+        >First column, mm
+        <NumberField
+          label="First column, mm"
+          :model-value="paper.first_mm"
+          :min="0"
+          :max="300"
+          :decimals="1"
+          @update:model-value="(v) => set({ first_mm: v })"
+      /></label>
+    </template>
+    <label
       >Colour
       <span class="colours">
         <button
@@ -119,6 +199,17 @@ const colour = (value: string) =>
         <ElColorPicker :model-value="paper.colour" aria-label="Own colour" @change="(v) => v && colour(v)" />
       </span>
     </label>
+    <p v-if="told" class="small told" data-on-paper>
+      {{ told }}
+      <button
+        v-if="suits && suits !== paper.spacing_mm"
+        type="button"
+        class="word-button"
+        @click="set({ spacing_mm: suits })"
+      >
+        {{ suits }} mm suits this hand
+      </button>
+    </p>
   </div>
 </template>
 
@@ -127,6 +218,19 @@ const colour = (value: string) =>
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px 24px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+}
+.pair .el-select {
+  width: 96px;
+}
+.told {
+  grid-column: 1 / -1;
+  margin: 0;
+  max-width: 80ch;
 }
 label {
   display: grid;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
@@ -8,14 +8,15 @@ import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 import DeviceOutline from './DeviceOutline.vue'
-import HandForm from './HandForm.vue'
 import LayerChoices from './LayerChoices.vue'
-import PaperForm from './PaperForm.vue'
 import PaperSwatch from './PaperSwatch.vue'
 import PenSwatch from './PenSwatch.vue'
 import SheetList from './SheetList.vue'
 import type { Part } from './TheSentence.vue'
 
+// come when they are opened
+const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
+const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')

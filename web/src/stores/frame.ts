@@ -17,6 +17,8 @@ export const useFrame = defineStore('frame', () => {
   const words = useLocalStorage<keyof typeof SIZES>('gray-quill-words', 'usual')
   /** The screen does not go dark while somebody writes. */
   const awake = useLocalStorage('gray-quill-awake', true)
+  /** At night the page is shown dark: only shown, nothing of it changes. */
+  const darkPage = useLocalStorage('gray-quill-dark-page', false)
   const writing = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
 
@@ -35,6 +37,7 @@ export const useFrame = defineStore('frame', () => {
     fullScreen,
     unfold,
     awake,
+    darkPage,
     place,
     folded,
     foldsWhileWriting,

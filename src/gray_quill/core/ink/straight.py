@@ -5,8 +5,9 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.paper import Paper, ruling_marks
+from gray_quill.core.paper import Paper
 from gray_quill.core.pen.wash import Wash
+from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.trace import Trace
 
 HOLD_S, HOLD_MM = 0.5, 0.8  # a rest at the end this long, inside a circle this large, asks for a straight stroke
@@ -29,7 +30,8 @@ def rules_of(paper: Paper | None) -> Rules:
         return Rules(np.zeros(0), np.zeros(0))
     marks = ruling_marks(paper)
     level = marks.lines[:, 1] == marks.lines[:, 3]
-    upright = ~level & (marks.lines[:, 0] != paper.margin_mm)
+    margins = (paper.margin_mm, paper.width_mm - paper.margin_mm)
+    upright = (marks.lines[:, 0] == marks.lines[:, 2]) & ~(np.isin(marks.lines[:, 0], margins) & (paper.margin_mm > 0))
     return Rules(
         np.unique(np.concatenate((marks.lines[upright, 0], marks.dots[:, 0]))),
         np.unique(np.concatenate((marks.lines[level, 1], marks.dots[:, 1]))),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
-import { useDesk } from '@/stores/desk'
+import { usePanels } from '@/stores/panels'
 import type { Shown } from './film'
 
 /** What of the page in time is shown, what is done after writing, and how much of the page it is. */
@@ -14,7 +14,7 @@ const HELP = {
   believed: 'What the program believes is shown',
   waits: 'How long each place took until it was true',
 } as const
-const desk = useDesk()
+const panels = usePanels()
 </script>
 
 <template>
@@ -26,7 +26,7 @@ const desk = useDesk()
     >
     <label class="small"
       >then<ElSelect v-model="then" aria-label="What is done then" class="then"
-        ><ElOption v-for="t in desk.desk!.film_then" :key="t" :value="t" :label="t" /></ElSelect
+        ><ElOption v-for="t in panels.ways!.film_then" :key="t" :value="t" :label="t" /></ElSelect
     ></label>
     <label class="small"
       >part<ElSelect v-model="widthMm" aria-label="Part of the page" class="part"

@@ -5,6 +5,7 @@ import { api, take, type DeviceItem } from '@/api/client'
 import NumberField from '@/components/NumberField.vue'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
+import { usePanels } from '@/stores/panels'
 import type { Figures } from './figures'
 
 /** A panel's figures, each changed on the proof at once; kept as a device of one's own. */
@@ -13,18 +14,19 @@ const props = defineProps<{ device: DeviceItem }>()
 const figures = defineModel<Figures>({ required: true })
 const emit = defineEmits<{ made: [id: string] }>()
 const desk = useDesk()
+const panels = usePanels()
 const now = computed(() => ({ ...props.device.device, ...figures.value }))
 const ofPaper = computed(() => now.value.panel!.technology === 'e-paper')
 const fields = computed(() => [
-  ...desk.desk!.panel_fields.map((f) => ({ ...f, part: 'panel' as Part })),
-  ...(ofPaper.value ? desk.desk!.updates_fields.map((f) => ({ ...f, part: 'updates' as Part })) : []),
+  ...panels.ways!.panel_fields.map((f) => ({ ...f, part: 'panel' as Part })),
+  ...(ofPaper.value ? panels.ways!.updates_fields.map((f) => ({ ...f, part: 'updates' as Part })) : []),
 ])
 const changed = computed(() =>
   (['panel', 'updates'] as const).some(
     (part) => JSON.stringify(now.value[part]) !== JSON.stringify(props.device.device[part]),
   ),
 )
-const own = computed(() => !desk.desk!.shipped_devices.includes(props.device.id))
+const own = computed(() => !panels.ways!.shipped_devices.includes(props.device.id))
 /** What its user saw on it, each with its interval. */
 const EYED = {
   ppi: ['density', 'px/inch'],

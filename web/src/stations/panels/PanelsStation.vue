@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import { usePanels } from '@/stores/panels'
 import { PLAIN, type Below, type Figures } from './figures'
 import type { Film, Shown } from './film'
 import FilmBar from './FilmBar.vue'
@@ -17,7 +18,9 @@ const COUNTS = [1, 2, 3, 4]
 const FRAMES_HZ = 30
 const desk = useDesk()
 const devices = computed(() => desk.desk?.devices ?? [])
-const light = ref(desk.desk!.rooms[0]!)
+const panels = usePanels()
+void panels.need()
+const light = ref('no glare')
 const shown = ref(firstTwo())
 /** Whether the others show where they differ from the first, and what each was asked for. */
 const compared = ref(false)
@@ -29,7 +32,7 @@ const figures = ref<Figures[]>(COUNTS.map(() => ({})))
 const below = ref<Below[]>(COUNTS.map(() => 'lens'))
 const tMs = ref(0)
 const view = ref<Shown | 'waits'>('seen')
-const then = ref(desk.desk!.film_then[0]!)
+const then = ref('nothing more')
 const widthMm = ref(60)
 const films = shallowRef<(Film | undefined)[]>([])
 const filmed = computed(() => films.value.slice(0, shown.value.length).filter((f) => f !== undefined))
@@ -57,7 +60,8 @@ const at = ref({ x: 40, y: 40 })
 /** The writer's own device, and e-paper beside it. */
 function firstTwo(): string[] {
   const own = desk.device?.id ?? devices.value[0]!.id
-  const paper = devices.value.find((d) => d.device.kind === 'e-paper' && d.id !== own)
+  const papers = devices.value.filter((d) => d.device.kind === 'e-paper' && d.id !== own)
+  const paper = papers.find((d) => !d.device.panel!.colour) ?? papers[0]
   return [own, (paper ?? devices.value[0]!).id]
 }
 /** More of them are those not shown yet. */
@@ -90,7 +94,7 @@ watch(
 </script>
 
 <template>
-  <section class="station">
+  <section v-if="panels.ways" class="station">
     <div class="ask">
       <label class="small"
         >panels<ElSelect :model-value="shown.length" aria-label="How many panels" class="few" @change="show"
@@ -102,7 +106,7 @@ watch(
       >
       <label v-if="!inTime" class="small"
         >light<ElSelect v-model="light" aria-label="Light of the room" class="room"
-          ><ElOption v-for="r in desk.desk!.rooms" :key="r" :value="r" :label="r" /></ElSelect
+          ><ElOption v-for="r in panels.ways.rooms" :key="r" :value="r" :label="r" /></ElSelect
       ></label>
       <label v-if="shown.length > 1 && !inTime" class="small"
         >difference<ElSwitch v-model="compared" aria-label="Difference from the first panel"

@@ -7,6 +7,7 @@ import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
+import { usePanels } from '@/stores/panels'
 import ExportTable from './ExportTable.vue'
 import { BELOW, PLAIN, type Below, type Figures, type Toning } from './figures'
 import PanelAdvice from './PanelAdvice.vue'
@@ -34,7 +35,7 @@ const ink = useInk()
 const draft = useDraft()
 const BOLDER = [0, 1, 2, 3]
 const RAISED = [1, 1.25, 1.5, 2, 3]
-const field = (name: keyof Toning) => desk.desk!.toning_fields.find((f) => f.name === name)!
+const field = (name: keyof Toning) => usePanels().ways!.toning_fields.find((f) => f.name === name)!
 const toning = ref({ ...PLAIN })
 const toned = computed(() => JSON.stringify(toning.value) !== JSON.stringify(PLAIN))
 const device = computed(() => props.devices.find((d) => d.id === deviceId.value))

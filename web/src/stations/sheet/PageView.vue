@@ -256,7 +256,12 @@ defineExpose({ onScreen, frame, closer, middle })
 <template>
   <div class="holder">
     <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
-      <div ref="paperSheet" class="page" :style="page.css.value">
+      <div
+        ref="paperSheet"
+        class="page"
+        :class="{ 'dark-at-night': deskFrame.darkPage && !sheet?.paper_is_dark }"
+        :style="page.css.value"
+      >
         <canvas
           ref="pageCanvas"
           :width="page.seen.value.width"

@@ -9,14 +9,16 @@ import { useDesk } from '@/stores/desk'
 import { useWash } from '@/stores/wash'
 import { short } from '@/lib/names'
 
-/** Up to six washes told apart: by everybody, and on every panel that has only greys. */
+/** Up to six washes told apart: by everybody, and on every panel that has only greys, or pale colours. */
 const props = defineProps<{ paper: string }>()
 const MOST = 6
 const desk = useDesk()
 const wash = useWash()
 const members = ref<string[]>(wash.washes.slice(0, MOST).map((p) => p.id))
 const greyDevices = computed(() =>
-  (desk.desk?.devices ?? []).filter((d) => d.device.kind === 'e-paper' || !d.device.panel!.colour),
+  (desk.desk?.devices ?? [])
+    .filter((d) => d.device.kind === 'e-paper' || !d.device.panel!.colour)
+    .sort((a, b) => Number(a.device.panel!.colour) - Number(b.device.panel!.colour)),
 )
 const onDevices = ref<string[]>(greyDevices.value.map((d) => d.id))
 const pens = computed(() => members.value.map((id) => wash.washes.find((p) => p.id === id)).filter((p) => !!p))
