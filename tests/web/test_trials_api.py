@@ -102,7 +102,7 @@ class Trials(ApiCase):
             ("my-device-", 135, True),
         )
         lag = self.ask("POST", "/api/lag", {"recipe": pen("fen-fountain"), "device_id": made["id"], "beside": []}).json
-        self.assertEqual(len(lag["table"]), 6)
+        self.assertEqual(len(lag["table"]), 7)
         self.assertAlmostEqual(sum(s["share"] for s in lag["now"]["stages"]), 1)
 
     def test_refusals(self) -> None:
