@@ -47,8 +47,12 @@ class Paper:
     band_mm: float = number(
         0, 0, 300, 0.5, "mm", "Top band", "Free of ruling at the top; 0 for as much as stationery has"
     )
-    columns: int = integer(1, 1, 12, "", "Columns", "Beside each other, of columns and frames")
-    first_mm: float = number(0, 0, 300, 0.5, "mm", "First column", "Its width; 0 for as wide as the others")
+    columns: int = integer(
+        1, 1, 12, "", "Columns", "Beside each other, of columns and frames", needs="ruling=columns,frames"
+    )
+    first_mm: float = number(
+        0, 0, 300, 0.5, "mm", "First column", "Its width; 0 for as wide as the others", needs="ruling=columns"
+    )
 
 
 # Common practice, no source: wide 11/32 in, medium 9/32 in, narrow 1/4 in, margin line 1 1/4 in.

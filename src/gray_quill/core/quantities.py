@@ -86,8 +86,8 @@ def number(
     return _field(default, Quantity("number", label, help, unit, low, high, step, knee, seen, needs, optional=optional))
 
 
-def integer(default: Any, low: int, high: int, unit: str, label: str, help: str) -> Any:
-    return _field(default, Quantity("integer", label, help, unit, low, high, 1, notice=1))
+def integer(default: Any, low: int, high: int, unit: str, label: str, help: str, needs: str = "") -> Any:
+    return _field(default, Quantity("integer", label, help, unit, low, high, 1, notice=1, needs=needs))
 
 
 def choice(default: Any, options: Sequence[str], label: str, help: str, needs: str = "") -> Any:

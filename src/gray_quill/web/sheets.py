@@ -13,7 +13,8 @@ from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.view import box_view
-from gray_quill.core.paper import first_paper
+from gray_quill.core.paper import Paper, first_paper
+from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_paper import OnPaper, read_on_paper
 from gray_quill.core.trace import bounds_mm, moved
 from gray_quill.core.wash.layers import ink_contrast
@@ -195,6 +196,16 @@ def read_deposit(sheet_id: str, body: DepositBody) -> Response:
     own = laid_by(deposit, body.recipe)
     planes = np.stack((deposit.fill, own, np.zeros_like(own)), axis=-1)
     return png(write_png(np.asarray(planes * 255 + 0.5, np.uint8), compress=1))
+
+
+class PaperFields(Model):
+    paper_fields: list[Control]
+
+
+@operation(sheets, "GET", "/papers", PaperFields)
+def read_paper_fields() -> PaperFields:
+    """What a sheet of paper has to be set."""
+    return PaperFields(paper_fields=describe_record(Paper))
 
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/on-paper", OnPaper, body=PaperBody)

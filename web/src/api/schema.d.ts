@@ -997,6 +997,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a sheet of paper has to be set. */
+        get: operations["read_paper_fields"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pen/advice": {
         parameters: {
             query?: never;
@@ -4826,6 +4843,9 @@ export interface components {
         /** @description The paper as it is, or as it may become. */
         PaperBody: {
             paper: components["schemas"]["Paper"];
+        };
+        PaperFields: {
+            paper_fields: components["schemas"]["Control"][];
         };
         /** @description Pixels of one frame's part, row by row, from `offset` bytes of all reels on. */
         Patch: {
@@ -8786,6 +8806,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_paper_fields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperFields"];
                 };
             };
             /** @description Refused, with what to do */

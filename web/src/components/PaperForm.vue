@@ -2,9 +2,10 @@
 import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Schemas, type SheetItem } from '@/api/client'
-import NumberField from '@/components/NumberField.vue'
 import { useLatest } from '@/composables/use-latest'
 import { callsForAttention, inWords } from '@/lib/readings'
+import { waitsForAnother } from '@/lib/needs'
+import DeclaredField from './DeclaredField.vue'
 import PaletteSpots from './PaletteSpots.vue'
 import { useDesk } from '@/stores/desk'
 
@@ -33,6 +34,20 @@ function turn(way: string) {
   if ((way === 'landscape') !== landscape.value)
     set({ width_mm: props.paper.height_mm, height_mm: props.paper.width_mm })
 }
+
+/** Numbers and choices that have an effect on this ruling; colours have spots of their own. */
+const declared = shallowRef<Schemas['Control'][]>([])
+void desk.attempt(async () => {
+  declared.value = (await take(api.GET('/api/papers'))).paper_fields
+})
+const fields = computed(() =>
+  declared.value.filter(
+    (f) =>
+      f.kind !== 'colour' &&
+      f.name !== 'ruling' &&
+      !waitsForAnother(f, declared.value, (name) => props.paper[name as keyof Paper]),
+  ),
+)
 
 /** Whether the ruling drowns the ink, and which spacing suits the letters, read of the sheet on the desk. */
 const found = shallowRef<Schemas['OnPaper']>()
@@ -89,98 +104,13 @@ const colour = (value: string) =>
         ><ElRadioButton value="landscape">landscape</ElRadioButton>
       </ElRadioGroup>
     </label>
-    <label
-      >Width, mm
-      <NumberField
-        label="Width, mm"
-        :model-value="paper.width_mm"
-        :min="30"
-        :max="1000"
-        :decimals="1"
-        @update:model-value="(v) => set({ width_mm: v })"
+    <label v-for="f in fields" :key="f.name" :title="f.help"
+      >{{ f.unit ? `${f.label}, ${f.unit}` : f.label }}
+      <DeclaredField
+        :field="f"
+        :model-value="paper[f.name as keyof Paper]"
+        @update:model-value="(v) => set({ [f.name]: v })"
     /></label>
-    <label
-      >Height, mm
-      <NumberField
-        label="Height, mm"
-        :model-value="paper.height_mm"
-        :min="30"
-        :max="1000"
-        :decimals="1"
-        @update:model-value="(v) => set({ height_mm: v })"
-    /></label>
-    <label
-      >Spacing, mm
-      <NumberField
-        label="Spacing, mm"
-        :model-value="paper.spacing_mm"
-        :min="1.5"
-        :max="30"
-        :decimals="2"
-        @update:model-value="(v) => set({ spacing_mm: v })"
-    /></label>
-    <label
-      >Line weight, mm
-      <NumberField
-        label="Line weight, mm"
-        :model-value="paper.weight_mm"
-        :min="0.05"
-        :max="1.5"
-        :decimals="2"
-        @update:model-value="(v) => set({ weight_mm: v })"
-    /></label>
-    <label
-      >Top band, mm
-      <NumberField
-        label="Top band, mm"
-        :model-value="paper.band_mm"
-        :min="0"
-        :max="300"
-        :decimals="1"
-        @update:model-value="(v) => set({ band_mm: v })"
-    /></label>
-    <label
-      >Margin line, mm from the edge
-      <span class="pair">
-        <NumberField
-          label="Margin line, mm"
-          :model-value="paper.margin_mm"
-          :min="0"
-          :max="80"
-          :decimals="2"
-          @update:model-value="(v) => set({ margin_mm: v })"
-        />
-        <ElSelect
-          v-if="paper.margin_mm"
-          :model-value="paper.margin_side"
-          aria-label="Margin line at"
-          @update:model-value="(v: Paper['margin_side']) => set({ margin_side: v })"
-          ><ElOption v-for="side in ['left', 'right', 'both']" :key="side" :value="side"
-        /></ElSelect>
-      </span>
-    </label>
-    <template v-if="paper.ruling === 'columns' || paper.ruling === 'frames'">
-      <label
-        >Columns
-        <NumberField
-          label="Columns"
-          :model-value="paper.columns"
-          :min="1"
-          :max="12"
-          :decimals="0"
-          @update:model-value="(v) => set({ columns: v })"
-      /></label>
-      <label v-if="paper.ruling === 'columns'"
-        >First column, mm
-        <NumberField
-          label="First column, mm"
-          :model-value="paper.first_mm"
-          :min="0"
-          :max="300"
-          :decimals="1"
-          @update:model-value="(v) => set({ first_mm: v })"
-      /></label>
-    </template>
     <label
       >Colour
       <span class="colours">
@@ -218,14 +148,6 @@ const colour = (value: string) =>
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px 24px;
-}
-.pair {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 8px;
-}
-.pair .el-select {
-  width: 96px;
 }
 .told {
   grid-column: 1 / -1;

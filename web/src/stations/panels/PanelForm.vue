@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ElInput, ElOption, ElSelect, ElSwitch } from 'element-plus'
+import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type DeviceItem } from '@/api/client'
-import NumberField from '@/components/NumberField.vue'
+import DeclaredField from '@/components/DeclaredField.vue'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { usePanels } from '@/stores/panels'
@@ -82,29 +82,7 @@ const change = () =>
   <div class="form" data-panel-form>
     <div v-for="f in fields" :key="f.part + f.name" class="row" :title="f.help">
       <span class="small">{{ f.label }}</span>
-      <ElSwitch
-        v-if="f.kind === 'flag'"
-        :model-value="value(f) as boolean"
-        :aria-label="f.label"
-        @change="(v) => set(f, v)"
-      />
-      <ElSelect
-        v-else-if="f.kind === 'choice'"
-        :model-value="value(f) as string"
-        :aria-label="f.label"
-        @change="(v: string) => set(f, v)"
-        ><ElOption v-for="o in f.options" :key="o" :value="o"
-      /></ElSelect>
-      <NumberField
-        v-else
-        :model-value="value(f) as number"
-        :label="f.label"
-        :unit="f.unit"
-        :min="f.low ?? undefined"
-        :max="f.high ?? undefined"
-        :decimals="f.kind === 'integer' ? 0 : 3"
-        @update:model-value="(v: number) => set(f, v)"
-      />
+      <DeclaredField :field="f" :model-value="value(f)" @update:model-value="(v) => set(f, v)" />
     </div>
     <p v-if="byEye" class="small eyed">Found by eye on it: {{ byEye }}.</p>
     <div class="keep">

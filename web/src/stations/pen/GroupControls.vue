@@ -3,6 +3,7 @@ import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitc
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import { waitsForAnother } from '@/lib/needs'
 import { percent } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
 import GrainPicture from './GrainPicture.vue'
@@ -36,14 +37,8 @@ const effect = (f: Schemas['Control']) => effects.value[`${props.group}.${f.name
 const said = (e: Schemas['Effect']) => (e.share ? `changes up to ${percent(e.share)} of this ink` : e.reason)
 
 /** Controls that wait for another one: the hollow's wall while the stroke is whole. */
-const waits = (f: Schemas['Control']) => {
-  if (!f.needs) return false
-  const [name, of] = f.needs.split('=')
-  const on = valueAt(draft.recipe, `${props.group}.${name}`)
-  const first = fields.value.find((other) => other.name === name)
-  if (of) return !of.split(',').includes(String(on))
-  return on === false || on === 0 || (first?.kind === 'choice' && on === first.options[0])
-}
+const waits = (f: Schemas['Control']) =>
+  waitsForAnother(f, fields.value, (name) => valueAt(draft.recipe, `${props.group}.${name}`))
 const idle = computed(() => fields.value.filter(waits))
 const told = ref('')
 const showIdle = ref(false)
