@@ -45,7 +45,7 @@ class Panels(DeskCase):
     def the_proof_says_that_it_vanishes(self) -> None:
         desk = self.desk
         desk.open("panels")
-        desk.wait(f"{VANISHES} > 20 && {VANISHES}", "the verdict")
+        desk.wait(f"{VANISHES} > 20 && {VANISHES}", "the verdict", 90)
         desk.choose("How many panels", "2")
 
     def what_helps_comes_true_when_it_is_tried(self) -> None:
@@ -55,7 +55,7 @@ class Panels(DeskCase):
         change = (
             "[...document.querySelectorAll('[data-panel-advice] .change')].find(c => /contrast/.test(c.textContent))"
         )
-        predicted = float(desk.wait(f"{change}?.querySelector('b').dataset.predicted", "a prediction"))
+        predicted = float(desk.wait(f"{change}?.querySelector('b').dataset.predicted", "a prediction", 90))
         desk.js("document.querySelector('[aria-label=\"Mark what vanishes\"]').click()")
         desk.press("contrast", "[data-panel-advice]")
         desk.wait(f"{VANISHES} < 20", "the proof toned so")
@@ -69,7 +69,7 @@ class Panels(DeskCase):
     def what_is_sent_out_is_compared(self) -> None:
         desk = self.desk
         desk.js("[...document.querySelectorAll('.proof')[1].querySelectorAll('[role=tab]')][2].click()")
-        desk.wait("document.querySelector('[data-exports] [data-dpi=\"600\"]')", "the exports")
+        desk.wait("document.querySelector('[data-exports] [data-dpi=\"600\"]')", "the exports", 90)
         edges = desk.js(
             "return [...document.querySelectorAll('[data-exports] tbody tr')]"
             ".map(r => parseFloat(r.children[1].textContent))"
@@ -112,7 +112,7 @@ class Panels(DeskCase):
     def in_the_sun_only_paper_can_be_read(self) -> None:
         desk = self.desk
         desk.choose("Light of the room", "sun")
-        desk.wait(f"{NEEDED}.some(t => /no width/.test(t)) && {NEEDED}.some(t => /mm/.test(t))", "screens fade")
+        desk.wait(f"{NEEDED}.some(t => /no width/.test(t)) && {NEEDED}.some(t => /mm/.test(t))", "screens fade", 90)
         desk.press("One pen for all of these", "[data-fit]")
         desk.says("No width up to four times this one", "[data-fit]")
         desk.choose("Light of the room", "no glare")
@@ -163,14 +163,14 @@ class Panels(DeskCase):
         """As large on each, with the lens on the same place of the page."""
         desk = self.desk
         desk.choose("How many panels", "4")
-        desk.wait("document.querySelectorAll('.proof dl').length === 4", "four proofs")
+        desk.wait("document.querySelectorAll('.proof dl').length === 4", "four proofs", 90)
         desk.rests()
         heights = desk.js("return [...document.querySelectorAll('.whole')].map(c => c.getBoundingClientRect().height)")
         self.assertLess(max(heights) - min(heights), 1.5)
         devices = desk.js("return [...document.querySelectorAll('.proof')].map(c => c.dataset.device)")
         self.assertEqual(len(set(devices)), 4)
         desk.js("document.querySelector('[aria-label=\"Difference from the first panel\"]').click()")
-        desk.wait("document.querySelectorAll('[data-apart]').length === 3", "three differences from the first")
+        desk.wait("document.querySelectorAll('[data-apart]').length === 3", "three differences from the first", 90)
         desk.js("document.querySelector('[aria-label=\"Difference from the first panel\"]').click()")
         desk.wait("!document.querySelector('[data-apart]')", "the proofs alone")
 
