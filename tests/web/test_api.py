@@ -104,7 +104,8 @@ class Tuning(ApiCase):
 
 class TakingOut(ApiCase):
     def test_every_form_comes_out_and_inkml_comes_back_in(self) -> None:
-        for form, magic in (("svg", b"<svg"), ("png", b"\x89PNG"), ("pdf", b"%PDF"), ("inkml", b"<?xml")):
+        forms = {"svg": b"<svg", "png": b"\x89PNG", "pdf": b"%PDF", "ora": b"PK", "inkml": b"<?xml"}
+        for form, magic in forms.items():
             reply = self.client.get(f"/api/sheets/count-by-trap/file?form={form}&dpi=80")
             self.assertTrue(reply.data.startswith(magic), form)
             self.assertIn("Count by trap." + form, reply.headers["Content-Disposition"])

@@ -10,6 +10,7 @@ from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.quantities import Quantity
 from gray_quill.core.units import px_per_mm
+from gray_quill.formats.openraster import write_openraster
 from gray_quill.formats.pdf import write_pdf
 from gray_quill.formats.png import write_png
 from gray_quill.formats.svg import write_svg
@@ -33,12 +34,14 @@ def export_ink(inks: Sequence[Ink], paper_colour: str, form: str, dpi: float, ti
 def export_sheet(
     inks: Sequence[Ink], paper: Paper, form: str, dpi: float, with_paper: bool, title: str = "Sheet"
 ) -> bytes:
-    """A sheet as svg, png or pdf."""
+    """A sheet as svg, png, pdf or ora."""
     if form == "svg":
         return write_svg(inks, paper, with_paper, title)
     if form == "pdf":
         return write_pdf(inks, paper, with_paper, title)
+    if form == "ora":
+        return write_openraster(inks, paper, dpi, with_paper, title)
     if form == "png":
         view = page_view(paper, dpi)
         return write_png(page_pixels(inks, paper, view) if with_paper else ink_pixels(inks, view, paper.colour), dpi)
-    raise WrongMedia(f"Ink goes out as svg, png or pdf, not {form!r}.")
+    raise WrongMedia(f"Ink goes out as svg, png, pdf or ora, not {form!r}.")

@@ -20,6 +20,7 @@ from gray_quill.core.trace import bounds_mm, moved
 from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.formats.export import DPI, export_ink, export_sheet
 from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.formats.openraster import MEDIA as ORA
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
@@ -45,7 +46,13 @@ from gray_quill.web.time_budget import in_time
 sheets = Blueprint("sheets", __name__)
 MOST_DEPOSIT_PX = 10_000_000  # three planes of numbers each
 MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page
-MEDIA = {"svg": "image/svg+xml", "png": "image/png", "pdf": "application/pdf", "inkml": "application/inkml+xml"}
+MEDIA = {
+    "svg": "image/svg+xml",
+    "png": "image/png",
+    "pdf": "application/pdf",
+    "ora": ORA,
+    "inkml": "application/inkml+xml",
+}
 
 
 class NewSheet(Model):
@@ -112,7 +119,7 @@ class InkFile(Model):
 
 
 class ExportQuery(Model):
-    form: Literal["svg", "png", "pdf", "inkml"] = "pdf"
+    form: Literal["svg", "png", "pdf", "inkml", "ora"] = "pdf"
     dpi: Annotated[float, bounded(DPI)] = 300
     paper: bool = True
 
@@ -222,7 +229,7 @@ def read_on_a_paper(sheet_id: str, body: PaperBody) -> OnPaper:
 
 @operation(sheets, "GET", "/sheets/<sheet_id>/file", "application/octet-stream", query=ExportQuery, costly=True)
 def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
-    """The sheet as a file: SVG, PNG or PDF with or without its paper, or its traces as InkML."""
+    """The sheet as a file: SVG, PNG, PDF or OpenRaster with or without its paper, or its traces as InkML."""
     sheet = get_sheet(db(), sheet_id)
     if query.form == "inkml":
         body = get_pen(db(), sheet.pen_id).recipe.body

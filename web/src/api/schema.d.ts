@@ -1721,7 +1721,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheet as a file: SVG, PNG or PDF with or without its paper, or its traces as InkML. */
+        /** The sheet as a file: SVG, PNG, PDF or OpenRaster with or without its paper, or its traces as InkML. */
         get: operations["take_out_sheet"];
         put?: never;
         /** Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named. */
@@ -10294,7 +10294,7 @@ export interface operations {
     take_out_sheet: {
         parameters: {
             query?: {
-                form?: "svg" | "png" | "pdf" | "inkml";
+                form?: "svg" | "png" | "pdf" | "inkml" | "ora";
                 dpi?: number;
                 paper?: boolean;
             };

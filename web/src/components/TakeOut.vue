@@ -12,6 +12,7 @@ const FORMS = [
   ['pdf', 'PDF', 'outlines, one page, true size'],
   ['svg', 'SVG', 'outlines, for other programs and cutters'],
   ['png', 'PNG', 'a picture'],
+  ['ora', 'OpenRaster', 'pictures, a layer each'],
   ['inkml', 'InkML', 'what your hand did, sample by sample'],
 ] as const
 const dpi = ref(300)
@@ -45,7 +46,7 @@ useLittleSheet(root, () => emit('close'))
     <div class="options">
       <ElCheckbox v-model="paper" label="with its paper" size="large" />
       <ElSelect v-model="dpi" aria-label="Dots an inch, for PNG" style="width: 150px">
-        <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`PNG at ${d} dpi`" />
+        <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`pictures at ${d} dpi`" />
       </ElSelect>
     </div>
     <button v-for="[form, word, what] in FORMS" :key="form" type="button" class="choice" @click="takeOut(form)">
@@ -103,7 +104,7 @@ h2 {
   background: var(--accent-soft);
 }
 .choice b {
-  width: 70px;
+  width: 92px;
   font-weight: 650;
 }
 p {
