@@ -100,7 +100,7 @@ def _parser() -> argparse.ArgumentParser:
     choice_argument(read, "--pen", SHIPPED_PENS)
     read.add_argument("--json", action="store_true", help="for machines")
 
-    ink = command("ink", _ink, "Ink an InkML file with a pen, as SVG, PNG or PDF by the ending of the output.")
+    ink = command("ink", _ink, "Ink an InkML file with a pen, as SVG, PNG, PDF or ORA by the ending of the output.")
     ink.add_argument("input", metavar="IN.inkml")
     choice_argument(ink, "--pen", SHIPPED_PENS)
     ink.add_argument("--dpi", type=real, default=200)

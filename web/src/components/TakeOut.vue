@@ -45,8 +45,8 @@ useLittleSheet(root, () => emit('close'))
     <h2 class="book">Take out {{ desk.sheet?.name }}</h2>
     <div class="options">
       <ElCheckbox v-model="paper" label="with its paper" size="large" />
-      <ElSelect v-model="dpi" aria-label="Dots an inch, for PNG" style="width: 150px">
-        <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`pictures at ${d} dpi`" />
+      <ElSelect v-model="dpi" aria-label="Dots an inch of pictures" style="width: 150px">
+        <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`at ${d} dpi`" />
       </ElSelect>
     </div>
     <button v-for="[form, word, what] in FORMS" :key="form" type="button" class="choice" @click="takeOut(form)">
