@@ -109,6 +109,8 @@ class ThisScreen(DeskCase):
     def what_it_shows_is_found_by_eye(self) -> None:
         """An eye behind a panel of 16 greys, which sees lines from 3 px on; a ghost of a tenth, matched three times."""
         desk, rng = self.desk, np.random.default_rng(4)
+        # what is shown is drawn by chance, and of 20 intervals one leaves the truth out: here always the same is drawn
+        desk.js("window.byChance = Math.random; Math.random = () => 0.37")
         desk.turn_to("what it shows")
         for part, answers in (("greys", 28), ("lines", 16)):
             desk.turn_to(part)
@@ -130,6 +132,7 @@ class ThisScreen(DeskCase):
         self.assertTrue(low <= 16 <= high and high / low < 4, (low, high))
         low, high = (round(v * PX, 2) for v in self.interval("lines"))
         self.assertTrue(low <= 3 and high >= 2, (low, high))
+        desk.js("Math.random = window.byChance")
         desk.turn_to("ghost")
         for _ in range(3):
             desk.press("Turn it white", "[data-glass]")
