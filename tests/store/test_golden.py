@@ -133,7 +133,10 @@ class Golden(unittest.TestCase):
         self.addCleanup(db.close)
         (own,) = [d for d in list_things(db, Device).values() if d.name == "Own slate"]
         self.assertEqual((own.panel.ppi, own.panel.technology), (212, "e-paper"))
-        self.assertEqual((own.panel.vivid, own.updates, own.by_eye), (1, Updates(), ByEye()), "as if nothing were new")
+        half = 2 * own.panel.response_ms  # half of an update is what the response was
+        self.assertEqual((own.panel.vivid, own.updates, own.by_eye), (1, Updates(fast_ms=half), ByEye()))
+        pad = get_thing(db, Device, "paper-pad-8")
+        self.assertEqual(pad.updates.grey_ms, 2 * pad.panel.response_ms)
         felt = felt_of(db, "left-steep")
         assert felt is not None
         self.assertAlmostEqual(felt.felt.noticed_ms or 0, 114.0, delta=0.1)

@@ -39,7 +39,11 @@ class OnPaper:
         "reach", "mm", "From the lowest to the highest of your letters on one line, but for flourishes.", digits=1
     )
     fill: float | None = reading(
-        "line fill", "%", "Reach over the ruling's spacing; over 100 % lines run into each other.", attention=FULL
+        "line fill",
+        "%",
+        "Reach over the ruling's spacing; over 100 % lines run into each other.",
+        better="less",
+        attention=FULL,
     )
     slant_deg: float | None = reading("rise", "°", "How much your line rises over the ruling.", digits=1)
     suits_mm: float | None = reading("suits", "mm", "Spacing in which lines of these letters stay apart.", digits=1)
