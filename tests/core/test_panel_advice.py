@@ -8,7 +8,7 @@ import unittest
 import numpy as np
 
 from gray_quill.core.advice.fit_panel import WIDER, with_change
-from gray_quill.core.advice.on_panel import OnPanel, advise_on_panel
+from gray_quill.core.advice.on_panel import OnPanel, advise_on_panel, surface_advice
 from gray_quill.core.colour.srgb import decode_srgb, encode_srgb
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Panel
 from gray_quill.core.digitiser.writer import write_text
@@ -18,7 +18,7 @@ from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.lag.pen_path import path_advice
 from gray_quill.core.lag.trial import model_lag, takes_fast_path
 from gray_quill.core.panel.colour_filter import through_filter
-from gray_quill.core.panel.light import room_of
+from gray_quill.core.panel.light import room_of, seen_luminance
 from gray_quill.core.panel.proof import PLAIN, Toning, proof_sheet
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe
@@ -75,6 +75,18 @@ class Advice(unittest.TestCase):
         self.assertIn(True, holds)
         smallest = with_change(pen, float(WIDER[1:][holds.index(True)]), pen.body.colour)
         self.assertEqual(told.recipe.body, smallest.body)
+
+    def test_the_frame_is_told_to_turn_black_and_white_on_e_paper_alone(self) -> None:
+        """WCAG's ratio of black on white there, and of the frame's own colours toned to the panel's greys."""
+        (told,) = surface_advice(PAD, "#565c65", "#f6f2e9", room_of("office"))
+        self.assertEqual((told.surface, told.recipe, told.toning), ("e-ink", None, None))
+        seen = seen_luminance(PAD, room_of("office"))
+        self.assertAlmostEqual(told.after, float((seen[255] + 0.05) / (seen[0] + 0.05)))
+        steps = [round(round(grey * 7 / 255) * 255 / 7) for grey in (91, 242)]  # of these colours' greys, by luminance
+        light = sorted(float(seen[s]) for s in steps)
+        self.assertAlmostEqual(told.before, (light[1] + 0.05) / (light[0] + 0.05), places=6)
+        self.assertEqual(surface_advice(PAD, "#000000", "#ffffff"), [])
+        self.assertEqual(surface_advice(DEVICES["tablet-11"].panel, "#565c65", "#f6f2e9"), [])
 
     def test_following_it_ends(self) -> None:
         """The first change is made, and the next, until nothing more is told."""

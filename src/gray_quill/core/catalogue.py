@@ -1,6 +1,7 @@
 """Everything that is declared, in one place for the API, the docs and the command line."""
 
 from gray_quill.core.advice.look import ADVICE_READINGS
+from gray_quill.core.advice.on_panel import FRAME_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lag.ahead import Ahead
@@ -56,6 +57,7 @@ READINGS: dict[str, dict[str, Reading]] = {
     "panel": readings_of(PanelReadings),
     "pen on panel": readings_of(PenOnPanel),
     "on paper": readings_of(OnPaper),
+    "frame": FRAME_READINGS,
     "exported": readings_of(Exported),
     "in time": readings_of(InTimeReadings),
     "lag": readings_of(Lag),

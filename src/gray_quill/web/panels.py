@@ -9,7 +9,7 @@ from pydantic import Field
 
 from gray_quill.core.advice.fit_panel import Fitted, fit_to_panels
 from gray_quill.core.advice.on_panel import OnPanel as SheetOnPanel
-from gray_quill.core.advice.on_panel import PanelAdvice, advise_on_panel
+from gray_quill.core.advice.on_panel import PanelAdvice, advise_on_panel, surface_advice
 from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel, Updates
 from gray_quill.core.errors import Conflict, InputError
@@ -33,7 +33,7 @@ from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index
-from gray_quill.web.records import DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn, UpdatesIn
+from gray_quill.web.records import Colour, DeviceItem, Id, Name, PanelIn, RecipeIn, Source, ToningIn, UpdatesIn
 from gray_quill.web.replies import data_url, new_id
 from gray_quill.web.time_budget import in_time
 
@@ -197,12 +197,25 @@ def read_exports(body: OnPanel) -> Exports:
     return Exports(looks=found, softest_dpi=softest(found))
 
 
+class FrameColours(Model):
+    """Of the frame's quiet words and of what they stand on."""
+
+    words: Colour
+    ground: Colour
+
+
+class PanelAdviceBody(ProofBody):
+    """frame: as it is on the screen now, None where it is on its e-ink surface."""
+
+    frame: FrameColours | None = None
+
+
 class PanelAdviceReply(Model):
     advice: list[PanelAdvice]
 
 
-@operation(panels, "POST", "/panels/advice", PanelAdviceReply, body=ProofBody, costly=True)
-def read_panel_advice(body: ProofBody) -> PanelAdviceReply:
+@operation(panels, "POST", "/panels/advice", PanelAdviceReply, body=PanelAdviceBody, costly=True)
+def read_panel_advice(body: PanelAdviceBody) -> PanelAdviceReply:
     """What to change so that more of the sheet is seen on a device, each change measured on it."""
     panel, pen, paper = _on_panel(body)
     source = Source(sheet_id=body.sheet_id, part="line", stroke_ids=None)
@@ -212,9 +225,11 @@ def read_panel_advice(body: ProofBody) -> PanelAdviceReply:
         in_time()
         return memory().sheet_inks(db(), body.sheet_id, recipe)
 
-    sheet = SheetOnPanel(inks_of, traces, paper, panel, room_of(body.light))
+    room, frame = room_of(body.light), body.frame
+    sheet = SheetOnPanel(inks_of, traces, paper, panel, room)
     device = dataclasses.replace(get_thing(db(), Device, body.device_id), panel=panel)
-    return PanelAdviceReply(advice=[*path_advice(device, pen), *advise_on_panel(sheet, pen, body.toning)])
+    told = [*path_advice(device, pen), *advise_on_panel(sheet, pen, body.toning)]
+    return PanelAdviceReply(advice=told + (surface_advice(panel, frame.words, frame.ground, room) if frame else []))
 
 
 def _on_panel(body: OnPanel) -> tuple[Panel, Recipe, Paper]:

@@ -3362,6 +3362,11 @@ export interface components {
             counts: number[];
             samples: number;
         };
+        /** @description Of the frame's quiet words and of what they stand on. */
+        FrameColours: {
+            ground: string;
+            words: string;
+        };
         /**
          * @description apart_l: how far bare paper is off in L* where ink was written and erased once, twice and so on by grey updates.
          *     seen_after: how often until it is noticed, None where it is not.
@@ -4682,7 +4687,7 @@ export interface components {
         };
         /**
          * @description reading: what it is about, by its group and key. before, after: that reading now, and as it will be. recipe,
-         *     toning: what to try, None where that stays as it is.
+         *     toning: what to try, None where that stays as it is; surface: of the frame, "" where that stays.
          */
         PanelAdvice: {
             after: number;
@@ -4695,9 +4700,25 @@ export interface components {
             ];
             /** @default null */
             recipe: components["schemas"]["Recipe"] | null;
+            /** @default  */
+            surface: string;
             title: string;
             /** @default null */
             toning: components["schemas"]["Toning"] | null;
+        };
+        /** @description frame: as it is on the screen now, None where it is on its e-ink surface. */
+        PanelAdviceBody: {
+            device_id: string;
+            /** @default null */
+            frame: components["schemas"]["FrameColours"] | null;
+            /** @default no glare */
+            light: string;
+            /** @default null */
+            panel: components["schemas"]["Panel"] | null;
+            /** @default null */
+            recipe: components["schemas"]["Recipe"] | null;
+            sheet_id: string;
+            toning?: components["schemas"]["Toning"];
         };
         PanelAdviceReply: {
             advice: components["schemas"]["PanelAdvice"][];
@@ -8529,7 +8550,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProofBody"];
+                "application/json": components["schemas"]["PanelAdviceBody"];
             };
         };
         responses: {

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
+import { useDesk } from '@/stores/desk'
 import { useScreen } from '@/stores/screen'
 
 /** One ladder: something is shown in one of four ways, and which it was is chosen; harder while it is seen. */
@@ -10,6 +11,7 @@ const emit = defineEmits<{ told: [found: Schemas['EyeSees']] }>()
 const SIDES = ['left', 'right', 'top', 'bottom']
 const WAYS = ['—', '|', '/', '\\']
 const SIDE = 240 // css px of the picture
+const desk = useDesk()
 const screen = useScreen()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const looks = ref<Schemas['Looked'][]>([])
@@ -92,14 +94,13 @@ function print(context: CanvasRenderingContext2D, word: string, heightMm: number
   context.fillText(word, context.canvas.width / 2, context.canvas.height / 2)
 }
 async function writing(context: CanvasRenderingContext2D, word: string, heightMm: number) {
-  const { data } = await api.POST('/api/screen/word', {
-    body: { word, x_height_mm: heightMm, px_per_mm: screen.pxPerMm * ratio, bold: bold.value },
-    parseAs: 'blob',
+  const body = { word, x_height_mm: heightMm, px_per_mm: screen.pxPerMm * ratio, bold: bold.value }
+  await desk.attempt(async () => {
+    const data = await take(api.POST('/api/screen/word', { body, parseAs: 'blob' }))
+    const picture = await createImageBitmap(data as unknown as Blob)
+    const { width, height } = context.canvas
+    context.drawImage(picture, Math.round((width - picture.width) / 2), Math.round((height - picture.height) / 2))
   })
-  if (!data) return
-  const picture = await createImageBitmap(data as unknown as Blob)
-  const { width, height } = context.canvas
-  context.drawImage(picture, Math.round((width - picture.width) / 2), Math.round((height - picture.height) / 2))
 }
 </script>
 

@@ -6,17 +6,20 @@ import dataclasses
 from collections.abc import Callable, Iterator, Sequence
 from typing import TypeVar
 
+import numpy as np
+
 from gray_quill.core.advice.fit_panel import WIDER, tones_of, with_change
+from gray_quill.core.colour.srgb import READABLE, contrast, rgb, to_grey8
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.ink.settle import Ink, settle_all
-from gray_quill.core.panel.light import Room
-from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, proof_sheet
+from gray_quill.core.panel.light import Room, seen_luminance
+from gray_quill.core.panel.proof import NO_GLARE, PLAIN, Toning, on_panel, proof_sheet
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import changed
 from gray_quill.core.readings.on_panel import PenOnPanel, alike, vanishing_share
 from gray_quill.core.readings.panel_readings import VANISHING, PanelReadings, panel_readings
-from gray_quill.core.readings.reading import in_words, percent, readings_of
+from gray_quill.core.readings.reading import Reading, in_words, percent, readings_of
 from gray_quill.core.trace import Trace
 
 RAISED = (1.25, 1.5, 2.0, 3.0)
@@ -25,6 +28,15 @@ MIXED = ("blue-noise", "floyd-steinberg", "ordered")
 WORTH = 0.2  # share by which a reading must get better for a change to be told; common practice, no source
 SEEN_ERROR = 0.004  # grey error that is worth mixing greys for: a step of eight bits; common practice, no source
 KNOWN = readings_of(PanelReadings)
+FRAME_READINGS: dict[str, Reading] = {
+    "contrast": Reading(
+        "the frame's quiet words",
+        ":1",
+        "Their contrast with their ground on this panel.",
+        better="more",
+        attention=READABLE,
+    )
+}
 ON_PEN = readings_of(PenOnPanel)
 Change = tuple[str, Recipe | None, Toning | None]
 One = TypeVar("One")
@@ -33,7 +45,7 @@ One = TypeVar("One")
 @dataclasses.dataclass(frozen=True)
 class PanelAdvice:
     """reading: what it is about, by its group and key. before, after: that reading now, and as it will be. recipe,
-    toning: what to try, None where that stays as it is.
+    toning: what to try, None where that stays as it is; surface: of the frame, "" where that stays.
     """
 
     title: str
@@ -44,6 +56,7 @@ class PanelAdvice:
     after: float
     recipe: Recipe | None = None
     toning: Toning | None = None
+    surface: str = ""
 
 
 @dataclasses.dataclass(frozen=True)
@@ -89,6 +102,24 @@ def advise_on_panel(on: OnPanel, recipe: Recipe, toning: Toning = PLAIN) -> list
         told += list(_share_told(on, recipe, toning, "grey_error", now, evidence, mixed))
     told += list(_pairs_told(on, recipe, toning))
     return sorted(told, key=lambda a: a.after / a.before)
+
+
+def surface_advice(panel: Panel, words: str, ground: str, room: Room = NO_GLARE) -> list[PanelAdvice]:
+    """What the e-ink surface does for the frame's own words, of these colours now; nothing where that is little."""
+    before, after = (_contrast(panel, *pair, room) for pair in ((words, ground), ("#000000", "#ffffff")))
+    if panel.technology != "e-paper" or before > after * (1 - WORTH):
+        return []
+    said = in_words(FRAME_READINGS["contrast"], before)
+    evidence = f"quiet words of the frame stand at {said} here; its greys and moving parts cost updates"
+    doing, reading = "the e-ink surface: black on white, and still", ("frame", "contrast")
+    return [PanelAdvice("The frame on this panel", evidence, doing, reading, before, after, surface="e-ink")]
+
+
+def _contrast(panel: Panel, one: str, other: str, room: Room) -> float:
+    """Of two colours as the panel shows them in a room."""
+    flat = np.array([[rgb(one), rgb(other)]], np.uint8)
+    shown = to_grey8(on_panel(flat, panel))[0]
+    return float(contrast(*seen_luminance(panel, room)[shown]))
 
 
 def _share_told(

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { shallowRef, watch } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
+import { useSurface } from '@/composables/use-surface'
 import { inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -13,19 +14,36 @@ const desk = useDesk()
 const draft = useDraft()
 const advice = shallowRef<Schemas['PanelAdvice'][]>()
 const asked = useLatest(
-  (body: Schemas['ProofBody']) => take(api.POST('/api/panels/advice', { body })),
+  (body: Schemas['PanelAdviceBody']) => take(api.POST('/api/panels/advice', { body })),
   (answer) => (advice.value = answer.advice),
 )
-watch(
-  () => props.body,
-  (body) => void asked.want(body),
-  { immediate: true },
-)
+const surface = useSurface()
+/** The surface there was before another one was tried. */
+const before = ref<'auto' | 'paper' | 'night' | 'e-ink'>()
+/** The frame as it is on the screen now; its e-ink surface needs no change. */
+function frame() {
+  if (surface.value === 'e-ink') return null
+  const style = getComputedStyle(document.documentElement)
+  const colour = (name: string) => style.getPropertyValue(name).trim()
+  return { words: colour('--graphite'), ground: colour('--paper') }
+}
+watch([() => props.body, surface], ([body]) => void asked.want({ ...body, frame: frame() }), {
+  immediate: true,
+  flush: 'post',
+})
+function back() {
+  void desk.setSurface(before.value!)
+  before.value = undefined
+}
 type Told = Schemas['PanelAdvice']
 const words = (a: Told, value: number) => inWords(desk.reading(a.reading[0]!, a.reading[1]!)!, value)
 const label = (a: Told) => desk.reading(a.reading[0]!, a.reading[1]!)!.label
 function tryIt(a: Told) {
   if (a.toning) emit('tone', a.toning)
+  if (a.surface) {
+    before.value = (desk.desk?.surface ?? 'auto') as typeof before.value
+    void desk.setSurface('e-ink')
+  }
   if (!a.recipe) return
   draft.done()
   draft.replace(a.recipe)
@@ -49,6 +67,7 @@ const first = (k: number) => k === 0 || advice.value![k]!.title !== advice.value
         </span>
       </div>
     </template>
+    <button v-if="before" type="button" class="plain-button" @click="back">Back to the surface there was</button>
     <button v-if="draft.undoable" type="button" class="plain-button" @click="draft.undo">Undo the pen</button>
   </div>
 </template>

@@ -101,9 +101,8 @@ const ghosts = computed(() => {
 })
 const save = () =>
   desk.attempt(async () => {
-    const { data } = await api.POST('/api/panels/film-frames', { body: body.value, parseAs: 'blob' })
-    if (data)
-      giveFile(data as unknown as Blob, `${device.value?.device.name}, ${body.value.frames_hz} frames a second.zip`)
+    const frames = await take(api.POST('/api/panels/film-frames', { body: body.value, parseAs: 'blob' }))
+    giveFile(frames as unknown as Blob, `${device.value?.device.name}, ${body.value.frames_hz} frames a second.zip`)
   })
 </script>
 
