@@ -176,7 +176,7 @@ class Cli(CliCase):
             (("read", "nowhere.inkml", "--pen", "fen-fountain"), "cannot be read"),
             (("read", self.ink, "--pen", "ghost"), "reed-ballpoint"),
             (("read", self.ink, "--pen", str(broken)), "widht_mm"),
-            (("ink", self.ink, "--pen", "fen-fountain", "-o", "x.docx"), "svg, png or pdf"),
+            (("ink", self.ink, "--pen", "fen-fountain", "-o", "x.docx"), "svg, png, pdf or ora"),
             (("ink", self.ink, "--pen", "fen-fountain", "--dpi", "9", "-o", out), "20 to 2400"),
             (("ink", self.ink, "--pen", "fen-fountain", "--paper", "dotted A99", "-o", out), "A99"),
             (("proof", str(text), "--device", "tablet-11", "-o", out), "not a PNG"),
