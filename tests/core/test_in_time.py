@@ -19,7 +19,7 @@ from gray_quill.core.panel.followed import apart, follow
 from gray_quill.core.panel.glass import Glass
 from gray_quill.core.panel.in_time import CLEAR, FAST, FULL, GREY, InTime
 from gray_quill.core.panel.proof import Toning
-from gray_quill.core.panel.writing import GAP_S, MOST_GAP_S, Writing, starts_of
+from gray_quill.core.panel.writing import GAP_S, MOST_GAP_S, Writing, scrolling, starts_of
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import quantities
@@ -154,6 +154,14 @@ class MoreIsDone(unittest.TestCase):
         quick = read_in_time(done("scrolled", TABLET), 60)
         assert quick.scrolled_ms is not None
         self.assertLess(quick.scrolled_ms, 100)
+
+    def test_ink_that_is_scrolled_away_before_it_is_true_is_not_called_true(self) -> None:
+        """What lies at its old place by then is other ink, or paper."""
+        view = box_view((5.0, 14.0, 45.0, 42.0), 120 / 25.4)
+        for by_mm, told in ((40.0, False), (0.0, True)):
+            writing = Writing(APART, [0.0, 0.8, 1.6], scrolled=scrolling(2.2, by_mm) if by_mm else ())
+            found = read_in_time(InTime(writing, PAPER, view, SLATE.panel, SLATE.updates, 0.02), 30)
+            self.assertEqual(found.true_p50_ms is not None, told)
 
     def test_a_page_is_turned_in_one_full_update(self) -> None:
         made = done("page turned")

@@ -96,12 +96,19 @@ class InTimeReader:
         while self._coming and self._coming[0].at_s <= moment.t_s:
             self._open.append(self._coming.pop(0))
         for event in self._open:
+            if self._moved_since(event.at_s, moment.t_s):
+                continue
             off = apart(moment.seen[slices(event.box)], moment.believed[slices(event.box)]) > TRUE_WITHIN
             if not off[event.where].any():
                 event.true_s = moment.t_s
         self._done += [e for e in self._open if e.true_s is not None]
         self._open = [e for e in self._open if e.true_s is None]
         self._last = moment
+
+    def _moved_since(self, at_s: float, t_s: float) -> bool:
+        """Whether the page lies elsewhere by now, so that what was done there cannot be seen to become true."""
+        writing = self.page.writing
+        return writing.shift_mm(at_s) != writing.shift_mm(t_s) or writing.page(at_s) != writing.page(t_s)
 
     def waits_s(self) -> NDArray[np.float32]:
         """For each pixel, from when its last tone was asked for until it was there, or until the end; 0 where none was
