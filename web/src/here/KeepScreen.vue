@@ -2,6 +2,7 @@
 import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import { EYES, type Eye } from '@/lib/by-eye'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { useHere } from '@/stores/here'
@@ -16,8 +17,7 @@ const screen = useScreen()
 const MM_PER_INCH = 25.4
 const TONES = { colours: [256, true], greys: [16, false], 'black and white': [2, false] } as const
 const NONE = { value: null, low: null, high: null }
-const PARTS = ['ppi', 'greys', 'lines', 'print', 'bold_print', 'writing', 'bold_writing', 'ghost', 'response'] as const
-const NOT_LOOKED = Object.fromEntries(PARTS.map((p) => [p, NONE])) as Record<(typeof PARTS)[number], Schemas['Eyed']>
+const NOT_LOOKED = Object.fromEntries(EYES.map((key) => [key, NONE])) as Record<Eye, Schemas['Eyed']>
 const CARD_OFF = 0.5 / 85.6 // half a mm either way, of a card's width
 const byCard = (ppi: number) => ({ value: ppi, low: ppi * (1 - CARD_OFF), high: ppi * (1 + CARD_OFF) })
 const name = ref('My screen')

@@ -3,7 +3,7 @@ import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type DeviceItem } from '@/api/client'
 import DeclaredField from '@/components/DeclaredField.vue'
-import { say } from '@/lib/numbers'
+import { BY_EYE, eyed, EYES } from '@/lib/by-eye'
 import { useDesk } from '@/stores/desk'
 import { usePanels } from '@/stores/panels'
 import type { Figures } from './figures'
@@ -28,27 +28,11 @@ const changed = computed(() =>
 )
 const own = computed(() => !panels.ways!.shipped_devices.includes(props.device.id))
 /** What its user saw on it, each with its interval. */
-const EYED = {
-  ppi: ['density', 'px/inch'],
-  greys: ['greys', ''],
-  lines: ['lines', 'mm'],
-  print: ['print', 'mm'],
-  bold_print: ['bold print', 'mm'],
-  writing: ['writing', 'mm'],
-  bold_writing: ['bold writing', 'mm'],
-  ghost: ['ghost', ''],
-  response: ['response', 'ms'],
-} as const
 const byEye = computed(() => {
   const all = props.device.device.by_eye
-  const end = (v: number | null | undefined) => (v == null ? '…' : say(v))
-  return (Object.keys(EYED) as (keyof typeof EYED)[])
-    .map((key) => ({ key, found: all?.[key] }))
+  return EYES.map((key) => ({ key, found: all?.[key] }))
     .filter(({ found }) => found && (found.value ?? found.low ?? found.high) != null)
-    .map(({ key, found }) => {
-      const [words, unit] = EYED[key]
-      return `${words} ${end(found!.value)} ${unit}`.trim() + ` (${end(found!.low)}–${end(found!.high)})`
-    })
+    .map(({ key, found }) => `${BY_EYE[key].words} ${eyed(key, found!)}`)
     .join('; ')
 })
 const name = ref('My panel')
