@@ -5,7 +5,7 @@ revision, one of one's own and one in the bin, a hand of one's own, and from 0.2
 one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes not kept, and a sheet's note; from
 0.10.0 on ink rubbed and moved; in 0.11.0 a second layer, ink locked, grouped and filled, and a figure placed;
 in 0.13.0 a pen that looks ahead; in 0.14.0 a touch told to have been a palm, and rules that go by its look; in 0.15.0
-a panel of one's own, and what a hand feels.
+a panel of one's own, and what a hand feels; in 0.16.0 a log table for paper.
 """
 
 import dataclasses
@@ -60,7 +60,7 @@ class Golden(unittest.TestCase):
         self.assertEqual(
             versions,
             ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0"]
-            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0", "0.15.0"],
+            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0"],
         )
         for version in versions:
             folder = self.opened(version)
@@ -68,7 +68,7 @@ class Golden(unittest.TestCase):
             self.addCleanup(db.close)
             with self.subTest(version=version):
                 self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], newest())
-                ahead = version in ("0.13.0", "0.14.0", "0.15.0")  # a revision more
+                ahead = version in ("0.13.0", "0.14.0", "0.15.0", "0.16.0")  # a revision more
                 widths = [p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")]
                 self.assertEqual(widths, [0.7, 0.7, 0.5] if ahead else [0.7, 0.5])
                 self.assertEqual(get_pen(db, "fen-fountain").recipe.steady.ahead_ms, 14 if ahead else 0)
@@ -93,10 +93,14 @@ class Golden(unittest.TestCase):
                         ("0.15.0", "dusk-to-dawn"): 12,
                         ("0.15.0", "first-count"): 11,
                         ("0.15.0", "trap-log"): 12,
+                        ("0.16.0", "dusk-to-dawn"): 12,
+                        ("0.16.0", "first-count"): 11,
+                        ("0.16.0", "trap-log"): 12,
                     }
+                    self.assertEqual((sheet.page, sheet.pages, sheet.sheaf), (1, 1, sheet.id))
                     count = more.get((version, sheet.id), 10)
                     self.assertEqual((len(strokes), sheet.strokes), (count, count))
-                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0", "0.14.0", "0.15.0"):
+                    if sheet.id == "first-count" and version in ("0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0"):
                         self.assertEqual([layer.name for layer in sheet.layers], ["ink", "lines"])
                     else:
                         self.assertEqual((sheet.layers, sheet.layer), ([Layer()], FIRST), "one layer changes nothing")

@@ -1,9 +1,10 @@
-"""Sheets and the strokes on them."""
+"""Sheets, page by page, and the strokes on them."""
 
 import dataclasses
 import json
 import sqlite3
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from typing import Literal
 
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
@@ -16,14 +17,18 @@ from gray_quill.store.kept import read_kept, written
 from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
+Reach = Literal["page", "on", "all"]
 Entry = tuple[str, str, int]  # of a stroke: its id, its pen and that pen's revision
 
 
 @dataclasses.dataclass(frozen=True)
 class Sheet:
-    """A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-    paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
-    layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink kept for reuse."""
+    """A page of a sheet as kept, which most often is its only one; strokes: how many lie on it; paper_words: its paper
+    in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
+    changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
+    kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
+    1; pages: how many there are; bookmark: in words, "" for none.
+    """
 
     id: str
     name: str
@@ -44,6 +49,10 @@ class Sheet:
     layers: list[Layer] = dataclasses.field(default_factory=lambda: [Layer()])
     layer: str = FIRST
     piece: bool = False
+    sheaf: str = ""
+    page: int = 1
+    pages: int = 1
+    bookmark: str = ""
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -61,7 +70,10 @@ class Stroke:
 
 
 _SELECT = """
-    SELECT s.*, (SELECT count(*) FROM strokes WHERE sheet_id = s.id AND binned_at IS NULL) AS strokes FROM sheets s
+    SELECT s.*, (SELECT count(*) FROM strokes WHERE sheet_id = s.id AND binned_at IS NULL) AS strokes,
+        (SELECT count(*) FROM sheets p WHERE p.sheaf = s.sheaf AND p.binned_at IS NULL) AS pages,
+        (SELECT count(*) FROM sheets p WHERE p.sheaf = s.sheaf AND p.binned_at IS NULL AND p.place < s.place) AS before
+    FROM sheets s
 """
 
 
@@ -87,6 +99,10 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         _layers(row["layers"]),
         row["layer"],
         bool(row["piece"]),
+        row["sheaf"],
+        row["before"] + 1,
+        row["pages"],
+        row["bookmark"],
     )
 
 
@@ -108,9 +124,15 @@ def no_sheet(sheet_id: str) -> NotFound:
 
 
 def list_sheets(db: sqlite3.Connection, binned: bool = False, pieces: bool = False) -> list[Sheet]:
-    """All sheets, or all pieces kept, newest first: those not in the bin, or those in it."""
+    """All pages of sheets, or all pieces kept, newest first: those not in the bin, or those in it."""
     condition = "WHERE (binned_at IS NOT NULL) = ? AND piece = ? ORDER BY created_at DESC, id"
     return [_sheet(row) for row in db.execute(_SELECT + condition, (binned, pieces))]
+
+
+def pages_of(db: sqlite3.Connection, sheaf: str, binned: bool = False) -> list[Sheet]:
+    """The pages of a sheet in their order: those not in the bin, or those in it."""
+    condition = "WHERE sheaf = ? AND (binned_at IS NOT NULL) = ? ORDER BY place, id"
+    return [_sheet(row) for row in db.execute(_SELECT + condition, (sheaf, binned))]
 
 
 def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
@@ -118,8 +140,8 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
         if db.execute("SELECT 1 FROM sheets WHERE id = ?", (sheet.id,)).fetchone():
             raise Conflict(f"There is a sheet {sheet.id!r} already.", "id")
         db.execute(
-            "INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts, piece) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO sheets (id, name, kind, paper, hand_id, device_id, pen_id, created_at, prompts, piece, sheaf) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             (
                 sheet.id,
                 sheet.name,
@@ -131,6 +153,7 @@ def add_sheet(db: sqlite3.Connection, sheet: Sheet) -> Sheet:
                 sheet.created_at or now(),
                 sheet.prompts,
                 sheet.piece,
+                sheet.sheaf or sheet.id,
             ),
         )
     return get_sheet(db, sheet.id)
@@ -147,17 +170,15 @@ def change_sheet(
     device_id: str | None = None,
     pen_id: str | None = None,
     note: str | None = None,
+    bookmark: str | None = None,
+    reach: Reach = "page",
 ) -> Sheet:
-    """Change what is given and leave the rest. Raises Stale when the sheet is no longer the version that was seen."""
-    given = {
-        "name": name,
-        "paper": written(paper) if paper else None,
-        "hand_id": hand_id,
-        "device_id": device_id,
-        "pen_id": pen_id,
-        "note": note,
-    }
-    changes = {column: value for column, value in given.items() if value is not None}
+    """Change what is given and leave the rest. Name, note, hand, device and pen are those of all its pages, a bookmark
+    is of this one; the paper is of this page, of those from here on, or of all. Raises Stale when the page is no longer
+    the version that was seen.
+    """
+    shared = {"name": name, "hand_id": hand_id, "device_id": device_id, "pen_id": pen_id, "note": note}
+    kept_paper = written(paper) if paper else None
     with transaction(db):
         sheet = get_sheet(db, sheet_id)
         if saw is not None and saw != sheet.version:
@@ -165,16 +186,46 @@ def change_sheet(
                 f"This sheet was changed elsewhere meanwhile: it is {sheet.name!r} on {sheet.paper_words}, written by "
                 f"{sheet.hand_id} on {sheet.device_id} with {sheet.pen_id}. Look at it, then change it again."
             )
-        assignments = "".join(f"{column} = ?, " for column in changes)
-        db.execute(f"UPDATE sheets SET {assignments}version = version + 1 WHERE id = ?", (*changes.values(), sheet_id))
+        here = [sheet_id]
+        reached = (
+            here
+            if reach == "page"
+            else [p.id for p in pages_of(db, sheet.sheaf) if reach == "all" or p.page >= sheet.page]
+        )
+        every = [row["id"] for row in db.execute("SELECT id FROM sheets WHERE sheaf = ?", (sheet.sheaf,))]
+        changed = {
+            *_assign(db, shared, every),
+            *_assign(db, {"paper": kept_paper}, reached),
+            *_assign(db, {"bookmark": bookmark}, here),
+        }
+        count_changes(db, changed | set(here))
     return get_sheet(db, sheet_id)
 
 
+def _assign(db: sqlite3.Connection, values: Mapping[str, object], ids: Collection[str]) -> Collection[str]:
+    """Set what is given of these rows; those that it was set of."""
+    given = {column: value for column, value in values.items() if value is not None}
+    assignments = ", ".join(f"{column} = ?" for column in given)
+    if not given:
+        return ()
+    db.executemany(f"UPDATE sheets SET {assignments} WHERE id = ?", [(*given.values(), i) for i in ids])
+    return ids
+
+
+def count_changes(db: sqlite3.Connection, ids: Iterable[str]) -> None:
+    """Count a change of these pages, inside the caller's transaction."""
+    db.executemany("UPDATE sheets SET version = version + 1 WHERE id = ?", [(i,) for i in ids])
+
+
 def bin_sheet(db: sqlite3.Connection, sheet_id: str, binned: bool) -> Sheet:
-    """Move a sheet to the bin or back; its ink stays with it."""
-    get_sheet(db, sheet_id)
+    """Move a sheet with all its pages to the bin, or back with those that went with it; its ink stays with it."""
     with transaction(db):
-        db.execute("UPDATE sheets SET binned_at = ? WHERE id = ?", (now() if binned else None, sheet_id))
+        sheaf = get_sheet(db, sheet_id).sheaf
+        went = "(SELECT max(binned_at) FROM sheets WHERE sheaf = ?)"
+        if binned:
+            db.execute("UPDATE sheets SET binned_at = ? WHERE sheaf = ? AND binned_at IS NULL", (now(), sheaf))
+        else:
+            db.execute(f"UPDATE sheets SET binned_at = NULL WHERE sheaf = ? AND binned_at = {went}", (sheaf, sheaf))
     return get_sheet(db, sheet_id)
 
 

@@ -30,6 +30,7 @@ from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
+from gray_quill.web.pages import pages
 from gray_quill.web.palm import palm
 from gray_quill.web.palm_told import palm_told
 from gray_quill.web.panel_films import films
@@ -87,6 +88,7 @@ def create_app(
         hands,
         pens,
         sheets,
+        pages,
         strokes,
         layers,
         pieces,

@@ -5,7 +5,7 @@ import logging
 import sqlite3
 import threading
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from gray_quill.core.errors import NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
@@ -68,6 +68,7 @@ class InkMemory:
         self._kept: OrderedDict[tuple[Entry, int], tuple[Trace, Ink]] = OrderedDict()
         self._papers: dict[Paper, int] = {}
         self._bytes = 0
+        self._forgotten = 0
 
     def strokes(self, db: sqlite3.Connection, index: Sequence[Entry], paper: Paper) -> list[tuple[Trace, Ink]]:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper, where they show on it."""
@@ -80,6 +81,7 @@ class InkMemory:
                         self._kept.move_to_end((entry, on))
                 return [pair for pair in there if pair]
             missing = [entry for entry, pair in zip(index, there, strict=True) if pair is None]
+            before = self._forgotten
         ids = [i for i, _, _ in missing]
         traces, showings = load_traces(db, ids), showings_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
@@ -93,16 +95,27 @@ class InkMemory:
                 fresh[entry] = shown(traces[entry[0]], ink, how)
                 if is_bare(ink):
                     logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
+        found = [fresh.get(entry) or pair for entry, pair in zip(index, there, strict=True)]
         with self._lock:
-            found = [fresh.get(entry) or self._kept[entry, on] for entry in index]
-            for entry, pair in zip(index, found, strict=True):
+            if before != self._forgotten:  # what was read may be what was to be forgotten
+                return [pair for pair in found if pair]
+            for entry, pair in fresh.items():
                 if (entry, on) not in self._kept:
                     self._bytes += _bytes(pair)
                 self._kept[entry, on] = pair
-                self._kept.move_to_end((entry, on))
+            for entry in index:
+                if (entry, on) in self._kept:
+                    self._kept.move_to_end((entry, on))
             while self._bytes > MOST_BYTES and len(self._kept) > len(index):
                 self._bytes -= _bytes(self._kept.popitem(last=False)[1])
-        return found
+        return [pair for pair in found if pair]
+
+    def forget(self, stroke_ids: Collection[str]) -> None:
+        """Settle these strokes anew when they are asked for: they show otherwise now."""
+        with self._lock:
+            self._forgotten += 1
+            for key in [key for key in self._kept if key[0][0] in stroke_ids]:
+                self._bytes -= _bytes(self._kept.pop(key))
 
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str, recipe: Recipe | None = None) -> list[Ink]:
         """Settled ink of a sheet's shown layers, as in `drawn`."""

@@ -25,6 +25,7 @@ from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
+    Reach,
     Sheet,
     Stroke,
     add_sheet,
@@ -71,12 +72,14 @@ class SheetChange(Model):
     """saw: the version of the sheet the change was made from; a change from an older sight is told what is there."""
 
     saw: int | None = Field(None, ge=1, le=1_000_000_000)
+    reach: Reach = Field("page", description="Which pages a paper is for: this one, those from here on, or all")
     name: Name | None = None
     paper: PaperIn | None = None
     hand_id: Id | None = None
     device_id: Id | None = None
     pen_id: Id | None = None
     note: Note | None = None
+    bookmark: Note | None = None
 
 
 class PaperBody(Model):
@@ -151,7 +154,7 @@ def read_sheet(sheet_id: str) -> SheetDetail:
 
 @operation(sheets, "PATCH", "/sheets/<sheet_id>", Sheet, body=SheetChange)
 def edit_sheet(sheet_id: str, body: SheetChange) -> Sheet:
-    """Change a sheet's name, paper, hand, device or pen."""
+    """Change a sheet's name, note, hand, device or pen, its pages' paper, or a page's bookmark."""
     if body.hand_id:
         get_thing(db(), Hand, body.hand_id)
     if body.device_id:
@@ -163,13 +166,14 @@ def edit_sheet(sheet_id: str, body: SheetChange) -> Sheet:
 
 @operation(sheets, "GET", "/bin/sheets", SheetsInBin)
 def read_binned_sheets() -> SheetsInBin:
-    """The sheets in the bin, newest first."""
-    return SheetsInBin(sheets=list_sheets(db(), binned=True))
+    """The sheets in the bin with all their pages, newest first: the oldest page of each."""
+    binned = [page for page in list_sheets(db(), binned=True) if not page.pages]
+    return SheetsInBin(sheets=list({page.sheaf: page for page in binned}.values()))
 
 
 @operation(sheets, "PUT", "/sheets/<sheet_id>/bin", Sheet, body=BinChange)
 def change_sheet_bin(sheet_id: str, body: BinChange) -> Sheet:
-    """Move a sheet to the bin or back."""
+    """Move a sheet with all its pages to the bin or back."""
     return bin_sheet(db(), sheet_id, body.binned)
 
 

@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheets in the bin, newest first. */
+        /** The sheets in the bin with all their pages, newest first: the oldest page of each. */
         get: operations["read_binned_sheets"];
         put?: never;
         post?: never;
@@ -1659,7 +1659,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change a sheet's name, paper, hand, device or pen. */
+        /** Change a sheet's name, note, hand, device or pen, its pages' paper, or a page's bookmark. */
         patch: operations["edit_sheet"];
         trace?: never;
     };
@@ -1671,7 +1671,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Move a sheet to the bin or back. */
+        /** Move a sheet with all its pages to the bin or back. */
         put: operations["change_sheet_bin"];
         post?: never;
         delete?: never;
@@ -1778,6 +1778,59 @@ export interface paths {
         get: operations["read_page"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/page/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move one page to the bin, or back to its place. */
+        put: operations["change_page_bin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/page/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turn a page a quarter clockwise, with its ink. */
+        post: operations["turn_a_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pages of the sheet that this is a page of, in their order. */
+        get: operations["read_pages"];
+        /** Put the pages of a sheet in this order. */
+        put: operations["put_pages_in_order"];
+        /** Put a page down after this one. */
+        post: operations["new_page"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4337,6 +4390,14 @@ export interface components {
             hand: components["schemas"]["Hand"];
             id: string;
         };
+        /** @description A page after another one: empty, on paper like its own or on this, or a copy of it with its ink. */
+        NewPage: {
+            /** @default false */
+            copy_ink: boolean;
+            id: string;
+            /** @default null */
+            paper: components["schemas"]["Paper"] | null;
+        };
         NewPen: {
             id: string;
             /** @default  */
@@ -4537,6 +4598,14 @@ export interface components {
             width_mm: number;
             x_mm: number;
             y_mm: number;
+        };
+        PageOrder: {
+            ids: string[];
+        };
+        /** @description binned: pages in the bin while others of their sheet are not. */
+        Pages: {
+            binned: components["schemas"]["Sheet"][];
+            pages: components["schemas"]["Sheet"][];
         };
         PairBin: {
             binned: boolean;
@@ -5751,12 +5820,16 @@ export interface components {
             share: number;
         };
         /**
-         * @description A sheet as kept; strokes: how many lie on it; paper_words: its paper in the sentence's words;
-         *     paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the changes of its ink;
-         *     layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink kept for reuse.
+         * @description A page of a sheet as kept, which most often is its only one; strokes: how many lie on it; paper_words: its paper
+         *     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
+         *     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
+         *     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
+         *     1; pages: how many there are; bookmark: in words, "" for none.
          */
         Sheet: {
             binned: boolean;
+            /** @default  */
+            bookmark: string;
             created_at: string;
             device_id: string;
             hand_id: string;
@@ -5770,6 +5843,10 @@ export interface components {
             name: string;
             /** @default  */
             note: string;
+            /** @default 1 */
+            page: number;
+            /** @default 1 */
+            pages: number;
             paper: components["schemas"]["Paper"];
             /** @default false */
             paper_is_dark: boolean;
@@ -5780,6 +5857,8 @@ export interface components {
             piece: boolean;
             /** @default null */
             prompts: string | null;
+            /** @default  */
+            sheaf: string;
             /** @default 0 */
             strokes: number;
             /** @default 1 */
@@ -5787,6 +5866,8 @@ export interface components {
         };
         /** @description saw: the version of the sheet the change was made from; a change from an older sight is told what is there. */
         SheetChange: {
+            /** @default null */
+            bookmark: string | null;
             /** @default null */
             device_id: string | null;
             /** @default null */
@@ -5799,6 +5880,12 @@ export interface components {
             paper: components["schemas"]["Paper"] | null;
             /** @default null */
             pen_id: string | null;
+            /**
+             * @description Which pages a paper is for: this one, those from here on, or all
+             * @default page
+             * @enum {string}
+             */
+            reach: "page" | "on" | "all";
             /** @default null */
             saw: number | null;
         };
@@ -10507,6 +10594,173 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_page_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    turn_a_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    put_pages_in_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageOrder"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    new_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPage"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
                 };
             };
             /** @description Refused, with what to do */

@@ -1,0 +1,110 @@
+"""Pages of a sheet: added, copied, ordered, turned, binned and brought back."""
+
+import dataclasses
+import sqlite3
+from collections.abc import Sequence
+
+from gray_quill.core.errors import Binned, InputError, TooLarge
+from gray_quill.core.ink.placement import HERE, Placement, after
+from gray_quill.core.paper import Paper
+from gray_quill.store.database import now, transaction
+from gray_quill.store.kept import written
+from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
+from gray_quill.store.showings import read_showing, written_showing
+
+MOST_PAGES = 500  # of a sheet
+
+
+def add_page(db: sqlite3.Connection, like_id: str, page_id: str, paper: Paper | None = None) -> Sheet:
+    """Put an empty page down after another, on paper like its own or on this. Raises Binned where that one is in the
+    bin, TooLarge where the sheet holds as many as it may.
+    """
+    with transaction(db):
+        like = get_sheet(db, like_id)
+        if like.binned:
+            raise Binned(f"The page {like_id!r} is in the bin. Put it back first.", "sheet_id")
+        if like.pages >= MOST_PAGES:
+            raise TooLarge(f"A sheet holds {MOST_PAGES} pages. Put down a new sheet.", "sheet_id")
+        empty = dataclasses.replace(
+            like, id=page_id, kind="free", prompts=None, paper=paper or like.paper, created_at=now()
+        )
+        add_sheet(db, empty)
+        (place,) = db.execute("SELECT place FROM sheets WHERE id = ?", (like_id,)).fetchone()
+        db.execute("UPDATE sheets SET place = place + 1 WHERE sheaf = ? AND place > ?", (like.sheaf, place))
+        db.execute("UPDATE sheets SET place = ?, note = ? WHERE id = ?", (place + 1, like.note, page_id))
+        _changed(db, like.sheaf)
+    return get_sheet(db, page_id)
+
+
+def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
+    """Put a copy of a page down after it: its paper, layers and ink, each stroke showing the trace of the one it is a
+    copy of.
+    """
+    with transaction(db):
+        add_page(db, page_id, copy_id)
+        db.execute(
+            "UPDATE sheets SET (kind, prompts, layers, layer) = (SELECT kind, prompts, layers, layer FROM sheets "
+            "WHERE id = ?) WHERE id = ?",
+            (page_id, copy_id),
+        )
+        plain = written_showing(read_showing(None))
+        db.execute(
+            "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing, layer, "
+            "locked, grouped) SELECT ? || '-' || row_number() OVER (ORDER BY place, rowid), ?, place, pen_id, revision, "
+            "X'', ?, coalesce(trace_of, id), coalesce(showing, ?), layer, locked, grouped FROM strokes "
+            "WHERE sheet_id = ? AND binned_at IS NULL",
+            (copy_id, copy_id, now(), plain, page_id),
+        )
+        count_ink_change(db, copy_id)
+    return get_sheet(db, copy_id)
+
+
+def order_pages(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[Sheet]:
+    """Put the pages of a sheet in this order. Raises InputError unless each is named once; then nothing changes."""
+    with transaction(db):
+        sheaf = get_sheet(db, sheet_id).sheaf
+        there = [page.id for page in pages_of(db, sheaf)]
+        if sorted(ids) != sorted(there):
+            raise InputError(
+                "Name every page of this sheet once. They were changed elsewhere meanwhile: look, then order them.",
+                "ids",
+            )
+        db.executemany("UPDATE sheets SET place = ? WHERE id = ?", [(k, i) for k, i in enumerate(ids)])
+        _changed(db, sheaf)
+    return pages_of(db, sheaf)
+
+
+def bin_page(db: sqlite3.Connection, page_id: str, binned: bool) -> Sheet:
+    """Move one page to the bin, or back to its place. Raises InputError for the only page of a sheet."""
+    with transaction(db):
+        page = get_sheet(db, page_id)
+        if binned and not page.binned and page.pages == 1:
+            raise InputError("A sheet keeps at least one page. Move the whole sheet to the bin instead.", "binned")
+        db.execute("UPDATE sheets SET binned_at = ? WHERE id = ?", (now() if binned else None, page_id))
+        _changed(db, page.sheaf)
+    return get_sheet(db, page_id)
+
+
+def turn_page(db: sqlite3.Connection, page_id: str) -> tuple[Sheet, set[str]]:
+    """Turn a page a quarter clockwise with all ink on it: what lay at the top lies at the right. Returns the page and
+    the ids of its strokes, those in the bin too: each shows otherwise now."""
+    with transaction(db):
+        paper = get_sheet(db, page_id).paper
+        turn: Placement = (0.0, 1.0, -1.0, 0.0, paper.height_mm, 0.0, 0.0, 0.0)
+        turned = dataclasses.replace(paper, width_mm=paper.height_mm, height_mm=paper.width_mm)
+        rows = db.execute("SELECT id, showing FROM strokes WHERE sheet_id = ?", (page_id,)).fetchall()
+        shown = []
+        for row in rows:
+            how = read_showing(row["showing"])
+            placement = after(how.placement or HERE, turn)
+            shown.append((written_showing(dataclasses.replace(how, placement=placement)), row["id"]))
+        db.executemany("UPDATE strokes SET showing = ? WHERE id = ?", shown)
+        db.execute("UPDATE sheets SET paper = ? WHERE id = ?", (written(turned), page_id))
+        count_changes(db, [page_id])
+        count_ink_change(db, page_id)
+    return get_sheet(db, page_id), {row["id"] for row in rows}
+
+
+def _changed(db: sqlite3.Connection, sheaf: str) -> None:
+    """Count a change of every page of a sheet: which it is of how many may have changed."""
+    count_changes(db, [row["id"] for row in db.execute("SELECT id FROM sheets WHERE sheaf = ?", (sheaf,))])

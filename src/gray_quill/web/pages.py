@@ -1,0 +1,71 @@
+"""Pages of a sheet: what there are, and adding, copying, ordering, turning and binning them."""
+
+from typing import Annotated
+
+from flask import Blueprint
+from pydantic import Field
+
+from gray_quill.store.pages import MOST_PAGES, add_page, bin_page, copy_page, order_pages, turn_page
+from gray_quill.store.sheets import Sheet, get_sheet, pages_of
+from gray_quill.web.api import Model, operation
+from gray_quill.web.context import db, memory
+from gray_quill.web.records import BinChange, Id, PaperIn
+
+pages = Blueprint("pages", __name__)
+
+
+class Pages(Model):
+    """binned: pages in the bin while others of their sheet are not."""
+
+    pages: list[Sheet]
+    binned: list[Sheet]
+
+
+class NewPage(Model):
+    """A page after another one: empty, on paper like its own or on this, or a copy of it with its ink."""
+
+    id: Id
+    paper: PaperIn | None = None
+    copy_ink: bool = False
+
+
+class PageOrder(Model):
+    ids: Annotated[list[Id], Field(min_length=1, max_length=MOST_PAGES)]
+
+
+@operation(pages, "GET", "/sheets/<sheet_id>/pages", Pages)
+def read_pages(sheet_id: str) -> Pages:
+    """The pages of the sheet that this is a page of, in their order."""
+    return all_pages(get_sheet(db(), sheet_id).sheaf)
+
+
+def all_pages(sheaf: str) -> Pages:
+    return Pages(pages=pages_of(db(), sheaf), binned=pages_of(db(), sheaf, binned=True))
+
+
+@operation(pages, "POST", "/sheets/<sheet_id>/pages", Pages, body=NewPage, status=201)
+def new_page(sheet_id: str, body: NewPage) -> Pages:
+    """Put a page down after this one."""
+    made = copy_page(db(), sheet_id, body.id) if body.copy_ink else add_page(db(), sheet_id, body.id, body.paper)
+    return all_pages(made.sheaf)
+
+
+@operation(pages, "PUT", "/sheets/<sheet_id>/pages", Pages, body=PageOrder)
+def put_pages_in_order(sheet_id: str, body: PageOrder) -> Pages:
+    """Put the pages of a sheet in this order."""
+    order_pages(db(), sheet_id, body.ids)
+    return all_pages(get_sheet(db(), sheet_id).sheaf)
+
+
+@operation(pages, "PUT", "/sheets/<sheet_id>/page/bin", Pages, body=BinChange)
+def change_page_bin(sheet_id: str, body: BinChange) -> Pages:
+    """Move one page to the bin, or back to its place."""
+    return all_pages(bin_page(db(), sheet_id, body.binned).sheaf)
+
+
+@operation(pages, "POST", "/sheets/<sheet_id>/page/turn", Pages)
+def turn_a_page(sheet_id: str) -> Pages:
+    """Turn a page a quarter clockwise, with its ink."""
+    turned, stroke_ids = turn_page(db(), sheet_id)
+    memory().forget(stroke_ids)
+    return all_pages(turned.sheaf)
