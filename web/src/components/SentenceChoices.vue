@@ -4,9 +4,11 @@ import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
+import { walkTabs } from '@/composables/use-tabs'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
+import { usePages } from '@/stores/pages'
 import DeviceOutline from './DeviceOutline.vue'
 import LayerChoices from './LayerChoices.vue'
 import PaperSwatch from './PaperSwatch.vue'
@@ -16,6 +18,7 @@ import type { Part } from './TheSentence.vue'
 
 // come when they are opened
 const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
+const PageChoices = defineAsyncComponent(() => import('./PageChoices.vue'))
 const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [] }>()
@@ -32,6 +35,7 @@ const TITLES: Record<Part, string> = {
   device: 'On what',
   paper: 'On which paper',
   layers: 'On which layer',
+  pages: 'Which page',
 }
 
 const found = (words: string) => words.toLowerCase().includes(search.value.trim().toLowerCase())
@@ -51,6 +55,10 @@ const isNow = (name: string) => {
   return (['ruling', 'spacing_mm', 'margin_mm'] as const).every((k) => now[k] === set[k])
 }
 
+/** Which pages a paper is for. */
+const reach = ref<Schemas['SheetChange']['reach']>('page')
+const REACHES = { page: 'this page', on: 'from here on', all: 'all pages' } as const
+
 async function choose(change: Partial<Schemas['SheetChange']>) {
   await desk.changeSheet(change)
   if (!desk.trouble) emit('close')
@@ -63,8 +71,8 @@ function measure() {
   emit('close')
 }
 
-async function open(id: string) {
-  await desk.openSheet(id)
+async function open(sheaf: string) {
+  await usePages().openSheet(sheaf)
   emit('close')
 }
 
@@ -93,7 +101,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
     <div class="head">
       <h2 class="book">{{ TITLES[part] }}</h2>
       <ElInput
-        v-if="part !== 'layers'"
+        v-if="part !== 'layers' && part !== 'pages'"
         v-model="search"
         placeholder="Find by name"
         aria-label="Find by name"
@@ -104,6 +112,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
 
     <p v-if="desk.trouble" class="harm" role="alert">{{ desk.trouble }}</p>
     <LayerChoices v-if="part === 'layers'" />
+    <PageChoices v-else-if="part === 'pages'" @close="emit('close')" />
     <SheetList v-else-if="part === 'sheet'" :search="search" @open="open" />
     <div v-else-if="part === 'pen'" class="grid">
       <button
@@ -156,7 +165,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
         type="button"
         class="tile"
         :class="{ now: isNow(name) }"
-        @click="choose({ paper: paperOf(name) })"
+        @click="choose({ paper: paperOf(name), reach })"
       >
         <PaperSwatch :paper="paperOf(name)" :width="62" :height="80" /><b>{{ name }}</b>
       </button>
@@ -173,8 +182,26 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
       <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>
     </div>
     <template v-if="part === 'paper'">
+      <div
+        v-if="desk.sheet!.pages > 1"
+        class="word-tabs"
+        role="tablist"
+        aria-label="For which pages"
+        @keydown="walkTabs"
+      >
+        <button
+          v-for="(word, key) in REACHES"
+          :key="key"
+          type="button"
+          role="tab"
+          :aria-selected="reach === key"
+          @click="reach = key"
+        >
+          {{ word }}
+        </button>
+      </div>
       <button v-if="!making" type="button" class="word-button" @click="making = true">Size, spacing and colour</button>
-      <PaperForm v-else :paper="desk.sheet!.paper" @change="(paper) => desk.changeSheet({ paper })" />
+      <PaperForm v-else :paper="desk.sheet!.paper" @change="(paper) => desk.changeSheet({ paper, reach })" />
     </template>
     <template v-if="part === 'hand'">
       <button v-if="!making" type="button" class="word-button" @click="making = true">New hand</button>

@@ -2,33 +2,35 @@
 import { ElInput } from 'element-plus'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
+import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
+import { usePages } from '@/stores/pages'
 
 /** The sheets with their ink, to open, name, note, and put into the bin or back. */
 const props = defineProps<{ search: string }>()
-const emit = defineEmits<{ open: [id: string] }>()
+const emit = defineEmits<{ open: [sheaf: string] }>()
 const desk = useDesk()
+const pages = usePages()
 const editing = ref<string>()
 const binned = shallowRef<SheetItem[]>()
-const found = computed(() =>
-  (desk.desk?.sheets ?? []).filter((s) =>
-    `${s.name} ${s.note}`.toLowerCase().includes(props.search.trim().toLowerCase()),
-  ),
-)
-const PREVIEW_PX = 96
-/** The whole sheet as it lies there, small. */
-const picture = (s: SheetItem) => {
-  const scale = Math.max(0.21, (PREVIEW_PX / Math.max(s.paper.width_mm, s.paper.height_mm)) * 1.5)
-  return `/api/sheets/${s.id}/page.png?scale=${scale.toFixed(3)}`
-}
+/** Sheets, each by its first page, those written on last first; found by name, note and bookmarks. */
+const found = computed(() => {
+  const sheets = new Map<string, SheetItem[]>()
+  for (const page of desk.desk?.sheets ?? []) sheets.set(page.sheaf, [...(sheets.get(page.sheaf) ?? []), page])
+  const words = props.search.trim().toLowerCase()
+  return [...sheets.values()]
+    .map((pages) => pages.sort((a, b) => a.page - b.page))
+    .filter((pages) => pages.some((s) => `${s.name} ${s.note} ${s.bookmark}`.toLowerCase().includes(words)))
+    .map((pages) => ({ ...pages[0]!, strokes: pages.reduce((sum, p) => sum + p.strokes, 0) }))
+})
 const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
 
 const bin = (s: SheetItem, binning: boolean) =>
   desk.attempt(async () => {
     const params = { path: { sheet_id: s.id } }
     const moved = await take(api.PUT('/api/sheets/{sheet_id}/bin', { params, body: { binned: binning } }))
-    if (binning) await desk.dropSheet(s.id)
-    else desk.replaceSheet(moved)
+    if (binning) await desk.dropSheet(s.sheaf)
+    else await pages.look(moved.id)
     if (binned.value || !binning) await showBin()
   })
 async function showBin() {
@@ -38,12 +40,13 @@ async function showBin() {
 
 <template>
   <div class="list">
-    <div v-for="s in found" :key="s.id" class="sheet" :class="{ now: s.id === desk.sheet?.id }">
-      <button type="button" class="open" @click="emit('open', s.id)">
-        <img :key="`${s.id} ${s.ink} ${s.version}`" :src="picture(s)" alt="" loading="lazy" />
+    <div v-for="s in found" :key="s.id" class="sheet" :class="{ now: s.sheaf === desk.sheet?.sheaf }">
+      <button type="button" class="open" @click="emit('open', s.sheaf)">
+        <img :key="`${s.id} ${s.ink} ${s.version}`" :src="pagePicture(s)" alt="" loading="lazy" />
         <span
           ><b>{{ s.name }}</b
-          ><span class="small">{{ counted(s.strokes) }}, {{ s.paper_words }}</span
+          ><span class="small"
+            >{{ s.pages > 1 ? `${s.pages} pages, ` : '' }}{{ counted(s.strokes) }}, {{ s.paper_words }}</span
           ><span v-if="s.note" class="small book">{{ s.note }}</span></span
         >
       </button>

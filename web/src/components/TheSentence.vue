@@ -8,7 +8,7 @@ import { useHere } from '@/stores/here'
 import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
-export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers'
+export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers' | 'pages'
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
@@ -25,6 +25,10 @@ const words = computed(() => {
   const said = { hand, device: here ? 'this screen' : device, in: `in ${article(hand)}`.trim() }
   return { ...said, on: here ? 'on' : `on ${article(device)}`.trim() }
 })
+const page = computed(() => {
+  const { page: at = 1, pages = 1 } = desk.sheet ?? {}
+  return pages > 1 ? `page ${at} of ${pages}` : 'page 1'
+})
 /** On which layer, and over which: those above it are not said, they do not lie under the pen. */
 const layers = computed(() => {
   const all = desk.sheet?.layers ?? []
@@ -40,7 +44,8 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
 <template>
   <header ref="box">
     <h1 v-if="desk.sheet" class="book">
-      <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>:
+      <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>,
+      <button type="button" :aria-expanded="open === 'pages'" @click="toggle('pages')">{{ page }}</button>:
       <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">
         {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
       </button>

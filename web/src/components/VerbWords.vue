@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
+import { useDesk } from '@/stores/desk'
 import { useScreen } from '@/stores/screen'
 import { useShow } from '@/stores/show'
 import { VERBS, useVerb, type Verb } from '@/stores/verb'
@@ -9,10 +10,16 @@ import { VERBS, useVerb, type Verb } from '@/stores/verb'
 const verb = useVerb()
 const screen = useScreen()
 const show = useShow()
-/** Pointing stands there while somebody looks on, or while it is done. */
+const desk = useDesk()
+/** Pointing stands there while somebody looks on, reading where there are pages to turn, and each while it is done. */
 const shown = computed(() => {
-  const { point, ...rest } = VERBS
-  return show.stage?.open || verb.now === 'point' ? { ...rest, point } : rest
+  const { point, read, ...rest } = VERBS
+  const pages = (desk.sheet?.pages ?? 1) > 1
+  return {
+    ...rest,
+    ...(pages || verb.now === 'read' ? { read } : {}),
+    ...(show.stage?.open || verb.now === 'point' ? { point } : {}),
+  }
 })
 const PALM_MM = 16 // what touches with more than this is no finger
 let holder: number | undefined

@@ -4,6 +4,7 @@ import { useChosen } from './chosen'
 import { useDesk } from './desk'
 import { useFrame } from './frame'
 import { useInk } from './ink'
+import { usePages } from './pages'
 import { usePalm } from './palm'
 import { useVerb } from './verb'
 
@@ -20,6 +21,8 @@ export const DEEDS = {
   roll: 'fold the roll, or open it',
   full: 'fill the screen, or not',
   like: 'choose all like these',
+  next: 'the next page',
+  before: 'the page before',
 } as const
 export type Deed = keyof typeof DEEDS
 /** What can be set. All but the eraser's end do nothing until they are set. */
@@ -54,6 +57,7 @@ export const useDeeds = defineStore('deeds', () => {
   const frame = useFrame()
   const palm = usePalm()
   const chosen = useChosen()
+  const pages = usePages()
   const set = useLocalStorage<Partial<Record<Trigger, Deed>>>('gray-quill-deeds', { eraser: 'rub' })
   const deedOf = (trigger: Trigger): Deed => set.value[trigger] ?? 'nothing'
   /** Own keys, each a single letter or sign, by what they do. */
@@ -83,6 +87,9 @@ export const useDeeds = defineStore('deeds', () => {
           : document.documentElement.requestFullscreen())
       case 'like':
         return void (chosen.ids.length && desk.attempt(() => chosen.like(false)))
+      case 'next':
+      case 'before':
+        return void pages.go(deed === 'next')
       default:
     }
   }

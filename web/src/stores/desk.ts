@@ -16,6 +16,8 @@ import { takeUpDrafts } from './draft'
 
 type SheetChange = Partial<Omit<Schemas['SheetChange'], 'saw'>>
 const ASK_AGAIN_MS = 2500
+/** What all pages of a sheet have in common. */
+const SHARED = ['name', 'note', 'hand_id', 'device_id', 'pen_id'] as const
 export type Surface = 'auto' | 'paper' | 'night' | 'e-ink'
 
 /** The desk: which sheet lies on it, who writes on what with which pen, and what there is to choose from. */
@@ -131,7 +133,7 @@ export const useDesk = defineStore('desk', () => {
           api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: seen.id } } }),
         )
         replaceSheet(now)
-        const touched = Object.keys(change) as (keyof SheetChange & keyof SheetItem)[]
+        const touched = Object.keys(change).filter((key) => key !== 'reach') as (keyof SheetChange & keyof SheetItem)[]
         const same = touched.every((key) => JSON.stringify(now[key]) === JSON.stringify(seen[key]))
         if (same) await sendChange(now, change)
         else clash.value = { words: `${nameOf(now)} was changed in another window meanwhile.`, change, now }
@@ -140,7 +142,19 @@ export const useDesk = defineStore('desk', () => {
 
   async function sendChange(from: SheetItem, change: SheetChange) {
     const body = { ...change, saw: from.version } as Schemas['SheetChange']
-    replaceSheet(await take(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: from.id } }, body })))
+    const now = await take(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: from.id } }, body }))
+    replaceSheet(now)
+    // its other pages share all but their paper and bookmark; each counted the change
+    const { name, note, hand_id, device_id, pen_id } = now
+    const shared = SHARED.some((key) => key in change)
+    for (const s of desk.value?.sheets ?? []) {
+      if (!shared || s.sheaf !== now.sheaf || s.id === now.id) continue
+      Object.assign(s, { name, note, hand_id, device_id, pen_id, version: s.version + 1 })
+    }
+    if (change.reach && change.reach !== 'page') {
+      const { pages } = await take(api.GET('/api/sheets/{sheet_id}/pages', { params: { path: { sheet_id: from.id } } }))
+      pages.forEach(replaceSheet)
+    }
   }
 
   const nameOf = (s: SheetItem) => `“${s.name}”`
@@ -166,11 +180,12 @@ export const useDesk = defineStore('desk', () => {
   }
 
   /** A sheet went into the bin: another one lies on the desk, if there is one. */
-  async function dropSheet(id: string) {
+  async function dropSheet(sheaf: string) {
     if (!desk.value) return
-    desk.value.sheets = desk.value.sheets.filter((s) => s.id !== id)
+    const gone = sheet.value?.sheaf === sheaf
+    desk.value.sheets = desk.value.sheets.filter((s) => s.sheaf !== sheaf)
     const next = desk.value.sheets[0]
-    if (desk.value.sheet_id === id && next) await openSheet(next.id)
+    if (gone && next) await openSheet(next.id)
   }
 
   const openSheet = (id: string) =>
@@ -185,7 +200,7 @@ export const useDesk = defineStore('desk', () => {
       const like = sheet.value
       const first = desk.value
       if (!first) return
-      const count = first.sheets.filter((s) => (s.prompts ?? 'free') === kind).length + 1
+      const count = first.sheets.filter((s) => s.page === 1 && (s.prompts ?? 'free') === kind).length + 1
       const body: Schemas['NewSheet'] = {
         id: `sheet-${crypto.randomUUID().slice(0, 13)}`,
         kind,

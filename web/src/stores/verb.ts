@@ -4,7 +4,14 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 
 /** What the pen does on the sheet. */
-export const VERBS = { write: 'write', rub: 'rub', choose: 'choose', rule: 'rule', point: 'point' } as const
+export const VERBS = {
+  write: 'write',
+  rub: 'rub',
+  choose: 'choose',
+  rule: 'rule',
+  read: 'read',
+  point: 'point',
+} as const
 export type Verb = keyof typeof VERBS
 /** Sizes of an eraser that are one press away, mm across. */
 /** What an eraser may touch. */

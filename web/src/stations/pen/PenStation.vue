@@ -4,6 +4,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
+import { pageName } from '@/lib/names'
 import { when } from '@/lib/numbers'
 import { inWords } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
@@ -243,7 +244,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             v-for="s in desk.desk!.sheets.filter((x) => x.strokes || x.id === source.sheet_id)"
             :key="s.id"
             :value="s.id"
-            :label="s.name"
+            :label="pageName(s)"
           />
         </ElSelect>
         <ElSelect v-model="part" class="part" aria-label="How much of it"

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '@/components/NumberField.vue'
+import { useDesk } from '@/stores/desk'
 import { useHere } from '@/stores/here'
 import { useLastTouch } from '@/stores/last-touch'
+import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
@@ -12,6 +14,8 @@ const LastTouch = defineAsyncComponent(() => import('./LastTouch.vue'))
 /** How near the page is looked at, and whether hands may move it. */
 const props = defineProps<{ page: ReturnType<typeof usePage> }>()
 const palm = usePalm()
+const desk = useDesk()
+const pages = usePages()
 const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
@@ -50,6 +54,15 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
     <span v-if="here.turns" class="group">
       <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
       <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
+    </span>
+    <span v-if="desk.sheet" class="group" role="group" aria-label="Pages">
+      <button v-if="desk.sheet.page > 1" type="button" class="plain-button" @click="pages.go(false)">
+        page before
+      </button>
+      <button v-if="desk.sheet.page < desk.sheet.pages" type="button" class="plain-button" @click="pages.go(true)">
+        page after
+      </button>
+      <button v-else type="button" class="plain-button" @click="pages.add(desk.sheet)">new page</button>
     </span>
     <span class="group">
       <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">

@@ -13,6 +13,7 @@ import { useGuide } from '@/stores/guide'
 import { useHere } from '@/stores/here'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { useLastTouch } from '@/stores/last-touch'
+import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
@@ -55,6 +56,7 @@ const ASKS = {
   rub: 'Rub out here',
   choose: 'Choose ink here',
   rule: 'Write here',
+  read: 'Swipe to turn pages',
   point: 'Point here',
 } as const
 const page = usePage(sheet, frame)
@@ -120,11 +122,15 @@ const deposit = useDeposit(
   page.scale,
   page.seen,
 )
-const ways = useWays(sheet, page.cssScale, page.showBox)
+const ways = useWays(sheet, page.cssScale, page.showBox, (from, to) => {
+  const perMm = page.cssScale.value / screen.pxPerMm
+  turns.swiped([from[0] * perMm, from[1] * perMm], [to[0] * perMm, to[1] * perMm])
+})
 const figure = useFigure()
 const nib = ref<{ x: number; y: number }>()
 
 const last = useLastTouch()
+const pages = usePages()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -158,6 +164,10 @@ const { writing } = useWriting({
   felt: last.feel,
   decided: last.decided,
   fingered: (fingers, side) => {
+    if (verb.now === 'read' && fingers === 1 && (side === 'left' || side === 'right')) {
+      moves.back()
+      return void pages.go(side === 'left')
+    }
     if (deeds.of(fingers, side) === 'nothing') return
     if (side) moves.back()
     deeds.perform(deeds.of(fingers, side))

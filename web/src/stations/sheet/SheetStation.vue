@@ -182,7 +182,7 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       </div>
       <DoesNotShow />
       <div
-        v-if="read?.strokes && !['rub', 'rule', 'point'].includes(verb.now)"
+        v-if="read?.strokes && !['rub', 'rule', 'read', 'point'].includes(verb.now)"
         class="word-tabs"
         role="tablist"
         aria-label="Which ink is read"
@@ -199,6 +199,9 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
           {{ word }}
         </button>
       </div>
+      <p v-if="verb.now === 'read'" class="small">
+        Swipe sideways to turn pages, upward to go on. Nothing is written; press “write” to write again.
+      </p>
       <p v-if="verb.said" class="small" role="status">{{ verb.said }}</p>
       <ChooseMargin v-if="verb.now === 'choose'" :middle="() => view?.middle()" />
       <RubMargin v-else-if="verb.now === 'rub'" />

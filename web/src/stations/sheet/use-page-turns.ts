@@ -1,17 +1,31 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { PageView } from '@/ink'
+import type { Place } from '@/lib/placement'
+import { usePages } from '@/stores/pages'
 import type { usePage } from './use-page'
 
 const LEAST_MM = 8 // of a finger's way that turns
 const PINCH = 1.08 // fingers that part by less mean no other size
 const WHEEL_MS = 300
+const SWIPE_MM = 12 // of a way on the screen that turns a page while reading
 
 /**
- * On slow panels the page does not follow the fingers: when they lift it is turned by one view, or laid at its new
- * size, once.
+ * By one view on or back, and from the end of a page to the next. On slow panels the page does not follow the fingers:
+ * when they lift it is turned by one view, or laid at its new size, once.
  */
 export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<typeof usePage>, on: Ref<boolean>) {
+  const pages = usePages()
+  const turn = (forward: boolean) => page.turn('y', forward) || pages.go(forward)
+
+  /** A swipe while reading: sideways to another page, upward or downward by a view. Places on the page, screen mm. */
+  function swiped([x0, y0]: Place, [x1, y1]: Place): void {
+    const [dx, dy] = [x1 - x0, y1 - y0]
+    if (Math.max(Math.abs(dx), Math.abs(dy)) < SWIPE_MM) return
+    if (Math.abs(dx) > Math.abs(dy)) pages.go(dx < 0)
+    else turn(dy < 0)
+  }
+
   let begun: PageView | undefined
   let last: PageView | undefined
   let wheeledMs = -Infinity
@@ -31,7 +45,8 @@ export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<ty
     last = undefined
     if (scale > PINCH || scale < 1 / PINCH) void page.zoomTo(page.zoom.value * scale)
     else if (Math.max(Math.abs(dx), Math.abs(dy)) >= LEAST_MM)
-      page.turn(Math.abs(dx) > Math.abs(dy) ? 'x' : 'y', (Math.abs(dx) > Math.abs(dy) ? dx : dy) < 0)
+      if (Math.abs(dx) > Math.abs(dy)) page.turn('x', dx < 0)
+      else turn(dy < 0)
   }
 
   useEventListener(
@@ -42,16 +57,16 @@ export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<ty
       event.preventDefault()
       if (event.timeStamp - wheeledMs < WHEEL_MS || !event.deltaY) return
       wheeledMs = event.timeStamp
-      page.turn('y', event.deltaY > 0)
+      turn(event.deltaY > 0)
     },
     { passive: false },
   )
   useEventListener('keydown', (event: KeyboardEvent) => {
-    if (!on.value || (event.key !== 'PageDown' && event.key !== 'PageUp')) return
-    if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
+    if (event.key !== 'PageDown' && event.key !== 'PageUp') return
+    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, .card, .margin')) return
     event.preventDefault()
-    page.turn('y', event.key === 'PageDown')
+    turn(event.key === 'PageDown')
   })
 
-  return { moved }
+  return { moved, turn, swiped }
 }

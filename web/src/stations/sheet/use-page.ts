@@ -1,6 +1,7 @@
 import { useDevicePixelRatio, useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch, type Ref } from 'vue'
 import type { SheetItem } from '@/api/client'
+import { usePages } from '@/stores/pages'
 
 const GUTTER = 2
 const BEYOND_PX = 160 // of the page, drawn beside what is seen, so that a quick pan shows no bare edge
@@ -98,13 +99,15 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     holder.scrollTo(mm[0] * cssScale.value - x, mm[1] * cssScale.value - y)
     look()
   }
-  /** By one view on or back, at once. */
-  function turn(axis: 'x' | 'y', on: boolean) {
+  /** By one view on or back, at once; false where the page ends there. */
+  function turn(axis: 'x' | 'y', on: boolean): boolean {
     const holder = frame.value
-    if (!holder) return
+    if (!holder) return false
+    const at = axis === 'x' ? holder.scrollLeft : holder.scrollTop
     const by = TURNS * (axis === 'x' ? holder.clientWidth : holder.clientHeight) * (on ? 1 : -1)
     holder.scrollBy({ left: axis === 'x' ? by : 0, top: axis === 'y' ? by : 0, behavior: 'instant' })
     look()
+    return Math.abs((axis === 'x' ? holder.scrollLeft : holder.scrollTop) - at) >= 1
   }
 
   /** Show a box of the page, mm, as large as it fits. */
@@ -133,7 +136,8 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     { passive: false },
   )
 
-  // each sheet is met again where it was left
+  // each page is met again where it was left; one that was turned to, as near as the one before, at its head or foot
+  const pages = usePages()
   let shown = ''
   watch(
     [() => sheet.value?.id, () => cssScale.value > 0],
@@ -141,7 +145,13 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
       if (!id || !ready || id === shown) return
       shown = id
       const left = places.value[id]
-      if (left) await zoomTo(left.zoom, [left.x, left.y])
+      const by = pages.turned
+      pages.turned = undefined
+      if (by) {
+        await nextTick()
+        frame.value?.scrollTo(frame.value.scrollLeft, by === 'on' ? 0 : frame.value.scrollHeight)
+        look()
+      } else if (left) await zoomTo(left.zoom, [left.x, left.y])
       else {
         zoom.value = 1
         await nextTick()

@@ -5,7 +5,7 @@ import { useInk } from '@/stores/ink'
 import { useVerb, type Verb } from '@/stores/verb'
 
 /** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
-const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose', u: 'rule', p: 'point' }
+const VERB_KEYS: Record<string, Verb> = { w: 'write', r: 'rub', c: 'choose', u: 'rule', e: 'read', p: 'point' }
 const CLOSER = 1.4
 
 /** The sheet's keys, as KeyList tells them, and the two steps its margin has buttons for. */

@@ -38,6 +38,7 @@ export function useWays(
   sheet: Ref<SheetItem | undefined>,
   cssScale: Ref<number>,
   showBox: (box: Box) => Promise<void>,
+  swiped: (from: Place, to: Place) => void,
 ) {
   const desk = useDesk()
   const ink = useInk()
@@ -104,7 +105,7 @@ export function useWays(
     if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
     const does = held ?? verb.now
     if (does === 'rub') return rubber.value
-    if (does === 'point') return chooser.value && { ...hidden(chooser.value), does: 'point' }
+    if (does === 'point' || does === 'read') return chooser.value && { ...hidden(chooser.value), does }
     if (does !== 'choose') return 'write'
     if (held && verb.now !== 'choose') verb.press('choose')
     if (chosen.opening) return chooser.value
@@ -130,6 +131,7 @@ export function useWays(
     const way = wayOf(stroke)
     const id = sheet.value?.id
     if (pen.does === 'point') return
+    if (pen.does === 'read') return swiped(way[0]!, way.at(-1)!)
     if (pen.does === 'look') {
       verb.boxing = false
       const [x, y] = [way.map((p) => p[0]), way.map((p) => p[1])]

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { computed, ref, useTemplateRef } from 'vue'
+import type { SheetItem } from '@/api/client'
+import { useDragOrder, withMoved } from '@/composables/use-drag-order'
+import { pagePicture } from '@/lib/page-picture'
+import { useDesk } from '@/stores/desk'
+import { usePages } from '@/stores/pages'
+
+/** The pages of the sheet as they look: going to one, ordering by dragging, and what can be done with the one there. */
+const emit = defineEmits<{ close: [] }>()
+const desk = useDesk()
+const pages = usePages()
+const holder = useTemplateRef<HTMLElement>('holder')
+const bin = ref(false)
+const marked = ref(false)
+const shown = computed(() => pages.pages.filter((p) => !marked.value || p.bookmark))
+const now = computed(() => desk.sheet)
+void pages.look()
+
+const order = useDragOrder(holder, (id, to) => {
+  const ids = pages.pages.map((p) => p.id)
+  void pages.order(withMoved(ids, id, to))
+})
+async function open(page: SheetItem) {
+  if (order.dragged()) return
+  await pages.open(page.id)
+  emit('close')
+}
+const add = async (copy: boolean) => {
+  if (now.value) await pages.add(now.value, copy)
+  if (!copy) emit('close')
+}
+const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
+</script>
+
+<template>
+  <div class="foot">
+    <button type="button" class="word-button strong" @click="add(false)">New page</button>
+    <button type="button" class="word-button" @click="add(true)">Copy this page</button>
+    <button type="button" class="word-button" @click="now && pages.turn(now)">Turn it</button>
+    <button type="button" class="word-button" :disabled="pages.pages.length < 2" @click="now && pages.bin(now, true)">
+      Move it to the bin
+    </button>
+  </div>
+  <div class="marks">
+    <label class="small"
+      >Bookmark of page {{ now?.page }}
+      <ElInput
+        :model-value="now?.bookmark"
+        maxlength="60"
+        placeholder="none"
+        aria-label="Bookmark of this page"
+        @change="bookmark"
+    /></label>
+    <button
+      v-if="pages.pages.some((p) => p.bookmark)"
+      type="button"
+      class="plain-button small"
+      :aria-pressed="marked"
+      @click="marked = !marked"
+    >
+      {{ marked ? 'all pages' : 'bookmarked only' }}
+    </button>
+  </div>
+  <div ref="holder" class="pages" aria-label="Pages">
+    <button
+      v-for="p in shown"
+      :key="p.id"
+      type="button"
+      class="one"
+      :class="{ now: p.id === now?.id, carried: order.carried(p.id) }"
+      :aria-current="p.id === now?.id ? 'page' : undefined"
+      v-bind="order.of(p.id, p.page - 1)"
+      @click="open(p)"
+    >
+      <img :key="`${p.id} ${p.ink} ${p.version}`" :src="pagePicture(p)" alt="" loading="lazy" draggable="false" />
+      <span>{{ p.page }}</span>
+      <span v-if="p.bookmark" class="small book">{{ p.bookmark }}</span>
+    </button>
+  </div>
+  <p class="small">Drag a page to its place, or move it with Shift and the arrow keys.</p>
+  <button v-if="pages.binned.length" type="button" class="plain-button small" @click="bin = !bin">
+    {{ bin ? 'Close the bin of this sheet' : `${pages.binned.length} in the bin of this sheet` }}
+  </button>
+  <div v-if="bin && pages.binned.length" class="pages">
+    <button v-for="p in pages.binned" :key="p.id" type="button" class="one" @click="pages.bin(p, false)">
+      <img :src="pagePicture(p)" alt="" loading="lazy" /><span class="small">put back</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  margin-bottom: 8px;
+}
+.marks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  align-items: end;
+  margin-bottom: 8px;
+}
+.marks label {
+  display: grid;
+  flex: 0 1 300px;
+}
+.pages {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
+  gap: 8px;
+  margin-bottom: 8px;
+}
+.one {
+  display: grid;
+  justify-items: center;
+  align-content: start;
+  min-height: 132px;
+  padding: 6px;
+  border: var(--line) solid var(--rule);
+  text-align: center;
+  touch-action: pan-y;
+}
+.one:hover {
+  background: var(--accent-soft);
+}
+.one.now {
+  box-shadow: inset 0 -4px 0 var(--accent);
+}
+:root[data-surface='e-ink'] .one.now {
+  border: 4px solid var(--ink);
+}
+.one.carried {
+  opacity: 0.5;
+}
+img {
+  height: 96px;
+  max-width: 100%;
+  object-fit: contain;
+  border: var(--line) solid var(--rule);
+}
+</style>
