@@ -89,7 +89,7 @@ class Sizes(unittest.TestCase):
             ("11x17", pagesizes.elevenSeventeen),
         ):
             np.testing.assert_allclose(np.array(SIZES_MM[name]) * 72 / 25.4, theirs, atol=1e-4)
-            page = pypdfium2.PdfDocument(write_pdf([], paper_from_spec(f"blank {name}")))[0]
+            page = pypdfium2.PdfDocument(write_pdf([([], paper_from_spec(f"blank {name}"))]))[0]
             np.testing.assert_allclose(page.get_size(), theirs, atol=0.01)
         self.assertEqual(SIZES_MM["11x14"], (279.4, 355.6))  # common practice, no source
 

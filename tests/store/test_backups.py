@@ -104,12 +104,12 @@ class Backups(BackupCase):
         db = connect(self.folder)
         db.execute("PRAGMA user_version = 5")
         added = {
-            "sheets": ("version", "ink", "note", "layers", "layer", "piece", "sheaf", "place", "bookmark"),
+            "sheets": ("version", "ink", "note", "layers", "layer", "piece", "sheaf", "place", "bookmark", "prints"),
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
         db.executescript(
             "DROP TABLE steps; DROP TABLE browsers; DROP TABLE palm_told; DROP TABLE felt; DROP INDEX strokes_there;"
-            "DROP INDEX sheets_by_sheaf;"
+            "DROP INDEX sheets_by_sheaf; DROP TABLE originals;"
             "CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
         )
         for table, columns in added.items():  # the columns later migrations added

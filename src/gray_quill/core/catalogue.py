@@ -4,6 +4,7 @@ from gray_quill.core.advice.look import ADVICE_READINGS
 from gray_quill.core.advice.on_panel import FRAME_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.ink.printed import Print
 from gray_quill.core.lag.ahead import Ahead
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.lag.missed import AtSpeed
@@ -23,6 +24,7 @@ from gray_quill.core.readings.in_time import InTimeReadings
 from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.on_panel import PenOnPanel
 from gray_quill.core.readings.on_paper import OnPaper
+from gray_quill.core.readings.on_print import OnPrint
 from gray_quill.core.readings.panel_readings import PanelReadings
 from gray_quill.core.readings.press_use import PressUse
 from gray_quill.core.readings.reading import Reading, readings_of
@@ -47,6 +49,7 @@ RECORDS: tuple[type, ...] = (
     Turn,
     Toning,
     Looked,
+    Print,
 )
 
 # What is measured, by where it is read.
@@ -57,6 +60,7 @@ READINGS: dict[str, dict[str, Reading]] = {
     "panel": readings_of(PanelReadings),
     "pen on panel": readings_of(PenOnPanel),
     "on paper": readings_of(OnPaper),
+    "on print": readings_of(OnPrint),
     "frame": FRAME_READINGS,
     "exported": readings_of(Exported),
     "in time": readings_of(InTimeReadings),

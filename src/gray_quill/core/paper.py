@@ -24,6 +24,7 @@ SIZES_MM: dict[str, tuple[float, float]] = {
 RULINGS = ("blank", "ruled", "squared", "dotted", "staves", "isometric", "columns", "frames")
 COLOURS = {"white": "#ffffff", "cream": "#fbf6e6", "grey": "#d9dad7", "dusk": "#2b3036", "black": "#101214"}
 ORIENTATIONS = ("portrait", "landscape")
+SMALLEST_MM, LARGEST_MM = 30.0, 1000.0  # sides of a sheet
 MARGINS = ("left", "right", "both")
 
 
@@ -31,8 +32,8 @@ MARGINS = ("left", "right", "both")
 class Paper:
     """A sheet. width_mm and height_mm are as it lies on the desk, so landscape is wider than high."""
 
-    width_mm: float = number(148, 30, 1000, 0.1, "mm", "Width", "Width of the sheet as it lies")
-    height_mm: float = number(210, 30, 1000, 0.1, "mm", "Height", "Height of the sheet as it lies")
+    width_mm: float = number(148, SMALLEST_MM, LARGEST_MM, 0.1, "mm", "Width", "Width of the sheet as it lies")
+    height_mm: float = number(210, SMALLEST_MM, LARGEST_MM, 0.1, "mm", "Height", "Height of the sheet as it lies")
     ruling: str = choice("dotted", RULINGS, "Ruling", "What is printed on the sheet to guide the hand")
     spacing_mm: float = number(
         5, 1.5, 30, 0.001, "mm", "Spacing", "Distance from rule to rule, dot to dot or stave line to line"

@@ -38,7 +38,7 @@ def export_sheet(
     if form == "svg":
         return write_svg(inks, paper, with_paper, title)
     if form == "pdf":
-        return write_pdf(inks, paper, with_paper, title)
+        return write_pdf([(inks, paper)], with_paper, title)
     if form == "ora":
         return write_openraster(inks, paper, dpi, with_paper, title)
     if form == "png":

@@ -1,7 +1,7 @@
-"""PDF: one page a sheet, ink as filled outlines."""
+"""PDF: ink as filled outlines, over documents with their own outlines and text where they are printed on the page."""
 
 import io
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from typing import Any
 
 import numpy as np
@@ -12,23 +12,57 @@ from reportlab.pdfgen.canvas import Canvas
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
+from gray_quill.core.ink.printed import originals_of, prints_on
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.units import mm_to_pt
+from gray_quill.formats.print_picture import document_prints, is_document, print_picture
 from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
 
 
-def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:
-    """A document of one page of the paper's size, the same areas, opacity and blend as in SVG."""
-    out = io.BytesIO()
-    canvas = Canvas(out, pagesize=(mm_to_pt(paper.width_mm), mm_to_pt(paper.height_mm)), pageCompression=1, invariant=1)
+def write_pdf(
+    pages: Sequence[tuple[Sequence[Ink], Paper]],
+    with_paper: bool = True,
+    title: str = "Sheet",
+    progress: Callable[[float], None] = lambda _: None,
+) -> bytes:
+    """A document of pages of their papers' size, the same areas, opacity and blend as in SVG. progress: told the share
+    that is done; what it raises ends the writing.
+    """
+    documents = [document_prints(paper) if with_paper else [] for _, paper in pages]
+    between = any(documents)  # they go between paper and ink, which are then written apart
+    grounds, over = io.BytesIO(), io.BytesIO()
+    below = _canvas(grounds, title)
+    above = _canvas(over, title) if between else below
+    for k, (inks, paper) in enumerate(pages):
+        for canvas in {id(c): c for c in (below, above)}.values():
+            canvas.setPageSize((mm_to_pt(paper.width_mm), mm_to_pt(paper.height_mm)))
+        if with_paper:
+            _paper(below, paper)
+            _prints(below, above, paper)
+        _ink(above, inks, paper)
+        for canvas in {id(c): c for c in (below, above)}.values():
+            canvas.showPage()
+        progress((k + 1) / len(pages))
+    below.save()
+    if not between:
+        return grounds.getvalue()
+    above.save()
+    originals = next(o for _, paper in pages if (o := originals_of(paper)) is not None)
+    return originals.bound(grounds.getvalue(), over.getvalue(), documents)
+
+
+def _canvas(out: io.BytesIO, title: str) -> Any:
+    canvas = Canvas(out, pageCompression=1, invariant=1)
     canvas.setTitle(title)
-    if with_paper:
-        _paper(canvas, paper)
+    return canvas
+
+
+def _ink(canvas: Any, inks: Sequence[Ink], paper: Paper) -> None:
     for part in drawn_parts(inks):
         ink = part.inks[0]
         body = ink.recipe.body
@@ -41,9 +75,35 @@ def write_pdf(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
         if body.hollow.on and body.hollow.fill_opacity > 0:
             canvas.setBlendMode("Normal")
             _fill(canvas, paper, inside_rings(ink), body.hollow.fill, body.hollow.fill_opacity)
-    canvas.showPage()
-    canvas.save()
-    return out.getvalue()
+    canvas.setBlendMode("Normal")
+
+
+def _prints(below: Any, above: Any, paper: Paper) -> None:
+    """What is printed on the paper: pictures on the paper itself; over documents, which come between, what greys and
+    fades them.
+    """
+    for one in prints_on(paper):
+        document = is_document(one, paper)
+        left, top, right, bottom = (mm_to_pt(v) for v in one.box_mm)
+        box = left, mm_to_pt(paper.height_mm) - bottom, right - left, bottom - top
+        if not document:
+            reader = ImageReader(print_picture(one, paper))
+            below.setFillAlpha(1)
+            below.drawImage(reader, *box, mask="auto")
+            continue
+        if one.grey:  # blend mode "Color": the hue of grey, the luminosity of what is below (ISO 32000-1, 11.3.5.3)
+            _veil(above, "#808080", 1, "Color", box)
+        if one.dim:
+            _veil(above, paper.colour, one.dim, "Normal", box)
+
+
+def _veil(canvas: Any, colour: str, opacity: float, blend: str, box: tuple[float, float, float, float]) -> None:
+    canvas.setBlendMode(blend)
+    canvas.setFillColor(HexColor(colour))
+    canvas.setFillAlpha(opacity)
+    canvas.rect(*box, stroke=0, fill=1)
+    canvas.setBlendMode("Normal")
+    canvas.setFillAlpha(1)
 
 
 def _fill(canvas: Any, paper: Paper, rings: Iterable[Floats], colour: str, opacity: float) -> None:

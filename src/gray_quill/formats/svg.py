@@ -1,15 +1,18 @@
 """SVG: ink as filled outlines in millimetres, with or without the paper."""
 
 import base64
+import io
 from collections.abc import Iterable, Sequence
 from xml.sax.saxutils import escape
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
+from gray_quill.core.ink.printed import Print, prints_on
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.formats.png import write_png
+from gray_quill.formats.print_picture import print_picture
 from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 
 
@@ -23,6 +26,7 @@ def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title:
     ]
     if with_paper:
         parts += _paper(paper)
+        parts += [_print(one, paper) for one in prints_on(paper)]
     parts += [_part(part, paper) for part in drawn_parts(inks)]
     return "\n".join([*parts, "</svg>", ""]).encode()
 
@@ -62,6 +66,16 @@ def _picture(part: Drawn, paper: Paper, blend: str) -> str:
     return (
         f'<image x="{left:.4f}" y="{top:.4f}" width="{width:.4f}" height="{height:.4f}" preserveAspectRatio="none" '
         f'style="image-rendering:pixelated;mix-blend-mode:{blend}" href="data:image/png;base64,{data}"/>'
+    )
+
+
+def _print(one: Print, paper: Paper) -> str:
+    out = io.BytesIO()
+    print_picture(one, paper).save(out, "PNG")
+    data = base64.b64encode(out.getvalue()).decode()
+    return (
+        f'<image x="{one.left_mm:.4f}" y="{one.top_mm:.4f}" width="{one.width_mm:.4f}" height="{one.height_mm:.4f}" '
+        f'preserveAspectRatio="none" href="data:image/png;base64,{data}"/>'
     )
 
 

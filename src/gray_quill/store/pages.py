@@ -6,9 +6,11 @@ from collections.abc import Sequence
 
 from gray_quill.core.errors import Binned, InputError, TooLarge
 from gray_quill.core.ink.placement import HERE, Placement, after
+from gray_quill.core.ink.printed import on_turned_page
 from gray_quill.core.paper import Paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
+from gray_quill.store.originals import set_prints
 from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
 from gray_quill.store.showings import read_showing, written_showing
 
@@ -43,8 +45,8 @@ def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
     with transaction(db):
         add_page(db, page_id, copy_id)
         db.execute(
-            "UPDATE sheets SET (kind, prompts, layers, layer) = (SELECT kind, prompts, layers, layer FROM sheets "
-            "WHERE id = ?) WHERE id = ?",
+            "UPDATE sheets SET (kind, prompts, layers, layer, prints) = (SELECT kind, prompts, layers, layer, prints "
+            "FROM sheets WHERE id = ?) WHERE id = ?",
             (page_id, copy_id),
         )
         plain = written_showing(read_showing(None))
@@ -89,7 +91,8 @@ def turn_page(db: sqlite3.Connection, page_id: str) -> tuple[Sheet, set[str]]:
     """Turn a page a quarter clockwise with all ink on it: what lay at the top lies at the right. Returns the page and
     the ids of its strokes, those in the bin too: each shows otherwise now."""
     with transaction(db):
-        paper = get_sheet(db, page_id).paper
+        page = get_sheet(db, page_id)
+        paper = page.paper
         turn: Placement = (0.0, 1.0, -1.0, 0.0, paper.height_mm, 0.0, 0.0, 0.0)
         turned = dataclasses.replace(paper, width_mm=paper.height_mm, height_mm=paper.width_mm)
         rows = db.execute("SELECT id, showing FROM strokes WHERE sheet_id = ?", (page_id,)).fetchall()
@@ -100,8 +103,7 @@ def turn_page(db: sqlite3.Connection, page_id: str) -> tuple[Sheet, set[str]]:
             shown.append((written_showing(dataclasses.replace(how, placement=placement)), row["id"]))
         db.executemany("UPDATE strokes SET showing = ? WHERE id = ?", shown)
         db.execute("UPDATE sheets SET paper = ? WHERE id = ?", (written(turned), page_id))
-        count_changes(db, [page_id])
-        count_ink_change(db, page_id)
+        set_prints(db, page_id, [on_turned_page(one, paper.height_mm) for one in page.prints])
     return get_sheet(db, page_id), {row["id"] for row in rows}
 
 

@@ -9,6 +9,7 @@ from typing import Literal
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
 from gray_quill.core.ink.layer import FIRST, Layer
+from gray_quill.core.ink.printed import Print
 from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import Trace
@@ -27,7 +28,8 @@ class Sheet:
     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
-    1; pages: how many there are; bookmark: in words, "" for none.
+    1; pages: how many there are; bookmark: in words, "" for none; prints: pictures
+    and documents under its ink, the lowest first.
     """
 
     id: str
@@ -53,6 +55,7 @@ class Sheet:
     page: int = 1
     pages: int = 1
     bookmark: str = ""
+    prints: list[Print] = dataclasses.field(default_factory=list)
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -103,6 +106,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["before"] + 1,
         row["pages"],
         row["bookmark"],
+        _prints(row["prints"]),
     )
 
 
@@ -110,6 +114,11 @@ def _layers(text: str | None) -> list[Layer]:
     """The layers a kept text holds; one where it holds none."""
     data = json.loads(text).get("layers", []) if text else []
     return [read_kept(Layer, one) for one in data] or [Layer()]
+
+
+def _prints(text: str | None) -> list[Print]:
+    """The prints a kept text holds."""
+    return [read_kept(Print, one) for one in json.loads(text).get("prints", [])] if text else []
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:

@@ -30,6 +30,7 @@ from gray_quill.web.layers import layers
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
+from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.pages import pages
 from gray_quill.web.palm import palm
 from gray_quill.web.palm_told import palm_told
@@ -40,6 +41,7 @@ from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
 from gray_quill.web.room import room
+from gray_quill.web.prints import prints
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
@@ -71,7 +73,7 @@ def create_app(
     app = Flask(__name__, static_folder=None)
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
-    app.extensions["ink_memory"] = InkMemory()
+    app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder))
     app.extensions["jobs"] = Jobs()
     app.extensions["turns"] = Turns()
     app.extensions["boxes"] = Boxes()
@@ -89,6 +91,7 @@ def create_app(
         pens,
         sheets,
         pages,
+        prints,
         strokes,
         layers,
         pieces,

@@ -7,10 +7,11 @@ import threading
 from collections import OrderedDict
 from collections.abc import Collection, Sequence
 
-from gray_quill.core.errors import NoInk
+from gray_quill.core.errors import GrayQuillError, NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
 from gray_quill.core.ink.layer import FIRST, Placed, layers_said
 from gray_quill.core.ink.page import Pixels, page_pixels
+from gray_quill.core.ink.printed import printed
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, shown, to_settle
 from gray_quill.core.ink.view import View
@@ -22,6 +23,7 @@ from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Entry, Sheet, get_sheet, load_traces, stroke_index
 from gray_quill.store.showings import showings_of
+from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time
 
@@ -63,7 +65,8 @@ def layers_read(db: sqlite3.Connection, sheet: Sheet, index: Sequence[Entry]) ->
 class InkMemory:
     """Traces and settled ink by stroke, the pen revision that draws it and paper: none ever changes for these."""
 
-    def __init__(self) -> None:
+    def __init__(self, originals: KeptOriginals) -> None:
+        self.originals = originals
         self._lock = threading.Lock()
         self._kept: OrderedDict[tuple[Entry, int], tuple[Trace, Ink]] = OrderedDict()
         self._papers: dict[Paper, int] = {}
@@ -110,6 +113,10 @@ class InkMemory:
                 self._bytes -= _bytes(self._kept.popitem(last=False)[1])
         return [pair for pair in found if pair]
 
+    def ground(self, sheet: Sheet) -> Paper:
+        """What a page's ink is laid on: its paper with what is printed there."""
+        return printed(sheet.paper, sheet.prints, self.originals)
+
     def forget(self, stroke_ids: Collection[str]) -> None:
         """Settle these strokes anew when they are asked for: they show otherwise now."""
         with self._lock:
@@ -139,11 +146,14 @@ class InkMemory:
 
     def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
         """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""
-        paper = get_sheet(db, sheet_id).paper
+        sheet = get_sheet(db, sheet_id)
+        paper, ground = sheet.paper, self.ground(sheet)
         index, layers = shown_index(db, sheet_id)
         pairs = self.strokes(db, index, paper)
         try:
-            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], paper, view)
+            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)
+        except GrayQuillError:
+            raise
         except Exception:
             logging.getLogger("gray_quill").exception("a page of %s cannot be drawn", sheet_id)
             spoilt = undrawable([ink for _, ink in pairs], view, lambda inks, part: page_pixels(inks, paper, part))
@@ -152,7 +162,7 @@ class InkMemory:
             with self._lock:
                 for k in spoilt:
                     self._kept[index[k], self._papers[paper]] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
-            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], paper, view)
+            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:
         """How many strokes of a sheet are shown as bare paths."""

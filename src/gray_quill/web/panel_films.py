@@ -132,4 +132,6 @@ def _page(body: PageFilmBody) -> InTime:
     pen = body.recipe or get_pen(db(), sheet.pen_id).recipe
     late_s = until_told_ms(dataclasses.replace(device, panel=panel), pen) / 1000
     fast = [takes_fast_path(ink.recipe) for ink in writing.inks]
-    return InTime(writing, sheet.paper, view, panel, body.updates or device.updates, late_s, fast, body.toning)
+    return InTime(
+        writing, memory().ground(sheet), view, panel, body.updates or device.updates, late_s, fast, body.toning
+    )

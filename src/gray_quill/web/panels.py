@@ -148,20 +148,21 @@ def read_panel_ways() -> PanelWays:
 def read_proof(body: ProofBody) -> ProofReply:
     """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
     sheet, room = get_sheet(db(), body.sheet_id), room_of(body.light)
+    ground = memory().ground(sheet)
     panel, inks, proof = _proof(body)
     pen = body.recipe or get_pen(db(), sheet.pen_id).recipe
     pens = list({ink.recipe.name: ink.recipe for ink in inks}.values())
     pairs = alike(pens, sheet.paper.colour, panel, body.toning, room)
     return ProofReply(
         image=data_url(write_png(as_seen(proof.pixels, panel, room), panel.ppi, compress=1)),
-        readings=panel_readings(inks, sheet.paper, panel, proof),
+        readings=panel_readings(inks, ground, panel, proof),
         width_px=proof.pixels.shape[1],
         height_px=proof.pixels.shape[0],
         greys=body.toning.greys or panel.greys,
         pen=read_pen_on_panel(pen, pens, sheet.paper.colour, panel, body.toning, room),
         white_cd_m2=None if room.lux is None else white_cd_m2(panel, room),
         alike=[(pens[i].name, pens[j].name) for i, j in pairs],
-        broken=[_few(way) for way in vanishing_runs(inks, sheet.paper, panel, proof)],
+        broken=[_few(way) for way in vanishing_runs(inks, ground, panel, proof)],
         layers=layers_read(db(), sheet, shown_index(db(), body.sheet_id)[0]),
     )
 
@@ -176,8 +177,8 @@ def _few(way: Floats) -> list[float]:
 def _proof(body: ProofBody) -> tuple[Panel, list[Ink], Proof]:
     panel = body.panel or get_thing(db(), Device, body.device_id).panel
     inks = memory().sheet_inks(db(), body.sheet_id, body.recipe)
-    paper = get_sheet(db(), body.sheet_id).paper
-    return panel, inks, proof_sheet(inks, paper, panel, body.toning, room_of(body.light))
+    ground = memory().ground(get_sheet(db(), body.sheet_id))
+    return panel, inks, proof_sheet(inks, ground, panel, body.toning, room_of(body.light))
 
 
 class Exports(Model):
@@ -233,10 +234,10 @@ def read_panel_advice(body: PanelAdviceBody) -> PanelAdviceReply:
 
 
 def _on_panel(body: OnPanel) -> tuple[Panel, Recipe, Paper]:
-    """The panel, the pen, as they are being changed, and the paper."""
+    """The panel, the pen, as they are being changed, and the paper with what is printed on it."""
     sheet = get_sheet(db(), body.sheet_id)
     panel = body.panel or get_thing(db(), Device, body.device_id).panel
-    return panel, body.recipe or get_pen(db(), sheet.pen_id).recipe, sheet.paper
+    return panel, body.recipe or get_pen(db(), sheet.pen_id).recipe, memory().ground(sheet)
 
 
 @operation(panels, "POST", "/panels/difference", DifferenceReply, body=DifferenceBody, costly=True)

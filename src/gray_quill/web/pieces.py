@@ -10,7 +10,7 @@ from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.pieces import PIECES, piece_traces
 from gray_quill.core.ink.placement import HERE, after
 from gray_quill.core.ink.showing import AS_WRITTEN
-from gray_quill.core.paper import Paper
+from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, get_sheet, index_of, list_sheets
@@ -23,7 +23,6 @@ from gray_quill.web.strokes import Mm, StrokesKept, box_of, keep_all
 
 pieces = Blueprint("pieces", __name__)
 EDGE_MM = 2.0  # of paper round a piece that is kept
-SMALLEST_MM, LARGEST_MM = 30.0, 1000.0  # sides of a sheet
 
 
 @dataclasses.dataclass(frozen=True)

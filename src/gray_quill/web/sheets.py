@@ -242,7 +242,7 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
         data = write_inkml(traces, brush)
     else:
         inks = memory().sheet_inks(db(), sheet_id)
-        data = export_sheet(inks, sheet.paper, query.form, query.dpi, query.paper, sheet.name)
+        data = export_sheet(inks, memory().ground(sheet), query.form, query.dpi, query.paper, sheet.name)
     return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")
 
 

@@ -16,6 +16,7 @@ from gray_quill.core.ink.compositing import BLENDS, REMEMBERED, Batch, Deposit, 
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import DROPS, WAVELENGTH, fade, surface, surface_of
 from gray_quill.core.ink.layer import Layer
+from gray_quill.core.ink.printed import lay_prints
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, inked_part
 from gray_quill.core.paper import Paper
@@ -54,11 +55,12 @@ def page_pixels(inks: Sequence[Ink], paper: Paper, view: View) -> Pixels:
 
 
 def paper_pixels(paper: Paper, view: View) -> Pixels:
-    """Paper and ruling as opaque RGB, shape (height, width, 3)."""
+    """Paper, ruling and what is printed on it as opaque RGB, shape (height, width, 3)."""
     page = np.empty((view.height_px, view.width_px, 3), np.uint8)
     page[0] = rgb(paper.colour)
     page[1:] = page[0]  # row by row is several times quicker than pixel by pixel
     _lay(page, _ruling(paper, view))
+    lay_prints(page, paper, view)
     return page
 
 

@@ -1,0 +1,163 @@
+"""Pictures and PDF documents from outside, read by a process of its own that may fall without harm."""
+
+import hashlib
+import json
+import os
+import selectors
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gray_quill.core.errors import FormatError, TooLarge, Unavailable
+
+MOST_BYTES = 40_000_000
+ANSWERS_S = 20.0  # on a busy machine; what takes longer is not worth waiting for
+KINDS = {b"%PDF-": "pdf", b"\x89PNG\r\n\x1a\n": "png", b"\xff\xd8\xff": "jpeg"}
+MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
+FELL = "This file brought its reader down, or kept it too long. Print it to a new, simpler one."
+
+
+def kind_of(data: bytes) -> str:
+    """png, jpeg or pdf. Raises FormatError for anything else, TooLarge for too much of it."""
+    if len(data) > MOST_BYTES:
+        raise TooLarge(f"This file is over {MOST_BYTES // 1_000_000} MB. Make it smaller, or split it.")
+    kind = next((kind for head, kind in KINDS.items() if data.lstrip()[:8].startswith(head)), None)
+    if kind is None:
+        raise FormatError("This is neither a PDF nor a PNG or JPEG picture. Save or print it as one of these.")
+    return kind
+
+
+def key_of(data: bytes) -> str:
+    return hashlib.sha256(data).hexdigest()[:40]
+
+
+class PictureReader:
+    """The one reading process of a server, started when it is needed and again after it fell."""
+
+    def __init__(self, answers_s: float = ANSWERS_S) -> None:
+        self._lock = threading.Lock()
+        self._process: subprocess.Popen[bytes] | None = None
+        self._answers_s = answers_s
+
+    def open(self, kind: str, data: bytes) -> list[tuple[float, float]]:
+        """Width and height in mm of each page as it is shown; of a picture, its one. Raises FormatError or TooLarge
+        for what is not let in.
+        """
+        with self._lock:
+            told, _ = self._ask({"do": "open", "key": key_of(data), "kind": kind}, data)
+        return [(float(w), float(h)) for w, h in told["sizes_mm"]]
+
+    def drawn(
+        self,
+        key: str,
+        kind: str,
+        load: Callable[[], bytes],
+        page: int,
+        part: tuple[float, float, float, float],
+        width_px: int,
+        height_px: int,
+    ) -> NDArray[np.uint8]:
+        """A part of a picture or page as RGBA, shape (height_px, width_px, 4). load: its bytes, where it is not open."""
+        asked = {"do": "draw", "page": page, "part": part, "width": width_px, "height": height_px}
+        with self._lock:
+            told, pixels = self._ask({**asked, "key": key})
+            if told.get("missing"):
+                self._ask({"do": "open", "key": key, "kind": kind}, load())
+                told, pixels = self._ask({**asked, "key": key})
+        return np.frombuffer(pixels, np.uint8).reshape(height_px, width_px, 4)
+
+    def assembled(
+        self, paper: bytes, ink: bytes, prints: Sequence[Sequence[Mapping[str, object]]], files: dict[str, bytes]
+    ) -> bytes:
+        """A PDF of papers, the document pages printed on them, and ink over all, as in picture_child.assemble."""
+        parts = [paper, ink, *files.values()]
+        asked = {"do": "assemble", "prints": prints, "keys": list(files), "lengths": [len(p) for p in parts]}
+        with self._lock:
+            return self._ask(asked, b"".join(parts))[1]
+
+    def close(self) -> None:
+        with self._lock:
+            self._end()
+
+    def _ask(self, asked: dict[str, Any], payload: bytes = b"") -> tuple[dict[str, Any], bytes]:
+        process = self._running()
+        until = time.monotonic() + self._answers_s
+        try:
+            line = json.dumps({**asked, "length": len(payload)}).encode() + b"\n"
+            sender = threading.Thread(target=self._send, args=(process, line + payload), daemon=True)
+            sender.start()  # who answers before all is read must not be waited for by its own input
+            told, rest = self._line(process, until)
+            data = self._read(process, told["length"], until, rest)
+            sender.join(max(0.0, until - time.monotonic()))
+        except (OSError, ValueError, KeyError, TimeoutError):
+            self._end()
+            raise FormatError(FELL) from None
+        if told.get("error"):
+            raise (TooLarge if told.get("large") else FormatError)(told["error"])
+        return told, data
+
+    @staticmethod
+    def _send(process: subprocess.Popen[bytes], data: bytes) -> None:
+        assert process.stdin is not None
+        try:
+            process.stdin.write(data)
+            process.stdin.flush()
+        except (OSError, ValueError):
+            pass  # it fell; who waits for its answer sees that
+
+    def _line(self, process: subprocess.Popen[bytes], until: float) -> tuple[dict[str, Any], bytes]:
+        got = b""
+        while b"\n" not in got:
+            got += self._some(process, until)
+        line, _, rest = got.partition(b"\n")
+        return json.loads(line), rest
+
+    def _read(self, process: subprocess.Popen[bytes], length: int, until: float, got: bytes) -> bytes:
+        parts, have = [got], len(got)
+        while have < length:
+            parts.append(self._some(process, until))
+            have += len(parts[-1])
+        return b"".join(parts)
+
+    @staticmethod
+    def _some(process: subprocess.Popen[bytes], until: float) -> bytes:
+        assert process.stdout is not None
+        with selectors.DefaultSelector() as ready:
+            ready.register(process.stdout, selectors.EVENT_READ)
+            if not ready.select(max(0.0, until - time.monotonic())):
+                raise TimeoutError
+        data = os.read(process.stdout.fileno(), 1 << 20)
+        if not data:
+            raise OSError("it ended")
+        return data
+
+    def _running(self) -> subprocess.Popen[bytes]:
+        if self._process is None or self._process.poll() is not None:
+            self._end()
+            command = [sys.executable, "-m", "gray_quill.formats.picture_child"]
+            try:
+                self._process = subprocess.Popen(
+                    command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, cwd="/"
+                )
+            except OSError:
+                raise Unavailable("Pictures and PDF cannot be read now: no process could be started.") from None
+        return self._process
+
+    def _end(self) -> None:
+        process, self._process = self._process, None
+        if process is None:
+            return
+        process.kill()
+        process.wait()
+        for pipe in (process.stdin, process.stdout):
+            if pipe:
+                try:
+                    pipe.close()
+                except OSError:
+                    pass
