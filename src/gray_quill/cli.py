@@ -46,7 +46,7 @@ from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.film_zip import read_film_zip, write_film
-from gray_quill.formats.inkml import write_inkml
+from gray_quill.formats.inkml_write import write_inkml
 
 MOST_LETTERS = 4000  # a simulated hand writes at a time
 

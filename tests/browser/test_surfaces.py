@@ -7,7 +7,7 @@ import urllib.request
 from PIL import Image, ImageStat
 from selenium.webdriver.common.keys import Keys
 
-from gray_quill.formats.inkml import write_inkml
+from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.store.database import connect
 from tests.browser.desk import DeskCase
 from tests.browser.driver import resize
@@ -196,7 +196,7 @@ class Surfaces(DeskCase):
             ("wave.inkml", write_inkml([wave()]), "document.querySelector('h1').textContent.startsWith('Brought in')"),
         ):
             desk.press("Trap log", "h1")
-            desk.bring("Ink, InkML", name, data)
+            desk.bring("Ink, PDF or a picture", name, data)
             desk.wait(then, name)
             if name == "broken.inkml":
                 desk.press("Understood")

@@ -5,7 +5,8 @@ import unittest
 import numpy as np
 
 from gray_quill.core.errors import FormatError, GrayQuillError, TooLarge
-from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.formats.inkml import read_inkml
+from gray_quill.formats.inkml_write import write_inkml
 from tests.zoo import zoo
 
 HEAD = '<ink xmlns="http://www.w3.org/2003/InkML">'

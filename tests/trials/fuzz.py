@@ -35,7 +35,7 @@ from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.contacts_csv import write_contacts
 from gray_quill.formats.film_zip import write_film
-from gray_quill.formats.inkml import write_inkml
+from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.formats.palm_json import truth_json
 from gray_quill.formats.pen_json import write_pen
 from gray_quill.formats.png import write_png

@@ -11,7 +11,8 @@ from referencing.jsonschema import DRAFT202012
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.formats.inkml import read_inkml
+from gray_quill.formats.inkml_write import write_inkml
 from tests.web.api_case import STROKE, ApiCase
 from tests.zoo import wave
 

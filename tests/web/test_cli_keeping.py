@@ -9,7 +9,7 @@ from unittest import mock
 
 from gray_quill.cli import main
 from gray_quill.demo.build import stock
-from gray_quill.formats.inkml import write_inkml
+from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.store.backups import list_backups
 from gray_quill.store.database import FILE
 from gray_quill.store.health import examine

@@ -1,8 +1,7 @@
-"""InkML, W3C Recommendation of 20 September 2011: traces in and out.
+"""InkML, W3C Recommendation of 20 September 2011: traces in; inkml_write.py writes them.
 
-Written: one context with X Y (mm), F (0..FORCE_STEPS), OA OE (deg: azimuth clockwise from +x on a y-down page,
-elevation above it), T (s). Read: any channel order and units, contexts, values explicit or as first and second
-differences. Where a file leaves units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
+Read: any channel order and units, contexts, values explicit or as first and second differences. Where a file leaves
+units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
 """
 
 import io
@@ -10,7 +9,6 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from xml.etree.ElementTree import Element, ParseError
-from xml.sax.saxutils import escape, quoteattr
 
 import defusedxml.ElementTree as SafeTree
 import numpy as np
@@ -20,8 +18,6 @@ from gray_quill.core.angles import tilt_to_spherical
 from gray_quill.core.errors import FormatError, TooLarge
 from gray_quill.core.trace import Trace, make_trace
 
-NAMESPACE = "http://www.w3.org/2003/InkML"
-FORCE_STEPS = 65535
 MOST_BYTES = 20_000_000
 MOST_TRACES = 20_000
 MOST_POINTS = 60_000  # of a trace
@@ -60,59 +56,40 @@ class Format:
     intermittent: list[Channel] = field(default_factory=list)
 
 
-def write_inkml(traces: Sequence[Trace], pen: dict[str, str] | None = None) -> bytes:
-    """The traces as an InkML document; `pen` is a map of brush property names to values kept with them."""
-    properties = "".join(
-        f"      <brushProperty name={quoteattr(k)} value={quoteattr(v)}/>\n" for k, v in (pen or {}).items()
-    )
-    brush = f'    <brush xml:id="pen">\n{properties}    </brush>\n' if properties else ""
-    reference = ' brushRef="#pen"' if properties else ""
-    lines = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<ink xmlns="{NAMESPACE}">',
-        "  <definitions>",
-        brush.rstrip("\n") or None,
-        '    <context xml:id="sheet">',
-        '      <traceFormat xml:id="format">',
-        '        <channel name="X" type="decimal" units="mm"/>',
-        '        <channel name="Y" type="decimal" units="mm"/>',
-        f'        <channel name="F" type="integer" min="0" max="{FORCE_STEPS}"/>',
-        '        <channel name="OA" type="decimal" units="deg"/>',
-        '        <channel name="OE" type="decimal" units="deg"/>',
-        '        <channel name="T" type="decimal" units="s"/>',
-        "      </traceFormat>",
-        "    </context>",
-        "  </definitions>",
-    ]
-    for trace in traces:
-        force = np.round(trace.force * FORCE_STEPS).astype(int)
-        azimuth, altitude = np.degrees(trace.azimuth), np.degrees(trace.altitude)
-        points = ", ".join(
-            f"{x:.4f} {y:.4f} {f} {a:.3f} {e:.3f} {t:.6f}"
-            for x, y, f, a, e, t in zip(trace.x_mm, trace.y_mm, force, azimuth, altitude, trace.t_s, strict=True)
-        )
-        lines.append(f'  <trace contextRef="#sheet"{reference}>{escape(points)}</trace>')
-    return "\n".join(line for line in [*lines, "</ink>", ""] if line is not None).encode()
+@dataclass(frozen=True)
+class Noted:
+    """A trace and what its groups are annotated with, the innermost counting; pen: what its brush says of it."""
+
+    trace: Trace
+    notes: dict[str, str]
+    pen: str = ""
 
 
 def read_inkml(data: bytes, step: Callable[[], object] = lambda: None) -> list[Trace]:
     """All traces of a document, in order. Raises FormatError or TooLarge with what to do about it. `step` is called
     before each trace; what it raises ends the reading.
     """
+    return [noted.trace for noted in read_noted(data, step)]
+
+
+def read_noted(data: bytes, step: Callable[[], object] = lambda: None) -> list[Noted]:
+    """The same with what is noted of each trace."""
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This InkML file is over {MOST_BYTES // 1_000_000} MB. Split it into smaller files.")
     root = _parsed(data)
     if _local(root) != "ink":
         raise FormatError("This is XML but not InkML: the outermost element must be <ink>.")
     formats, contexts = _definitions(root)
-    found: list[Trace] = []
+    brushes = _pens(root)
+    found: list[Noted] = []
     points = 0
-    for element, form in _written(root, formats, contexts, Format()):
+    for element, form, notes in _written(root, formats, contexts, Format(), {}):
         step()
         if len(found) >= MOST_TRACES:
             raise TooLarge(f"This InkML file has more than {MOST_TRACES} traces. Split it into smaller files.")
-        found.append(_trace(element, form, len(found) + 1))
-        points += len(found[-1])
+        trace = _trace(element, form, len(found) + 1)
+        found.append(Noted(trace, notes, brushes.get(_reference(element, "brushRef"), "")))
+        points += len(trace)
         if points > MOST_POINTS_IN_ALL:
             raise TooLarge(f"This InkML file has more than {MOST_POINTS_IN_ALL} points. Split it into smaller files.")
     if not found:
@@ -236,10 +213,23 @@ def _resolution(value: str | None, units: str | None) -> float | None:
         return None
 
 
+def _pens(root: Element) -> dict[str, str]:
+    """By brush, what its property "pen" says."""
+    return {
+        _id(brush): prop.get("value", "")
+        for brush in root.iter()
+        if _local(brush) == "brush"
+        for prop in brush
+        if _local(prop) == "brushProperty" and prop.get("name") == "pen"
+    }
+
+
 def _written(
-    element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format
-) -> Iterator[tuple[Element, Format]]:
-    """Every trace that holds points, and the format its points are in."""
+    element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format, notes: dict[str, str]
+) -> Iterator[tuple[Element, Format, dict[str, str]]]:
+    """Every trace that holds points, the format its points are in, and what its groups are annotated with."""
+    said = {e.get("type", ""): (e.text or "").strip() for e in element if _local(e) == "annotation"}
+    notes = {**notes, **said} if _local(element) == "traceGroup" else notes
     for child in element:
         name = _local(child)
         if name == "traceFormat" and _local(element) == "ink":
@@ -249,9 +239,9 @@ def _written(
         elif name in ("trace", "traceGroup"):
             used = contexts.get(_reference(child, "contextRef"), current)
             if name == "traceGroup":
-                yield from _written(child, formats, contexts, used)
+                yield from _written(child, formats, contexts, used, notes)
             elif (child.text or "").strip():
-                yield child, used
+                yield child, used, notes
 
 
 def _trace(element: Element, form: Format, number: int) -> Trace:

@@ -1,5 +1,5 @@
-"""The process that reads pictures and PDF documents which came from outside: it alone, with limits, so that a file which
-brings a library down takes nothing else with it.
+"""The process that reads pictures and PDF documents from outside: it alone, with limits, so that a file which brings a
+library down takes nothing else with it.
 
 It reads from its input a line of JSON and as many bytes as that names, and answers in the same way: {"length": bytes of
 what follows, "error": what is wrong with the file and what to do, "large": it is too much}.

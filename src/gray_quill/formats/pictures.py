@@ -1,5 +1,6 @@
 """Pictures and PDF documents from outside, read by a process of its own that may fall without harm."""
 
+import contextlib
 import hashlib
 import json
 import os
@@ -63,7 +64,7 @@ class PictureReader:
         width_px: int,
         height_px: int,
     ) -> NDArray[np.uint8]:
-        """A part of a picture or page as RGBA, shape (height_px, width_px, 4). load: its bytes, where it is not open."""
+        """A part of a picture or page as RGBA, shape (height_px, width_px, 4). load: its bytes, if it is not open."""
         asked = {"do": "draw", "page": page, "part": part, "width": width_px, "height": height_px}
         with self._lock:
             told, pixels = self._ask({**asked, "key": key})
@@ -157,7 +158,5 @@ class PictureReader:
         process.wait()
         for pipe in (process.stdin, process.stdout):
             if pipe:
-                try:
+                with contextlib.suppress(OSError):
                     pipe.close()
-                except OSError:
-                    pass

@@ -6,12 +6,12 @@ import sqlite3
 from collections.abc import Mapping, Sequence
 
 from gray_quill.core.errors import InputError, NotFound, Stale
-from gray_quill.core.ink.placement import HERE, Placement, after
+from gray_quill.core.ink.placement import Placement
 from gray_quill.core.ink.printed import MOST_PRINTS, Print, Size
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import VERSION, written
 from gray_quill.store.sheets import Sheet, count_changes, count_ink_change, get_sheet
-from gray_quill.store.showings import read_showing, written_showing
+from gray_quill.store.showings import place_strokes
 
 
 @dataclasses.dataclass(frozen=True)
@@ -70,13 +70,7 @@ def set_prints(
                 raise InputError(f"That document has {pages} pages, not {one.file_page}.", "prints")
         text = json.dumps({"version": VERSION, "prints": [json.loads(written(one)) for one in prints]})
         db.execute("UPDATE sheets SET prints = ? WHERE id = ?", (text if prints else None, page_id))
-        for stroke_id, placement in (carried or {}).items():
-            row = db.execute(
-                "SELECT showing FROM strokes WHERE id = ? AND sheet_id = ?", (stroke_id, page_id)
-            ).fetchone()
-            how = read_showing(row["showing"])
-            moved = dataclasses.replace(how, placement=after(how.placement or HERE, placement))
-            db.execute("UPDATE strokes SET showing = ? WHERE id = ?", (written_showing(moved), stroke_id))
+        place_strokes(db, page_id, carried or {})
         count_changes(db, [page_id])
         count_ink_change(db, page_id)
     return get_sheet(db, page_id)

@@ -5,14 +5,14 @@ import sqlite3
 from collections.abc import Sequence
 
 from gray_quill.core.errors import Binned, InputError, TooLarge
-from gray_quill.core.ink.placement import HERE, Placement, after
+from gray_quill.core.ink.placement import Placement
 from gray_quill.core.ink.printed import on_turned_page
 from gray_quill.core.paper import Paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
 from gray_quill.store.originals import set_prints
 from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
-from gray_quill.store.showings import read_showing, written_showing
+from gray_quill.store.showings import place_strokes, read_showing, written_showing
 
 MOST_PAGES = 500  # of a sheet
 
@@ -52,8 +52,8 @@ def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
         plain = written_showing(read_showing(None))
         db.execute(
             "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing, layer, "
-            "locked, grouped) SELECT ? || '-' || row_number() OVER (ORDER BY place, rowid), ?, place, pen_id, revision, "
-            "X'', ?, coalesce(trace_of, id), coalesce(showing, ?), layer, locked, grouped FROM strokes "
+            "locked, grouped) SELECT ? || '-' || row_number() OVER (ORDER BY place, rowid), ?, place, pen_id, "
+            "revision, X'', ?, coalesce(trace_of, id), coalesce(showing, ?), layer, locked, grouped FROM strokes "
             "WHERE sheet_id = ? AND binned_at IS NULL",
             (copy_id, copy_id, now(), plain, page_id),
         )
@@ -95,16 +95,11 @@ def turn_page(db: sqlite3.Connection, page_id: str) -> tuple[Sheet, set[str]]:
         paper = page.paper
         turn: Placement = (0.0, 1.0, -1.0, 0.0, paper.height_mm, 0.0, 0.0, 0.0)
         turned = dataclasses.replace(paper, width_mm=paper.height_mm, height_mm=paper.width_mm)
-        rows = db.execute("SELECT id, showing FROM strokes WHERE sheet_id = ?", (page_id,)).fetchall()
-        shown = []
-        for row in rows:
-            how = read_showing(row["showing"])
-            placement = after(how.placement or HERE, turn)
-            shown.append((written_showing(dataclasses.replace(how, placement=placement)), row["id"]))
-        db.executemany("UPDATE strokes SET showing = ? WHERE id = ?", shown)
+        ids = [row["id"] for row in db.execute("SELECT id FROM strokes WHERE sheet_id = ?", (page_id,))]
+        place_strokes(db, page_id, dict.fromkeys(ids, turn))
         db.execute("UPDATE sheets SET paper = ? WHERE id = ?", (written(turned), page_id))
         set_prints(db, page_id, [on_turned_page(one, paper.height_mm) for one in page.prints])
-    return get_sheet(db, page_id), {row["id"] for row in rows}
+    return get_sheet(db, page_id), set(ids)
 
 
 def _changed(db: sqlite3.Connection, sheaf: str) -> None:

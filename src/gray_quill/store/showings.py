@@ -9,7 +9,7 @@ from typing import Any
 from gray_quill.core.errors import Binned, Conflict, NotFound
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.clean_figure import CleanFigure
-from gray_quill.core.ink.placement import HERE, Placement
+from gray_quill.core.ink.placement import HERE, Placement, after
 from gray_quill.core.ink.showing import AS_WRITTEN, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
@@ -120,6 +120,18 @@ def put_in_place(
         db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", [(now(), i) for i in going])
         for changed in {sheet_id, goal}:
             count_ink_change(db, changed)
+
+
+def place_strokes(db: sqlite3.Connection, sheet_id: str, placements: Mapping[str, Placement]) -> None:
+    """Place strokes of a sheet further than they are; what the hand did stays as it is."""
+    with transaction(db):
+        shown = showings_of(db, list(placements))
+        texts = []
+        for stroke_id, placement in placements.items():
+            how = shown.get(stroke_id, AS_WRITTEN)
+            moved = dataclasses.replace(how, placement=after(how.placement or HERE, placement))
+            texts.append((written_showing(moved), stroke_id, sheet_id))
+        db.executemany("UPDATE strokes SET showing = ? WHERE id = ? AND sheet_id = ?", texts)
 
 
 def swap_strokes(db: sqlite3.Connection, sheet_id: str, away: Iterable[str], back: Iterable[str]) -> None:

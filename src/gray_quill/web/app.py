@@ -18,6 +18,7 @@ from gray_quill.web.api import openapi_document
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.desk import desk
 from gray_quill.web.devices import devices
+from gray_quill.web.exports import exports
 from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.hands import hands
@@ -40,8 +41,8 @@ from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
-from gray_quill.web.room import room
 from gray_quill.web.prints import prints
+from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
@@ -92,6 +93,7 @@ def create_app(
         sheets,
         pages,
         prints,
+        exports,
         strokes,
         layers,
         pieces,

@@ -10,16 +10,15 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
-from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper, first_paper
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_paper import OnPaper, read_on_paper
-from gray_quill.core.trace import bounds_mm, moved
 from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.formats.export import DPI, export_ink, export_sheet
-from gray_quill.formats.inkml import read_inkml, write_inkml
+from gray_quill.formats.inkml import read_noted
+from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.formats.openraster import MEDIA as ORA
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
@@ -27,9 +26,7 @@ from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
     Reach,
     Sheet,
-    Stroke,
     add_sheet,
-    add_strokes,
     bin_sheet,
     change_sheet,
     get_sheet,
@@ -40,13 +37,13 @@ from gray_quill.store.sheets import (
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
+from gray_quill.web.inkml_sheet import sheet_of_inkml
 from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, Source, bounded
 from gray_quill.web.replies import download, new_id, over_the_air, png
 from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
 MOST_DEPOSIT_PX = 10_000_000  # three planes of numbers each
-MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page
 MEDIA = {
     "svg": "image/svg+xml",
     "png": "image/png",
@@ -261,19 +258,10 @@ def take_out_ink(sheet_id: str, body: InkFile) -> Response:
 
 @operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201, costly=True)
 def bring_in_sheet(sheet_id: str, body: bytes) -> Sheet:
-    """Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named."""
+    """Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named; pages,
+    layers and placements as the file notes them, and its pens where they are kept here.
+    """
     like = get_sheet(db(), sheet_id)
-    pen = get_pen(db(), like.pen_id)
-    traces = read_inkml(body, in_time)
-    for trace in traces:
-        check_cost(trace, pen.recipe)
-        in_time()
-    left, top, _, _ = bounds_mm(traces)
-    fits = left >= 0 and top >= 0
-    placed = traces if fits else [moved(t, MARGIN_MM - left, MARGIN_MM - top) for t in traces]
-    name = "Brought in"
-    made = Sheet(new_id(name), name, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False)
+    noted = read_noted(body, in_time)
     with transaction(db()):
-        add_sheet(db(), made)
-        add_strokes(db(), made.id, [Stroke(f"{made.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
-    return get_sheet(db(), made.id)
+        return sheet_of_inkml(db(), noted, like, new_id("Brought in"))

@@ -125,6 +125,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was taken out, and how it compares with the screen. */
+        get: operations["read_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{job_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file that was made. */
+        get: operations["export_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figure": {
         parameters: {
             query?: never;
@@ -1714,6 +1748,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take pages of a sheet out, compared with the screen where the file can be read back. */
+        post: operations["export_pages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/file": {
         parameters: {
             query?: never;
@@ -1724,7 +1775,7 @@ export interface paths {
         /** The sheet as a file: SVG, PNG, PDF or OpenRaster with or without its paper, or its traces as InkML. */
         get: operations["take_out_sheet"];
         put?: never;
-        /** Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named. */
+        /** Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named; pages, */
         post: operations["bring_in_sheet"];
         delete?: never;
         options?: never;
@@ -1761,6 +1812,23 @@ export interface paths {
         put?: never;
         /** Whether a ruling drowns the ink of the sheet's pen, and which spacing suits the letters that are written. */
         post: operations["read_on_a_paper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/originals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in a PNG or JPEG picture or a PDF document, to lie under the ink. */
+        post: operations["bring_in_original"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1848,6 +1916,41 @@ export interface paths {
         put?: never;
         /** Draw a piece of the starting set on a sheet, with its pen. */
         post: operations["put_starter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of a print can be set, the files that lie on this page, and what washes leave of their text. */
+        get: operations["read_prints"];
+        /** Lay these prints on a page, in place of those that lie there. */
+        put: operations["change_prints"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/prints/laid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a print on its page anew: all of it, filling the page, as large as it came, or turned by a quarter. */
+        post: operations["lay_print_anew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2350,6 +2453,12 @@ export interface components {
             start_mm: number;
             strokes: number;
             strokes_lost: number;
+        };
+        /** @description A page that was taken out beside the screen: by how much of full scale they differ on the mean, and why. */
+        Beside: {
+            apart: number;
+            page: number;
+            why: string;
         };
         /** @description Into the bin, or back. */
         BinChange: {
@@ -3159,6 +3268,32 @@ export interface components {
         };
         ErrorReply: {
             error: components["schemas"]["ErrorDetail"];
+        };
+        /**
+         * @description pages: "this", "all", or numbers like "2-4, 7". apart: a file for each page. names: what files are called, with
+         *     {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel.
+         */
+        ExportBody: {
+            /** @default false */
+            apart: boolean;
+            /** @default null */
+            device_id: string | null;
+            /**
+             * @description Pixels an inch of a PNG (dpi)
+             * @default 300
+             */
+            dpi: number;
+            /**
+             * @default pdf
+             * @enum {string}
+             */
+            form: "svg" | "png" | "pdf" | "inkml" | "ora";
+            /** @default {sheet} */
+            names: string;
+            /** @default this */
+            pages: string;
+            /** @default true */
+            paper: boolean;
         };
         /** @description dpi: 0 for the panel itself. */
         Exported: {
@@ -4043,6 +4178,14 @@ export interface components {
             /** @default null */
             run_id: string | null;
         };
+        /** @description A print laid in one of these ways; the others stay. */
+        LayAnew: {
+            /** @default false */
+            carries: boolean;
+            /** @enum {string} */
+            how: "fit" | "fill" | "true" | "turn";
+            id: string;
+        };
         /** @description One layer. id: by which strokes name it. */
         Layer: {
             /** @default normal */
@@ -4517,6 +4660,23 @@ export interface components {
             slant_deg: number | null;
             suits_mm: number | null;
             x_height_mm: number | null;
+        };
+        /** @description before, after: None where there is no text under the wash. */
+        OnPrint: {
+            after: number | null;
+            before: number | null;
+            colour: string;
+            name: string;
+        };
+        /** @description A file that was brought in. kind: png, jpeg or pdf; sizes_mm: width and height of each of its pages. */
+        Original: {
+            id: string;
+            kind: string;
+            name: string;
+            sizes_mm: [
+                number,
+                number
+            ][];
         };
         /**
          * @description What touches did that was not meant, and what was meant and refused. Palms are known by the truth; where it is
@@ -5251,6 +5411,106 @@ export interface components {
             top_px: number;
             width_px: number;
         };
+        /** Print */
+        Print: {
+            /**
+             * Cut off below
+             * @description Share of the picture as it came
+             * @default 0
+             */
+            crop_bottom: number;
+            /**
+             * Cut off left
+             * @description Share of the picture as it came
+             * @default 0
+             */
+            crop_left: number;
+            /**
+             * Cut off right
+             * @description Share of the picture as it came
+             * @default 0
+             */
+            crop_right: number;
+            /**
+             * Cut off at the top
+             * @description Share of the picture as it came
+             * @default 0
+             */
+            crop_top: number;
+            /**
+             * Faded
+             * @description How far it fades into the paper, so that ink stands out
+             * @default 0
+             */
+            dim: number;
+            /**
+             * File
+             * @description What was brought in
+             * @default file
+             */
+            file: string;
+            /**
+             * Page
+             * @description Of the document; 1 for a picture
+             * @default 1
+             */
+            file_page: number;
+            /**
+             * Grey
+             * @description Shown without its colours
+             * @default false
+             */
+            grey: boolean;
+            /**
+             * Height
+             * @description As it lies, of what is not cut off (mm)
+             * @default 100
+             */
+            height_mm: number;
+            /**
+             * Id
+             * @description By which it is named
+             * @default print
+             */
+            id: string;
+            /**
+             * From the left
+             * @description Where its left edge lies (mm)
+             * @default 0
+             */
+            left_mm: number;
+            /**
+             * Quarter turns
+             * @description Clockwise, from how it came
+             * @default 0
+             */
+            quarter_turns: number;
+            /**
+             * From the top
+             * @description Where its upper edge lies (mm)
+             * @default 0
+             */
+            top_mm: number;
+            /**
+             * Width
+             * @description As it lies, of what is not cut off (mm)
+             * @default 100
+             */
+            width_mm: number;
+        };
+        /** @description saw: the version of the page these were laid on; carries: ink that lies on a print goes with it. */
+        Prints: {
+            /** @default false */
+            carries: boolean;
+            prints: components["schemas"]["Print"][];
+            /** @default null */
+            saw: number | null;
+        };
+        PrintsRead: {
+            files: components["schemas"]["Original"][];
+            print_fields: components["schemas"]["Control"][];
+            read: components["schemas"]["OnPrint"][];
+        };
         /** @description One thing to write: its name, what to do in a few words, and its box (left, top, right, bottom) in mm. */
         Prompt: {
             ask: string;
@@ -5824,7 +6084,8 @@ export interface components {
          *     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
          *     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
          *     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
-         *     1; pages: how many there are; bookmark: in words, "" for none.
+         *     1; pages: how many there are; bookmark: in words, "" for none; prints: pictures
+         *     and documents under its ink, the lowest first.
          */
         Sheet: {
             binned: boolean;
@@ -5855,6 +6116,7 @@ export interface components {
             pen_id: string;
             /** @default false */
             piece: boolean;
+            prints?: components["schemas"]["Print"][];
             /** @default null */
             prompts: string | null;
             /** @default  */
@@ -6303,6 +6565,17 @@ export interface components {
              * @default 1
              */
             queued_frames: number;
+        };
+        /**
+         * @description name: of the file; files: of those inside, where it holds several; beside: of pages that could be read back;
+         *     words: what that comes to.
+         */
+        TakenOut: {
+            beside: components["schemas"]["Beside"][];
+            bytes: number;
+            files: string[];
+            name: string;
+            words: string;
         };
         /** @description A drill done once or several times: what came of all of them together, and the least and most of one. */
         Takes: {
@@ -7098,6 +7371,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    export_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Refused, with what to do */
@@ -10399,6 +10734,41 @@ export interface operations {
             };
         };
     };
+    export_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     take_out_sheet: {
         parameters: {
             query?: {
@@ -10557,6 +10927,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OnPaper"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_original: {
+        parameters: {
+            query?: {
+                becomes?: "print" | "sheet";
+                name?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
                 };
             };
             /** @description Refused, with what to do */
@@ -10796,6 +11204,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StrokesKept"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_prints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintsRead"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_prints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Prints"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    lay_print_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayAnew"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Refused, with what to do */

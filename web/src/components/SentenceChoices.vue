@@ -9,6 +9,7 @@ import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 import { usePages } from '@/stores/pages'
+import { usePrints } from '@/stores/prints'
 import DeviceOutline from './DeviceOutline.vue'
 import LayerChoices from './LayerChoices.vue'
 import PaperSwatch from './PaperSwatch.vue'
@@ -20,6 +21,7 @@ import type { Part } from './TheSentence.vue'
 const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
 const PageChoices = defineAsyncComponent(() => import('./PageChoices.vue'))
 const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
+const PrintForm = defineAsyncComponent(() => import('./PrintForm.vue'))
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
@@ -28,6 +30,9 @@ const desk = useDesk()
 const router = useRouter()
 const search = ref('')
 const making = ref(false)
+/** What of the page is chosen: its ruling, all of its paper in numbers, or what is printed under the ink. */
+const OF_PAPER = { kinds: 'Ruling', form: 'Size, spacing and colour', prints: 'Pictures under the ink' } as const
+const ofPaper = ref<keyof typeof OF_PAPER>(useDesk().sheet?.prints?.length ? 'prints' : 'kinds')
 const TITLES: Record<Part, string> = {
   sheet: 'Which sheet',
   pen: 'Which pen',
@@ -81,7 +86,12 @@ async function putDown(kind: 'free' | 'test' | 'strip') {
   if (!desk.trouble) emit('close')
 }
 
-const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
+const bringIn = useBringIn('Ink, PDF or a picture', '.inkml,.xml,.pdf,.png,.jpg,.jpeg', async (file) => {
+  if (!/\.(inkml|xml)$/i.test(file.name)) {
+    const [first] = await usePrints().bringIn(file, 'sheet')
+    if (first) await desk.openSheet(first.id)
+    return emit('close')
+  }
   const made = await take(
     api.POST('/api/sheets/{sheet_id}/file', {
       params: { path: { sheet_id: desk.sheet!.id } },
@@ -101,7 +111,7 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
     <div class="head">
       <h2 class="book">{{ TITLES[part] }}</h2>
       <ElInput
-        v-if="part !== 'layers' && part !== 'pages'"
+        v-if="part !== 'layers' && part !== 'pages' && (part !== 'paper' || ofPaper === 'kinds')"
         v-model="search"
         placeholder="Find by name"
         aria-label="Find by name"
@@ -158,32 +168,21 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
         <span class="small">{{ d.device.panel.ppi }} px/inch, {{ d.device.digitiser.report_hz }} reports/s</span>
       </button>
     </div>
-    <div v-else class="grid">
-      <button
-        v-for="name in papers"
-        :key="name"
-        type="button"
-        class="tile"
-        :class="{ now: isNow(name) }"
-        @click="choose({ paper: paperOf(name), reach })"
-      >
-        <PaperSwatch :paper="paperOf(name)" :width="62" :height="80" /><b>{{ name }}</b>
-      </button>
-    </div>
-
-    <div v-if="part === 'sheet'" class="foot">
-      <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
-      <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
-      <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
-      <button type="button" class="word-button" @click="bringIn">Bring in InkML</button>
-    </div>
-    <p v-if="part === 'sheet'" class="small">A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}.</p>
-    <div v-if="part === 'device'" class="foot">
-      <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>
-    </div>
-    <template v-if="part === 'paper'">
+    <template v-else>
+      <div class="word-tabs" role="tablist" aria-label="What of the page" @keydown="walkTabs">
+        <button
+          v-for="(word, key) in OF_PAPER"
+          :key="key"
+          type="button"
+          role="tab"
+          :aria-selected="ofPaper === key"
+          @click="ofPaper = key"
+        >
+          {{ word }}
+        </button>
+      </div>
       <div
-        v-if="desk.sheet!.pages > 1"
+        v-if="desk.sheet!.pages > 1 && ofPaper !== 'prints'"
         class="word-tabs"
         role="tablist"
         aria-label="For which pages"
@@ -200,9 +199,39 @@ const bringIn = useBringIn('Ink, InkML', '.inkml,.xml', async (file) => {
           {{ word }}
         </button>
       </div>
-      <button v-if="!making" type="button" class="word-button" @click="making = true">Size, spacing and colour</button>
-      <PaperForm v-else :paper="desk.sheet!.paper" @change="(paper) => desk.changeSheet({ paper, reach })" />
+      <PrintForm v-if="ofPaper === 'prints'" @close="emit('close')" />
+      <PaperForm
+        v-else-if="ofPaper === 'form'"
+        :paper="desk.sheet!.paper"
+        @change="(paper) => desk.changeSheet({ paper, reach })"
+      />
     </template>
+    <div v-if="part === 'paper' && ofPaper === 'kinds'" class="grid">
+      <button
+        v-for="name in papers"
+        :key="name"
+        type="button"
+        class="tile"
+        :class="{ now: isNow(name) }"
+        @click="choose({ paper: paperOf(name), reach })"
+      >
+        <PaperSwatch :paper="paperOf(name)" :width="62" :height="80" /><b>{{ name }}</b>
+      </button>
+    </div>
+
+    <div v-if="part === 'sheet'" class="foot">
+      <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
+      <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
+      <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
+      <button type="button" class="word-button" @click="bringIn">Bring in a file</button>
+    </div>
+    <p v-if="part === 'sheet'" class="small">
+      A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}. Files that come in: InkML, and as paper
+      under the ink PDF, PNG and JPEG.
+    </p>
+    <div v-if="part === 'device'" class="foot">
+      <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>
+    </div>
     <template v-if="part === 'hand'">
       <button v-if="!making" type="button" class="word-button" @click="making = true">New hand</button>
       <HandForm v-else @made="(id) => choose({ hand_id: id })" />

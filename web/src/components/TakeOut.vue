@@ -1,31 +1,61 @@
 <script setup lang="ts">
-import { ElCheckbox, ElOption, ElSelect } from 'element-plus'
-import { ref, useTemplateRef } from 'vue'
-import { takeFile } from '@/api/client'
+import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
+import { computed, ref, useTemplateRef } from 'vue'
+import { api, take, takeFile, type Schemas } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
+import { useJob } from '@/composables/use-job'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
+import JobProgress from './JobProgress.vue'
 
 const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
 const FORMS = [
-  ['pdf', 'PDF', 'outlines, one page, true size'],
+  ['pdf', 'PDF', 'outlines, true size, print with its own text'],
   ['svg', 'SVG', 'outlines, for other programs and cutters'],
   ['png', 'PNG', 'a picture'],
   ['ora', 'OpenRaster', 'pictures, a layer each'],
   ['inkml', 'InkML', 'what your hand did, sample by sample'],
 ] as const
+type Form = (typeof FORMS)[number][0]
 const dpi = ref(300)
 const paper = ref(true)
+/** Which pages: this one, all, or those that are typed. */
+const which = ref<'this' | 'all' | 'some'>('this')
+const some = ref('1-2')
+const apart = ref(false)
+const names = ref('{sheet}')
+/** Whose panel a PNG is as seen on; none for ink as it is. */
+const panel = ref('screen')
+const panels = computed(() => (desk.desk?.devices ?? []).filter((d) => d.device.panel.technology === 'e-paper'))
+const many = computed(() => (desk.sheet?.pages ?? 1) > 1)
 const said = ref('')
+const told = ref<Schemas['TakenOut']>()
+const { job, follow, cancel } = useJob()
+const busy = computed(() => job.value?.state === 'running')
 
-async function takeOut(form: string) {
-  if (!desk.sheet) return
+async function takeOut(form: Form) {
+  if (!desk.sheet || busy.value) return
+  said.value = ''
+  told.value = undefined
   await desk.attempt(async () => {
-    const name = `${desk.sheet!.name}.${form}`
-    const path = `/api/sheets/${desk.sheet!.id}/file?form=${form}&dpi=${dpi.value}&paper=${paper.value}`
-    giveFile(await takeFile(path), name)
-    said.value = `${name} is in your downloads.`
+    const body: Schemas['ExportBody'] = {
+      form,
+      pages: !many.value ? 'this' : which.value === 'some' ? some.value.trim() || '1' : which.value,
+      apart: apart.value,
+      dpi: dpi.value,
+      paper: paper.value,
+      names: names.value.trim() || '{sheet}',
+      device_id: form === 'png' && panel.value !== 'screen' ? panel.value : null,
+    }
+    const path = { sheet_id: desk.sheet!.id }
+    const done = await follow(take(api.POST('/api/sheets/{sheet_id}/exports', { params: { path }, body })))
+    if (!done) return
+    const made = await take(api.GET('/api/exports/{job_id}', { params: { path: { job_id: done.id } } }))
+    giveFile(await takeFile(`/api/exports/${done.id}/file`), made.name)
+    told.value = made
+    const inside = made.files.length ? `, ${made.files.length} files` : ''
+    said.value = `${made.name}${inside} is in your downloads.`
   })
 }
 
@@ -43,23 +73,54 @@ useLittleSheet(root, () => emit('close'))
 <template>
   <section ref="root" class="out card" :class="desk.stationSide" aria-label="Take out" tabindex="-1">
     <h2 class="book">Take out {{ desk.sheet?.name }}</h2>
+    <p v-if="desk.trouble" class="small harm" role="alert">{{ desk.trouble }}</p>
     <div class="options">
       <ElCheckbox v-model="paper" label="with its paper" size="large" />
       <ElSelect v-model="dpi" aria-label="Dots an inch of pictures" style="width: 150px">
         <ElOption v-for="d in [150, 300, 600]" :key="d" :value="d" :label="`at ${d} dpi`" />
       </ElSelect>
+      <ElSelect v-if="many" v-model="which" aria-label="Which pages" style="width: 150px">
+        <ElOption value="this" :label="`page ${desk.sheet?.page}`" />
+        <ElOption value="all" :label="`all ${desk.sheet?.pages} pages`" />
+        <ElOption value="some" label="some pages" />
+      </ElSelect>
+      <ElInput v-if="many && which === 'some'" v-model="some" aria-label="Pages, like 2-4, 7" style="width: 110px" />
+      <ElCheckbox v-if="many && which !== 'this'" v-model="apart" label="a file each" size="large" />
     </div>
-    <button v-for="[form, word, what] in FORMS" :key="form" type="button" class="choice" @click="takeOut(form)">
-      <b>{{ word }}</b> <span class="small">{{ what }}</span>
-    </button>
-    <button type="button" class="choice" @click="takeOutPen">
-      <b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span>
-    </button>
+    <div class="options">
+      <label class="small" title="{sheet}, {page}, {bookmark} and {date} stand for what they name"
+        >Named
+        <ElInput v-model="names" aria-label="How files are named" maxlength="80" />
+      </label>
+      <label class="small"
+        >PNG as seen on
+        <ElSelect v-model="panel" aria-label="PNG as seen on">
+          <ElOption value="screen" label="the screen" />
+          <ElOption v-for="d in panels" :key="d.id" :value="d.id" :label="d.device.name" />
+        </ElSelect>
+      </label>
+    </div>
+    <div class="forms">
+      <button
+        v-for="[form, word, what] in FORMS"
+        :key="form"
+        type="button"
+        class="choice"
+        :disabled="busy"
+        @click="takeOut(form)"
+      >
+        <b>{{ word }}</b> <span class="small">{{ what }}</span>
+      </button>
+      <button type="button" class="choice" @click="takeOutPen">
+        <b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span>
+      </button>
+    </div>
     <p v-if="!paper" class="small">
       Without its paper a PNG cannot hold how a wash mixes with what lies below it: laid on a grey or coloured ground it
       looks lighter or darker than here. SVG and PDF hold it.
     </p>
-    <p class="small" role="status">{{ said }}</p>
+    <JobProgress v-if="busy && job" :job words="Taking it out" @cancel="cancel" />
+    <p class="small" role="status">{{ said }} {{ told?.words }}</p>
     <button type="button" class="word-button" @click="emit('close')">Close</button>
   </section>
 </template>
@@ -68,10 +129,12 @@ useLittleSheet(root, () => emit('close'))
 .out {
   position: fixed;
   z-index: 25;
-  bottom: 88px;
+  bottom: 24px;
   left: 24px;
-  width: 400px;
+  width: 600px;
   max-width: calc(100vw - 48px);
+  max-height: calc(100vh - 48px);
+  overflow: auto;
   padding: 16px 20px;
   border-color: var(--ink);
 }
@@ -85,11 +148,25 @@ h2 {
   font-style: italic;
   font-weight: 500;
 }
+.forms {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  gap: 0 16px;
+}
 .options {
   display: flex;
-  justify-content: space-between;
+  flex-wrap: wrap;
+  gap: 4px 16px;
   align-items: center;
-  margin: 8px 0;
+  margin: 4px 0;
+}
+.options label.small {
+  display: grid;
+  flex: 1;
+  min-width: 0;
+}
+.harm {
+  color: var(--harm);
 }
 .choice {
   display: flex;
@@ -104,6 +181,7 @@ h2 {
   background: var(--accent-soft);
 }
 .choice b {
+  flex: none;
   width: 92px;
   font-weight: 650;
 }

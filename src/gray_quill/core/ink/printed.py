@@ -103,7 +103,9 @@ def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, ND
     """Rows and columns of a view that a print lies in, and it as RGB in 0..255 with its opacity in 0..1; None where it
     is not seen. Its edges lie on whole pixels of the page, wherever the view begins.
     """
-    assert isinstance(paper, PrintedPaper) and paper.originals is not None
+    originals = originals_of(paper)
+    if originals is None:
+        return None
     scale = view.px_per_mm
     whole = np.round(np.array(one.box_mm) * scale).astype(int)
     origin = np.round(np.array((view.left_mm, view.top_mm, view.left_mm, view.top_mm)) * scale).astype(int)
@@ -121,7 +123,7 @@ def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, ND
     width, height = (int(v) for v in high - low)
     if one.quarter_turns % 2:
         width, height = height, width
-    rgba = paper.originals.drawn(one.file, one.file_page, asked, width, height).astype(np.float32)
+    rgba = originals.drawn(one.file, one.file_page, asked, width, height).astype(np.float32)
     rgba = np.rot90(rgba, -one.quarter_turns)
     if one.grey:
         rgba[..., :3] = (rgba[..., :3] @ LUMINANCE)[..., None]

@@ -14,6 +14,7 @@ import { useHere } from '@/stores/here'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
+import { usePrints } from '@/stores/prints'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
@@ -131,6 +132,7 @@ const nib = ref<{ x: number; y: number }>()
 
 const last = useLastTouch()
 const pages = usePages()
+const prints = usePrints()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -287,7 +289,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :refused="refusedBoxes"
           :covers="ways.covers.value"
           :paper="sheet?.paper.colour ?? '#ffffff'"
-          :figure="figure.shown.value ?? ways.box.value"
+          :figure="figure.shown.value ?? ways.box.value ?? prints.outline"
           :eraser="
             nib && verb.now === 'rub' && verb.takes !== 'ringed'
               ? { ...nib, radius: ways.eraserMm.value / 2 }

@@ -13,6 +13,7 @@ import { walkTabs } from '@/composables/use-tabs'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
+import { usePrints } from '@/stores/prints'
 import { useSteps } from '@/stores/steps'
 import { useVerb } from '@/stores/verb'
 import ChooseMargin from './ChooseMargin.vue'
@@ -33,6 +34,7 @@ const NOTES: [key: string, anchor?: string][] = [
 ]
 const desk = useDesk()
 const chosen = useChosen()
+const prints = usePrints()
 const frame = useFrame()
 const steps = useSteps()
 const verb = useVerb()
@@ -201,6 +203,10 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       </div>
       <p v-if="verb.now === 'read'" class="small">
         Swipe sideways to turn pages, upward to go on. Nothing is written; press “write” to write again.
+      </p>
+      <p v-if="prints.moving" class="small">
+        Drag the picture with the pen.
+        <button type="button" class="word-button" @click="prints.moving = undefined">It lies well</button>
       </p>
       <p v-if="verb.said" class="small" role="status">{{ verb.said }}</p>
       <ChooseMargin v-if="verb.now === 'choose'" :middle="() => view?.middle()" />

@@ -2,6 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
+import { usePrints } from '@/stores/prints'
 import { useVerb, type Verb } from '@/stores/verb'
 
 /** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
@@ -14,6 +15,7 @@ export function useSheetKeys(closer: (times: number) => void) {
   const chosen = useChosen()
   const ink = useInk()
   const verb = useVerb()
+  const prints = usePrints()
   const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
   const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
   async function cut() {
@@ -42,7 +44,10 @@ export function useSheetKeys(closer: (times: number) => void) {
       event.preventDefault()
       return void deed()
     }
-    if (event.key === 'Escape' && !event.defaultPrevented) verb.now = 'write'
+    if (event.key === 'Escape' && !event.defaultPrevented) {
+      verb.now = 'write'
+      prints.moving = undefined
+    }
     if (event.key === 'Delete' && chosen.ids.length) void desk.attempt(() => chosen.remove())
     if (key === '+' || key === '=') closer(CLOSER)
     if (key === '-') closer(1 / CLOSER)

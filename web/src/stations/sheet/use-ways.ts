@@ -6,6 +6,7 @@ import { useChosen, type Held } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
+import { usePrints } from '@/stores/prints'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import type { Sample } from '@/ink'
@@ -44,6 +45,7 @@ export function useWays(
   const ink = useInk()
   const chosen = useChosen()
   const plans = usePlans()
+  const prints = usePrints()
   const screen = useScreen()
   const verb = useVerb()
   const chooser = shallowRef<WrittenWith>()
@@ -52,6 +54,7 @@ export function useWays(
   /** The box that is being drawn to choose what it holds, as a ring. */
   const box = shallowRef<{ kind: string; ring: Place[] }>()
   let boxFrom: Place | undefined
+  let printFrom: Place = [0, 0]
   let grip: { held: Held; from: Place } | undefined
 
   watch(cssScale, (scale) => scale && (chosen.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
@@ -102,6 +105,10 @@ export function useWays(
   /** What a way from this place is drawn with; undefined where the pen simply writes. */
   function penAt(place: Place, held?: 'rub' | 'choose'): WrittenWith | 'write' | undefined {
     grip = boxFrom = undefined
+    if (prints.moving) {
+      printFrom = place
+      return chooser.value && { ...hidden(chooser.value), does: 'print' }
+    }
     if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
     const does = held ?? verb.now
     if (does === 'rub') return rubber.value
@@ -121,6 +128,7 @@ export function useWays(
   function going(samples: readonly Sample[], does: WrittenWith['does']) {
     if (does === 'rub') hits.going(samples)
     const last = samples.at(-1)
+    if (does === 'print' && last) prints.by = [last.x - printFrom[0], last.y - printFrom[1]]
     if (boxFrom && last) box.value = { kind: 'box', ring: boxRing(boxFrom, [last.x, last.y]) }
     if (grip && last) chosen.carry(grip.held, grip.from, [last.x, last.y])
   }
@@ -131,6 +139,7 @@ export function useWays(
     const way = wayOf(stroke)
     const id = sheet.value?.id
     if (pen.does === 'point') return
+    if (pen.does === 'print') return prints.put(prints.by)
     if (pen.does === 'read') return swiped(way[0]!, way.at(-1)!)
     if (pen.does === 'look') {
       verb.boxing = false

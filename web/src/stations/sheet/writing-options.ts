@@ -30,7 +30,7 @@ export interface WrittenWith {
   revision: number
   draft: Recipe | null
   /** What its way does instead of writing. */
-  does?: 'rub' | 'choose' | 'look' | 'point' | 'read'
+  does?: 'rub' | 'choose' | 'look' | 'point' | 'read' | 'print'
   /** What the plan was made of. */
   recipe?: Recipe
 }
