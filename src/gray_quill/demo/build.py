@@ -6,10 +6,14 @@ import sqlite3
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.printed import Print, laid_out
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.demo.scenes import Scene, scenes
+from gray_quill.formats.pictures import key_of
 from gray_quill.store.backups import back_up
 from gray_quill.store.database import connect, transaction
+from gray_quill.store.originals import Original, add_original, set_prints
+from gray_quill.store.pages import add_page
 from gray_quill.store.pens import add_pen, list_pens, set_roll
 from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
@@ -82,6 +86,20 @@ def _lay_down(db: sqlite3.Connection, scene: Scene, made_at: str) -> None:
         False,
         "test" if scene.kind == "test" else None,
     )
-    add_sheet(db, sheet)
+    if scene.after:
+        add_page(db, scene.after, scene.id, scene.paper)
+    else:
+        add_sheet(db, sheet)
+    if scene.document:
+        _print(db, scene)
     strokes = [Stroke(f"{scene.id}-{k}", pen, 1, trace) for k, (pen, trace) in enumerate(scene.strokes)]
     add_strokes(db, scene.id, strokes)
+
+
+def _print(db: sqlite3.Connection, scene: Scene) -> None:
+    """Lay a scene's document under its ink."""
+    size = (scene.paper.width_mm, scene.paper.height_mm)
+    document = Original(key_of(scene.document), "pdf", scene.name, [size])
+    add_original(db, document, scene.document)
+    one = laid_out(Print(f"{scene.id}-print", document.id), "fit", scene.paper, size)
+    set_prints(db, scene.id, [one])

@@ -11,13 +11,13 @@ from gray_quill.core.hand.intent import Intent, text_intents
 from gray_quill.core.hand.prompts import prompt_intents, prompts_for
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.trace import Trace
-from gray_quill.demo import drawing
+from gray_quill.demo import drawing, survey_pdf
 
 
 @dataclasses.dataclass(frozen=True)
 class Scene:
     """A sheet to build: who writes on what, with which pen last, and its strokes with their pens in the
-    order written.
+    order written. after: the sheet it is the next page of; document: what is printed on it.
     """
 
     id: str
@@ -28,6 +28,8 @@ class Scene:
     device_id: str
     pen_id: str
     strokes: list[tuple[str, Trace]]
+    after: str = ""
+    document: bytes = b""
 
 
 class Desk:
@@ -174,6 +176,32 @@ def survey_sheet() -> Scene:
     )
 
 
+def typed_survey() -> Scene:
+    """The typed survey sheet marked up: what it says is washed, and what it does not say is written beside it."""
+    desk = Desk("left-steep", "convertible-13", 33)
+    desk.draw("fern-wash", [drawing.band(14, 102, survey_pdf.row_y_mm(2) - 1.3)], calm=True)
+    desk.draw("pool-wash", [drawing.band(14, 100, survey_pdf.row_y_mm(4) - 1.3)], calm=True)
+    desk.draw("survey-marker", [drawing.circle(94.5, survey_pdf.row_y_mm(2) - 1.4, 5)], calm=True)
+    desk.write("survey-marker", "recount", 108, survey_pdf.row_y_mm(2), 40, size=0.85)
+    desk.write("reed-ballpoint", "windy", 108, survey_pdf.row_y_mm(4), 40, size=0.85)
+    low = survey_pdf.row_y_mm(len(survey_pdf.ROWS)) + 12
+    desk.draw("dusk-wash", [drawing.band(14, 76, low + 12.8)], calm=True)
+    desk.draw("reed-ballpoint", [drawing.underline(15, 58, low + 8.2)], calm=True)
+    desk.write("reed-ballpoint", "here it rained at 23:00", 16, low + 32, size=1.0)
+    return Scene(
+        "count-by-trap-typed",
+        "Count by trap",
+        "free",
+        paper_from_spec("blank A5 white"),
+        "left-steep",
+        "convertible-13",
+        "reed-ballpoint",
+        desk.strokes,
+        "count-by-trap",
+        survey_pdf.survey_pdf(),
+    )
+
+
 def test_sheet() -> Scene:
     """The prompts, done by the firm right hand."""
     desk, paper = Desk("right-firm", "tablet-11", 41), paper_from_spec("dotted A5")
@@ -205,4 +233,4 @@ def first_count() -> Scene:
 
 def scenes() -> list[Scene]:
     """All sheets of the demo, the one to open first last."""
-    return [test_sheet(), first_count(), survey_sheet(), timeline(), trap_log()]
+    return [test_sheet(), first_count(), survey_sheet(), typed_survey(), timeline(), trap_log()]

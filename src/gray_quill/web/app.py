@@ -42,6 +42,7 @@ from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
 from gray_quill.web.prints import prints
+from gray_quill.web.replay import Writings, replay
 from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
@@ -76,6 +77,7 @@ def create_app(
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder))
     app.extensions["jobs"] = Jobs()
+    app.extensions["writings"] = Writings()
     app.extensions["turns"] = Turns()
     app.extensions["boxes"] = Boxes()
     app.extensions["stage"] = Stage()
@@ -94,6 +96,7 @@ def create_app(
         pages,
         prints,
         exports,
+        replay,
         strokes,
         layers,
         pieces,

@@ -87,7 +87,9 @@ class TakenOut:
 
 
 @dataclasses.dataclass(frozen=True)
-class _Made:
+class Made:
+    """What an export came to, and the file itself."""
+
     told: TakenOut
     media: str
     data: bytes
@@ -134,7 +136,7 @@ def export_pages(sheet_id: str, body: ExportBody) -> JobItem:
             raise InputError("A panel's look is a picture: take it out as PNG.", "form")
     data_folder, ink_memory = folder(), memory()
 
-    def work(progress: Progress) -> _Made:
+    def work(progress: Progress) -> Made:
         with contextlib.closing(connect(data_folder)) as own:
             pages = [p for p in pages_of(own, here.sheaf) if p.page in numbers]
             return _Exporting(own, ink_memory, body, progress).made(pages)
@@ -151,7 +153,7 @@ def read_export(job_id: str) -> TakenOut:
 @operation(exports, "GET", "/exports/<job_id>/file", "application/octet-stream")
 def export_file(job_id: str) -> Response:
     """The file that was made."""
-    made: _Made = jobs().result(job_id, "export")
+    made: Made = jobs().result(job_id, "export")
     return download(made.data, made.media, made.told.name)
 
 
@@ -161,7 +163,7 @@ class _Exporting:
     def __init__(self, db: sqlite3.Connection, memory: InkMemory, body: ExportBody, progress: Progress) -> None:
         self.db, self.memory, self.body, self.progress = db, memory, body, progress
 
-    def made(self, pages: Sequence[Sheet]) -> _Made:
+    def made(self, pages: Sequence[Sheet]) -> Made:
         form, together = self.body.form, self.body.form in ("pdf", "inkml") and not self.body.apart
         step: Callable[[float], None] = lambda share: self.progress(0.65 * share)  # noqa: E731
         if together or len(pages) == 1:
@@ -175,7 +177,7 @@ class _Exporting:
             data, name, media = self._zipped(inside), f"{named('{sheet}', pages[0])}.zip", "application/zip"
         beside = self._beside(inside)
         files = self._names(pages) if media == "application/zip" else []
-        return _Made(TakenOut(name, files, len(data), beside, _words(beside, form)), media, data)
+        return Made(TakenOut(name, files, len(data), beside, _words(beside, form)), media, data)
 
     def _names(self, pages: Sequence[Sheet]) -> list[str]:
         """Of the files in a zip: each once, so with the page where the pattern does not tell them apart."""

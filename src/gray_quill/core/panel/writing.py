@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
 
@@ -17,7 +18,7 @@ SCROLLS_HZ = 60.0
 class Writing:
     """Each stroke's ink, and when it begins; ink that is there from the start began before 0. erased: when strokes, by
     their places, go. scrolled: from when on the page lies so many mm higher. turned: when the next page comes, on which
-    all later strokes are.
+    all later strokes are. times_s: when each point of each stroke comes about, where that is not when it was written.
     """
 
     inks: Sequence[Ink]
@@ -25,10 +26,18 @@ class Writing:
     erased: Sequence[tuple[float, int]] = ()
     scrolled: Sequence[tuple[float, float]] = ()
     turned: Sequence[float] = ()
+    times_s: Sequence[Floats] = ()
+
+    def lasts_s(self, k: int) -> float:
+        """How long a stroke takes."""
+        return float(self._times(k)[-1])
+
+    def _times(self, k: int) -> Floats:
+        return self.times_s[k] if self.times_s else self.inks[k].t_s
 
     def written_s(self) -> float:
         """When the last stroke is written."""
-        written = [start + float(ink.t_s[-1]) for ink, start in zip(self.inks, self.starts_s, strict=True)]
+        written = [start + self.lasts_s(k) for k, start in enumerate(self.starts_s)]
         return max(written, default=0.0)
 
     def ends_s(self) -> float:
@@ -52,16 +61,17 @@ class Writing:
 
     def nib(self, t_s: float) -> tuple[float, float] | None:
         """Where the nib is on the screen at a moment, mm; None while it is up."""
-        for _, ink, start in self.begun(t_s):
-            if t_s - start <= float(ink.t_s[-1]):
-                x, y = (float(np.interp(t_s - start, ink.t_s, way)) for way in (ink.x_mm, ink.y_mm))
+        for k, ink, start in self.begun(t_s):
+            if t_s - start <= self.lasts_s(k):
+                x, y = (float(np.interp(t_s - start, self._times(k), way)) for way in (ink.x_mm, ink.y_mm))
                 return x, y - self.shift_mm(t_s)
         return None
 
     def until(self, t_s: float) -> list[Ink]:
         """The ink there is at a moment."""
         gone = {k for at, k in self.erased if at <= t_s}
-        return [part for k, ink, at in self.begun(t_s) if k not in gone and (part := _until(ink, t_s - at))]
+        begun = [(k, ink, t_s - at) for k, ink, at in self.begun(t_s) if k not in gone]
+        return [part for k, ink, since_s in begun if (part := _until(ink, self._times(k), since_s))]
 
 
 def starts_of(traces: Sequence[Trace]) -> list[float]:
@@ -88,9 +98,9 @@ def scrolling(from_s: float, by_mm: float, lasts_s: float = 0.8) -> list[tuple[f
     return [(from_s + lasts_s * float(s), by_mm * float(s * s * (3 - 2 * s))) for s in share]
 
 
-def _until(ink: Ink, t_s: float) -> Ink | None:
+def _until(ink: Ink, times_s: Floats, t_s: float) -> Ink | None:
     """What of a stroke is written so long after its start."""
-    n = int(np.searchsorted(ink.t_s, t_s, side="right"))
+    n = int(np.searchsorted(times_s, t_s, side="right"))
     if n == 0:
         return None
     if n == len(ink.t_s):
