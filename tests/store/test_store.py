@@ -218,7 +218,7 @@ class Database(StoreCase):
             counts = [
                 db.execute(f"SELECT count(*) FROM {t}").fetchone()[0] for t in ("hands", "devices", "pens", "sheets")
             ]
-            self.assertEqual(counts, [4, 6, 19, 5])
+            self.assertEqual(counts, [4, 6, 19, 6])
             self.assertGreater(db.execute("SELECT count(*) FROM strokes").fetchone()[0], 500)
             all_there = [s.id for s in list_strokes(db, "trap-log")]
             bin_strokes(db, "trap-log", all_there[:50], True)

@@ -32,7 +32,7 @@ class Starting(unittest.TestCase):
         server.command = "demo"
         server.start()
         first = self.desk(server)
-        self.assertEqual(len(first["sheets"]), 5)
+        self.assertEqual(len(first["sheets"]), 6)
         self.assertEqual(first["sheet_id"], "trap-log")
         server.kill()
         server.start()

@@ -82,6 +82,9 @@ class PictureReader:
         with self._lock:
             return self._ask(asked, b"".join(parts))[1]
 
+    def __del__(self) -> None:
+        self._end()
+
     def close(self) -> None:
         with self._lock:
             self._end()

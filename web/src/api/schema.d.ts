@@ -1975,6 +1975,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When each stroke of a page comes about, and where. */
+        get: operations["read_replay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/replay.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part of the page as it was at a moment of its replay. */
+        get: operations["read_moment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/replay/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The replay of a page as a file, found as an export is. */
+        post: operations["take_out_replay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/rub": {
         parameters: {
             query?: never;
@@ -2690,6 +2741,17 @@ export interface components {
             lost: boolean[];
             rule_colour: string;
             shows: components["schemas"]["Shown"][];
+        };
+        /** @description A stroke that comes about from a moment to another, inside a box of the page. */
+        Coming: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            from_s: number;
+            until_s: number;
         };
         /** @description One pen on one device, and what its median is called. */
         Compared: {
@@ -3455,6 +3517,25 @@ export interface components {
             least_marked: number;
             /** @description Measure something of known length in a frame (mm a pixel) */
             mm_per_px: number;
+            width_px: number;
+        };
+        /** @description speed: how many times as fast as it was written; form: an animated WebP or PNG, or a zip of PNG frames. */
+        FilmOut: {
+            /**
+             * @default time
+             * @enum {string}
+             */
+            by: "time" | "stroke" | "steady";
+            /**
+             * @default webp
+             * @enum {string}
+             */
+            form: "webp" | "png" | "zip";
+            /** @default 12 */
+            frames_hz: number;
+            /** @default 4 */
+            speed: number;
+            /** @default 800 */
             width_px: number;
         };
         /**
@@ -5807,6 +5888,10 @@ export interface components {
         Replacement: {
             colour: string;
             place: number;
+        };
+        Replay: {
+            lasts_s: number;
+            strokes: components["schemas"]["Coming"][];
         };
         Roll: {
             pen_ids: string[];
@@ -11373,6 +11458,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_replay: {
+        parameters: {
+            query?: {
+                by?: "time" | "stroke" | "steady";
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replay"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_moment: {
+        parameters: {
+            query: {
+                by?: "time" | "stroke" | "steady";
+                at_s: number;
+                scale?: number;
+                left?: number;
+                top?: number;
+                right: number;
+                bottom: number;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_replay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmOut"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
                 };
             };
             /** @description Refused, with what to do */

@@ -6,6 +6,7 @@ import { useHere } from '@/stores/here'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
+import { useReplay } from '@/stores/replay'
 import { useScreen } from '@/stores/screen'
 import { useVerb } from '@/stores/verb'
 import { LARGEST, SMALLEST, type usePage } from './use-page'
@@ -19,6 +20,7 @@ const pages = usePages()
 const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
+const replay = useReplay()
 const last = useLastTouch()
 const asks = ref(false)
 /** Zoom at which a millimetre on the page is one on the screen. */
@@ -70,6 +72,15 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       </button>
       <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
         {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
+      </button>
+      <button
+        v-if="desk.sheet?.strokes"
+        type="button"
+        class="plain-button rare"
+        :aria-pressed="replay.on"
+        @click="replay.on ? replay.close() : replay.open()"
+      >
+        replay
       </button>
       <button
         type="button"

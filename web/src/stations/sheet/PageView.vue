@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Schemas, SheetItem } from '@/api/client'
 import { useAwake } from '@/composables/use-awake'
 import { useLatest } from '@/composables/use-latest'
@@ -15,6 +15,7 @@ import { useInk, type NewStroke } from '@/stores/ink'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
 import { usePrints } from '@/stores/prints'
+import { useReplay } from '@/stores/replay'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
@@ -35,6 +36,9 @@ import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
 import type { Wet, WrittenWith } from './writing-options'
 
+// come when a page is seen again
+const ReplayBar = defineAsyncComponent(() => import('./ReplayBar.vue'))
+const ReplayLayer = defineAsyncComponent(() => import('./ReplayLayer.vue'))
 defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
 const desk = useDesk()
@@ -133,6 +137,7 @@ const nib = ref<{ x: number; y: number }>()
 const last = useLastTouch()
 const pages = usePages()
 const prints = usePrints()
+const replay = useReplay()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -324,6 +329,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :style="page.seenCss.value"
           data-layer="point"
         />
+        <ReplayLayer v-if="replay.on" :page />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"
           :height-mm="sheet?.paper.height_mm ?? 1"
@@ -335,7 +341,8 @@ defineExpose({ onScreen, frame, closer, middle })
     <p v-if="missing" class="missing small" role="status">
       The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
     </p>
-    <PageTools :page />
+    <ReplayBar v-if="replay.on" />
+    <PageTools v-else :page />
   </div>
 </template>
 

@@ -1,0 +1,193 @@
+"""J12 on the screen: a typed survey comes in and is marked up, pages are added, ordered and read, all of it goes out."""
+
+import io
+import zipfile
+
+import numpy as np
+import pypdfium2
+from PIL import Image
+
+from gray_quill.demo.survey_pdf import survey_pdf
+from tests.browser.desk import DeskCase, until_true
+
+H1 = "document.querySelector('h1').textContent"
+PAGES = "[...document.querySelectorAll('.pages[aria-label=Pages] img')].map(i => i.src.split('/')[5])"
+REPLAYED = "document.querySelector('[data-layer=replay]')"
+# dark pixels of a layer's upper 400 rows
+DARK = (
+    "(c => c.getContext('2d').getImageData(0, 0, c.width, 400).data.filter((v, k) => k % 4 === 1 && v < 120).length)"
+    "(document.querySelector('[data-layer={}]'))"
+)
+
+
+class Pages(DeskCase):
+    def test_j12_a_survey_is_marked_up_read_and_taken_out(self) -> None:
+        self.a_typed_survey_comes_in()
+        self.it_is_marked_up_and_the_wash_is_read()
+        self.a_picture_is_laid_faded_and_moved_with_the_pen()
+        self.pages_are_added_ordered_and_binned()
+        self.they_are_read_without_a_mark()
+        self.the_page_comes_about_again()
+        self.all_of_it_goes_out()
+        trouble = [told["message"] for told in self.desk.trouble() if "status of 400" not in told["message"]]
+        self.assertEqual(trouble, [], "the console holds what was refused, and nothing else")
+
+    def sheet(self) -> dict:  # type: ignore[type-arg]
+        desk = self.desk.ask("desk")
+        return dict(next(s for s in desk["sheets"] if s["id"] == desk["sheet_id"]))
+
+    def of_the_picture(self, what: str, nth: int) -> None:
+        """Press something of the second print."""
+        found = f"document.querySelectorAll('fieldset')[1]?.querySelectorAll('{what}')[{nth}]"
+        self.desk.wait(found, what)
+        self.desk.js(f"{found}.click()")
+
+    def sentence(self, part: int) -> None:
+        self.desk.js(f"document.querySelectorAll('header h1 button')[{part}].click()")
+
+    def a_typed_survey_comes_in(self) -> None:
+        desk = self.desk
+        desk.open()
+        self.sentence(0)
+        desk.bring("Ink, PDF or a picture", "note.pdf", b"no PDF at all")
+        desk.says("neither a PDF", "header")
+        desk.bring("Ink, PDF or a picture", "Survey sheet.pdf", survey_pdf())
+        desk.wait(f"{H1}.startsWith('Survey sheet')", "the survey as a sheet", 60)
+        desk.rests()
+        until_true(lambda: desk.js(f"return {DARK.format('page')}") > 300, "its print on the page")
+
+    def it_is_marked_up_and_the_wash_is_read(self) -> None:
+        desk = self.desk
+        self.first = self.sheet()["id"]
+        desk.ask(f"sheets/{self.first}", {"name": "Survey by night"}, "PATCH")
+        desk.wait(f"{H1}.startsWith('Survey by night')", "its name")
+        desk.pick("Dusk wash")
+        desk.rests()
+        x, y = desk.corner("[data-layer=page]")
+        wide = desk.js("return document.querySelector('.page').getBoundingClientRect().width") / 148
+        desk.drag((x + 15 * wide, y + 23 * wide), (x + 80 * wide, y + 23 * wide))
+        desk.all_kept()
+        self.sentence(5)
+        desk.says("as printed", ".form", 60)
+        desk.says("under it", ".form")
+
+    def a_picture_is_laid_faded_and_moved_with_the_pen(self) -> None:
+        desk = self.desk
+        out = io.BytesIO()
+        Image.new("RGB", (60, 40), "#1030c0").save(out, "PNG")
+        desk.bring("Picture or PDF under the ink", "blue.png", out.getvalue())
+        until_true(lambda: len(self.sheet()["prints"]) == 2, "the picture on the page")
+        self.of_the_picture(".word-button", 4)
+        desk.says("Drag the picture", ".margin")
+        before = self.sheet()["prints"][1]
+        strokes = self.sheet()["strokes"]
+        x, y = desk.middle(".scroll")
+        desk.drag((x, y), (x + 60, y + 90))
+        until_true(lambda: self.sheet()["prints"][1]["top_mm"] > before["top_mm"] + 5, "the picture moved")
+        self.assertEqual(self.sheet()["strokes"], strokes, "moving it wrote nothing")
+        desk.press("It lies well", ".margin")
+        self.sentence(5)
+        self.of_the_picture(".el-switch__core", 0)
+        until_true(lambda: self.sheet()["prints"][1]["grey"], "it is grey")
+        self.of_the_picture(".word-button", 6)
+        until_true(lambda: len(self.sheet()["prints"]) == 1, "the picture taken away")
+        desk.driver.find_element("css selector", "body").send_keys("\ue00c")
+
+    def pages_are_added_ordered_and_binned(self) -> None:
+        desk = self.desk
+        desk.press("new page", ".tools")
+        desk.wait(f"{H1}.includes('page 2 of 2')", "a second page")
+        self.second = self.sheet()["id"]
+        self.sentence(5)
+        desk.turn_to("Ruling")
+        desk.press("ruled", ".grid")
+        until_true(lambda: self.sheet()["paper"]["ruling"] == "ruled", "its own paper")
+        self.sentence(1)
+        desk.press("Copy this page", ".choices")
+        desk.wait(f"{PAGES}.length === 3", "a copy")
+        third = self.sheet()["id"]
+        desk.js(
+            f"const p = document.querySelector('.pages [data-key=\"{self.first}\"]'); p.focus();"
+            "p.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', shiftKey: true, bubbles: true}))"
+        )
+        desk.wait(f"{PAGES}[1] === '{self.first}'", "the first page moved to the second place")
+        desk.press("Move it to the bin", ".choices")
+        desk.wait(f"{PAGES}.length === 2", "the copy gone")
+        desk.press("1 in the bin", ".choices")
+        desk.press("put back", ".choices")
+        desk.wait(f"{PAGES}.length === 3", "the copy back")
+        told = desk.ask(f"sheets/{self.first}/pages")["pages"]
+        self.assertEqual([p["id"] for p in told], [self.second, self.first, third])
+        desk.driver.find_element("css selector", "body").send_keys("\ue00c")
+
+    def they_are_read_without_a_mark(self) -> None:
+        desk = self.desk
+        desk.press("read", ".verbs")
+        strokes = [p["strokes"] for p in desk.ask(f"sheets/{self.first}/pages")["pages"]]
+        before = desk.wait(f"/page \\d/.exec({H1})?.[0]", "a page")
+        x, y = desk.middle(".scroll")
+        towards = -1 if before == "page 1" else 1
+        desk.drag((x + 100, y), (x + 100 + towards * 240, y))
+        desk.wait(f"/page \\d/.exec({H1})?.[0] !== '{before}'", "another page after a swipe")
+        desk.rests()
+        body = desk.driver.find_element("css selector", ".scroll")
+        for _ in range(6):  # a view, and from the end of the page to the next
+            body.send_keys("\ue00f")
+        desk.wait(f"{H1}.includes('page 3')", "the last page by the pedal's key")
+        self.assertEqual([p["strokes"] for p in desk.ask(f"sheets/{self.first}/pages")["pages"]], strokes)
+        desk.press("write", ".verbs")
+
+    def the_page_comes_about_again(self) -> None:
+        desk = self.desk
+        self.sentence(0)
+        desk.press("Trap log", ".choices")
+        desk.wait(f"{H1}.startsWith('Trap log')", "the trap log")
+        desk.rests()
+        whole = desk.js(f"return {DARK.format('page')}")
+        desk.press("replay", ".tools")
+        desk.wait(f"{REPLAYED}?.dataset.at === '0'", "the page before it was written", 60)
+        self.assertLess(desk.js(f"return {DARK.format('replay')}"), whole / 20)
+        desk.drag_slider("Moment of the replay", 0.1)
+        desk.wait(f"+{REPLAYED}.dataset.at > 1000", "a moment of it", 60)
+        part = desk.js(f"return {DARK.format('replay')}")
+        self.assertTrue(0 < part < whole, (part, whole))
+        desk.choose("How fast", "32")
+        desk.press("Play", ".bar")
+        lasts = desk.js("return Math.floor(document.querySelector('.el-slider [aria-valuemax]').ariaValueMax)")
+        desk.wait(f"+{REPLAYED}.dataset.at >= {lasts} - 1", "its end", 90)
+        again = desk.js(f"return {DARK.format('replay')}")
+        self.assertEqual(again, whole)
+        desk.press("back to the page", ".bar")
+
+    def all_of_it_goes_out(self) -> None:
+        desk = self.desk
+        self.sentence(0)
+        desk.press("Survey", ".choices")
+        desk.wait(f"{H1}.startsWith('Survey')", "the survey")
+        desk.rests()
+        desk.press("Take out", "nav")
+        desk.choose("Which pages", "all 3")
+        desk.press("PDF", ".out")
+        desk.says("Survey by night.pdf is in your downloads", ".out", 90)
+        document = pypdfium2.PdfDocument(desk.download("Survey by night.pdf"))
+        texts = [page.get_textpage().get_text_range() for page in document]
+        self.assertEqual([("Night survey" in text) for text in texts], [False, True, False])
+        desk.choose("Which pages", "some")
+        desk.js(
+            "const e = document.querySelector('[aria-label^=\"Pages, like\"]'); e.value = '9'; "
+            "e.dispatchEvent(new Event('input', {bubbles: true}))"
+        )
+        desk.press("PDF", ".out")
+        desk.says("Name pages from 1 to 3", ".out")
+        desk.js(
+            "const e = document.querySelector('[aria-label^=\"Pages, like\"]'); e.value = '1-2'; "
+            "e.dispatchEvent(new Event('input', {bubbles: true}))"
+        )
+        desk.choose("Dots an inch of pictures", "at 150")
+        desk.press("PNG", ".out")
+        desk.says("Survey by night.zip, 2 files", ".out", 90)
+        desk.says("Equals what you see", ".out")
+        inside = zipfile.ZipFile(io.BytesIO(desk.download("Survey by night.zip")))
+        self.assertEqual(inside.namelist(), ["Survey by night, page 1.png", "Survey by night, page 2.png"])
+        picture = np.asarray(Image.open(inside.open("Survey by night, page 2.png")).convert("L"))
+        self.assertGreater((picture < 100).sum(), 1000)
