@@ -8,6 +8,8 @@ import pypdfium2
 from PIL import Image
 
 from gray_quill.demo.survey_pdf import survey_pdf
+from gray_quill.store.database import connect
+from gray_quill.store.sheets import list_strokes
 from tests.browser.desk import DeskCase, until_true
 
 H1 = "document.querySelector('h1').textContent"
@@ -191,3 +193,51 @@ class Pages(DeskCase):
         self.assertEqual(inside.namelist(), ["Survey by night, page 1.png", "Survey by night, page 2.png"])
         picture = np.asarray(Image.open(inside.open("Survey by night, page 2.png")).convert("L"))
         self.assertGreater((picture < 100).sum(), 1000)
+
+
+class SmallWriting(DeskCase):
+    def test_what_is_written_large_in_the_strip_lands_small_and_the_strip_moves_on(self) -> None:
+        desk = self.desk
+        desk.open()
+        desk.press("small writing", ".tools")
+        window = "document.querySelector('[data-strip-window]')"
+        desk.wait(f"parseFloat({window}?.style.width) < 60", "the strip's window on the page")
+        desk.rests()
+        left, top, width = (
+            float(v) for v in desk.js(f"const s = {window}.style; return [s.left, s.top, s.width].map(parseFloat)")
+        )
+        before = {s["id"] for s in self.strokes()}
+        x, y, wide, high = desk.js(
+            "const r = document.querySelector('.scroll').getBoundingClientRect(); return [r.x, r.y, r.width, r.height]"
+        )
+        desk.write([(x + 0.1 * wide + 4 * k, y + 0.5 * high + (20 if k % 2 else -20), 0.6) for k in range(30)])
+        desk.all_kept()
+        (small,) = [s for s in self.strokes() if s["id"] not in before]
+        span = max(small["x_mm"]) - min(small["x_mm"])
+        mm_here = 148 * width / 100 / wide  # of the page, a pixel of the strip
+        self.assertAlmostEqual(span, 29 * 4 * mm_here, delta=0.5)
+        self.assertLess(span, 16, "half as long on the page as under the hand, or less")
+        self.assertEqual(
+            float(desk.js(f"return parseFloat({window}.style.left)")), left, "it stays while there is room"
+        )
+        desk.write([(x + 0.7 * wide + 5 * k, y + 0.5 * high, 0.6) for k in range(30)])
+        desk.wait(f"parseFloat({window}.style.left) > {left + 5}", "the window to move on")
+        for _ in range(12):  # to the margin, and to the next line
+            desk.write([(x + 0.8 * wide + 5 * k, y + 0.5 * high, 0.6) for k in range(25)])
+            desk.frames()
+            if desk.js(f"return parseFloat({window}.style.top) > {top + 1}"):
+                break
+            desk.rests(800)
+        desk.wait(
+            f"parseFloat({window}.style.top) > {top + 1} && parseFloat({window}.style.left) < {left + 1}",
+            "the next line",
+        )
+        desk.press("back to the page", ".bar")
+        desk.wait(f"!{window}", "the page")
+
+    def strokes(self) -> list[dict]:  # type: ignore[type-arg]
+        db = connect(self.desk.server.folder)
+        try:
+            return [{"id": s.id, "x_mm": s.trace.x_mm.tolist()} for s in list_strokes(db, "trap-log")]
+        finally:
+            db.close()

@@ -19,6 +19,7 @@ from gray_quill.core.paper import Paper
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady
+from gray_quill.core.readings.calmer import Calmer
 from gray_quill.core.readings.exported import Exported
 from gray_quill.core.readings.in_time import InTimeReadings
 from gray_quill.core.readings.ink_readings import Readings
@@ -61,6 +62,7 @@ READINGS: dict[str, dict[str, Reading]] = {
     "pen on panel": readings_of(PenOnPanel),
     "on paper": readings_of(OnPaper),
     "on print": readings_of(OnPrint),
+    "strip": readings_of(Calmer),
     "frame": FRAME_READINGS,
     "exported": readings_of(Exported),
     "in time": readings_of(InTimeReadings),

@@ -50,6 +50,7 @@ from gray_quill.web.shading import shading
 from gray_quill.web.sheets import sheets
 from gray_quill.web.stage import Stage
 from gray_quill.web.steps import steps
+from gray_quill.web.strip import strip
 from gray_quill.web.strokes import strokes
 from gray_quill.web.turns import Turns
 from gray_quill.web.wash import wash
@@ -98,6 +99,7 @@ def create_app(
         exports,
         replay,
         strokes,
+        strip,
         layers,
         pieces,
         mending,

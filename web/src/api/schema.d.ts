@@ -1714,6 +1714,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/calmer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much more evenly these strokes stand on their line than the rest of the page's writing. */
+        post: operations["read_calmer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/clear": {
         parameters: {
             query?: never;
@@ -2656,6 +2673,14 @@ export interface components {
              *     }
              */
             writing: components["schemas"]["Eyed"];
+        };
+        /** @description One writing beside another; None where there is too little of it to tell. */
+        Calmer: {
+            calmer: number | null;
+            elsewhere: number | null;
+            high: number | null;
+            low: number | null;
+            strip: number | null;
         };
         /** @description A reading before and after. */
         Change: {
@@ -3953,6 +3978,10 @@ export interface components {
             fill: string;
             fill_opacity: number;
             wall_mm: number;
+        };
+        /** @description The strokes that were written in the strip. */
+        InStrip: {
+            ids: string[];
         };
         /**
          * @description Counts over the whole writing. Times are None where there was nothing of the sort, or where it does not become
@@ -10736,6 +10765,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_calmer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InStrip"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calmer"];
                 };
             };
             /** @description Refused, with what to do */

@@ -8,6 +8,7 @@ import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
 import { useReplay } from '@/stores/replay'
 import { useScreen } from '@/stores/screen'
+import { useStrip } from '@/stores/strip'
 import { useVerb } from '@/stores/verb'
 import { LARGEST, SMALLEST, type usePage } from './use-page'
 
@@ -21,6 +22,7 @@ const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
 const replay = useReplay()
+const strip = useStrip()
 const last = useLastTouch()
 const asks = ref(false)
 /** Zoom at which a millimetre on the page is one on the screen. */
@@ -73,6 +75,7 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
         {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
       </button>
+      <button type="button" class="plain-button rare" @click="strip.on = true">small writing</button>
       <button
         v-if="desk.sheet?.strokes"
         type="button"

@@ -19,6 +19,7 @@ import { useReplay } from '@/stores/replay'
 import { usePalm } from '@/stores/palm'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
+import { useStrip } from '@/stores/strip'
 import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
 import PageGuide from './PageGuide.vue'
@@ -31,12 +32,15 @@ import { usePageMoves } from './use-page-moves'
 import { usePageTurns } from './use-page-turns'
 import { usePointing } from './use-pointing'
 import { useSettling } from './use-settling'
+import { useStripWindow } from './use-strip'
 import { useShowing } from './use-showing'
 import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
 import type { Wet, WrittenWith } from './writing-options'
 
-// come when a page is seen again
+// come when they are asked for
+const StripTools = defineAsyncComponent(() => import('./StripTools.vue'))
+const StripView = defineAsyncComponent(() => import('./StripView.vue'))
 const ReplayBar = defineAsyncComponent(() => import('./ReplayBar.vue'))
 const ReplayLayer = defineAsyncComponent(() => import('./ReplayLayer.vue'))
 defineProps<{ prompts: Schemas['Prompt'][] }>()
@@ -138,6 +142,7 @@ const last = useLastTouch()
 const pages = usePages()
 const prints = usePrints()
 const replay = useReplay()
+const strip = useStrip()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -198,6 +203,7 @@ const { writing } = useWriting({
     if (!sheet.value) return
     stroke.layer = sheet.value.layer
     const { id, name } = sheet.value
+    stripWindow.lifted(stroke)
     void figure.lifted(id, stroke, ink.keep(id, name, stroke))
     show.lifted(stroke.id) // it waits to be kept by now
   },
@@ -207,6 +213,8 @@ const { writing } = useWriting({
     if (sheet.value) void desk.attempt(() => ink.withdraw(sheet.value!.id, id))
   },
 })
+
+const stripWindow = useStripWindow(sheet, frame, page, writing)
 
 /** Where a pointer is on the page. */
 function pageMm(event: PointerEvent): [number, number] {
@@ -271,7 +279,8 @@ defineExpose({ onScreen, frame, closer, middle })
 </script>
 
 <template>
-  <div class="holder">
+  <div class="holder" :class="{ strip: strip.on }">
+    <StripView v-if="strip.on" />
     <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
       <div
         ref="paperSheet"
@@ -341,7 +350,8 @@ defineExpose({ onScreen, frame, closer, middle })
     <p v-if="missing" class="missing small" role="status">
       The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
     </p>
-    <ReplayBar v-if="replay.on" />
+    <StripTools v-if="strip.on" @line="stripWindow.nextLine" />
+    <ReplayBar v-else-if="replay.on" />
     <PageTools v-else :page />
   </div>
 </template>
@@ -352,6 +362,14 @@ defineExpose({ onScreen, frame, closer, middle })
   grid-template-rows: minmax(0, 1fr) auto auto;
   min-height: 0;
   height: 100%;
+}
+.holder.strip {
+  grid-template-rows: minmax(0, 1fr) minmax(160px, 34%) auto;
+  gap: 8px;
+}
+.holder.strip .scroll {
+  scrollbar-width: none;
+  border-color: var(--ink);
 }
 .scroll {
   overflow: auto;
