@@ -1,17 +1,23 @@
 """Commands that look after the data folder: check, back-up, restore."""
 
 import argparse
+import contextlib
 import os
 import pathlib
 from collections.abc import Callable
 
 from platformdirs import user_data_path
 
+from gray_quill.cli_items import bytes_of, save
 from gray_quill.core.errors import Conflict
+from gray_quill.formats.archive_zip import read_archive, write_archive
+from gray_quill.formats.pictures import PictureReader
+from gray_quill.store.archive import BringingIn, archived
 from gray_quill.store.backups import back_up, list_backups, restore
-from gray_quill.store.database import FILE
+from gray_quill.store.database import FILE, connect
 from gray_quill.store.health import examine
 from gray_quill.store.owner import owned
+from gray_quill.store.start import prepare
 
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
 CHECKOUT = pathlib.Path(__file__).parents[2]
@@ -30,14 +36,18 @@ def data_argument(parser: argparse.ArgumentParser) -> None:
 
 
 def add_keeping_commands(command: Command) -> None:
-    """check, back-up and restore."""
+    """check, back-up, restore, archive and bring-in."""
     check = command("check", _check, "Look through the database and its backups; nothing is changed.")
     keep = command("back-up", _back_up, "Make a checked backup now; also while Gray Quill runs.")
     back = command(
         "restore", _restore, "Without a name: list the backups. With one: put it in the database's place, keeping that."
     )
     back.add_argument("backup", nargs="?", help='a name from the list, or "newest" for the newest good one')
-    for parser in (check, keep, back):
+    out = command("archive", _archive, "Write everything that is kept as one archive of open files.")
+    out.add_argument("output", help="zip file to write")
+    come = command("bring-in", _bring_in, "Bring in an archive beside what is there; nothing is overwritten.")
+    come.add_argument("input", help="zip file an archive was written to")
+    for parser in (check, keep, back, out, come):
         data_argument(parser)
 
 
@@ -62,6 +72,26 @@ def _back_up(args: argparse.Namespace) -> None:
         raise Conflict(f"There is nothing to back up in {args.data}.")
     made = back_up(args.data)
     print(made.path if made else "")
+
+
+def _archive(args: argparse.Namespace) -> None:
+    with contextlib.closing(connect(args.data)) as db:
+        db.execute("BEGIN")  # one moment of it
+        files = archived(db)
+    save(args.output, write_archive(files))
+    print(f"{args.output}: {len(files)} files")
+
+
+def _bring_in(args: argparse.Namespace) -> None:
+    opened, reader = read_archive(bytes_of(args.input)), PictureReader()
+    with owned(args.data):
+        prepare(args.data)
+        with contextlib.closing(connect(args.data)) as db:
+            came = BringingIn(db, opened.files, reader.open).run()
+    reader.close()
+    print(came.words())
+    for words in [*came.left_out, *(f"{name}: it is not as it was taken out" for name in opened.broken)]:
+        print(f"  left out: {words}")
 
 
 def _restore(args: argparse.Namespace) -> None:

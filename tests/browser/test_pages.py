@@ -1,4 +1,4 @@
-"""J12 on the screen: a typed survey comes in and is marked up, pages are added, ordered and read, all of it goes out."""
+"""J12 on the screen: a typed survey comes in and is marked up, pages are added, ordered, read, and all goes out."""
 
 import io
 import zipfile
@@ -51,9 +51,9 @@ class Pages(DeskCase):
         desk = self.desk
         desk.open()
         self.sentence(0)
-        desk.bring("Ink, PDF or a picture", "note.pdf", b"no PDF at all")
+        desk.bring("Ink, PDF, a picture or an archive", "note.pdf", b"no PDF at all")
         desk.says("neither a PDF", "header")
-        desk.bring("Ink, PDF or a picture", "Survey sheet.pdf", survey_pdf())
+        desk.bring("Ink, PDF, a picture or an archive", "Survey sheet.pdf", survey_pdf())
         desk.wait(f"{H1}.startsWith('Survey sheet')", "the survey as a sheet", 60)
         desk.rests()
         until_true(lambda: desk.js(f"return {DARK.format('page')}") > 300, "its print on the page")

@@ -196,7 +196,7 @@ class Surfaces(DeskCase):
             ("wave.inkml", write_inkml([wave()]), "document.querySelector('h1').textContent.startsWith('Brought in')"),
         ):
             desk.press("Trap log", "h1")
-            desk.bring("Ink, PDF or a picture", name, data)
+            desk.bring("Ink, PDF, a picture or an archive", name, data)
             desk.wait(then, name)
             if name == "broken.inkml":
                 desk.press("Understood")

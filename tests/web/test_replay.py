@@ -69,20 +69,20 @@ class ReplayApi(ApiCase):
                 data = self.film({**asked, "form": form})
                 if form == "zip":
                     frames = zipfile.ZipFile(io.BytesIO(data))
-                    pictures = [
+                    pictures: list[Any] = [
                         Image.open(io.BytesIO(frames.read(n))) for n in (frames.namelist()[0], frames.namelist()[-1])
                     ]
                 else:
-                    film = Image.open(io.BytesIO(data))
+                    film: Any = Image.open(io.BytesIO(data))
                     count = film.n_frames
                     self.assertGreater(count, 5)
                     film.seek(0)
                     first = film.convert("RGB").copy()
                     film.seek(count - 1)
                     pictures = [first, film.convert("RGB")]
-                first, last = (np.asarray(p.convert("RGB"), int) for p in pictures)
-                np.testing.assert_array_equal(last, read_png(self.client.get(f"{SHEET}/page.png?scale=2").data))
-                self.assertGreater((first != last).any(axis=2).sum(), 5000)
+                begun, ended = (np.asarray(p.convert("RGB"), int) for p in pictures)
+                np.testing.assert_array_equal(ended, read_png(self.client.get(f"{SHEET}/page.png?scale=2").data))
+                self.assertGreater((begun != ended).any(axis=2).sum(), 5000)
 
     def film(self, asked: dict[str, object]) -> bytes:
         job = self.ask("POST", f"{SHEET}/replay/film", asked).get_json()

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in an archive: what is here stays as it is, what is the same is passed over, the rest is put beside it. */
+        post: operations["bring_in_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Everything that is kept as one zip, found as an export is. */
+        post: operations["take_out_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin/pens": {
         parameters: {
             query?: never;
@@ -2462,6 +2496,12 @@ export interface components {
             trade: string;
             tried: number;
         };
+        /** @description words: what came in; left_out: what could not, and why. */
+        ArchiveCame: {
+            came: components["schemas"]["CameIn"];
+            left_out: string[];
+            words: string;
+        };
         /** @description locked, grouped, places: of strokes by id; front, back: strokes that are put before or behind all others. */
         ArrangeBody: {
             /** @default {} */
@@ -2681,6 +2721,26 @@ export interface components {
             high: number | null;
             low: number | null;
             strip: number | null;
+        };
+        /**
+         * @description How many pens, sheets, hands, devices and other things came in; there: how many were there already; twins: names
+         *     of those that came in beside another of their id; left_out: what could not, and why.
+         */
+        CameIn: {
+            /** @default 0 */
+            devices: number;
+            /** @default 0 */
+            hands: number;
+            left_out?: string[];
+            /** @default 0 */
+            others: number;
+            /** @default 0 */
+            pens: number;
+            /** @default 0 */
+            sheets: number;
+            /** @default 0 */
+            there: number;
+            twins?: string[];
         };
         /** @description A reading before and after. */
         Change: {
@@ -7217,6 +7277,68 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bring_in_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveCame"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_pen_bin: {
         parameters: {
             query?: never;

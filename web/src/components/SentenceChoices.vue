@@ -86,24 +86,40 @@ async function putDown(kind: 'free' | 'test' | 'strip') {
   if (!desk.trouble) emit('close')
 }
 
-const bringIn = useBringIn('Ink, PDF or a picture', '.inkml,.xml,.pdf,.png,.jpg,.jpeg', async (file) => {
-  if (!/\.(inkml|xml)$/i.test(file.name)) {
-    const [first] = await usePrints().bringIn(file, 'sheet')
-    if (first) await desk.openSheet(first.id)
-    return emit('close')
-  }
-  const made = await take(
-    api.POST('/api/sheets/{sheet_id}/file', {
-      params: { path: { sheet_id: desk.sheet!.id } },
-      body: '',
-      bodySerializer: () => file,
-      headers: { 'Content-Type': 'application/inkml+xml' },
-    }),
-  )
-  desk.replaceSheet(made)
-  await desk.openSheet(made.id)
-  emit('close')
-})
+const bringIn = useBringIn(
+  'Ink, PDF, a picture or an archive',
+  '.zip,.inkml,.xml,.pdf,.png,.jpg,.jpeg',
+  async (file) => {
+    if (/\.zip$/i.test(file.name)) {
+      const came = await take(
+        api.POST('/api/archive', {
+          body: '',
+          bodySerializer: () => file,
+          headers: { 'Content-Type': 'application/zip' },
+        }),
+      )
+      await desk.load()
+      desk.news = [came.words, ...came.left_out.map((words) => `Left out: ${words}.`)].slice(0, 8).join(' ')
+      return emit('close')
+    }
+    if (!/\.(inkml|xml)$/i.test(file.name)) {
+      const [first] = await usePrints().bringIn(file, 'sheet')
+      if (first) await desk.openSheet(first.id)
+      return emit('close')
+    }
+    const made = await take(
+      api.POST('/api/sheets/{sheet_id}/file', {
+        params: { path: { sheet_id: desk.sheet!.id } },
+        body: '',
+        bodySerializer: () => file,
+        headers: { 'Content-Type': 'application/inkml+xml' },
+      }),
+    )
+    desk.replaceSheet(made)
+    await desk.openSheet(made.id)
+    emit('close')
+  },
+)
 </script>
 
 <template>
@@ -226,8 +242,8 @@ const bringIn = useBringIn('Ink, PDF or a picture', '.inkml,.xml,.pdf,.png,.jpg,
       <button type="button" class="word-button" @click="bringIn">Bring in a file</button>
     </div>
     <p v-if="part === 'sheet'" class="small">
-      A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}. Files that come in: InkML, and as paper
-      under the ink PDF, PNG and JPEG.
+      A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}. Files that come in: archives, InkML, and
+      as paper under the ink PDF, PNG and JPEG.
     </p>
     <div v-if="part === 'device'" class="foot">
       <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>

@@ -49,14 +49,25 @@ async function takeOut(form: Form) {
       device_id: form === 'png' && panel.value !== 'screen' ? panel.value : null,
     }
     const path = { sheet_id: desk.sheet!.id }
-    const done = await follow(take(api.POST('/api/sheets/{sheet_id}/exports', { params: { path }, body })))
-    if (!done) return
-    const made = await take(api.GET('/api/exports/{job_id}', { params: { path: { job_id: done.id } } }))
-    giveFile(await takeFile(`/api/exports/${done.id}/file`), made.name)
-    told.value = made
-    const inside = made.files.length ? `, ${made.files.length} files` : ''
-    said.value = `${made.name}${inside} is in your downloads.`
+    await give(take(api.POST('/api/sheets/{sheet_id}/exports', { params: { path }, body })))
   })
+}
+const takeOutAll = () =>
+  desk.attempt(async () => {
+    said.value = ''
+    told.value = undefined
+    await give(take(api.POST('/api/archive/out', {})))
+  })
+
+/** Follow what is being made, and hand it over. */
+async function give(started: Promise<Schemas['JobItem']>) {
+  const done = await follow(started)
+  if (!done) return
+  const made = await take(api.GET('/api/exports/{job_id}', { params: { path: { job_id: done.id } } }))
+  giveFile(await takeFile(`/api/exports/${done.id}/file`), made.name)
+  told.value = made
+  const inside = made.files.length ? `, ${made.files.length} files` : ''
+  said.value = `${made.name}${inside} is in your downloads.`
 }
 
 const takeOutPen = () =>
@@ -110,6 +121,9 @@ useLittleSheet(root, () => emit('close'))
         @click="takeOut(form)"
       >
         <b>{{ word }}</b> <span class="small">{{ what }}</span>
+      </button>
+      <button type="button" class="choice" :disabled="busy" @click="takeOutAll">
+        <b>Everything</b> <span class="small">pens, sheets, hands, devices: one archive</span>
       </button>
       <button type="button" class="choice" @click="takeOutPen">
         <b>The pen</b> <span class="small">{{ desk.pen?.recipe.name }} as JSON</span>

@@ -1,0 +1,57 @@
+"""Everything taken out as one archive, and an archive brought in beside what is there."""
+
+import contextlib
+from typing import Any
+
+from flask import Blueprint
+
+from gray_quill.formats.archive_zip import read_archive, write_archive
+from gray_quill.store.archive import BringingIn, CameIn, archived
+from gray_quill.store.database import connect
+from gray_quill.web.api import Model, operation
+from gray_quill.web.context import db, folder, memory
+from gray_quill.web.exports import Made, TakenOut
+from gray_quill.web.jobs import JobItem, Progress, jobs
+
+archive = Blueprint("archive", __name__)
+NAME = "Gray Quill archive.zip"
+
+
+@operation(archive, "POST", "/archive/out", JobItem, status=202)
+def take_out_archive() -> JobItem:
+    """Everything that is kept as one zip, found as an export is."""
+    data_folder = folder()
+
+    def work(progress: Progress) -> Made:
+        with contextlib.closing(connect(data_folder)) as own:
+            own.execute("BEGIN")  # one moment of it
+            files = archived(own)
+            own.execute("ROLLBACK")
+        progress(0.5)
+        data = write_archive(files)
+        words = f"{len(files)} files: pens, sheets, hands, devices and what was brought in."
+        return Made(TakenOut(NAME, [], len(data), [], words), "application/zip", data)
+
+    return jobs().start("export", work).item()
+
+
+class ArchiveCame(Model):
+    """words: what came in; left_out: what could not, and why."""
+
+    came: CameIn
+    words: str
+    left_out: list[str]
+
+
+@operation(archive, "POST", "/archive", ArchiveCame, body="application/zip", costly=True)
+def bring_in_archive(body: bytes) -> ArchiveCame:
+    """Bring in an archive: what is here stays as it is, what is the same is passed over, the rest is put beside it."""
+    opened = read_archive(body)
+    reader = memory().originals.reader
+
+    def checked(kind: str, data: bytes) -> list[Any]:
+        return reader.open(kind, data)
+
+    came = BringingIn(db(), opened.files, checked).run()
+    came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
+    return ArchiveCame(came=came, words=came.words(), left_out=came.left_out)
