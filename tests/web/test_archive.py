@@ -196,6 +196,7 @@ class OnTheCommandLine(CliCase):
             self.assertEqual((status, err), (0, ""))
             self.assertIn(words, out)
         self.assertEqual(content(here)["strokes"], content(there)["strokes"])
+        pathlib.Path(self.ink).write_text("<ink/>")
         status, _, err = self.run_cli("bring-in", self.ink, "--data", str(there))
         self.assertEqual(status, 2)
         self.assertIn("Take it out again", err)

@@ -123,3 +123,18 @@ class PagesApi(ApiCase):
         self.assertEqual(self.did("POST", "nowhere/pages", {"id": "x"}, 404)["error"]["code"], "not_found")
         self.did("PATCH", self.first, {"bookmark": "the outline"})
         self.assertEqual(self.did("GET", f"{self.first}/pages")["pages"][0]["bookmark"], "the outline")
+
+
+class OwnPapers(ApiCase):
+    def test_papers_of_ones_own_and_the_one_for_new_sheets_are_kept(self) -> None:
+        paper = self.ask("GET", "/api/desk").get_json()["first_paper"] | {"spacing_mm": 6.5, "ruling": "ruled"}
+        kept = {"papers": [{"name": "Moth log", "paper": paper}], "new_paper": paper}
+        self.assertEqual(self.ask("PATCH", "/api/desk", kept).status_code, 200)
+        desk = self.ask("GET", "/api/desk").get_json()
+        self.assertEqual((desk["papers"], desk["new_paper"]), (kept["papers"], paper))
+        self.ask("PATCH", "/api/desk", {"new_as_before": True})
+        self.assertIsNone(self.ask("GET", "/api/desk").get_json()["new_paper"])
+        for wrong in ({"spacing_mm": 0.1}, {"ruling": "plaid"}):
+            body = {"papers": [{"name": "Odd", "paper": paper | wrong}]}
+            self.assertEqual(self.ask("PATCH", "/api/desk", body).status_code, 400)
+        self.assertEqual(len(self.ask("GET", "/api/desk").get_json()["papers"]), 1)

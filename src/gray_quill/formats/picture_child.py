@@ -198,7 +198,9 @@ class Desk:
     def answer(self, asked: dict[str, Any], payload: bytes) -> tuple[dict[str, Any], bytes]:
         if asked["do"] == "open":
             self.take(asked["key"], asked["kind"], payload)
-            return {"sizes_mm": self.open[asked["key"]].sizes_mm()}, b""
+            opened = self.open[asked["key"]]
+            pixels = opened.picture.size if isinstance(opened, Picture) else (0, 0)
+            return {"sizes_mm": opened.sizes_mm(), "pixels": pixels}, b""
         if asked["do"] == "draw":
             if asked["key"] not in self.open:
                 return {"missing": True}, b""

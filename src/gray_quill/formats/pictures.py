@@ -54,6 +54,12 @@ class PictureReader:
             told, _ = self._ask({"do": "open", "key": key_of(data), "kind": kind}, data)
         return [(float(w), float(h)) for w, h in told["sizes_mm"]]
 
+    def pixels(self, kind: str, data: bytes) -> tuple[int, int]:
+        """Width and height of a picture in pixels."""
+        with self._lock:
+            told, _ = self._ask({"do": "open", "key": key_of(data), "kind": kind}, data)
+        return int(told["pixels"][0]), int(told["pixels"][1])
+
     def drawn(
         self,
         key: str,

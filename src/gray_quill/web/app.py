@@ -16,6 +16,7 @@ from gray_quill.web.access import Door
 from gray_quill.web.addresses import Place
 from gray_quill.web.api import openapi_document
 from gray_quill.web.archive import archive
+from gray_quill.web.bring_in import bring_in
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.desk import desk
 from gray_quill.web.devices import devices
@@ -98,6 +99,7 @@ def create_app(
         pages,
         prints,
         exports,
+        bring_in,
         archive,
         replay,
         strokes,

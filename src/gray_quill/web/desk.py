@@ -18,6 +18,7 @@ from gray_quill.core.pen.uses import use_called
 from gray_quill.core.quantities import Control, changed, control, describe_record
 from gray_quill.core.readings.reading import Reading
 from gray_quill.core.wash.layers import ink_contrast
+from gray_quill.store.kept import read_kept
 from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
@@ -25,12 +26,13 @@ from gray_quill.store.things import list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.ink_source import WRITING
-from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, Printable, RecipeIn
+from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, PaperIn, Printable, RecipeIn
 from gray_quill.web.rubbing import Eraser
 
 desk = Blueprint("desk", __name__)
 MOST_SHOWN = 4
 MOST_ERASERS = 4
+MOST_PAPERS = 24
 
 
 class Swatch(Model):
@@ -76,8 +78,17 @@ def first_rolls(pens: list[Pen]) -> list[NamedRoll]:
     return [NamedRoll(name=name, pen_ids=ids) for name, ids in {"notes": on_roll, **others}.items()]
 
 
+class NamedPaper(Model):
+    """A paper of one's own."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30), Printable]
+    paper: PaperIn
+
+
 class Desk(Model):
-    """Everything the frame needs at start: what is kept, how the screen was left, and all that is declared."""
+    """Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. papers: the
+    writer's own; new_paper: what new sheets lie on, None for paper like the sheet before.
+    """
 
     hands: list[HandItem]
     devices: list[DeviceItem]
@@ -95,6 +106,8 @@ class Desk(Model):
     paper_sizes_mm: dict[str, tuple[float, float]]
     paper_colours: dict[str, str]
     first_paper: Paper
+    papers: list[NamedPaper]
+    new_paper: Paper | None
     pen_kinds: list[str]
     recipe_fields: dict[str, list[Control]]
     hand_fields: list[Control]
@@ -111,6 +124,9 @@ class DeskChange(Model):
     rolls: Annotated[list[NamedRoll], Field(min_length=1, max_length=8)] | None = None
     roll: str | None = None
     erasers: Annotated[list[Eraser], Field(max_length=MOST_ERASERS)] | None = None
+    papers: Annotated[list[NamedPaper], Field(max_length=MOST_PAPERS)] | None = None
+    new_paper: PaperIn | None = None
+    new_as_before: bool | None = Field(None, description="New sheets lie on paper like the sheet before")
 
 
 class Roll(Model):
@@ -149,7 +165,7 @@ class ColoursReply(Model):
 def read_desk() -> Desk:
     """Everything the frame needs at start."""
     settings, sheets = get_settings(db()), list_sheets(db())
-    sheet_id = settings.get("sheet_id")
+    sheet_id, new_paper = settings.get("sheet_id"), settings.get("new_paper")
     if sheet_id not in {s.id for s in sheets}:
         sheet_id = sheets[0].id if sheets else None
     pens = list_pens(db())
@@ -171,6 +187,8 @@ def read_desk() -> Desk:
         paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,
         first_paper=first_paper(),
+        papers=[NamedPaper(name=p["name"], paper=read_kept(Paper, p["paper"])) for p in settings.get("papers", [])],
+        new_paper=read_kept(Paper, new_paper) if isinstance(new_paper, dict) else None,
         pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),
         hand_fields=describe_record(Hand),
@@ -185,7 +203,10 @@ def change_desk(body: DeskChange) -> Done:
     """Remember which sheet lies on the desk and how the screen looks."""
     if body.sheet_id is not None:
         get_sheet(db(), body.sheet_id)
-    set_settings(db(), body.model_dump(exclude_none=True))
+    changes = body.model_dump(exclude_none=True)
+    if changes.pop("new_as_before", False):
+        changes["new_paper"] = None
+    set_settings(db(), changes)
     return Done()
 
 

@@ -71,7 +71,7 @@ def bring_in_original(sheet_id: str, body: bytes, query: BroughtIn) -> Pages:
     like = get_sheet(db(), sheet_id)
     kind = kind_of(body)
     sizes = memory().originals.reader.open(kind, body)
-    name = "".join(c for c in query.name if c.isprintable()).strip()[:LONGEST_NAME] or "Brought in"
+    name = shown_name(query.name)
     original = Original(key_of(body), kind, name, sizes)
     with transaction(db()):
         add_original(db(), original, body)
@@ -83,11 +83,16 @@ def bring_in_original(sheet_id: str, body: bytes, query: BroughtIn) -> Pages:
     return all_pages(made.sheaf)
 
 
+def shown_name(given: str) -> str:
+    """A file's name as a name to show."""
+    return "".join(c for c in given if c.isprintable()).strip()[:LONGEST_NAME] or "Brought in"
+
+
 def _sheet_of(original: Original, like: Sheet) -> Sheet:
     """A sheet with a page for each of a document's, each as large as its own."""
     page_id = new_id(original.name)
     for number, size in enumerate(original.sizes_mm, 1):
-        paper = _paper_of(size)
+        paper = paper_of_size(size)
         if number == 1:
             sheet = Sheet(page_id, original.name, "free", paper, like.hand_id, like.device_id, like.pen_id, "", False)
             add_sheet(db(), sheet)
@@ -99,7 +104,7 @@ def _sheet_of(original: Original, like: Sheet) -> Sheet:
     return get_sheet(db(), page_id)
 
 
-def _paper_of(size: tuple[float, float]) -> Paper:
+def paper_of_size(size: tuple[float, float]) -> Paper:
     width, height = (min(LARGEST_MM, max(SMALLEST_MM, side)) for side in size)
     return dataclasses.replace(paper_from_spec("blank white"), width_mm=round(width, 2), height_mm=round(height, 2))
 

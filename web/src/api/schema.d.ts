@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/csv/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the columns of a table of strokes may mean; nothing is taken yet. */
+        post: operations["look_at_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk": {
         parameters: {
             query?: never;
@@ -1782,6 +1799,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put down a new sheet with the strokes of a table whose columns mean this. */
+        post: operations["bring_in_csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/deposit.png": {
         parameters: {
             query?: never;
@@ -1863,6 +1897,23 @@ export interface paths {
         put?: never;
         /** Whether a ruling drowns the ink of the sheet's pen, and which spacing suits the letters that are written. */
         post: operations["read_on_a_paper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/openraster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put down a new sheet of an OpenRaster picture's size, its layers as pictures under the ink. */
+        post: operations["bring_in_openraster"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2312,6 +2363,23 @@ export interface paths {
         put?: never;
         /** Where a stroke is a scribble over ink, both go; any other stroke stays, and nothing changes. */
         post: operations["scribble_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put down a new sheet with the lines of an SVG as strokes of constant force. */
+        post: operations["bring_in_svg"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2928,6 +2996,22 @@ export interface components {
             surface: string;
             tone: number;
         };
+        /**
+         * @description What a file looks like before it is taken: its columns, which of them is what (None for none), units of lengths
+         *     and times, how many rows and strokes, the first rows, and what of it is passed over.
+         */
+        CsvLook: {
+            columns: string[];
+            first: string[][];
+            length_unit: string;
+            passed_over: string[];
+            roles: {
+                [key: string]: string | null;
+            };
+            rows: number;
+            strokes: number;
+            time_unit: string;
+        };
         /** @description A press curve as cubic-bezier(x1, y1, x2, y2) of CSS Easing Functions Level 1, and its largest error in P. */
         CubicForm: {
             largest_error: number;
@@ -2956,7 +3040,10 @@ export interface components {
             recipe: components["schemas"]["Recipe"];
             scale: number;
         };
-        /** @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. */
+        /**
+         * @description Everything the frame needs at start: what is kept, how the screen was left, and all that is declared. papers: the
+         *     writer's own; new_paper: what new sheets lie on, None for paper like the sheet before.
+         */
         Desk: {
             devices: components["schemas"]["DeviceItem"][];
             erasers: components["schemas"]["Eraser"][];
@@ -2971,6 +3058,7 @@ export interface components {
             };
             hands: components["schemas"]["HandItem"][];
             lag_fields: components["schemas"]["Control"][];
+            new_paper: components["schemas"]["Paper"] | null;
             palette: components["schemas"]["Swatch"][];
             palettes: {
                 [key: string]: components["schemas"]["Swatch"][];
@@ -2984,6 +3072,7 @@ export interface components {
                     number
                 ];
             };
+            papers: components["schemas"]["NamedPaper"][];
             pen_kinds: string[];
             pens: components["schemas"]["Pen"][];
             readings: {
@@ -3009,8 +3098,17 @@ export interface components {
         DeskChange: {
             /** @default null */
             erasers: components["schemas"]["Eraser"][] | null;
+            /**
+             * @description New sheets lie on paper like the sheet before
+             * @default null
+             */
+            new_as_before: boolean | null;
+            /** @default null */
+            new_paper: components["schemas"]["Paper"] | null;
             /** @default null */
             palette: components["schemas"]["Swatch"][] | null;
+            /** @default null */
+            papers: components["schemas"]["NamedPaper"][] | null;
             /** @default null */
             roll: string | null;
             /** @default null */
@@ -4651,6 +4749,11 @@ export interface components {
                 number
             ] | null;
             whole: boolean;
+        };
+        /** @description A paper of one's own. */
+        NamedPaper: {
+            name: string;
+            paper: components["schemas"]["Paper"];
         };
         /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
         NamedRoll: {
@@ -6300,6 +6403,11 @@ export interface components {
             /** @default 1 */
             version: number;
         };
+        /** @description passed_over: what of the file was not understood, in words. */
+        SheetCame: {
+            passed_over: string[];
+            sheet: components["schemas"]["Sheet"];
+        };
         /** @description saw: the version of the sheet the change was made from; a change from an older sight is told what is there. */
         SheetChange: {
             /** @default null */
@@ -7384,6 +7492,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetsInBin"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    look_at_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CsvLook"];
                 };
             };
             /** @description Refused, with what to do */
@@ -10970,6 +11111,52 @@ export interface operations {
             };
         };
     };
+    bring_in_csv: {
+        parameters: {
+            query: {
+                name?: string;
+                x: string;
+                y: string;
+                stroke?: string;
+                t?: string;
+                force?: string;
+                altitude?: string;
+                azimuth?: string;
+                length_unit?: string;
+                time_unit?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetCame"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_deposit: {
         parameters: {
             query?: never;
@@ -11198,6 +11385,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OnPaper"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_openraster: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/openraster": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetCame"];
                 };
             };
             /** @description Refused, with what to do */
@@ -12338,6 +12562,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rubbed"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_svg: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/svg+xml": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetCame"];
                 };
             };
             /** @description Refused, with what to do */

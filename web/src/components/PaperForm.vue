@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { ElColorPicker, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
-import { computed, shallowRef, watch } from 'vue'
+import { ElCheckbox, ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { callsForAttention, inWords } from '@/lib/readings'
@@ -75,6 +75,22 @@ const told = computed(() => {
   return `${words.join('; ')}.`
 })
 
+const called = ref('')
+const keep = () =>
+  desk.attempt(async () => {
+    const others = (desk.desk?.papers ?? []).filter((p) => p.name !== called.value.trim())
+    await desk.keepDesk({ papers: [...others, { name: called.value.trim(), paper: props.paper }] })
+    called.value = ''
+  })
+/** Whether new sheets lie on this paper, rather than on one like the sheet before. */
+const isNew = computed(() => JSON.stringify(desk.desk?.new_paper) === JSON.stringify(props.paper))
+const forNew = (on: boolean) =>
+  desk.attempt(async () => {
+    const change: Partial<Schemas['DeskChange']> = on ? { new_paper: props.paper } : { new_as_before: true }
+    await take(api.PATCH('/api/desk', { body: change as Schemas['DeskChange'] }))
+    if (desk.desk) desk.desk.new_paper = on ? props.paper : null
+  })
+
 /** A new sheet colour brings the ruling that suits it. */
 const colour = (value: string) =>
   desk.attempt(async () => {
@@ -140,6 +156,13 @@ const colour = (value: string) =>
         {{ suits }} mm suits this hand
       </button>
     </p>
+    <div class="told keep">
+      <ElInput v-model="called" maxlength="30" placeholder="Name of this paper" aria-label="Name of this paper" />
+      <button type="button" class="word-button" :disabled="!called.trim()" @click="keep">
+        Keep it as a paper of mine
+      </button>
+      <ElCheckbox :model-value="isNew" size="large" label="new sheets lie on it" @change="(on) => forNew(!!on)" />
+    </div>
   </div>
 </template>
 
@@ -154,7 +177,16 @@ const colour = (value: string) =>
   margin: 0;
   max-width: 80ch;
 }
-label {
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+.keep .el-input {
+  width: 220px;
+}
+.form > label {
   display: grid;
   gap: 4px;
   font-size: var(--small);

@@ -2,14 +2,14 @@
 import { ElInput } from 'element-plus'
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, take, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
 import { walkTabs } from '@/composables/use-tabs'
 import { useLittleSheet } from '@/composables/use-little-sheet'
+import { FILES, useBringIn as useComing } from '@/stores/bring-in'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
 import { usePages } from '@/stores/pages'
-import { usePrints } from '@/stores/prints'
 import DeviceOutline from './DeviceOutline.vue'
 import LayerChoices from './LayerChoices.vue'
 import PaperSwatch from './PaperSwatch.vue'
@@ -21,6 +21,7 @@ import type { Part } from './TheSentence.vue'
 const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
 const PageChoices = defineAsyncComponent(() => import('./PageChoices.vue'))
 const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
+const TableMeaning = defineAsyncComponent(() => import('./TableMeaning.vue'))
 const PrintForm = defineAsyncComponent(() => import('./PrintForm.vue'))
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [] }>()
@@ -48,6 +49,9 @@ const pens = computed(() => (desk.desk?.pens ?? []).filter((p) => found(`${p.rec
 const hands = computed(() => (desk.desk?.hands ?? []).filter((h) => found(h.hand.name)))
 const devices = computed(() => (desk.desk?.devices ?? []).filter((d) => found(d.device.name)))
 const papers = computed(() => Object.keys(desk.desk?.stationery ?? {}).filter(found))
+const own = computed(() => (desk.desk?.papers ?? []).filter((p) => found(p.name)))
+const letGo = (name: string) =>
+  desk.attempt(() => desk.keepDesk({ papers: desk.desk!.papers.filter((p) => p.name !== name) }))
 const paperOf = (name: string): Schemas['Paper'] => {
   const now = desk.sheet!.paper
   const set = desk.desk!.stationery[name]!
@@ -86,40 +90,10 @@ async function putDown(kind: 'free' | 'test' | 'strip') {
   if (!desk.trouble) emit('close')
 }
 
-const bringIn = useBringIn(
-  'Ink, PDF, a picture or an archive',
-  '.zip,.inkml,.xml,.pdf,.png,.jpg,.jpeg',
-  async (file) => {
-    if (/\.zip$/i.test(file.name)) {
-      const came = await take(
-        api.POST('/api/archive', {
-          body: '',
-          bodySerializer: () => file,
-          headers: { 'Content-Type': 'application/zip' },
-        }),
-      )
-      await desk.load()
-      desk.news = [came.words, ...came.left_out.map((words) => `Left out: ${words}.`)].slice(0, 8).join(' ')
-      return emit('close')
-    }
-    if (!/\.(inkml|xml)$/i.test(file.name)) {
-      const [first] = await usePrints().bringIn(file, 'sheet')
-      if (first) await desk.openSheet(first.id)
-      return emit('close')
-    }
-    const made = await take(
-      api.POST('/api/sheets/{sheet_id}/file', {
-        params: { path: { sheet_id: desk.sheet!.id } },
-        body: '',
-        bodySerializer: () => file,
-        headers: { 'Content-Type': 'application/inkml+xml' },
-      }),
-    )
-    desk.replaceSheet(made)
-    await desk.openSheet(made.id)
-    emit('close')
-  },
-)
+const coming = useComing()
+const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (file) => {
+  if (await coming.bring(file)) emit('close')
+})
 </script>
 
 <template>
@@ -139,6 +113,7 @@ const bringIn = useBringIn(
     <p v-if="desk.trouble" class="harm" role="alert">{{ desk.trouble }}</p>
     <LayerChoices v-if="part === 'layers'" />
     <PageChoices v-else-if="part === 'pages'" @close="emit('close')" />
+    <TableMeaning v-else-if="part === 'sheet' && coming.table" @close="emit('close')" />
     <SheetList v-else-if="part === 'sheet'" :search="search" @open="open" />
     <div v-else-if="part === 'pen'" class="grid">
       <button
@@ -223,6 +198,12 @@ const bringIn = useBringIn(
       />
     </template>
     <div v-if="part === 'paper' && ofPaper === 'kinds'" class="grid">
+      <div v-for="p in own" :key="p.name" class="tile own">
+        <button type="button" :aria-label="`Paper ${p.name}`" @click="choose({ paper: p.paper, reach })">
+          <PaperSwatch :paper="p.paper" :width="62" :height="80" /><b>{{ p.name }}</b>
+        </button>
+        <button type="button" class="plain-button small" @click="letGo(p.name)">let it go</button>
+      </div>
       <button
         v-for="name in papers"
         :key="name"
@@ -235,15 +216,15 @@ const bringIn = useBringIn(
       </button>
     </div>
 
-    <div v-if="part === 'sheet'" class="foot">
+    <div v-if="part === 'sheet' && !coming.table" class="foot">
       <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
       <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
       <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
       <button type="button" class="word-button" @click="bringIn">Bring in a file</button>
     </div>
     <p v-if="part === 'sheet'" class="small">
-      A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}. Files that come in: archives, InkML, and
-      as paper under the ink PDF, PNG and JPEG.
+      A new sheet starts with the pen last used: {{ desk.pen?.recipe.name }}. Files that come in: InkML, SVG and tables
+      as ink; PDF, PNG, JPEG and OpenRaster as paper under it; archives.
     </p>
     <div v-if="part === 'device'" class="foot">
       <button type="button" class="word-button strong" @click="measure">Measure this screen and pen</button>
@@ -324,6 +305,10 @@ b {
   padding: 8px;
   border: var(--line) solid var(--rule);
   text-align: center;
+}
+.own button:first-child {
+  display: grid;
+  justify-items: center;
 }
 /* always in view, however many sheets there are */
 .foot {

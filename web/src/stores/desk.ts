@@ -205,7 +205,7 @@ export const useDesk = defineStore('desk', () => {
         id: `sheet-${crypto.randomUUID().slice(0, 13)}`,
         kind,
         name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
-        paper: paper ?? like?.paper ?? first.first_paper,
+        paper: paper ?? first.new_paper ?? like?.paper ?? first.first_paper,
         hand_id: like?.hand_id ?? first.hands[0]!.id,
         device_id: like?.device_id ?? first.devices[0]!.id,
         pen_id: like?.pen_id ?? first.pens[0]!.id,

@@ -1,0 +1,151 @@
+"""Files that become sheets: SVG and tables as strokes, layered pictures as pictures under the ink."""
+
+from collections.abc import Sequence
+
+from flask import Blueprint
+from pydantic import Field
+
+from gray_quill.core.ink.cost import check_cost
+from gray_quill.core.ink.printed import Print
+from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM
+from gray_quill.core.trace import Trace, bounds_mm, moved
+from gray_quill.formats.openraster_in import Layered, read_openraster
+from gray_quill.formats.pictures import key_of, kind_of
+from gray_quill.formats.strokes_csv import CsvLook, look_at_csv, read_strokes_csv
+from gray_quill.formats.svg_in import read_svg
+from gray_quill.store.database import transaction
+from gray_quill.store.originals import Original, add_original, set_prints
+from gray_quill.store.pens import get_pen
+from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, get_sheet
+from gray_quill.web.api import Model, operation
+from gray_quill.web.context import db, memory
+from gray_quill.web.inkml_sheet import MARGIN_MM
+from gray_quill.web.prints import paper_of_size, shown_name
+from gray_quill.web.replies import new_id
+from gray_quill.web.time_budget import in_time
+
+bring_in = Blueprint("bring_in", __name__)
+
+
+class FileNamed(Model):
+    name: str = Field("Brought in", min_length=1, max_length=80)
+
+
+class CsvMeaning(FileNamed):
+    """Which column is what, "" for none, and units of lengths and times."""
+
+    x: str
+    y: str
+    stroke: str = ""
+    t: str = ""
+    force: str = ""
+    altitude: str = ""
+    azimuth: str = ""
+    length_unit: str = "mm"
+    time_unit: str = "ms"
+
+
+class SheetCame(Model):
+    """passed_over: what of the file was not understood, in words."""
+
+    sheet: Sheet
+    passed_over: list[str]
+
+
+@operation(
+    bring_in,
+    "POST",
+    "/sheets/<sheet_id>/svg",
+    SheetCame,
+    body="image/svg+xml",
+    query=FileNamed,
+    status=201,
+    costly=True,
+)
+def bring_in_svg(sheet_id: str, body: bytes, query: FileNamed) -> SheetCame:
+    """Put down a new sheet with the lines of an SVG as strokes of constant force."""
+    came = read_svg(body, in_time)
+    return SheetCame(sheet=_written(sheet_id, query.name, came.traces), passed_over=came.passed_over)
+
+
+@operation(bring_in, "POST", "/csv/look", CsvLook, body="text/csv")
+def look_at_table(body: bytes) -> CsvLook:
+    """What the columns of a table of strokes may mean; nothing is taken yet."""
+    return look_at_csv(body)
+
+
+@operation(
+    bring_in, "POST", "/sheets/<sheet_id>/csv", SheetCame, body="text/csv", query=CsvMeaning, status=201, costly=True
+)
+def bring_in_csv(sheet_id: str, body: bytes, query: CsvMeaning) -> SheetCame:
+    """Put down a new sheet with the strokes of a table whose columns mean this."""
+    meaning = query.model_dump(exclude={"name", "length_unit", "time_unit"})
+    roles = {role: column or None for role, column in meaning.items()}
+    traces = read_strokes_csv(body, roles, query.length_unit, query.time_unit)
+    others = [c for c in look_at_csv(body).columns if c not in roles.values()]
+    sheet = _written(sheet_id, query.name, traces)
+    return SheetCame(sheet=sheet, passed_over=[f"column {c!r}" for c in others])
+
+
+@operation(
+    bring_in,
+    "POST",
+    "/sheets/<sheet_id>/openraster",
+    SheetCame,
+    body="image/openraster",
+    query=FileNamed,
+    status=201,
+    costly=True,
+)
+def bring_in_openraster(sheet_id: str, body: bytes, query: FileNamed) -> SheetCame:
+    """Put down a new sheet of an OpenRaster picture's size, its layers as pictures under the ink."""
+    layered, like = read_openraster(body), get_sheet(db(), sheet_id)
+    mm = 25.4 / layered.dpi
+    mm *= min(1.0, LARGEST_MM / (max(layered.width_px, layered.height_px) * mm))
+    reader = memory().originals.reader
+    sizes = [reader.open(kind_of(layer.png), layer.png)[0] for layer in layered.layers]
+    paper = paper_of_size((max(SMALLEST_MM, layered.width_px * mm), max(SMALLEST_MM, layered.height_px * mm)))
+    name = shown_name(query.name)
+    with transaction(db()):
+        made = Sheet(new_id(name), name, "free", paper, like.hand_id, like.device_id, like.pen_id, "", False)
+        add_sheet(db(), made)
+        prints = []
+        for k, (layer, size) in enumerate(zip(layered.layers, sizes, strict=True)):
+            original = Original(key_of(layer.png), kind_of(layer.png), shown_name(layer.name), [size])
+            add_original(db(), original, layer.png)
+            prints.append(_laid(layered, k, original, mm))
+        set_prints(db(), made.id, prints)
+    return SheetCame(sheet=get_sheet(db(), made.id), passed_over=layered.passed_over)
+
+
+def _laid(layered: Layered, k: int, original: Original, mm: float) -> Print:
+    layer = layered.layers[k]
+    width, height = memory().originals.reader.pixels(original.kind, layer.png)
+    return Print(
+        f"layer-{k}",
+        original.id,
+        1,
+        layer.left_px * mm,
+        layer.top_px * mm,
+        max(2.0, width * mm),
+        max(2.0, height * mm),
+        dim=1 - layer.opacity,
+    )
+
+
+def _written(like_id: str, name: str, traces: Sequence[Trace]) -> Sheet:
+    """A new sheet with these traces, on the paper and with the pen of another."""
+    like = get_sheet(db(), like_id)
+    pen = get_pen(db(), like.pen_id)
+    for trace in traces:
+        check_cost(trace, pen.recipe)
+        in_time()
+    left, top, _, _ = bounds_mm(traces)
+    fits = left >= 0 and top >= 0
+    placed = traces if fits else [moved(t, MARGIN_MM - left, MARGIN_MM - top) for t in traces]
+    called = shown_name(name)
+    made = Sheet(new_id(called), called, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False)
+    with transaction(db()):
+        add_sheet(db(), made)
+        add_strokes(db(), made.id, [Stroke(f"{made.id}-{k}", pen.id, pen.revision, t) for k, t in enumerate(placed)])
+    return get_sheet(db(), made.id)
