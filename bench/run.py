@@ -19,6 +19,8 @@ from OneEuroFilter import OneEuroFilter
 from bench.full_page import FULL, full_sheet, hands_on
 from bench.others import OTHERS, watched
 from bench.panels import diffusion, four_proofs, in_time
+from bench.sheets import SHEETS
+from bench.sheets import measured as sheets_measured
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -388,6 +390,9 @@ def main() -> None:
             2,
         )
         got = live(driver)
+    lived_on = sheets_measured()
+    for what, (words, goal) in SHEETS.items():
+        row(words, f"{goal:g}", f"{lived_on[what]:.0f}", f"{goal:g}", lived_on[what] / goal, 1)
     others = watched()
     for what, (words, goal_ms) in OTHERS.items():
         row(words, f"{goal_ms:g} ms", ms(others[what]), ms(goal_ms), others[what] / goal_ms, 1)

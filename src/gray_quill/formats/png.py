@@ -1,6 +1,7 @@
 """Pictures out, PNG with its density or lossless WebP, and PNG in with limits."""
 
 import io
+import struct
 import zlib
 
 import numpy as np
@@ -19,10 +20,30 @@ def write_png(pixels: NDArray[np.uint8], dpi: float | None = None, compress: int
         raise TooLarge(
             f"That picture would have over {MOST_PIXELS // 1_000_000} million pixels. Choose a lower dpi.", "dpi"
         )
+    if compress == 1 and dpi is None:
+        return _quick_png(np.ascontiguousarray(pixels))
     out = io.BytesIO()
     extra = {"dpi": (dpi, dpi)} if dpi else {}
     Image.fromarray(pixels).save(out, "PNG", compress_level=compress, **extra)
     return out.getvalue()
+
+
+def _quick_png(pixels: NDArray[np.uint8]) -> bytes:
+    """The same in less than half the time: every row as what differs from the one above (filter "up" of PNG, W3C
+    Recommendation, third edition, 9.2), which flat paper and upright strokes leave little of.
+    """
+    height, width = pixels.shape[:2]
+    planes = pixels.shape[2] if pixels.ndim == 3 else 1
+    flat = pixels.reshape(height, width * planes)
+    rows = np.empty((height, 1 + width * planes), np.uint8)
+    rows[:, 0] = 2
+    rows[0, 1:] = flat[0]
+    np.subtract(flat[1:], flat[:-1], out=rows[1:, 1:])
+    head = struct.pack(">IIBBBBB", width, height, 8, {1: 0, 3: 2, 4: 6}[planes], 0, 0, 0)
+    parts = ((b"IHDR", head), (b"IDAT", zlib.compress(rows.tobytes(), 1)), (b"IEND", b""))
+    return PNG_HEAD + b"".join(
+        struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data)) for kind, data in parts
+    )
 
 
 def write_webp(pixels: NDArray[np.uint8]) -> bytes:

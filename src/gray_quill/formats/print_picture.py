@@ -5,7 +5,7 @@ import dataclasses
 import numpy as np
 from PIL import Image
 
-from gray_quill.core.ink.printed import Print, PrintedPaper, originals_of, print_pixels, prints_on
+from gray_quill.core.ink.printed import Print, PrintedPaper, as_it_looks, originals_of, print_pixels, prints_on
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.units import mm_to_pt, px_per_mm
@@ -26,9 +26,8 @@ def print_picture(one: Print, paper: Paper) -> Image.Image:
     seen = print_pixels(plain, paper, view)
     if seen is None:
         return Image.new("RGBA", (1, 1))
-    rgba = seen[2].copy()
-    rgba[..., 3] *= 255
-    return Image.fromarray(np.asarray(rgba + 0.5, np.uint8))
+    colour, share = as_it_looks(one, seen[2])
+    return Image.fromarray(np.asarray(np.concatenate((colour, 255 * share), axis=-1) + 0.5, np.uint8))
 
 
 def document_prints(paper: Paper) -> list[dict[str, object]]:

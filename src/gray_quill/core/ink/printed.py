@@ -95,13 +95,25 @@ def lay_prints(page: NDArray[np.uint8], paper: Paper, view: View) -> None:
         seen = print_pixels(one, paper, view)
         if seen is not None:
             rows, columns, rgba = seen
-            there, share = page[rows, columns], rgba[..., 3:]
-            there[...] = there + (rgba[..., :3] - there) * share + 0.5
+            there = page[rows, columns]
+            if not one.grey and not one.dim and int(rgba[..., 3].min()) == 255:
+                there[...] = rgba[..., :3]
+            else:
+                colour, share = as_it_looks(one, rgba)
+                there[...] = there + (colour - there) * share + 0.5
 
 
-def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, NDArray[np.float32]] | None:
-    """Rows and columns of a view that a print lies in, and it as RGB in 0..255 with its opacity in 0..1; None where it
-    is not seen. Its edges lie on whole pixels of the page, wherever the view begins.
+def as_it_looks(one: Print, rgba: NDArray[np.uint8]) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+    """A print's colour in 0..255 and its opacity in 0..1, greyed and faded as it says."""
+    colour = rgba[..., :3].astype(np.float32)
+    if one.grey:
+        colour[...] = (colour @ LUMINANCE)[..., None]
+    return colour, rgba[..., 3:] * np.float32((1 - one.dim) / 255)
+
+
+def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, NDArray[np.uint8]] | None:
+    """Rows and columns of a view that a print lies in, and it there as it came, as RGBA; None where it is not seen. Its
+    edges lie on whole pixels of the page, wherever the view begins.
     """
     originals = originals_of(paper)
     if originals is None:
@@ -123,11 +135,7 @@ def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, ND
     width, height = (int(v) for v in high - low)
     if one.quarter_turns % 2:
         width, height = height, width
-    rgba = originals.drawn(one.file, one.file_page, asked, width, height).astype(np.float32)
-    rgba = np.rot90(rgba, -one.quarter_turns)
-    if one.grey:
-        rgba[..., :3] = (rgba[..., :3] @ LUMINANCE)[..., None]
-    rgba[..., 3] *= (1 - one.dim) / 255
+    rgba = np.rot90(originals.drawn(one.file, one.file_page, asked, width, height), -one.quarter_turns)
     at = low - origin[:2]
     return slice(at[1], at[1] + rgba.shape[0]), slice(at[0], at[0] + rgba.shape[1]), rgba
 
