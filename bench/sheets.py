@@ -1,5 +1,5 @@
-"""A sheet one can live on: a document of 2 MB shown and shown nearer, twenty written pages out as PDF, and the memory of
-the server in all of it.
+"""A sheet one can live on: a document of 2 MB shown and shown nearer, twenty written pages out as PDF, and the memory
+of the server in all of it.
 """
 
 import io

@@ -2,12 +2,14 @@
 
 import io
 import itertools
+import re
 import time
 import zipfile
 from typing import Any
 
 import numpy as np
 import pypdfium2
+from PIL import Image
 
 from gray_quill.core.errors import InputError
 from gray_quill.formats.png import read_png
@@ -69,6 +71,21 @@ class ExportsApi(ApiCase):
             self.assertIn("grain", told["words"])
         self.assertEqual(self.out(form="png", dpi=150)[0]["beside"][0]["apart"], 0, "a picture is the screen's own")
         self.assertEqual(self.out(form="ora", dpi=100)[0]["beside"][0]["apart"], 0)
+
+    def test_hidden_layers_go_out_hidden(self) -> None:
+        layers = [{"id": "first", "name": "ink"}, {"id": "top", "name": "answers"}]
+        self.ask("PUT", f"/api/sheets/{self.sheet}/layers", {"layers": layers, "on": "top"})
+        self.write(self.sheet, "answer", [20, 60, 62], y_mm=[80, 86, 81])
+        hidden = [layers[0], layers[1] | {"shown": False}]
+        self.ask("PUT", f"/api/sheets/{self.sheet}/layers", {"layers": hidden, "on": "first"})
+        told, data = self.out(form="ora", dpi=100)
+        self.assertEqual(told["beside"][0]["apart"], 0, "what is hidden is not in the merged picture")
+        stack = zipfile.ZipFile(io.BytesIO(data)).read("stack.xml").decode()
+        (answers,) = re.findall(r'<layer name="answers"[^>]*>', stack)
+        self.assertIn('visibility="hidden"', answers)
+        name = re.findall(r'src="([^"]+)"', answers)[0]
+        ink = np.asarray(Image.open(zipfile.ZipFile(io.BytesIO(data)).open(name)))
+        self.assertGreater((ink[..., 3] > 128).sum(), 50)
 
     def test_files_apart_are_named_as_asked_and_never_twice_alike(self) -> None:
         self.ask("PATCH", f"/api/sheets/{self.pages[2]}", {"bookmark": "counts"})

@@ -31,7 +31,9 @@ EPOCH = (1980, 1, 1, 0, 0, 0)  # the same sheet makes the same bytes
 
 
 def write_openraster(inks: Sequence[Ink], paper: Paper, dpi: float, with_paper: bool, title: str) -> bytes:
-    """All ink that is given, on its layers. Refuses pictures that would be too large."""
+    """All ink that is given, on its layers; what lies on hidden ones is in the file, and hidden there too. Refuses
+    pictures that would be too large.
+    """
     view = page_view(paper, dpi)
     if view.width_px * view.height_px > MOST_PIXELS:
         raise TooLarge(
@@ -46,9 +48,13 @@ def write_openraster(inks: Sequence[Ink], paper: Paper, dpi: float, with_paper: 
         own = list(group)
         layer = on.layer if on else Layer()
         drawn = _runs(own, paper, view) if layer.plain else [_whole(layer, own, laid, paper, view)]
-        stack += [_layer(pictures, name, pixels, at, opacity, blend) for name, pixels, at, opacity, blend in drawn]
-        laid += own
-    merged = page_pixels(inks, paper, view) if with_paper else ink_pixels(inks, view, paper.colour)
+        stack += [
+            _layer(pictures, name, pixels, at, opacity, blend, layer.shown)
+            for name, pixels, at, opacity, blend in drawn
+        ]
+        laid += own if layer.shown else []
+    seen = [ink for ink in inks if not ink.on or ink.on.layer.shown]
+    merged = page_pixels(seen, paper, view) if with_paper else ink_pixels(seen, view, paper.colour)
     root = (
         f'<?xml version="1.0" encoding="UTF-8"?>\n<image version="0.0.5" w="{view.width_px}" h="{view.height_px}" '
         f'xres="{dpi:g}" yres="{dpi:g}" name={quoteattr(title)}><stack>{"".join(reversed(stack))}</stack></image>'
@@ -104,11 +110,12 @@ def _layer(
     at: tuple[int, int],
     opacity: float = 1.0,
     blend: str = "normal",
+    shown: bool = True,
 ) -> str:
     pictures.append(pixels)
     return (
         f'<layer name={quoteattr(name)} src="data/layer{len(pictures) - 1}.png" x="{at[0]}" y="{at[1]}" '
-        f'opacity="{opacity:g}" visibility="visible" composite-op="{OPERATORS[blend]}"/>'
+        f'opacity="{opacity:g}" visibility="{"visible" if shown else "hidden"}" composite-op="{OPERATORS[blend]}"/>'
     )
 
 

@@ -104,16 +104,17 @@ class Document:
         return [(w * MM_PER_POINT, h * MM_PER_POINT) for w, h in self.sizes]
 
     def drawn(self, page: int, part: Sequence[float], width: int, height: int) -> bytes:
-        """As RGBA, top row first. Parts of one picture that is not too large are cut from it, so that they fit."""
+        """As RGB, top row first. Parts of one picture that is not too large are cut from it, so that they fit."""
         left, top, right, bottom = part
         whole = round(width / (right - left)), round(height / (bottom - top))
         if whole[0] * whole[1] > MOST_WHOLE_PX:
-            return self._rendered(page, part, width, height).convert("RGBA").tobytes()
+            return self._rendered(page, part, width, height).tobytes()
         if self.last is None or self.last[0] != (page, *whole):
             self.last = None
             self.last = (page, *whole), self._rendered(page, (0, 0, 1, 1), *whole)
         x, y = round(left * whole[0]), round(top * whole[1])
-        return self.last[1].crop((x, y, x + width, y + height)).convert("RGBA").tobytes()
+        part_of = self.last[1] if whole == (width, height) else self.last[1].crop((x, y, x + width, y + height))
+        return part_of.tobytes()
 
     def _rendered(self, page: int, part: Sequence[float], width: int, height: int) -> Image.Image:
         import pypdfium2
@@ -127,9 +128,9 @@ class Document:
         matrix = raw.FS_MATRIX(across, 0, 0, down, -left * size[0] * across, -top * size[1] * down)
         clip = raw.FS_RECTF(0, 0, width, height)
         raw.FPDF_RenderPageBitmapWithMatrix(bitmap, loaded, matrix, clip, raw.FPDF_ANNOT)
-        picture = Image.frombuffer("RGB", (width, height), bytes(bitmap.buffer), "raw", "BGRX", bitmap.stride, 1)
+        picture = Image.frombytes("RGB", (width, height), bytes(bitmap.buffer), "raw", "BGRX", bitmap.stride, 1)
         loaded.close()
-        return picture.copy()
+        return picture
 
 
 def acts(data: bytes) -> bool:

@@ -70,14 +70,14 @@ class PictureReader:
         width_px: int,
         height_px: int,
     ) -> NDArray[np.uint8]:
-        """A part of a picture or page as RGBA, shape (height_px, width_px, 4). load: its bytes, if it is not open."""
+        """A part of a page as RGB, of a picture as RGBA, top row first. load: its bytes, if it is not open."""
         asked = {"do": "draw", "page": page, "part": part, "width": width_px, "height": height_px}
         with self._lock:
             told, pixels = self._ask({**asked, "key": key})
             if told.get("missing"):
                 self._ask({"do": "open", "key": key, "kind": kind}, load())
                 told, pixels = self._ask({**asked, "key": key})
-        return np.frombuffer(pixels, np.uint8).reshape(height_px, width_px, 4)
+        return np.frombuffer(pixels, np.uint8).reshape(height_px, width_px, -1)
 
     def assembled(
         self, paper: bytes, ink: bytes, prints: Sequence[Sequence[Mapping[str, object]]], files: dict[str, bytes]

@@ -202,6 +202,8 @@ class _Exporting:
         if body.form == "pdf":
             return write_pdf([self._drawn(page) for page in pages], body.paper, title, step)
         inks, ground = self._drawn(pages[0])
+        if body.form == "ora":
+            inks = self.memory.all_inks(self.db, pages[0].id)
         if body.device_id:
             panel = get_thing(self.db, Device, body.device_id).panel
             return write_png(proof_sheet(inks, ground, panel, PLAIN).pixels, panel.ppi)

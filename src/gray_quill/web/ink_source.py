@@ -38,9 +38,11 @@ def _bytes(pair: tuple[Trace, Ink]) -> int:
     return 8 * (6 * len(trace) + 8 * len(ink.x_mm)) + 3000
 
 
-def shown_index(db: sqlite3.Connection, sheet_id: str) -> tuple[list[Entry], list[Placed | None]]:
+def shown_index(
+    db: sqlite3.Connection, sheet_id: str, hidden_too: bool = False
+) -> tuple[list[Entry], list[Placed | None]]:
     """The strokes of a sheet's shown layers in the order written, and the layer of each; None where the sheet has but
-    one, that lays its ink plainly.
+    one, that lays its ink plainly. hidden_too: those of all layers.
     """
     index, sheet = stroke_index(db, sheet_id), get_sheet(db, sheet_id)
     if len(sheet.layers) == 1 and sheet.layers[0].plain and sheet.layers[0].shown:
@@ -49,7 +51,7 @@ def shown_index(db: sqlite3.Connection, sheet_id: str) -> tuple[list[Entry], lis
     held = held_of(db, sheet_id)
     lowest = next(iter(places.values()))
     on = [places.get(held[e[0]].layer if e[0] in held else FIRST, lowest) for e in index]
-    seen = [k for k, place in enumerate(on) if place.layer.shown]
+    seen = [k for k, place in enumerate(on) if place.layer.shown or hidden_too]
     return [index[k] for k in seen], [on[k] for k in seen]
 
 
@@ -143,6 +145,12 @@ class InkMemory:
                 inks[k] = dataclasses.replace(ink, rubs=inks[k].rubs, fill=inks[k].fill)
         traces = [trace for trace, _ in pairs]
         return [(trace, ink.on_layer(on)) for trace, ink, on in zip(traces, inks, layers, strict=True)]
+
+    def all_inks(self, db: sqlite3.Connection, sheet_id: str) -> list[Ink]:
+        """Settled ink of all of a sheet's layers, the hidden ones too, in the order written, each on its layer."""
+        index, layers = shown_index(db, sheet_id, hidden_too=True)
+        pairs = self.strokes(db, index, get_sheet(db, sheet_id).paper)
+        return [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
 
     def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
         """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""

@@ -55,7 +55,9 @@ class Originals(Protocol):
     def drawn(
         self, file: str, page: int, part: tuple[float, float, float, float], width_px: int, height_px: int
     ) -> NDArray[np.uint8]:
-        """A part (left, top, right, bottom as shares) of a picture or page as RGBA, shape (height_px, width_px, 4)."""
+        """A part (left, top, right, bottom as shares) of a picture as RGBA or of a page as RGB, shape (height_px,
+        width_px, planes).
+        """
 
     def kind(self, file: str) -> str:
         """png, jpeg or pdf."""
@@ -96,7 +98,7 @@ def lay_prints(page: NDArray[np.uint8], paper: Paper, view: View) -> None:
         if seen is not None:
             rows, columns, rgba = seen
             there = page[rows, columns]
-            if not one.grey and not one.dim and int(rgba[..., 3].min()) == 255:
+            if not one.grey and not one.dim and (rgba.shape[2] == 3 or int(rgba[..., 3].min()) == 255):
                 there[...] = rgba[..., :3]
             else:
                 colour, share = as_it_looks(one, rgba)
@@ -108,12 +110,13 @@ def as_it_looks(one: Print, rgba: NDArray[np.uint8]) -> tuple[NDArray[np.float32
     colour = rgba[..., :3].astype(np.float32)
     if one.grey:
         colour[...] = (colour @ LUMINANCE)[..., None]
-    return colour, rgba[..., 3:] * np.float32((1 - one.dim) / 255)
+    opaque = np.full((*rgba.shape[:2], 1), 255, np.uint8) if rgba.shape[2] == 3 else rgba[..., 3:]
+    return colour, opaque * np.float32((1 - one.dim) / 255)
 
 
 def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, NDArray[np.uint8]] | None:
-    """Rows and columns of a view that a print lies in, and it there as it came, as RGBA; None where it is not seen. Its
-    edges lie on whole pixels of the page, wherever the view begins.
+    """Rows and columns of a view that a print lies in, and it there as it came, RGBA or RGB; None where it is not seen.
+    Its edges lie on whole pixels of the page, wherever the view begins.
     """
     originals = originals_of(paper)
     if originals is None:
