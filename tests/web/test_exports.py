@@ -84,7 +84,7 @@ class ExportsApi(ApiCase):
         (answers,) = re.findall(r'<layer name="answers"[^>]*>', stack)
         self.assertIn('visibility="hidden"', answers)
         name = re.findall(r'src="([^"]+)"', answers)[0]
-        ink = np.asarray(Image.open(zipfile.ZipFile(io.BytesIO(data)).open(name)))
+        ink = np.asarray(Image.open(io.BytesIO(zipfile.ZipFile(io.BytesIO(data)).read(name))))
         self.assertGreater((ink[..., 3] > 128).sum(), 50)
 
     def test_files_apart_are_named_as_asked_and_never_twice_alike(self) -> None:

@@ -118,6 +118,19 @@ class PagesApi(ApiCase):
             self.did("POST", f"{self.first}/page/turn")
         self.assertLess(np.abs(self.page(self.first).astype(int) - was).max(), 3)
 
+    def test_marks_of_one_colour_are_listed_together_over_all_pages(self) -> None:
+        first, second = self.more("b")
+        wash = {"force": [0.5, 0.5, 0.5], "y_mm": [40, 40, 40]}
+        self.write(first, "m1", [20, 40, 60], pen_id="fern-wash", **wash)
+        self.write(first, "m2", [60.5, 70, 80], pen_id="fern-wash", **wash)
+        self.write(first, "m3", [20, 40, 60], pen_id="dusk-wash", **(wash | {"y_mm": [80, 80, 80]}))
+        self.write(second, "m4", [20, 40, 60], pen_id="fern-wash", **wash)
+        marks = self.did("GET", f"{second}/marks")["marks"]
+        told = [(m["page"], m["mark"]["name"].split()[0], m["mark"]["strokes"]) for m in marks]
+        self.assertEqual(told, [(1, "Fern", 2), (2, "Fern", 1), (1, "Dusk", 1)])
+        left, top, right, bottom = marks[0]["mark"]["box_mm"]
+        self.assertTrue(left < 20 and right > 80 and top < 40 < bottom < 45, marks[0])
+
     def test_a_sheet_holds_a_stated_number_of_pages(self) -> None:
         self.assertEqual(self.did("POST", f"{self.first}/pages", {"id": self.first}, 409)["error"]["code"], "conflict")
         self.assertEqual(self.did("POST", "nowhere/pages", {"id": "x"}, 404)["error"]["code"], "not_found")

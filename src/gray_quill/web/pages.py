@@ -1,15 +1,18 @@
 """Pages of a sheet: what there are, and adding, copying, ordering, turning and binning them."""
 
+import dataclasses
 from typing import Annotated
 
 from flask import Blueprint
 from pydantic import Field
 
+from gray_quill.core.readings.passages import Passage, passages_of
 from gray_quill.store.pages import MOST_PAGES, add_page, bin_page, copy_page, order_pages, turn_page
 from gray_quill.store.sheets import Sheet, get_sheet, pages_of
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import BinChange, Id, PaperIn
+from gray_quill.web.time_budget import in_time
 
 pages = Blueprint("pages", __name__)
 
@@ -41,6 +44,32 @@ def read_pages(sheet_id: str) -> Pages:
 
 def all_pages(sheaf: str) -> Pages:
     return Pages(pages=pages_of(db(), sheaf), binned=pages_of(db(), sheaf, binned=True))
+
+
+@dataclasses.dataclass(frozen=True)
+class MarkOn:
+    """A marked passage and the page it is on."""
+
+    page_id: str
+    page: int
+    mark: Passage
+
+
+class MarkedPassages(Model):
+    """By colour of wash, each colour where it is first met."""
+
+    marks: list[MarkOn]
+
+
+@operation(pages, "GET", "/sheets/<sheet_id>/marks", MarkedPassages, costly=True)
+def read_marks(sheet_id: str) -> MarkedPassages:
+    """What is marked with washes on all pages of a sheet: passages and the notes that are in the same colour."""
+    found = []
+    for page in pages_of(db(), get_sheet(db(), sheet_id).sheaf):
+        in_time()
+        found += [MarkOn(page.id, page.page, mark) for mark in passages_of(memory().sheet_inks(db(), page.id))]
+    colours = list(dict.fromkeys(one.mark.colour for one in found))
+    return MarkedPassages(marks=sorted(found, key=lambda one: colours.index(one.mark.colour)))
 
 
 @operation(pages, "POST", "/sheets/<sheet_id>/pages", Pages, body=NewPage, status=201)

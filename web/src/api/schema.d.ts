@@ -1886,6 +1886,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is marked with washes on all pages of a sheet: passages and the notes that are in the same colour. */
+        get: operations["read_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/on-paper": {
         parameters: {
             query?: never;
@@ -4691,6 +4708,12 @@ export interface components {
                 number
             ];
         };
+        /** @description A marked passage and the page it is on. */
+        MarkOn: {
+            mark: components["schemas"]["Passage"];
+            page: number;
+            page_id: string;
+        };
         /** @description As film_reader.Reading, from marks. */
         Marked: {
             ci95_ms: number;
@@ -4698,6 +4721,10 @@ export interface components {
             frames_used: number;
             gap_mm: number;
             speed_mm_s: number;
+        };
+        /** @description By colour of wash, each colour where it is first met. */
+        MarkedPassages: {
+            marks: components["schemas"]["MarkOn"][];
         };
         MarksBody: {
             /** @description How many frames a second the camera takes (frames/s) */
@@ -5369,6 +5396,18 @@ export interface components {
         };
         PaperFields: {
             paper_fields: components["schemas"]["Control"][];
+        };
+        /** @description A marked passage: the colour and name of its wash, and where it lies, mm. */
+        Passage: {
+            box_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            colour: string;
+            name: string;
+            strokes: number;
         };
         /** @description Pixels of one frame's part, row by row, from `offset` bytes of all reels on. */
         Patch: {
@@ -11350,6 +11389,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayersReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkedPassages"];
                 };
             };
             /** @description Refused, with what to do */

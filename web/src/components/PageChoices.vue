@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
-import { computed, ref, useTemplateRef } from 'vue'
-import type { SheetItem } from '@/api/client'
+import { computed, ref, shallowRef, useTemplateRef } from 'vue'
+import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
@@ -31,6 +31,25 @@ const add = async (copy: boolean) => {
   if (now.value) await pages.add(now.value, copy)
   if (!copy) emit('close')
 }
+/** Marked passages and the notes of the same wash, each as it looks. */
+const marking = ref(false)
+const marks = shallowRef<Schemas['MarkOn'][]>()
+const look = () =>
+  desk.attempt(async () => {
+    marking.value = !marking.value
+    const params = { path: { sheet_id: now.value!.id } }
+    if (marking.value) marks.value = (await take(api.GET('/api/sheets/{sheet_id}/marks', { params }))).marks
+  })
+const PX_PER_MM = 4
+function markPicture({ page_id, mark }: Schemas['MarkOn']) {
+  const [left, top, right, bottom] = mark.box_mm as Box
+  const box = `left=${Math.max(0, left)}&top=${Math.max(0, top)}&right=${right}&bottom=${bottom}`
+  return `/api/sheets/${page_id}/page.png?scale=${PX_PER_MM}&${box}`
+}
+async function goTo(m: Schemas['MarkOn']) {
+  await pages.show(m.page_id, m.mark.box_mm as Box)
+  emit('close')
+}
 const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
 </script>
 
@@ -53,6 +72,9 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
         aria-label="Bookmark of this page"
         @change="bookmark"
     /></label>
+    <button type="button" class="plain-button small" :aria-pressed="marking" @click="look">
+      {{ marking ? 'pages' : 'marked passages' }}
+    </button>
     <button
       v-if="pages.pages.some((p) => p.bookmark)"
       type="button"
@@ -63,7 +85,15 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
       {{ marked ? 'all pages' : 'bookmarked only' }}
     </button>
   </div>
-  <div ref="holder" class="pages" aria-label="Pages">
+  <div v-if="marking" class="list" aria-label="Marks">
+    <p v-if="marks && !marks.length" class="small">Nothing is marked with a wash on these pages yet.</p>
+    <button v-for="(m, k) in marks" :key="k" type="button" class="mark" @click="goTo(m)">
+      <i :style="{ background: m.mark.colour }" />
+      <img :src="markPicture(m)" alt="" loading="lazy" />
+      <span class="small">page {{ m.page }}, {{ m.mark.name }}</span>
+    </button>
+  </div>
+  <div v-show="!marking" ref="holder" class="pages" aria-label="Pages">
     <button
       v-for="p in shown"
       :key="p.id"
@@ -79,7 +109,7 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
       <span v-if="p.bookmark" class="small book">{{ p.bookmark }}</span>
     </button>
   </div>
-  <p class="small">Drag a page to its place, or move it with Shift and the arrow keys.</p>
+  <p v-if="!marking" class="small">Drag a page to its place, or move it with Shift and the arrow keys.</p>
   <button v-if="pages.binned.length" type="button" class="plain-button small" @click="bin = !bin">
     {{ bin ? 'Close the bin of this sheet' : `${pages.binned.length} in the bin of this sheet` }}
   </button>
@@ -113,6 +143,35 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
   grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
   gap: 8px;
   margin-bottom: 8px;
+}
+.list {
+  display: grid;
+  margin-bottom: 8px;
+}
+.mark {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  min-height: var(--target);
+  padding: 4px 0;
+  border-top: var(--line) solid var(--rule);
+  text-align: left;
+}
+.mark:hover {
+  background: var(--accent-soft);
+}
+.mark i {
+  flex: none;
+  width: 16px;
+  height: 16px;
+  border: var(--line) solid var(--edge);
+}
+.mark img {
+  width: auto;
+  height: auto;
+  max-width: 380px;
+  max-height: 64px;
+  border: 0;
 }
 .one {
   display: grid;

@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, take, type Schemas, type SheetItem } from '@/api/client'
+import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
 
 /** The pages of the sheet on the desk: going from one to another, and adding, ordering, turning and binning them. */
@@ -37,6 +37,13 @@ export const usePages = defineStore('pages', () => {
     const next = pages.value.find((p) => p.page === (here.value?.page ?? 0) + (on ? 1 : -1))
     if (next) void open(next.id, on ? 'on' : 'back')
     return !!next
+  }
+
+  /** A box of a page that is to be shown, mm, once that page lies on the desk. */
+  const wanted = shallowRef<{ id: string; box: Box }>()
+  async function show(id: string, box: Box) {
+    if (id !== here.value?.id) await open(id)
+    wanted.value = { id, box }
   }
 
   /** Show a sheet's pages as an answer tells them. */
@@ -81,5 +88,5 @@ export const usePages = defineStore('pages', () => {
       takeUp(await take(api.POST('/api/sheets/{sheet_id}/page/turn', { params: params(page.id) }))),
     )
 
-  return { pages, pagesOf, binned, turned, open, openSheet, go, look, add, order, bin, turn }
+  return { pages, pagesOf, binned, turned, wanted, show, open, openSheet, go, look, add, order, bin, turn }
 })

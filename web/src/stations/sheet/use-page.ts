@@ -1,12 +1,13 @@
 import { useDevicePixelRatio, useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch, type Ref } from 'vue'
-import type { SheetItem } from '@/api/client'
+import type { Box, SheetItem } from '@/api/client'
 import { usePages } from '@/stores/pages'
 
 const GUTTER = 2
 const BEYOND_PX = 160 // of the page, drawn beside what is seen, so that a quick pan shows no bare edge
 const TURNS = 0.9 // of a view, so that its last line is seen again
 const WHEEL_PX = 400 // of the wheel, that make the page e times as large
+const ROOM_MM = 20 // round what is gone to
 const MOST_SHEETS = 200 // whose place is remembered
 export const SMALLEST = 0.1
 export const LARGEST = 32
@@ -161,6 +162,23 @@ export function usePage(sheet: Ref<SheetItem | undefined>, frame: Ref<HTMLElemen
     },
     { immediate: true },
   )
+  watch(
+    () => pages.wanted,
+    async (to) => {
+      if (!to || to.id !== sheet.value?.id) return
+      await nextTick() // the page is met where it was left first
+      await showBox(withRoom(to.box))
+    },
+    { flush: 'post' },
+  )
+  /** A box with some of the page round it. */
+  const withRoom = ([left, top, right, bottom]: Box): Box => [
+    left - ROOM_MM,
+    top - ROOM_MM,
+    right + ROOM_MM,
+    bottom + ROOM_MM,
+  ]
+
   let remembering = 0
   watch([scrolled, zoom], () => {
     clearTimeout(remembering)
