@@ -51,7 +51,7 @@ SHOTS = (
         verb="choose",
         way=tuple((90 + 6 * k, 437) for k in range(42)),
     ),
-    Shot("test-sheet", "sheet", "test-sheet"),
+    Shot("sheet-survey", "sheet", "count-by-trap-typed"),
     Shot("pen", "pen"),
     Shot("pen-steady", "pen", tabs=("steady",), ready="document.querySelector('.plot svg path')"),
     Shot("pen-tooth", "pen", pen="moth-pencil-2b", tabs=("tooth",), ready="document.querySelector('[data-text]')"),

@@ -241,3 +241,26 @@ class SmallWriting(DeskCase):
             return [{"id": s.id, "x_mm": s.trace.x_mm.tolist()} for s in list_strokes(db, "trap-log")]
         finally:
             db.close()
+
+
+class Sound(DeskCase):
+    def test_writing_sounds_while_the_nib_goes_and_not_before_it_is_wished(self) -> None:
+        desk = self.desk
+        desk.open()
+        level = "return document.documentElement.dataset.sounding ?? ''"
+        x, y = desk.middle(".scroll")
+        way = [(x + 6 * k, y, 0.6) for k in range(20)]
+        desk.write(way)
+        self.assertEqual(desk.js(level), "", "off until it is wished")
+        desk.press("Frame", "nav")
+        desk.choose("Writing sounds like", "a pencil")
+        desk.driver.find_element("css selector", "body").send_keys("\ue00c")
+        desk.hold(way)
+        loud = float(
+            desk.wait(
+                "+document.documentElement.dataset.sounding > 0 && document.documentElement.dataset.sounding", "a sound"
+            )
+        )
+        self.assertLess(loud, 0.5)
+        desk.lift(*way[-1][:2])
+        desk.wait("document.documentElement.dataset.sounding === '0'", "silence as it lifts")

@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from gray_quill.core.errors import FormatError, TooLarge, Unavailable
 
 MOST_BYTES = 40_000_000
-ANSWERS_S = 20.0  # on a busy machine; what takes longer is not worth waiting for
+ANSWERS_S = 12.0  # on a busy machine; others wait meanwhile, and what takes longer is not worth it
 KINDS = {b"%PDF-": "pdf", b"\x89PNG\r\n\x1a\n": "png", b"\xff\xd8\xff": "jpeg"}
 MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
 FELL = "This file brought its reader down, or kept it too long. Print it to a new, simpler one."

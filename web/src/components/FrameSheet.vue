@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { ElCheckbox, ElRadioButton, ElRadioGroup } from 'element-plus'
+import { ElCheckbox, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
+import { TOOLS } from '@/lib/writing-sound'
 import { STATIONS } from '@/stations'
 import DeedsForm from './DeedsForm.vue'
 import LittleSheet from './LittleSheet.vue'
+import NumberField from './NumberField.vue'
 import { PLACES, SIZES, useFrame } from '@/stores/frame'
 
 /** Where the roll lies, what folds, which stations show, how large words are: as this device and this hand want it. */
@@ -33,6 +35,22 @@ const show = (path: string, on: boolean) =>
       <ElRadioGroup v-model="frame.words" aria-label="Size of words"
         ><ElRadioButton v-for="(_, name) in SIZES" :key="name" :value="name">{{ name }}</ElRadioButton></ElRadioGroup
       >
+    </div>
+    <div class="row">
+      <span class="small">writing sounds like</span>
+      <ElSelect v-model="frame.sound" aria-label="Writing sounds like" style="width: 150px">
+        <ElOption value="off" label="nothing" />
+        <ElOption v-for="(tool, name) in TOOLS" :key="name" :value="name" :label="tool.words" />
+      </ElSelect>
+      <NumberField
+        v-if="frame.sound !== 'off'"
+        v-model="frame.volume"
+        label="Volume"
+        unit="%"
+        :min="1"
+        :max="100"
+        :decimals="0"
+      />
     </div>
     <DeedsForm />
     <div class="row stations">

@@ -1,6 +1,7 @@
 import { useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import type { Tool } from '@/lib/writing-sound'
 
 export const PLACES = ['foot', 'head', 'left', 'right'] as const
 export type Place = (typeof PLACES)[number]
@@ -19,6 +20,9 @@ export const useFrame = defineStore('frame', () => {
   const awake = useLocalStorage('gray-quill-awake', true)
   /** At night the page is shown dark: only shown, nothing of it changes. */
   const darkPage = useLocalStorage('gray-quill-dark-page', false)
+  /** Writing sounds like a tool on paper, so loud in %. */
+  const sound = useLocalStorage<Tool | 'off'>('gray-quill-sound', 'off')
+  const volume = useLocalStorage('gray-quill-volume', 40)
   const writing = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
 
@@ -38,6 +42,8 @@ export const useFrame = defineStore('frame', () => {
     unfold,
     awake,
     darkPage,
+    sound,
+    volume,
     place,
     folded,
     foldsWhileWriting,

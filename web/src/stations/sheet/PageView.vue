@@ -32,6 +32,7 @@ import { usePageMoves } from './use-page-moves'
 import { usePageTurns } from './use-page-turns'
 import { usePointing } from './use-pointing'
 import { useSettling } from './use-settling'
+import { useSound } from './use-sound'
 import { useStripWindow } from './use-strip'
 import { useShowing } from './use-showing'
 import { useWays } from './use-ways'
@@ -143,6 +144,7 @@ const pages = usePages()
 const prints = usePrints()
 const replay = useReplay()
 const strip = useStrip()
+const sound = useSound()
 const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
@@ -187,12 +189,19 @@ const { writing } = useWriting({
   barrel: () => deeds.perform(deeds.deedOf('barrel')),
   railAt: (x, y) => guide.railAt(x, y),
   going: (samples, does) => (does === 'point' ? pointing.going(samples) : ways.going(samples, does)),
-  inked: (samples, pen) => pen.recipe && show.wrote(samples, pen.recipe, here.plain),
-  dropped: () => show.lifted(undefined),
+  inked: (samples, pen) => {
+    sound.goes(samples, pen.plan)
+    if (pen.recipe) show.wrote(samples, pen.recipe, here.plain)
+  },
+  dropped: () => {
+    sound.stops()
+    show.lifted(undefined)
+  },
   wrote: figure.wrote,
   sizes: () => !!figure.shown.value,
   sizing: figure.size,
   lifted: (stroke: NewStroke, drawn: Wet, pen) => {
+    sound.stops()
     if (pen.does === 'point') pointing.ended()
     if (pen.does) return void ways.ended(stroke, pen, drawn, settling.dry)
     if (figure.rung()) {
