@@ -71,6 +71,50 @@ class OtherWriters(unittest.TestCase):
         self.assertEqual(len(trace), 17)
         self.assertAlmostEqual(trace.y_mm[-1], 160 * 25.4 / 96)
 
+    def test_ten_odd_but_legal_forms_decode_to_the_same_line(self) -> None:
+        """One line of three points, 10 20, 12 21, 15 23 mm, as ten writers might put it (the Recommendation's sections
+        3.1 to 3.3 and 4.1 to 4.4, as read; written for this)."""
+        mm = '<channel name="X" units="mm"/><channel name="Y" units="mm"/>'
+        form = f"<traceFormat>{mm}</traceFormat>"
+        shared = f'<definitions><traceFormat xml:id="f">{mm}</traceFormat>'
+        whole = f'<definitions><context xml:id="c"><traceFormat>{mm}</traceFormat></context></definitions>'
+        plain = "<trace>10 20, 12 21, 15 23</trace>"
+        integers = '<channel name="{}" type="integer" units="mm"/>'
+        forms = {
+            "line breaks and tabs between values": (form, "<trace>\n\t10\t20 ,\n 12  21,15 23\n</trace>"),
+            "first differences": (form, "<trace>10 20, '2'1, '3'2</trace>"),
+            "first and second differences": (form, "<trace>!10!20, '2'1, \"1\"1</trace>"),
+            "a prefix that stays": (form, "<trace>10 20, '2 '1, 3 2</trace>"),
+            "no space before signs and prefixes": (form, "<trace>10 20,'+2'+1,'+3'+2</trace>"),
+            "numbers in base sixteen": (
+                f"<traceFormat>{integers.format('X')}{integers.format('Y')}</traceFormat>",
+                "<trace>#A #14, #C #15, #F #17</trace>",
+            ),
+            "a format by its name": (
+                shared + '<context xml:id="c" traceFormatRef="#f"/></definitions>',
+                plain.replace("<trace>", '<trace contextRef="#c">'),
+            ),
+            "a context for a group in a group": (
+                whole,
+                f'<traceGroup contextRef="#c"><traceGroup>{plain}</traceGroup></traceGroup>',
+            ),
+            "a channel that may be left out": (
+                f"<traceFormat>{mm}<intermittentChannels>"
+                '<channel name="B1" type="boolean" default="F"/></intermittentChannels></traceFormat>',
+                "<trace>10 20 T, 12 21, 15 23 F</trace>",
+            ),
+            "annotations, an empty trace and a view among the ink": (
+                form,
+                '<annotation type="author">none</annotation><trace xml:id="e"></trace>'
+                f'{plain}<traceView traceDataRef="#e"/>',
+            ),
+        }
+        self.assertEqual(len(forms), 10)
+        for words, (definitions, body) in forms.items():
+            with self.subTest(words):
+                (trace,) = read_inkml(ink(body, definitions))
+                np.testing.assert_allclose(trace.xy_mm, [(10, 20), (12, 21), (15, 23)], atol=1e-9)
+
 
 class Hostile(unittest.TestCase):
     def test_each_bad_file_has_its_error(self) -> None:

@@ -58,6 +58,14 @@ class ApiCase(unittest.TestCase):
             self.check(method, path.split("?")[0], reply)
         return reply
 
+    def finished(self, started: Any) -> str:
+        """The id of a task that was started, once it is done."""
+        job = started.get_json()
+        self.client.get(f"/api/jobs/{job['id']}/events").get_data()  # its states, until it ends
+        job = self.ask("GET", f"/api/jobs/{job['id']}").get_json()
+        self.assertEqual(job["state"], "done", job)
+        return str(job["id"])
+
     def check(self, method: str, path: str, reply) -> None:  # type: ignore[no-untyped-def]
         asked = path.split("/")
         fitting = [

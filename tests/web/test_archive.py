@@ -56,12 +56,8 @@ def zipped(files: dict[str, bytes]) -> bytes:
 
 class ArchiveApi(ApiCase):
     def taken_out(self) -> bytes:
-        job = self.ask("POST", "/api/archive/out").get_json()
-        while job["state"] == "running":
-            time.sleep(0.02)
-            job = self.ask("GET", f"/api/jobs/{job['id']}").get_json()
-        self.assertEqual(job["state"], "done", job)
-        return bytes(self.client.get(f"/api/exports/{job['id']}/file").data)
+        job = self.finished(self.ask("POST", "/api/archive/out"))
+        return bytes(self.client.get(f"/api/exports/{job}/file").data)
 
     def elsewhere(self) -> tuple[pathlib.Path, Any]:
         temporary = tempfile.TemporaryDirectory()

@@ -3,7 +3,6 @@
 import io
 import itertools
 import re
-import time
 import zipfile
 from typing import Any
 
@@ -43,13 +42,9 @@ class ExportsApi(ApiCase):
     def out(self, **asked: object) -> tuple[dict[str, Any], bytes]:
         reply = self.ask("POST", f"/api/sheets/{self.sheet}/exports", asked)
         self.assertEqual(reply.status_code, 202, reply.get_json())
-        job = reply.get_json()
-        while job["state"] == "running":
-            time.sleep(0.02)
-            job = self.ask("GET", f"/api/jobs/{job['id']}").get_json()
-        self.assertEqual(job["state"], "done", job)
-        told = self.ask("GET", f"/api/exports/{job['id']}").get_json()
-        file = self.client.get(f"/api/exports/{job['id']}/file")
+        job = self.finished(reply)
+        told = self.ask("GET", f"/api/exports/{job}").get_json()
+        file = self.client.get(f"/api/exports/{job}/file")
         self.assertEqual(told["bytes"], len(file.data))
         return told, bytes(file.data)
 

@@ -1,8 +1,6 @@
 """The page coming about again: nothing at first, all of it at last, and in between only what was written by then."""
 
 import io
-import itertools
-import time
 import zipfile
 from typing import Any
 
@@ -85,14 +83,8 @@ class ReplayApi(ApiCase):
                 self.assertGreater((begun != ended).any(axis=2).sum(), 5000)
 
     def film(self, asked: dict[str, object]) -> bytes:
-        job = self.ask("POST", f"{SHEET}/replay/film", asked).get_json()
-        for _ in itertools.count():
-            if job["state"] != "running":
-                break
-            time.sleep(0.02)
-            job = self.ask("GET", f"/api/jobs/{job['id']}").get_json()
-        self.assertEqual(job["state"], "done", job)
-        return bytes(self.client.get(f"/api/exports/{job['id']}/file").data)
+        job = self.finished(self.ask("POST", f"{SHEET}/replay/film", asked))
+        return bytes(self.client.get(f"/api/exports/{job}/file").data)
 
     def test_too_long_a_film_and_an_empty_page_are_refused(self) -> None:
         refused = self.ask("POST", f"{SHEET}/replay/film", {"speed": 0.25, "frames_hz": 30, "width_px": 2000})

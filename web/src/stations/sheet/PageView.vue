@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import type { Schemas, SheetItem } from '@/api/client'
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
+import type { Schemas } from '@/api/client'
 import { useAwake } from '@/composables/use-awake'
-import { useLatest } from '@/composables/use-latest'
 import { samplesOf } from '@/ink'
 import { useDeeds } from '@/stores/deeds'
 import { useDesk } from '@/stores/desk'
-import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
 import { useGuide } from '@/stores/guide'
 import { useHere } from '@/stores/here'
@@ -17,7 +15,6 @@ import { usePages } from '@/stores/pages'
 import { usePrints } from '@/stores/prints'
 import { useReplay } from '@/stores/replay'
 import { usePalm } from '@/stores/palm'
-import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import { useStrip } from '@/stores/strip'
 import { useVerb } from '@/stores/verb'
@@ -30,6 +27,7 @@ import { useFigure } from './use-figure'
 import { usePage } from './use-page'
 import { usePageMoves } from './use-page-moves'
 import { usePageTurns } from './use-page-turns'
+import { usePenInHand } from './use-pen-in-hand'
 import { usePointing } from './use-pointing'
 import { useSettling } from './use-settling'
 import { useSound } from './use-sound'
@@ -37,7 +35,7 @@ import { useStripWindow } from './use-strip'
 import { useShowing } from './use-showing'
 import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
-import type { Wet, WrittenWith } from './writing-options'
+import type { Wet } from './writing-options'
 
 // come when they are asked for
 const StripTools = defineAsyncComponent(() => import('./StripTools.vue'))
@@ -48,7 +46,6 @@ defineProps<{ prompts: Schemas['Prompt'][] }>()
 const emit = defineEmits<{ settled: []; moved: [] }>()
 const desk = useDesk()
 const ink = useInk()
-const plans = usePlans()
 const screen = useScreen()
 const palm = usePalm()
 const deskFrame = useFrame()
@@ -59,7 +56,6 @@ const liveCanvas = useTemplateRef<HTMLCanvasElement>('liveCanvas')
 const aheadCanvas = useTemplateRef<HTMLCanvasElement>('aheadCanvas')
 const pointCanvas = useTemplateRef<HTMLCanvasElement>('pointCanvas')
 const sheet = computed(() => desk.sheet)
-const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
 const [BARREL, ERASER_END] = [2, 32] // of PointerEvent.buttons
 const ASKS = {
   write: 'Write here',
@@ -70,55 +66,9 @@ const ASKS = {
   point: 'Point here',
 } as const
 const page = usePage(sheet, frame)
-/** The pen that writes, as it is set now. */
-const writes = shallowRef<WrittenWith>()
 const verb = useVerb()
 const here = useHere()
-/** The pen as it writes here: as it is set, or as broad on the screen as it would be at true size. */
-const inHand = computed(() => {
-  const pen = desk.pen
-  if (!pen || !page.cssScale.value) return undefined
-  const recipe = asSet(pen)
-  if (!verb.widthAsSeen || !recipe.body) return { pen, recipe, draft: notKept(pen) }
-  const mm = ((recipe.body.width_mm ?? 0.5) * screen.pxPerMm) / page.cssScale.value
-  const scaled = {
-    ...recipe,
-    body: { ...recipe.body, width_mm: Number(Math.min(MOST_MM, Math.max(LEAST_MM, mm)).toPrecision(2)) },
-  }
-  return { pen, recipe: scaled, draft: scaled }
-})
-const compiled = useLatest(
-  async ({
-    pen,
-    recipe,
-    draft,
-    paper,
-    plain,
-  }: NonNullable<typeof inHand.value> & { paper: SheetItem['paper']; plain: boolean }) => ({
-    plan: await plans.planOf(recipe, paper, plain),
-    id: pen.id,
-    revision: pen.revision,
-    draft,
-    recipe,
-  }),
-  (made) => (writes.value = made),
-)
-watch(
-  [
-    () => JSON.stringify(inHand.value?.recipe),
-    () => desk.pen?.id,
-    () => desk.pen?.revision,
-    () => sheet.value?.paper,
-    () => here.plain,
-  ],
-  () => {
-    writes.value = undefined
-    compiled.forget()
-    if (inHand.value && sheet.value)
-      void compiled.want({ ...inHand.value, paper: sheet.value.paper, plain: here.plain })
-  },
-  { immediate: true },
-)
+const { inHand, writes } = usePenInHand(sheet, page.cssScale)
 
 /** A layer is as large as the page that is seen only while something may be drawn on it. */
 const looksAhead = computed(() => !!writes.value?.plan.ahead)
