@@ -44,13 +44,19 @@ class Pages(DeskCase):
         self.desk.wait(found, what)
         self.desk.js(f"{found}.click()")
 
-    def sentence(self, part: int) -> None:
-        self.desk.js(f"document.querySelectorAll('header h1 button')[{part}].click()")
+    def sentence(self, part: str) -> None:
+        """Open a part of the sentence; pages, where there is but one, from the sheets."""
+        found = f"document.querySelector('header [data-part={part}]')"
+        if part == "pages" and not self.desk.js(f"return {found}"):
+            self.sentence("sheet")
+            self.desk.press("Pages of this sheet", ".choices")
+        else:
+            self.desk.js(f"{found}.click()")
 
     def a_typed_survey_comes_in(self) -> None:
         desk = self.desk
         desk.open()
-        self.sentence(0)
+        self.sentence("sheet")
         desk.bring("Ink, PDF, a picture or an archive", "note.pdf", b"no PDF at all")
         desk.says("neither a PDF", "header")
         desk.bring("Ink, PDF, a picture or an archive", "Survey sheet.pdf", survey_pdf())
@@ -69,7 +75,7 @@ class Pages(DeskCase):
         wide = desk.js("return document.querySelector('.page').getBoundingClientRect().width") / 148
         desk.drag((x + 15 * wide, y + 23 * wide), (x + 80 * wide, y + 23 * wide))
         desk.all_kept()
-        self.sentence(5)
+        self.sentence("paper")
         desk.says("as printed", ".form", 60)
         desk.says("under it", ".form")
 
@@ -88,7 +94,7 @@ class Pages(DeskCase):
         until_true(lambda: self.sheet()["prints"][1]["top_mm"] > before["top_mm"] + 5, "the picture moved")
         self.assertEqual(self.sheet()["strokes"], strokes, "moving it wrote nothing")
         desk.press("It lies well", ".margin")
-        self.sentence(5)
+        self.sentence("paper")
         self.of_the_picture(".el-switch__core", 0)
         until_true(lambda: self.sheet()["prints"][1]["grey"], "it is grey")
         self.of_the_picture(".word-button", 6)
@@ -97,14 +103,15 @@ class Pages(DeskCase):
 
     def pages_are_added_ordered_and_binned(self) -> None:
         desk = self.desk
-        desk.press("new page", ".tools")
+        self.sentence("pages")
+        desk.press("New page", ".choices")
         desk.wait(f"{H1}.includes('page 2 of 2')", "a second page")
         self.second = self.sheet()["id"]
-        self.sentence(5)
+        self.sentence("paper")
         desk.turn_to("Ruling")
         desk.press("ruled", ".grid")
         until_true(lambda: self.sheet()["paper"]["ruling"] == "ruled", "its own paper")
-        self.sentence(1)
+        self.sentence("pages")
         desk.press("Copy this page", ".choices")
         desk.wait(f"{PAGES}.length === 3", "a copy")
         third = self.sheet()["id"]
@@ -141,12 +148,13 @@ class Pages(DeskCase):
 
     def the_page_comes_about_again(self) -> None:
         desk = self.desk
-        self.sentence(0)
+        self.sentence("sheet")
         desk.press("Trap log", ".choices")
         desk.wait(f"{H1}.startsWith('Trap log')", "the trap log")
         desk.rests()
         whole = desk.js(f"return {DARK.format('page')}")
-        desk.press("replay", ".tools")
+        self.sentence("pages")
+        desk.press("Replay it", ".choices")
         desk.wait(f"{REPLAYED}?.dataset.at === '0'", "the page before it was written", 60)
         self.assertLess(desk.js(f"return {DARK.format('replay')}"), whole / 20)
         desk.drag_slider("Moment of the replay", 0.1)
@@ -163,7 +171,7 @@ class Pages(DeskCase):
 
     def all_of_it_goes_out(self) -> None:
         desk = self.desk
-        self.sentence(0)
+        self.sentence("sheet")
         desk.press("Survey", ".choices")
         desk.wait(f"{H1}.startsWith('Survey')", "the survey")
         desk.rests()
@@ -199,7 +207,9 @@ class SmallWriting(DeskCase):
     def test_what_is_written_large_in_the_strip_lands_small_and_the_strip_moves_on(self) -> None:
         desk = self.desk
         desk.open()
-        desk.press("small writing", ".tools")
+        desk.js("document.querySelector('header [data-part=sheet]').click()")
+        desk.press("Pages of this sheet", ".choices")
+        desk.press("Small writing on it", ".choices")
         window = "document.querySelector('[data-strip-window]')"
         desk.wait(f"parseFloat({window}?.style.width) < 60", "the strip's window on the page")
         desk.rests()

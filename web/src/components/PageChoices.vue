@@ -1,16 +1,20 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
 import { usePages } from '@/stores/pages'
+import { useReplay } from '@/stores/replay'
+import { useStrip } from '@/stores/strip'
 
 /** The pages of the sheet as they look: going to one, ordering by dragging, and what can be done with the one there. */
 const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
 const pages = usePages()
+const router = useRouter()
 const holder = useTemplateRef<HTMLElement>('holder')
 const bin = ref(false)
 const marked = ref(false)
@@ -50,6 +54,17 @@ async function goTo(m: Schemas['MarkOn']) {
   await pages.show(m.page_id, m.mark.box_mm as Box)
   emit('close')
 }
+/** The page is seen coming about, or written on in the strip; both are on the sheet. */
+async function replayed() {
+  await router.push('/sheet')
+  await useReplay().open()
+  emit('close')
+}
+async function small() {
+  await router.push('/sheet')
+  useStrip().on = true
+  emit('close')
+}
 const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
 </script>
 
@@ -61,6 +76,8 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
     <button type="button" class="word-button" :disabled="pages.pages.length < 2" @click="now && pages.bin(now, true)">
       Move it to the bin
     </button>
+    <button v-if="now?.strokes" type="button" class="word-button" @click="replayed">Replay it</button>
+    <button type="button" class="word-button" @click="small">Small writing on it</button>
   </div>
   <div class="marks">
     <label class="small"

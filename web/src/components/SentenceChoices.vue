@@ -24,7 +24,7 @@ const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
 const TableMeaning = defineAsyncComponent(() => import('./TableMeaning.vue'))
 const PrintForm = defineAsyncComponent(() => import('./PrintForm.vue'))
 const props = defineProps<{ part: Part }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; turn: [part: Part] }>()
 const root = useTemplateRef<HTMLElement>('root')
 useLittleSheet(root, () => emit('close'))
 const desk = useDesk()
@@ -218,6 +218,7 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
 
     <div v-if="part === 'sheet' && !coming.table" class="foot">
       <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
+      <button type="button" class="word-button" @click="emit('turn', 'pages')">Pages of this sheet</button>
       <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
       <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
       <button type="button" class="word-button" @click="bringIn">Bring in a file</button>

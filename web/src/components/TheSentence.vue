@@ -25,10 +25,6 @@ const words = computed(() => {
   const said = { hand, device: here ? 'this screen' : device, in: `in ${article(hand)}`.trim() }
   return { ...said, on: here ? 'on' : `on ${article(device)}`.trim() }
 })
-const page = computed(() => {
-  const { page: at = 1, pages = 1 } = desk.sheet ?? {}
-  return pages > 1 ? `page ${at} of ${pages}` : 'page 1'
-})
 /** On which layer, and over which: those above it are not said, they do not lie under the pen. */
 const layers = computed(() => {
   const all = desk.sheet?.layers ?? []
@@ -44,25 +40,41 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
 <template>
   <header ref="box">
     <h1 v-if="desk.sheet" class="book">
-      <button type="button" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">{{ desk.sheet.name }}</button>,
-      <button type="button" :aria-expanded="open === 'pages'" @click="toggle('pages')">{{ page }}</button>:
-      <button type="button" :aria-expanded="open === 'pen'" @click="toggle('pen')">
+      <button type="button" data-part="sheet" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">
+        {{ desk.sheet.name }}</button><template v-if="desk.sheet.pages > 1"
+        >,
+        <button type="button" data-part="pages" :aria-expanded="open === 'pages'" @click="toggle('pages')">
+          page {{ desk.sheet.page }} of {{ desk.sheet.pages }}
+        </button></template
+      >:
+      <button type="button" data-part="pen" :aria-expanded="open === 'pen'" @click="toggle('pen')">
         {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
       </button>
       {{ words.in }}
-      <button type="button" :aria-expanded="open === 'hand'" @click="toggle('hand')">{{ words.hand }}</button>
+      <button type="button" data-part="hand" :aria-expanded="open === 'hand'" @click="toggle('hand')">
+        {{ words.hand }}
+      </button>
       {{ words.on }}
-      <button type="button" :aria-expanded="open === 'device'" @click="toggle('device')">{{ words.device }}</button>,
-      <button type="button" :aria-expanded="open === 'paper'" @click="toggle('paper')">
+      <button type="button" data-part="device" :aria-expanded="open === 'device'" @click="toggle('device')">
+        {{ words.device }}</button>,
+      <button type="button" data-part="paper" :aria-expanded="open === 'paper'" @click="toggle('paper')">
         {{ desk.sheet.paper_words }}</button>,
-      <button type="button" :aria-expanded="open === 'layers'" @click="toggle('layers')">{{ layers }}</button>
+      <button type="button" data-part="layers" :aria-expanded="open === 'layers'" @click="toggle('layers')">
+        {{ layers }}
+      </button>
     </h1>
     <h1 v-else-if="desk.desk" class="book">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">
       <RouterLink v-if="draft.changed" to="/pen">writing with changes not kept</RouterLink>
       <span>{{ ink.words }}</span>
     </p>
-    <SentenceChoices v-if="open && desk.sheet" :key="open" :part="open" @close="open = undefined" />
+    <SentenceChoices
+      v-if="open && desk.sheet"
+      :key="open"
+      :part="open"
+      @turn="(to) => (open = to)"
+      @close="open = undefined"
+    />
   </header>
 </template>
 

@@ -6,9 +6,7 @@ import { useHere } from '@/stores/here'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
-import { useReplay } from '@/stores/replay'
 import { useScreen } from '@/stores/screen'
-import { useStrip } from '@/stores/strip'
 import { useVerb } from '@/stores/verb'
 import { LARGEST, SMALLEST, type usePage } from './use-page'
 
@@ -21,8 +19,6 @@ const pages = usePages()
 const screen = useScreen()
 const verb = useVerb()
 const here = useHere()
-const replay = useReplay()
-const strip = useStrip()
 const last = useLastTouch()
 const asks = ref(false)
 /** Zoom at which a millimetre on the page is one on the screen. */
@@ -59,7 +55,7 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
       <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
     </span>
-    <span v-if="desk.sheet" class="group" role="group" aria-label="Pages">
+    <span v-if="desk.sheet && desk.sheet.pages > 1" class="group" role="group" aria-label="Pages">
       <button v-if="desk.sheet.page > 1" type="button" class="plain-button" @click="pages.go(false)">
         page before
       </button>
@@ -74,16 +70,6 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       </button>
       <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
         {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
-      </button>
-      <button type="button" class="plain-button rare" @click="strip.on = true">small writing</button>
-      <button
-        v-if="desk.sheet?.strokes"
-        type="button"
-        class="plain-button rare"
-        :aria-pressed="replay.on"
-        @click="replay.on ? replay.close() : replay.open()"
-      >
-        replay
       </button>
       <button
         type="button"
