@@ -83,11 +83,13 @@ def _archive(args: argparse.Namespace) -> None:
 
 
 def _bring_in(args: argparse.Namespace) -> None:
+    from gray_quill.web.desk import setting_fits  # late: other commands need no server
+
     opened, reader = read_archive(bytes_of(args.input)), PictureReader()
     with owned(args.data):
         prepare(args.data)
         with contextlib.closing(connect(args.data)) as db:
-            came = BringingIn(db, opened.files, reader.open).run()
+            came = BringingIn(db, opened.files, reader.open, setting_fits).run()
     reader.close()
     print(came.words())
     for words in [*came.left_out, *(f"{name}: it is not as it was taken out" for name in opened.broken)]:

@@ -181,6 +181,26 @@ class ArchiveApi(ApiCase):
         told = self.came(client, write_archive(files)).get_json()["came"]
         self.assertIn("revision 77, is not here", " ".join(told["left_out"]))
 
+    def test_what_could_not_be_read_again_is_left_out_and_spoils_nothing(self) -> None:
+        opened = read_archive(self.taken_out()).files
+        opened["settings.json"] = [{"key": "rolls", "value": [1]}, {"key": "surface", "value": "\"glass\""}]
+        opened["sheets/trap-log.json"]["page"]["layers"] = [1, 2]
+        opened["sheets/test-sheet.json"]["steps"] = {"sheet_id": "test-sheet", "steps": {"past": 7}, "count": 1}
+        opened["sheets/first-count.json"]["strokes"][3]["showing"] = {"placement": ["x"]}
+        opened["sheets/dusk-to-dawn.json"]["strokes"][3]["trace"]["x_mm"][0] = "left"
+        opened["pens/fern-wash.json"]["revisions"][0]["revision"] = "one"
+        opened["hands/left-steep.json"] = ["no", "row"]
+        folder, client = self.elsewhere()
+        told = self.came(client, write_archive(opened)).get_json()
+        left = " ".join(told["left_out"])
+        for name in ("trap-log", "test-sheet", "first-count", "dusk-to-dawn", "fern-wash", "left-steep", "settings"):
+            self.assertIn(name, left)
+        self.assertEqual(client.get("/api/desk").status_code, 200)
+        there = {s["id"] for s in client.get("/api/desk").get_json()["sheets"]}
+        self.assertIn("count-by-trap", there)
+        self.assertFalse({"trap-log", "test-sheet", "first-count", "dusk-to-dawn"} & there)
+        self.assertTrue(content(folder)["strokes"])
+
 
 class OnTheCommandLine(CliCase):
     def test_an_archive_goes_from_one_folder_to_another_once(self) -> None:

@@ -17,8 +17,15 @@ from typing import Any
 import numpy as np
 
 from gray_quill.core.errors import FormatError, GrayQuillError
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import make_trace
 from gray_quill.store.database import transaction
+from gray_quill.store.kept import read_kept
+from gray_quill.store.layers import held_of
+from gray_quill.store.runs import list_lag_runs, list_palm_runs
+from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.store.showings import showings_of
+from gray_quill.store.steps import kept_steps
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 Row = dict[str, Any]
@@ -139,9 +146,15 @@ def _grouped(rows: list[Row], by: str) -> dict[str, list[Row]]:
 class BringingIn:
     """One archive on its way into a database that may hold some of it, or other things by the same ids."""
 
-    def __init__(self, db: sqlite3.Connection, files: Files, checked: Callable[[str, bytes], list[Any]]) -> None:
-        """checked: the sizes of a picture or document, or a refusal."""
-        self.db, self.files, self.checked = db, files, checked
+    def __init__(
+        self,
+        db: sqlite3.Connection,
+        files: Files,
+        checked: Callable[[str, bytes], list[Any]],
+        setting_fits: Callable[[str, Any], object],
+    ) -> None:
+        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none."""
+        self.db, self.files, self.checked, self.setting_fits = db, files, checked, setting_fits
         self.came = CameIn()
         self.renamed: dict[tuple[str, str], str] = {}  # (table, id there) -> id here
         self.revised: dict[tuple[str, int], str] = {}  # (pen there, revision) -> pen here
@@ -252,6 +265,7 @@ class BringingIn:
         fresh = [r for r in revisions if not kept.get(r["revision"])]
         for revision in fresh:
             self._insert("pen_revisions", {**revision, "pen_id": pen["id"]})
+            read_kept(Recipe, json.dumps(revision["recipe"]))
         if here is not None:
             self.came.there += not fresh
             self.came.pens += bool(fresh)
@@ -324,6 +338,16 @@ class BringingIn:
             self._insert("strokes", mapped)
         if told.get("steps") and not twin:
             self._insert("steps", told["steps"])
+        self._reads(page["id"])
+
+    def _reads(self, page_id: str) -> None:
+        """That what came in can be read again: what cannot would spoil the desk for all the rest."""
+        page = get_sheet(self.db, page_id)
+        showings_of(self.db, [i for i, _, _ in stroke_index(self.db, page_id)])
+        held_of(self.db, page_id)
+        steps, _ = kept_steps(self.db, page_id)
+        if not all(isinstance(steps[way], list) for way in ("past", "future")) or not page.name.isprintable():
+            raise FormatError("it is damaged")
 
     def _mapped(self, table: str, row: Row) -> Row:
         """A row with the ids its references have here."""
@@ -348,7 +372,13 @@ class BringingIn:
         if self._here(table, {k: mapped[k] for k in keys}):
             self.came.there += 1
             return
+        if table == "settings":
+            value = row["value"]
+            self.setting_fits(str(row["key"]), json.loads(value) if isinstance(value, str) else value)
         self._insert(table, mapped)
+        if table == "trials":
+            list_lag_runs(self.db)
+            list_palm_runs(self.db)
         self.came.others += 1
 
 

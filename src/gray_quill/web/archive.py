@@ -10,6 +10,7 @@ from gray_quill.store.archive import BringingIn, CameIn, archived
 from gray_quill.store.database import connect
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory
+from gray_quill.web.desk import setting_fits
 from gray_quill.web.exports import Made, TakenOut
 from gray_quill.web.jobs import JobItem, Progress, jobs
 
@@ -52,6 +53,6 @@ def bring_in_archive(body: bytes) -> ArchiveCame:
     def checked(kind: str, data: bytes) -> list[Any]:
         return reader.open(kind, data)
 
-    came = BringingIn(db(), opened.files, checked).run()
+    came = BringingIn(db(), opened.files, checked, setting_fits).run()
     came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
     return ArchiveCame(came=came, words=came.words(), left_out=came.left_out)

@@ -23,7 +23,7 @@ from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import list_things
-from gray_quill.web.api import Model, operation
+from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db
 from gray_quill.web.ink_source import WRITING
 from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, PaperIn, Printable, RecipeIn
@@ -208,6 +208,12 @@ def change_desk(body: DeskChange) -> Done:
         changes["new_paper"] = None
     set_settings(db(), changes)
     return Done()
+
+
+def setting_fits(key: str, value: Any) -> None:
+    """Raises BodyError where this is no setting of the desk."""
+    if value is not None:
+        parsed(DeskChange, {key: value}, "setting")
 
 
 @operation(desk, "PUT", "/desk/roll", Done, body=Roll)

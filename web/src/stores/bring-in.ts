@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
 import { usePrints } from './prints'
@@ -28,7 +28,6 @@ const raw = (file: File, type: string) => ({
 export const useBringIn = defineStore('bring-in', () => {
   const desk = useDesk()
   const table = shallowRef<{ file: File; look: Schemas['CsvLook'] }>()
-  const said = ref('')
   const path = () => ({ sheet_id: desk.sheet!.id })
   const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 80) || 'Brought in'
 
@@ -78,5 +77,5 @@ export const useBringIn = defineStore('bring-in', () => {
     await open(came.sheet, came.passed_over)
   }
 
-  return { table, said, bring, takeTable }
+  return { table, bring, takeTable }
 })
