@@ -94,6 +94,11 @@ class Pages(DeskCase):
         until_true(lambda: self.sheet()["prints"][1]["top_mm"] > before["top_mm"] + 5, "the picture moved")
         self.assertEqual(self.sheet()["strokes"], strokes, "moving it wrote nothing")
         desk.press("It lies well", ".margin")
+        lies = self.sheet()["prints"][1]["top_mm"]
+        desk.press("Undo", ".margin")
+        until_true(lambda: self.sheet()["prints"][1]["top_mm"] == before["top_mm"], "it where it lay")
+        desk.press("Redo", ".margin")
+        until_true(lambda: self.sheet()["prints"][1]["top_mm"] == lies, "it moved again")
         self.sentence("paper")
         self.of_the_picture(".el-switch__core", 0)
         until_true(lambda: self.sheet()["prints"][1]["grey"], "it is grey")

@@ -183,7 +183,7 @@ class ArchiveApi(ApiCase):
 
     def test_what_could_not_be_read_again_is_left_out_and_spoils_nothing(self) -> None:
         opened = read_archive(self.taken_out()).files
-        opened["settings.json"] = [{"key": "rolls", "value": [1]}, {"key": "surface", "value": "\"glass\""}]
+        opened["settings.json"] = [{"key": "rolls", "value": [1]}, {"key": "surface", "value": '"glass"'}]
         opened["sheets/trap-log.json"]["page"]["layers"] = [1, 2]
         opened["sheets/test-sheet.json"]["steps"] = {"sheet_id": "test-sheet", "steps": {"past": 7}, "count": 1}
         opened["sheets/first-count.json"]["strokes"][3]["showing"] = {"placement": ["x"]}

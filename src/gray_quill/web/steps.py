@@ -5,11 +5,13 @@ from typing import Annotated, Any
 from flask import Blueprint
 from pydantic import Field, TypeAdapter, ValidationError
 
+from gray_quill.core.errors import GrayQuillError
 from gray_quill.store.steps import keep_steps, kept_steps
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.layers import ArrangeBody, LayersBody
 from gray_quill.web.mending import SwapInk
+from gray_quill.web.prints import Prints
 from gray_quill.web.records import Done
 from gray_quill.web.strokes import InkAgain, StrokesBin
 
@@ -25,7 +27,11 @@ class ArrangeStep(Model):
     arranged: ArrangeBody
 
 
-Step = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep
+class PrintsStep(Model):
+    prints: Prints
+
+
+Step = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep | PrintsStep
 STEP: TypeAdapter[Step] = TypeAdapter(Step)
 Steps = Annotated[list[Step], Field(max_length=MOST_STEPS)]
 
@@ -53,7 +59,7 @@ def _readable(kept: list[Any]) -> list[Step]:
     for raw in reversed(kept):
         try:
             read.insert(0, STEP.validate_python(raw))
-        except ValidationError:
+        except (ValidationError, GrayQuillError):
             break
     return read
 

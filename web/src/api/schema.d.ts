@@ -5823,6 +5823,9 @@ export interface components {
             print_fields: components["schemas"]["Control"][];
             read: components["schemas"]["OnPrint"][];
         };
+        PrintsStep: {
+            prints: components["schemas"]["Prints"];
+        };
         /** @description One thing to write: its name, what to do in a few words, and its box (left, top, right, bottom) in mm. */
         Prompt: {
             ask: string;
@@ -6484,8 +6487,8 @@ export interface components {
          */
         SheetSteps: {
             count: number;
-            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"])[];
-            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"])[];
+            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"])[];
+            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"])[];
         };
         SheetsInBin: {
             sheets: components["schemas"]["Sheet"][];

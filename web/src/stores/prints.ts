@@ -4,6 +4,7 @@ import { api, take, type Schemas } from '@/api/client'
 import type { Place } from '@/lib/placement'
 import { useDesk } from './desk'
 import { useInk } from './ink'
+import { useSteps } from './steps'
 
 export type Print = Required<Schemas['Print']>
 
@@ -11,6 +12,7 @@ export type Print = Required<Schemas['Print']>
 export const usePrints = defineStore('prints', () => {
   const desk = useDesk()
   const ink = useInk()
+  const steps = useSteps()
   const all = computed(() => (desk.sheet?.prints ?? []) as Print[])
   /** Ink that lies on a print goes with it. */
   const carries = ref(false)
@@ -24,16 +26,17 @@ export const usePrints = defineStore('prints', () => {
   )
 
   const path = () => ({ path: { sheet_id: desk.sheet!.id } })
+  /** One step of undo. */
   const set = (prints: Print[]) =>
-    desk.attempt(async () => {
-      const body = { prints, carries: carries.value, saw: desk.sheet!.version }
-      ink.made({ sheet: await take(api.PUT('/api/sheets/{sheet_id}/prints', { params: path(), body })) })
-    })
+    desk.attempt(() => ink.change(desk.sheet!.id, { prints: { prints, carries: carries.value, saw: null } }))
   const change = (id: string, part: Partial<Print>) => set(all.value.map((p) => (p.id === id ? { ...p, ...part } : p)))
   const lay = (id: string, how: Schemas['LayAnew']['how']) =>
     desk.attempt(async () => {
       const body = { id, how, carries: carries.value }
+      const before = all.value
+      const sheetId = desk.sheet!.id
       ink.made({ sheet: await take(api.POST('/api/sheets/{sheet_id}/prints/laid', { params: path(), body })) })
+      steps.note(sheetId, { prints: { prints: before, carries: carries.value, saw: null } })
     })
   const drop = (id: string) => set(all.value.filter((p) => p.id !== id))
 
@@ -70,6 +73,7 @@ export const usePrints = defineStore('prints', () => {
         headers: { 'Content-Type': 'application/octet-stream' },
       }),
     )
+    if (becomes === 'print') steps.note(desk.sheet!.id, { prints: { prints: all.value, carries: false, saw: null } })
     for (const page of told.pages) {
       if (page.id === desk.sheet?.id) ink.made({ sheet: page })
       else desk.replaceSheet(page)

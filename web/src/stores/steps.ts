@@ -2,11 +2,12 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { api, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import { useDesk } from './desk'
 
 type InkOf = Schemas['PenOfInk']
 /**
  * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, the pens that drew
- * them before, the layers there were, or how strokes were arranged.
+ * them before, the layers there were, how strokes were arranged, or what lay under the ink.
  */
 export type Step =
   | { ids: string[]; binned: boolean }
@@ -14,6 +15,7 @@ export type Step =
   | { away: string[]; back: string[] }
   | { layers: Schemas['LayersBody'] }
   | { arranged: Schemas['ArrangeBody'] }
+  | { prints: Schemas['Prints'] }
 interface Steps {
   past: Step[]
   future: Step[]
@@ -40,6 +42,7 @@ const MOST_LETTERS = 1_000_000 // of the steps of one sheet
  * server was not reached. Taking a step back gives the step that redoes it.
  */
 export const useSteps = defineStore('steps', () => {
+  const desk = useDesk()
   const sheets = useLocalStorage('gray-quill-steps', new Map<string, Steps>())
   const of = (sheetId: string | undefined): Steps => {
     if (sheetId && !sheets.value.has(sheetId)) sheets.value.set(sheetId, { past: [], future: [] })
@@ -98,6 +101,14 @@ export const useSteps = defineStore('steps', () => {
     changed(sheetId)
   }
 
+  /** The page was turned: what lay under its ink before would lie wrongly. */
+  function turned(sheetId: string) {
+    const here = of(sheetId)
+    here.past = here.past.filter((s) => !('prints' in s))
+    here.future = here.future.filter((s) => !('prints' in s))
+    changed(sheetId)
+  }
+
   /** Make the change a step stands for. */
   async function make(sheetId: string, step: Step): Promise<Made> {
     const params = { path: { sheet_id: sheetId } }
@@ -120,6 +131,11 @@ export const useSteps = defineStore('steps', () => {
         box: (done.box_mm ?? undefined) as Box | undefined,
         sheet: done.sheet,
       }
+    }
+    if ('prints' in step) {
+      const before = desk.desk?.sheets.find((s) => s.id === sheetId)?.prints ?? []
+      const sheet = await take(api.PUT('/api/sheets/{sheet_id}/prints', { params, body: step.prints }))
+      return { back: { prints: { ...step.prints, prints: before as Schemas['Print'][] } }, sheet }
     }
     if ('away' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: step }))
@@ -149,5 +165,5 @@ export const useSteps = defineStore('steps', () => {
     return done
   }
 
-  return { undoable, redoable, look, note, strike, make, move }
+  return { undoable, redoable, look, note, strike, turned, make, move }
 })
