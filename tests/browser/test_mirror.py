@@ -115,3 +115,14 @@ class Whole(DeskCase):
             until_true(lambda: other.execute_script(shown)[0], "the mirror")  # noqa: B023
             wide, high = other.execute_script(shown)
             self.assertEqual(abs(wide / high - 148 / 210) < 0.02, whole)
+
+    def test_those_who_look_on_turn_the_page_with_the_writer(self) -> None:
+        desk = self.desk
+        desk.ask("desk", {"sheet_id": "count-by-trap"}, "PATCH")
+        desk.ask("stage", {"sheet_id": "count-by-trap", "whole": True}, "POST")
+        desk.open("sheet")
+        desk.press("page after", ".tools")
+        until_true(lambda: desk.ask("stage")["sheet_id"] == "count-by-trap-typed", "the next page on the stage")
+        desk.ask("desk", {"sheet_id": "trap-log"}, "PATCH")
+        desk.open("sheet")
+        self.assertEqual(desk.ask("stage")["sheet_id"], "count-by-trap-typed", "another sheet is not shown unasked")

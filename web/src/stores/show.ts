@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Box, type Recipe, type Schemas } from '@/api/client'
 import type { Sample } from '@/ink'
 import { useDesk } from './desk'
@@ -38,6 +38,15 @@ export const useShow = defineStore('show', () => {
       brought.clear()
       stage.value = await take(api.POST('/api/stage', { body: { sheet_id: desk.sheet.id, whole } }))
     })
+  // those who look on turn to another page of the sheet with who shows it
+  watch(
+    () => desk.sheet?.id,
+    (id) => {
+      const shown = desk.desk?.sheets.find((s) => s.id === stage.value?.sheet_id)
+      if (id && stage.value?.open && shown && shown.id !== id && shown.sheaf === desk.sheet?.sheaf)
+        void show(stage.value.whole)
+    },
+  )
   const withdraw = () =>
     desk.attempt(async () => {
       stage.value = await take(api.DELETE('/api/stage'))
