@@ -77,7 +77,7 @@ class Svg(unittest.TestCase):
             begun = time.process_time()
             with self.assertRaisesRegex(GrayQuillError, words):
                 read_svg(data)
-            self.assertLess(time.process_time() - begun, 1.0, words)
+            self.assertLess(time.process_time() - begun, 2.0, words)
 
 
 class Tables(unittest.TestCase):
@@ -124,7 +124,7 @@ class Tables(unittest.TestCase):
             begun = time.process_time()
             with self.assertRaisesRegex(GrayQuillError, words):
                 read_strokes_csv(data, roles, "mm", "ms")
-            self.assertLess(time.process_time() - begun, 1.0)
+            self.assertLess(time.process_time() - begun, 2.0)
 
 
 class OpenRaster(unittest.TestCase):

@@ -162,7 +162,7 @@ class ArchiveApi(ApiCase):
                 reply = self.came(client, sent)
                 self.assertEqual(reply.status_code, status, reply.get_json())
                 self.assertIn(words, reply.get_json()["error"]["message"])
-                self.assertLess(time.process_time() - begun, 1.0)
+                self.assertLess(time.process_time() - begun, 2.0)
                 self.assertEqual(content(folder), before)
         broken = dict(good)
         broken["sheets/trap-log.json"] = broken["sheets/trap-log.json"][:-200]

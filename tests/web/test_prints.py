@@ -232,7 +232,7 @@ class PrintsApi(ApiCase):
                 begun = time.process_time()
                 told = self.bring(data, status=status)["error"]["message"]
                 self.assertIn(words, told)
-                self.assertLess(time.process_time() - begun, 1.0)
+                self.assertLess(time.process_time() - begun, 2.0)
         self.assertEqual(self.prints(), rows)
         np.testing.assert_array_equal(self.page(), before)
         listed = self.ask("PUT", f"/api/sheets/{self.sheet}/prints", {"prints": [rows[0] | {"file": "nowhere"}]})
