@@ -8,7 +8,7 @@ from pydantic import Field
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.printed import Print
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM
-from gray_quill.core.trace import Trace, bounds_mm, moved
+from gray_quill.core.trace import Trace, moved
 from gray_quill.formats.openraster_in import Layered, read_openraster
 from gray_quill.formats.pictures import key_of, kind_of
 from gray_quill.formats.strokes_csv import CsvLook, look_at_csv, read_strokes_csv
@@ -19,7 +19,7 @@ from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, get_sheet
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.inkml_sheet import MARGIN_MM
+from gray_quill.web.inkml_sheet import onto_page
 from gray_quill.web.prints import paper_of_size, shown_name
 from gray_quill.web.replies import new_id
 from gray_quill.web.time_budget import in_time
@@ -140,9 +140,8 @@ def _written(like_id: str, name: str, traces: Sequence[Trace]) -> Sheet:
     for trace in traces:
         check_cost(trace, pen.recipe)
         in_time()
-    left, top, _, _ = bounds_mm(traces)
-    fits = left >= 0 and top >= 0
-    placed = traces if fits else [moved(t, MARGIN_MM - left, MARGIN_MM - top) for t in traces]
+    shift = onto_page(traces)
+    placed = [moved(t, *shift) for t in traces]
     called = shown_name(name)
     made = Sheet(new_id(called), called, "free", like.paper, like.hand_id, like.device_id, like.pen_id, "", False)
     with transaction(db()):

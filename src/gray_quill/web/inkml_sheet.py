@@ -43,6 +43,12 @@ def sheet_of_inkml(db: sqlite3.Connection, noted: Sequence[Noted], like: Sheet, 
     return get_sheet(db, sheet_id)
 
 
+def onto_page(traces: Sequence[Trace]) -> tuple[float, float]:
+    """By how much ink that came in beyond the page is moved onto it, across and down, mm."""
+    left, top, _, _ = bounds_mm(traces)
+    return (0.0, 0.0) if left >= 0 and top >= 0 else (MARGIN_MM - left, MARGIN_MM - top)
+
+
 def _paper(noted: Noted, like: Paper) -> Paper:
     """The paper of a page, as large as the document says."""
     try:
@@ -61,8 +67,7 @@ def _fill(db: sqlite3.Connection, page_id: str, noted: Sequence[Noted], usual: P
     if len(layers) > 1 or layers[0] != Layer().name:
         wanted = [Layer(id=ids[name], name=name) for name in layers]
         set_layers(db, page_id, Layering(wanted, wanted[-1].id, {}))
-    left, top, _, _ = bounds_mm([one.trace for one in noted])
-    shift = (0.0, 0.0) if left >= 0 and top >= 0 else (MARGIN_MM - left, MARGIN_MM - top)
+    shift = onto_page([one.trace for one in noted])
     strokes, placements = [], {}
     for k, one in enumerate(noted):
         in_time()
