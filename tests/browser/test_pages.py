@@ -34,6 +34,66 @@ class Pages(DeskCase):
         trouble = [told["message"] for told in self.desk.trouble() if "status of 400" not in told["message"]]
         self.assertEqual(trouble, [], "the console holds what was refused, and nothing else")
 
+    def test_an_endless_page_grows_under_the_pen_is_covered_read_beside_another_and_cut(self) -> None:
+        desk = self.desk
+        desk.open()
+        desk.rests()
+        self.sentence("paper")
+        desk.press("Size, spacing and colour", ".choices")
+        desk.wait("document.querySelector('.form [aria-label=Endless]')", "the switch")
+        desk.js("document.querySelector('.form [aria-label=Endless]').click()")
+        until_true(lambda: self.sheet()["paper"]["endless"], "endless paper")
+        desk.js("document.querySelector('.choices').dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape'}))")
+        height = self.sheet()["paper"]["height_mm"]
+        desk.driver.get(desk.url + "/sheet")
+        desk.rests()
+        # the foot of the page, by the wheel; a line there makes room below it
+        desk.js("document.querySelector('.scroll').scrollTo(0, 1e6)")
+        desk.rests()
+        x, y = desk.middle(".scroll")
+        desk.drag((x - 100, y + 60), (x + 120, y + 70))
+        desk.all_kept()
+        until_true(lambda: self.sheet()["paper"]["height_mm"] >= height + 60, "room below the line")
+        tall = "document.querySelector('.page').getBoundingClientRect().height"
+        scale = desk.js("return document.querySelector('.page').getBoundingClientRect().width") / 148
+        until_true(lambda: desk.js(f"return {tall}") > (height + 55) * scale, "the longer page on the screen")
+        desk.says("endless", "header")
+        # what was written is covered, lifted by a press, rubbed away, and comes back by undo
+        desk.press("choose", ".verbs")
+        desk.drag((x - 10, y + 40), (x - 5, y + 95))
+        desk.press("Cover it", ".margin")
+        until_true(lambda: len(self.sheet()["covers"]) == 1, "a cover")
+        desk.wait("document.querySelector('.cover')?.getAttribute('aria-pressed') === 'false'", "the cover on the page")
+        desk.js("document.querySelector('.cover').click()")
+        desk.wait("document.querySelector('.cover.lifted')", "the cover lifted")
+        desk.press("Take covers away", ".margin")
+        until_true(lambda: not self.sheet()["covers"], "no cover")
+        desk.press("Undo", ".margin")
+        until_true(lambda: len(self.sheet()["covers"]) == 1, "the cover again")
+        # another sheet beside it, and the other way round
+        here = self.sheet()["name"]
+        self.sentence("sheet")
+        desk.js("document.querySelector('[aria-label=\"Name and note of First count\"]').click()")
+        desk.press("Lay it beside", ".choices")
+        desk.wait("document.querySelector('.beside img')?.naturalWidth > 200", "the other sheet's picture")
+        desk.press("write on this one", ".beside")
+        desk.wait(f"{H1}.startsWith('First count')", "the other sheet on the desk")
+        desk.says(here, ".beside")
+        desk.press("write on this one", ".beside")
+        desk.wait(f"{H1}.startsWith('{here}')", "this sheet on the desk again")
+        desk.press("put it away", ".beside")
+        # cuts are named before the file is made
+        desk.press("Take out")
+        desk.wait("document.querySelectorAll('.out label.el-checkbox').length === 3", "what can be taken out")
+        desk.js("[...document.querySelectorAll('.out label.el-checkbox')].at(-1).click()")
+        desk.says("no ink is cut through", ".out")
+        desk.press("PDF", ".out")
+        desk.says("is in your downloads", ".out", 90)
+        document = pypdfium2.PdfDocument(desk.download(f"{here}.pdf"))
+        self.assertGreater(len(document), 1)
+        self.assertLessEqual(max(page.get_size()[1] for page in document), 210 * 72 / 25.4 + 0.1)
+        self.assertEqual(desk.trouble(), [])
+
     def sheet(self) -> dict:  # type: ignore[type-arg]
         desk = self.desk.ask("desk")
         return dict(next(s for s in desk["sheets"] if s["id"] == desk["sheet_id"]))

@@ -104,7 +104,19 @@ class Backups(BackupCase):
         db = connect(self.folder)
         db.execute("PRAGMA user_version = 5")
         added = {
-            "sheets": ("version", "ink", "note", "layers", "layer", "piece", "sheaf", "place", "bookmark", "prints"),
+            "sheets": (
+                "version",
+                "ink",
+                "note",
+                "layers",
+                "layer",
+                "piece",
+                "sheaf",
+                "place",
+                "bookmark",
+                "prints",
+                "covers",
+            ),
             "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
         }
         db.executescript(

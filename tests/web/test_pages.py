@@ -141,7 +141,7 @@ class PagesApi(ApiCase):
 class OwnPapers(ApiCase):
     def test_papers_of_ones_own_and_the_one_for_new_sheets_are_kept(self) -> None:
         paper = self.ask("GET", "/api/desk").get_json()["first_paper"] | {"spacing_mm": 6.5, "ruling": "ruled"}
-        kept = {"papers": [{"name": "Moth log", "paper": paper}], "new_paper": paper}
+        kept = {"papers": [{"name": "Moth log", "paper": paper, "prints": []}], "new_paper": paper}
         self.assertEqual(self.ask("PATCH", "/api/desk", kept).status_code, 200)
         desk = self.ask("GET", "/api/desk").get_json()
         self.assertEqual((desk["papers"], desk["new_paper"]), (kept["papers"], paper))

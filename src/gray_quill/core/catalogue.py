@@ -4,6 +4,7 @@ from gray_quill.core.advice.look import ADVICE_READINGS
 from gray_quill.core.advice.on_panel import FRAME_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.printed import Print
 from gray_quill.core.lag.ahead import Ahead
 from gray_quill.core.lag.figures import Filmed, Live
@@ -51,6 +52,7 @@ RECORDS: tuple[type, ...] = (
     Toning,
     Looked,
     Print,
+    Cover,
 )
 
 # What is measured, by where it is read.

@@ -1,14 +1,15 @@
-"""Sheets of paper: size, ruling, colour, all in true millimetres.
+"""Sheets of paper: size, ruling, colour, page number, all in true millimetres.
 
 Sizes: ISO 216:2007 (A series), ANSI/ASME Y14.1 letter and 11x17; 11x14 inch and the rulings are common practice.
 """
 
 import dataclasses
+import math
 import re
 
 from gray_quill.core.colour.srgb import hex_of, is_dark, rgb
 from gray_quill.core.errors import unknown_choice
-from gray_quill.core.quantities import choice, integer, number, read_record, tint
+from gray_quill.core.quantities import choice, flag, integer, number, read_record, tint
 
 SIZES_MM: dict[str, tuple[float, float]] = {
     "A3": (297, 420),
@@ -25,7 +26,10 @@ RULINGS = ("blank", "ruled", "squared", "dotted", "staves", "isometric", "column
 COLOURS = {"white": "#ffffff", "cream": "#fbf6e6", "grey": "#d9dad7", "dusk": "#2b3036", "black": "#101214"}
 ORIENTATIONS = ("portrait", "landscape")
 SMALLEST_MM, LARGEST_MM = 30.0, 1000.0  # sides of a sheet
+LONGEST_MM = 5000.0  # of an endless one: a PDF page holds 14,400 units of 1/72 inch (ISO 32000-1:2008, annex C.2)
+GROWS_AT_MM = 60.0  # of room left below what is written
 MARGINS = ("left", "right", "both")
+NUMBERS = ("none", "foot", "outer foot", "head")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -33,7 +37,7 @@ class Paper:
     """A sheet. width_mm and height_mm are as it lies on the desk, so landscape is wider than high."""
 
     width_mm: float = number(148, SMALLEST_MM, LARGEST_MM, 0.1, "mm", "Width", "Width of the sheet as it lies")
-    height_mm: float = number(210, SMALLEST_MM, LARGEST_MM, 0.1, "mm", "Height", "Height of the sheet as it lies")
+    height_mm: float = number(210, SMALLEST_MM, LONGEST_MM, 0.1, "mm", "Height", "Height of the sheet as it lies")
     ruling: str = choice("dotted", RULINGS, "Ruling", "What is printed on the sheet to guide the hand")
     spacing_mm: float = number(
         5, 1.5, 30, 0.001, "mm", "Spacing", "Distance from rule to rule, dot to dot or stave line to line"
@@ -54,6 +58,29 @@ class Paper:
     first_mm: float = number(
         0, 0, 300, 0.5, "mm", "First column", "Its width; 0 for as wide as the others", needs="ruling=columns"
     )
+    numbered: str = choice(
+        "none", NUMBERS, "Page number", "Where on the page it is printed, in the colour of the rules"
+    )
+    endless: bool = flag(False, "Endless", "Grows downward as you write near its foot")
+
+
+@dataclasses.dataclass(frozen=True)
+class NumberedPaper(Paper):
+    """Paper of a certain page of a sheet, which is printed where the paper is numbered; 0 where it is not known."""
+
+    page_number: int = 0
+
+
+def grown(paper: Paper, foot_mm: float) -> Paper:
+    """Endless paper with room below what ends at `foot_mm`, longer by whole spacings so that its ruling stays where it
+    is; other paper, or paper with room enough, as it is.
+    """
+    if not paper.endless or foot_mm + GROWS_AT_MM <= paper.height_mm:
+        return paper
+    lacks = foot_mm + 2 * GROWS_AT_MM - paper.height_mm
+    steps = math.ceil(lacks / paper.spacing_mm)
+    steps = min(steps, math.floor((LONGEST_MM - paper.height_mm) / paper.spacing_mm))
+    return dataclasses.replace(paper, height_mm=round(paper.height_mm + max(0, steps) * paper.spacing_mm, 3))
 
 
 # Common practice, no source: wide 11/32 in, medium 9/32 in, narrow 1/4 in, margin line 1 1/4 in.
@@ -144,7 +171,13 @@ def describe_paper(paper: Paper) -> str:
         (n for n, mm in SIZES_MM.items() if abs(mm[0] - short) < 0.05 and abs(mm[1] - long) < 0.05),
         f"{paper.width_mm:g} x {paper.height_mm:g} mm",
     )
+    if paper.endless:
+        size = f"{paper.width_mm:g} mm endless"
     spacing = f" {paper.spacing_mm:g} mm" if paper.ruling in ("ruled", "squared") else ""
     colour = next((name for name, hexed in COLOURS.items() if hexed == paper.colour.lower()), "of its own colour")
     tail = "" if paper.colour.lower() == Paper().colour else f" {colour}"
-    return f"{paper.ruling}{spacing} {size}" + (" landscape" if paper.width_mm > paper.height_mm else "") + tail
+    return (
+        f"{paper.ruling}{spacing} {size}"
+        + (" landscape" if paper.width_mm > paper.height_mm and not paper.endless else "")
+        + tail
+    )

@@ -4,13 +4,14 @@ Where nothing else is named, measures are common practice, no source.
 """
 
 import dataclasses
+import itertools
 from collections.abc import Callable
 
 import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import RecordError
-from gray_quill.core.paper import RULINGS, Paper
+from gray_quill.core.paper import RULINGS, NumberedPaper, Paper
 
 EDGE_MM = 8.0  # dots, staves and frames keep this far from the edge
 STAVE_LINES = 5
@@ -36,7 +37,7 @@ def ruling_marks(paper: Paper) -> Marks:
         raise RecordError("The spacing is wider than half the sheet. Choose a smaller spacing.", "paper.spacing_mm")
     if paper.first_mm and paper.first_mm > paper.width_mm * 0.8:
         raise RecordError("The first column takes all of the sheet. Make it narrower.", "paper.first_mm")
-    lines = DRAWN[paper.ruling](paper) + _margins(paper)
+    lines = DRAWN[paper.ruling](paper) + _margins(paper) + _page_number(paper)
     dots = _dots(paper) if paper.ruling == "dotted" else np.zeros((0, 2))
     return Marks(np.array(lines, float).reshape(-1, 4), dots, paper.weight_mm)
 
@@ -120,6 +121,54 @@ def _margins(paper: Paper) -> Lines:
     left, right = paper.margin_mm, paper.width_mm - paper.margin_mm
     at = {"left": [left], "right": [right], "both": [left, right]}[paper.margin_side]
     return [(x, 0, x, paper.height_mm) for x in at] if paper.margin_mm else []
+
+
+FIGURE_MM = (1.6, 2.8)  # width and height of a figure of the page number
+FIGURE_GAP_MM = 0.7
+# figures as ways through a box of 1 x 1, y downward
+FIGURES: dict[str, list[list[tuple[float, float]]]] = {
+    "0": [[(0.5, 0), (0.85, 0.12), (1, 0.5), (0.85, 0.88), (0.5, 1), (0.15, 0.88), (0, 0.5), (0.15, 0.12), (0.5, 0)]],
+    "1": [[(0.2, 0.2), (0.6, 0), (0.6, 1)]],
+    "2": [[(0, 0.22), (0.2, 0.04), (0.5, 0), (0.85, 0.1), (0.95, 0.32), (0.7, 0.6), (0, 1), (1, 1)]],
+    "3": [
+        [(0.05, 0.1), (0.45, 0), (0.85, 0.1), (0.88, 0.36), (0.4, 0.47)],
+        [(0.4, 0.47), (0.9, 0.58), (0.95, 0.85), (0.5, 1), (0, 0.9)],
+    ],
+    "4": [[(0.7, 1), (0.7, 0), (0, 0.7), (1, 0.7)]],
+    "5": [[(0.9, 0), (0.15, 0), (0.08, 0.45), (0.5, 0.38), (0.9, 0.5), (0.95, 0.8), (0.5, 1), (0, 0.9)]],
+    "6": [
+        [(0.85, 0.03), (0.4, 0.15), (0.05, 0.55), (0.1, 0.88), (0.5, 1), (0.92, 0.85), (0.9, 0.55), (0.5, 0.44)],
+        [(0.5, 0.44), (0.1, 0.58)],
+    ],
+    "7": [[(0, 0), (1, 0), (0.35, 1)]],
+    "8": [
+        [(0.5, 0.47), (0.1, 0.35), (0.15, 0.08), (0.5, 0), (0.85, 0.08), (0.9, 0.35), (0.5, 0.47)],
+        [(0.5, 0.47), (0.02, 0.62), (0.05, 0.9), (0.5, 1), (0.95, 0.9), (0.98, 0.62), (0.5, 0.47)],
+    ],
+    "9": [
+        [(0.95, 0.4), (0.6, 0.54), (0.15, 0.48), (0.05, 0.2), (0.5, 0), (0.9, 0.12), (0.97, 0.4), (0.7, 0.85)],
+        [(0.7, 0.85), (0.2, 1)],
+    ],
+}
+
+
+def _page_number(paper: Paper) -> Lines:
+    """The number of the page, where it is wished and known: outer is right on odd pages and left on even ones."""
+    if not isinstance(paper, NumberedPaper) or paper.numbered == "none" or not paper.page_number:
+        return []
+    figures, (wide, high) = str(paper.page_number), FIGURE_MM
+    length = len(figures) * (wide + FIGURE_GAP_MM) - FIGURE_GAP_MM
+    top = EDGE_MM - high if paper.numbered == "head" else paper.height_mm - EDGE_MM
+    left = (paper.width_mm - length) / 2
+    if paper.numbered == "outer foot":
+        left = paper.width_mm - EDGE_MM - length if paper.page_number % 2 else EDGE_MM
+    lines: Lines = []
+    for k, figure in enumerate(figures):
+        x = left + k * (wide + FIGURE_GAP_MM)
+        for way in FIGURES[figure]:
+            points = [(x + u * wide, top + v * high) for u, v in way]
+            lines += [(*a, *b) for a, b in itertools.pairwise(points)]
+    return lines
 
 
 def _centred(length_mm: float, spacing_mm: float) -> Floats:

@@ -15,17 +15,20 @@ from reportlab.pdfbase import pdfdoc
 from reportlab.pdfgen.canvas import Canvas
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.ink.outline import inside_rings, outline
 from gray_quill.core.ink.printed import originals_of, prints_on
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.paper import Paper
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.units import mm_to_pt
+from gray_quill.formats.pdf_notes import Area, InkNote
 from gray_quill.formats.print_picture import document_prints, is_document, print_picture
 from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 from gray_quill.formats.svg import stroke_opacity
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
+NOTE_PT = 0.1  # within which the way of an annotation lies
 SMOOTH_MM = 0.01  # a quarter of a pixel at 600 an inch
 rl_config.useA85 = 0  # streams as bytes, not as text a quarter longer
 
@@ -43,9 +46,11 @@ def write_pdf(
     with_paper: bool = True,
     title: str = "Sheet",
     progress: Callable[[float], None] = lambda _: None,
+    noted: list[list[InkNote]] | None = None,
 ) -> bytes:
     """A document of pages of their papers' size, the same areas, opacity and blend as in SVG. progress: told the share
-    that is done; what it raises ends the writing.
+    that is done; what it raises ends the writing. noted: ink that has outlines is left out and told here, by page, to
+    be added as annotations; what has grain stays a picture on the page.
     """
     documents = [document_prints(paper) if with_paper else [] for _, paper in pages]
     between = any(documents)  # they go between paper and ink, which are then written apart
@@ -58,7 +63,10 @@ def write_pdf(
         if with_paper:
             _paper(below, paper)
             _prints(below, above, paper)
-        _ink(above, inks, paper)
+        notes: list[InkNote] | None = None if noted is None else []
+        _ink(above, inks, paper, notes)
+        if noted is not None and notes is not None:
+            noted.append(notes)
         for canvas in {id(c): c for c in (below, above)}.values():
             canvas.showPage()
         progress((k + 1) / len(pages))
@@ -76,13 +84,16 @@ def _canvas(out: io.BytesIO, title: str) -> Any:
     return canvas
 
 
-def _ink(canvas: Any, inks: Sequence[Ink], paper: Paper) -> None:
+def _ink(canvas: Any, inks: Sequence[Ink], paper: Paper, notes: list[InkNote] | None = None) -> None:
     for part in drawn_parts(inks):
         ink = part.inks[0]
         body = ink.recipe.body
         canvas.setBlendMode(blend_of(part, paper).capitalize())
         if part.below is not None:
             _picture(canvas, paper, part)
+            continue
+        if notes is not None:
+            notes.append(_note(part, paper))
             continue
         rings = [ring for each in part.inks for ring in outline(each)]
         _fill(canvas, paper, rings, body.colour, stroke_opacity(ink))
@@ -92,13 +103,38 @@ def _ink(canvas: Any, inks: Sequence[Ink], paper: Paper) -> None:
     canvas.setBlendMode("Normal")
 
 
+def _note(part: Drawn, paper: Paper) -> InkNote:
+    ink, blend = part.inks[0], blend_of(part, paper).capitalize()
+    body = ink.recipe.body
+
+    def area(rings: Iterable[Floats], colour: str, opacity: float, mode: str) -> Area:
+        code = "".join(_ring_code(_smoothed(ring), paper.height_mm) for ring in rings if len(ring))
+        red, green, blue = (c / 255 for c in rgb(colour))
+        return Area(code, (red, green, blue), opacity, mode)
+
+    rings = [ring for each in part.inks for ring in outline(each)]
+    areas = [area(rings, body.colour, stroke_opacity(ink), blend)]
+    if body.hollow.on and body.hollow.fill_opacity > 0:
+        areas.append(area(inside_rings(ink), body.hollow.fill, body.hollow.fill_opacity, "Normal"))
+    ways = []
+    for each in part.inks:
+        way = np.column_stack((each.x_mm, paper.height_mm - each.y_mm)) * mm_to_pt(1)
+        kept = shapely.get_coordinates(shapely.LineString(way).simplify(NOTE_PT)) if len(way) > 1 else way
+        ways.append([round(float(v), 2) for v in kept.ravel()])
+    ends = np.concatenate([ring for ring in rings if len(ring)])
+    left, top, right, bottom = (mm_to_pt(float(v)) for v in (*ends.min(axis=0), *ends.max(axis=0)))
+    height = mm_to_pt(paper.height_mm)
+    width = mm_to_pt(float(np.mean([each.long_mm.mean() for each in part.inks])))
+    return InkNote(areas, ways, width, (left - 1, height - bottom - 1, right + 1, height - top + 1), ink.recipe.name)
+
+
 def _prints(below: Any, above: Any, paper: Paper) -> None:
     """What is printed on the paper: pictures on the paper itself; over documents, which come between, what greys and
     fades them.
     """
     for one in prints_on(paper):
         document = is_document(one, paper)
-        left, top, right, bottom = (mm_to_pt(v) for v in one.box_mm)
+        left, top, right, bottom = (mm_to_pt(v) for v in one.covers_mm(paper))
         box = left, mm_to_pt(paper.height_mm) - bottom, right - left, bottom - top
         if not document:
             reader = ImageReader(print_picture(one, paper))

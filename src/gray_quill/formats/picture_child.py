@@ -15,20 +15,18 @@ from typing import Any
 
 from PIL import Image, ImageOps
 
+from gray_quill.formats.pdf_cut import cut_pages
+from gray_quill.formats.pdf_notes import with_notes
+from gray_quill.formats.rendered import Part, Refused, Rendered
+from gray_quill.formats.svg_drawn import Drawing
+
 MEMORY_BYTES = 900_000_000
 MOST_KEPT = 4  # files held open
 MOST_PAGES = 500
 LARGEST_MM, SMALLEST_MM = 1000.0, 20.0
 MOST_PIXELS, LONGEST_PX = 50_000_000, 16_000
 MM_PER_POINT = 25.4 / 72
-MOST_WHOLE_PX = 24_000_000  # of a page that is rendered as a whole
 USUAL_DPI = 96.0  # CSS Values and Units Level 3: a pixel is 1/96 inch, where a picture does not say
-
-
-class Refused(Exception):
-    def __init__(self, words: str, large: bool = False) -> None:
-        super().__init__(words)
-        self.large = large
 
 
 class Picture:
@@ -58,7 +56,7 @@ class Picture:
         times *= min(1.0, most)
         return [(self.picture.width * times, self.picture.height * times)]
 
-    def drawn(self, page: int, part: Sequence[float], width: int, height: int) -> bytes:
+    def drawn(self, page: int, part: Part, width: int, height: int) -> bytes:
         w, h = self.picture.size
         left, top, right, bottom = part
         box = (max(0.0, left * w), max(0.0, top * h), min(float(w), right * w), min(float(h), bottom * h))
@@ -68,8 +66,8 @@ class Picture:
         return self.picture.resize((width, height), how, box=box, reducing_gap=None).tobytes()
 
 
-class Document:
-    """A PDF document."""
+class Document(Rendered):
+    """A PDF document; as RGB."""
 
     def __init__(self, data: bytes) -> None:
         import pypdfium2
@@ -88,7 +86,6 @@ class Document:
         count = len(self.document)
         if not 1 <= count <= MOST_PAGES:
             raise Refused(f"This PDF has {count} pages; 1 to {MOST_PAGES} are read. Split it.", count > MOST_PAGES)
-        self.last: tuple[tuple[int, int, int], Image.Image] | None = None
         self.sizes = [self.document.get_page_size(k) for k in range(count)]
         for k, size in enumerate(self.sizes):
             sides = [s * MM_PER_POINT for s in size]
@@ -103,20 +100,7 @@ class Document:
     def sizes_mm(self) -> list[tuple[float, float]]:
         return [(w * MM_PER_POINT, h * MM_PER_POINT) for w, h in self.sizes]
 
-    def drawn(self, page: int, part: Sequence[float], width: int, height: int) -> bytes:
-        """As RGB, top row first. Parts of one picture that is not too large are cut from it, so that they fit."""
-        left, top, right, bottom = part
-        whole = round(width / (right - left)), round(height / (bottom - top))
-        if whole[0] * whole[1] > MOST_WHOLE_PX:
-            return self._rendered(page, part, width, height).tobytes()
-        if self.last is None or self.last[0] != (page, *whole):
-            self.last = None
-            self.last = (page, *whole), self._rendered(page, (0, 0, 1, 1), *whole)
-        x, y = round(left * whole[0]), round(top * whole[1])
-        part_of = self.last[1] if whole == (width, height) else self.last[1].crop((x, y, x + width, y + height))
-        return part_of.tobytes()
-
-    def _rendered(self, page: int, part: Sequence[float], width: int, height: int) -> Image.Image:
+    def rendered(self, page: int, part: Part, width: int, height: int) -> Image.Image:
         import pypdfium2
         import pypdfium2.raw as raw
 
@@ -183,15 +167,18 @@ def assemble(paper: bytes, ink: bytes, prints: Sequence[Sequence[dict[str, Any]]
     return out.getvalue()
 
 
+READERS: dict[str, type[Picture] | type[Document] | type[Drawing]] = {"pdf": Document, "svg": Drawing}
+
+
 class Desk:
     """Files held open, the last used last."""
 
     def __init__(self) -> None:
-        self.open: OrderedDict[str, Picture | Document] = OrderedDict()
+        self.open: OrderedDict[str, Picture | Document | Drawing] = OrderedDict()
         self.data: dict[str, bytes] = {}
 
     def take(self, key: str, kind: str, data: bytes) -> None:
-        self.open[key] = Document(data) if kind == "pdf" else Picture(data)
+        self.open[key] = READERS.get(kind, Picture)(data)
         self.data[key] = data
         while len(self.open) > MOST_KEPT:
             self.data.pop(self.open.popitem(last=False)[0])
@@ -208,6 +195,10 @@ class Desk:
             self.open.move_to_end(asked["key"])
             found = self.open[asked["key"]]
             return {}, found.drawn(asked["page"], asked["part"], asked["width"], asked["height"])
+        if asked["do"] == "cut":
+            return {}, cut_pages(payload, asked["heights_pt"])
+        if asked["do"] == "note":
+            return {}, with_notes(payload, asked["notes"])
         at, parts = 0, []
         for length in asked["lengths"]:
             parts.append(payload[at : at + length])

@@ -4,6 +4,7 @@ import contextlib
 import hashlib
 import json
 import os
+import re
 import selectors
 import subprocess
 import sys
@@ -16,21 +17,27 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.errors import FormatError, TooLarge, Unavailable
+from gray_quill.formats.pdf_notes import InkNote, plain_notes
+from gray_quill.formats.svg_in import look_through_svg
 
 MOST_BYTES = 40_000_000
 ANSWERS_S = 12.0  # on a busy machine; others wait meanwhile, and what takes longer is not worth it
 KINDS = {b"%PDF-": "pdf", b"\x89PNG\r\n\x1a\n": "png", b"\xff\xd8\xff": "jpeg"}
-MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
+MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg", "svg": "image/svg+xml"}
+SVG_HEAD = re.compile(rb"(?:\xef\xbb\xbf)?\s*<(?:\?xml|!--|!DOCTYPE|(?:\w+:)?svg[\s>])")
 FELL = "This file brought its reader down, or kept it too long. Print it to a new, simpler one."
 
 
 def kind_of(data: bytes) -> str:
-    """png, jpeg or pdf. Raises FormatError for anything else, TooLarge for too much of it."""
+    """png, jpeg, svg or pdf. Raises FormatError for anything else, TooLarge for too much of it."""
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This file is over {MOST_BYTES // 1_000_000} MB. Make it smaller, or split it.")
     kind = next((kind for head, kind in KINDS.items() if data.lstrip()[:8].startswith(head)), None)
+    if kind is None and SVG_HEAD.match(data[:4000]):
+        look_through_svg(data)
+        return "svg"
     if kind is None:
-        raise FormatError("This is neither a PDF nor a PNG or JPEG picture. Save or print it as one of these.")
+        raise FormatError("This is neither a PDF nor a PNG, JPEG or SVG picture. Save or print it as one of these.")
     return kind
 
 
@@ -70,7 +77,7 @@ class PictureReader:
         width_px: int,
         height_px: int,
     ) -> NDArray[np.uint8]:
-        """A part of a page as RGB, of a picture as RGBA, top row first. load: its bytes, if it is not open."""
+        """A part of a page as RGB, of a picture or drawing as RGBA, top row first. load: its bytes."""
         asked = {"do": "draw", "page": page, "part": part, "width": width_px, "height": height_px}
         with self._lock:
             told, pixels = self._ask({**asked, "key": key})
@@ -87,6 +94,16 @@ class PictureReader:
         asked = {"do": "assemble", "prints": prints, "keys": list(files), "lengths": [len(p) for p in parts]}
         with self._lock:
             return self._ask(asked, b"".join(parts))[1]
+
+    def noted(self, data: bytes, pages: Sequence[Sequence[InkNote]]) -> bytes:
+        """A PDF with ink annotations on its pages."""
+        with self._lock:
+            return self._ask({"do": "note", "notes": plain_notes(pages)}, data)[1]
+
+    def cut(self, long: bytes, heights_pt: Sequence[Sequence[float]]) -> bytes:
+        """A PDF with each page cut into pages of these heights."""
+        with self._lock:
+            return self._ask({"do": "cut", "heights_pt": heights_pt}, long)[1]
 
     def __del__(self) -> None:
         self._end()

@@ -15,13 +15,14 @@ PRINT_DPI = 300.0
 
 def is_document(one: Print, paper: Paper) -> bool:
     originals = originals_of(paper)
-    return originals is not None and originals.kind(one.file) == "pdf"
+    return originals is not None and originals.kind(one.file) == "pdf" and not one.tiled
 
 
 def print_picture(one: Print, paper: Paper) -> Image.Image:
     """A print as a picture of PRINT_DPI, as it lies and looks on the page."""
-    plain = dataclasses.replace(one, left_mm=0.0, top_mm=0.0)
-    view = box_view((0, 0, one.width_mm, one.height_mm), px_per_mm(PRINT_DPI))
+    left, top, right, bottom = one.covers_mm(paper)
+    plain = one if one.tiled else dataclasses.replace(one, left_mm=0.0, top_mm=0.0)
+    view = box_view((0, 0, right - left, bottom - top), px_per_mm(PRINT_DPI))
     assert isinstance(paper, PrintedPaper)
     seen = print_pixels(plain, paper, view)
     if seen is None:

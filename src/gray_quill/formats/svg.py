@@ -73,8 +73,9 @@ def _print(one: Print, paper: Paper) -> str:
     out = io.BytesIO()
     print_picture(one, paper).save(out, "PNG")
     data = base64.b64encode(out.getvalue()).decode()
+    left, top, right, bottom = one.covers_mm(paper)
     return (
-        f'<image x="{one.left_mm:.4f}" y="{one.top_mm:.4f}" width="{one.width_mm:.4f}" height="{one.height_mm:.4f}" '
+        f'<image x="{left:.4f}" y="{top:.4f}" width="{right - left:.4f}" height="{bottom - top:.4f}" '
         f'preserveAspectRatio="none" href="data:image/png;base64,{data}"/>'
     )
 

@@ -46,7 +46,7 @@ def read_svg(data: bytes, step: Callable[[], object] = lambda: None) -> CameAs:
     """
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This SVG is over {MOST_BYTES // 1_000_000} MB. Split it, or simplify its paths.")
-    others = _looked_through(data)
+    others = look_through_svg(data)
     # late: only who brings SVG in waits for it
     import svgelements
 
@@ -75,7 +75,7 @@ def read_svg(data: bytes, step: Callable[[], object] = lambda: None) -> CameAs:
     return CameAs(traces, [f"{n} {what}" for what, n in others.items()])
 
 
-def _looked_through(data: bytes) -> Counter[str]:
+def look_through_svg(data: bytes) -> Counter[str]:
     """Elements by name that draw something and are not read. Raises FormatError for what is not let in."""
     others: Counter[str] = Counter()
     depth, count, uses, steps = 0, 0, 0, 0
@@ -114,7 +114,9 @@ def _letters(text: str) -> int:
 
 def _check_links(element: Element) -> None:
     for key, value in element.attrib.items():
-        linked = str(key).rsplit("}", 1)[-1] == "href" and not value.startswith(("#", "data:"))
+        link = str(key).rsplit("}", 1)[-1] == "href"
+        # a drawing inside a link could link on
+        linked = link and (not value.startswith(("#", "data:")) or value.startswith("data:image/svg"))
         if linked or ("url(" in value and "url(#" not in value and 'url("#' not in value):
             raise FormatError("This SVG links to something outside itself, which is not followed. Save it whole.")
 

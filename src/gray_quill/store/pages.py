@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from gray_quill.core.errors import Binned, InputError, TooLarge
 from gray_quill.core.ink.placement import Placement
 from gray_quill.core.ink.printed import on_turned_page
-from gray_quill.core.paper import Paper
+from gray_quill.core.paper import LARGEST_MM, Paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
 from gray_quill.store.originals import set_prints
@@ -45,7 +45,8 @@ def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
     with transaction(db):
         add_page(db, page_id, copy_id)
         db.execute(
-            "UPDATE sheets SET (kind, prompts, layers, layer, prints) = (SELECT kind, prompts, layers, layer, prints "
+            "UPDATE sheets SET (kind, prompts, layers, layer, prints, covers) = "
+            "(SELECT kind, prompts, layers, layer, prints, covers "
             "FROM sheets WHERE id = ?) WHERE id = ?",
             (page_id, copy_id),
         )
@@ -93,6 +94,8 @@ def turn_page(db: sqlite3.Connection, page_id: str) -> tuple[Sheet, set[str]]:
     with transaction(db):
         page = get_sheet(db, page_id)
         paper = page.paper
+        if paper.endless or paper.height_mm > LARGEST_MM:
+            raise InputError("An endless page grows downward, so it cannot be turned.", "sheet_id")
         turn: Placement = (0.0, 1.0, -1.0, 0.0, paper.height_mm, 0.0, 0.0, 0.0)
         turned = dataclasses.replace(paper, width_mm=paper.height_mm, height_mm=paper.width_mm)
         ids = [row["id"] for row in db.execute("SELECT id FROM strokes WHERE sheet_id = ?", (page_id,))]

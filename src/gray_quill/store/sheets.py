@@ -4,13 +4,14 @@ import dataclasses
 import json
 import sqlite3
 from collections.abc import Collection, Iterable, Mapping, Sequence
-from typing import Literal
+from typing import Literal, TypeVar
 
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Binned, Conflict, GrayQuillError, NotFound, Stale
+from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.layer import FIRST, Layer
 from gray_quill.core.ink.printed import Print
-from gray_quill.core.paper import Paper, describe_paper
+from gray_quill.core.paper import Paper, describe_paper, grown
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import Trace
 from gray_quill.store.database import now, transaction
@@ -19,6 +20,7 @@ from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 Reach = Literal["page", "on", "all"]
+T = TypeVar("T")
 Entry = tuple[str, str, int]  # of a stroke: its id, its pen and that pen's revision
 
 
@@ -28,8 +30,8 @@ class Sheet:
     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
-    1; pages: how many there are; bookmark: in words, "" for none; prints: pictures
-    and documents under its ink, the lowest first.
+    1; pages: how many there are; bookmark: in words, "" for none; prints: pictures and documents under its ink, the
+    lowest first; covers: what covers its ink until it is lifted.
     """
 
     id: str
@@ -56,6 +58,7 @@ class Sheet:
     pages: int = 1
     bookmark: str = ""
     prints: list[Print] = dataclasses.field(default_factory=list)
+    covers: list[Cover] = dataclasses.field(default_factory=list)
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -106,7 +109,8 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["before"] + 1,
         row["pages"],
         row["bookmark"],
-        _prints(row["prints"]),
+        _each(Print, "prints", row["prints"]),
+        _each(Cover, "covers", row["covers"]),
     )
 
 
@@ -116,9 +120,9 @@ def _layers(text: str | None) -> list[Layer]:
     return [read_kept(Layer, one) for one in data] or [Layer()]
 
 
-def _prints(text: str | None) -> list[Print]:
-    """The prints a kept text holds."""
-    return [read_kept(Print, one) for one in json.loads(text).get("prints", [])] if text else []
+def _each(kind: type[T], key: str, text: str | None) -> list[T]:
+    """The records a kept text holds under a key."""
+    return [read_kept(kind, one) for one in json.loads(text).get(key, [])] if text else []
 
 
 def get_sheet(db: sqlite3.Connection, sheet_id: str) -> Sheet:
@@ -196,11 +200,7 @@ def change_sheet(
                 f"{sheet.hand_id} on {sheet.device_id} with {sheet.pen_id}. Look at it, then change it again."
             )
         here = [sheet_id]
-        reached = (
-            here
-            if reach == "page"
-            else [p.id for p in pages_of(db, sheet.sheaf) if reach == "all" or p.page >= sheet.page]
-        )
+        reached = reached_from(db, sheet, reach)
         every = [row["id"] for row in db.execute("SELECT id FROM sheets WHERE sheaf = ?", (sheet.sheaf,))]
         changed = {
             *_assign(db, shared, every),
@@ -209,6 +209,13 @@ def change_sheet(
         }
         count_changes(db, changed | set(here))
     return get_sheet(db, sheet_id)
+
+
+def reached_from(db: sqlite3.Connection, sheet: Sheet, reach: Reach) -> list[str]:
+    """The pages a change of this one is for."""
+    if reach == "page":
+        return [sheet.id]
+    return [p.id for p in pages_of(db, sheet.sheaf) if reach == "all" or p.page >= sheet.page]
 
 
 def _assign(db: sqlite3.Connection, values: Mapping[str, object], ids: Collection[str]) -> Collection[str]:
@@ -268,7 +275,16 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
         answers = [_add_stroke(db, sheet, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
         if any(a.state == "kept" for a in answers):
             count_ink_change(db, sheet_id)
+            _make_room(db, sheet, max(float(s.trace.y_mm.max()) for s in strokes if len(s.trace)))
         return answers
+
+
+def _make_room(db: sqlite3.Connection, sheet: Sheet, foot_mm: float) -> None:
+    """Endless paper grows below what was written."""
+    paper = grown(sheet.paper, foot_mm)
+    if paper != sheet.paper:
+        db.execute("UPDATE sheets SET paper = ? WHERE id = ?", (written(paper), sheet.id))
+        count_changes(db, [sheet.id])
 
 
 def count_ink_change(db: sqlite3.Connection, sheet_id: str) -> None:

@@ -18,6 +18,7 @@ from gray_quill.web.api import openapi_document
 from gray_quill.web.archive import archive
 from gray_quill.web.bring_in import bring_in
 from gray_quill.web.certificates import Certificates
+from gray_quill.web.covers import covers
 from gray_quill.web.desk import desk
 from gray_quill.web.devices import devices
 from gray_quill.web.exports import exports
@@ -98,6 +99,7 @@ def create_app(
         sheets,
         pages,
         prints,
+        covers,
         exports,
         bring_in,
         archive,

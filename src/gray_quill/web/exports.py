@@ -4,6 +4,7 @@ import contextlib
 import dataclasses
 import datetime
 import io
+import itertools
 import re
 import sqlite3
 import zipfile
@@ -12,7 +13,7 @@ from typing import Annotated, Literal
 
 import numpy as np
 from flask import Blueprint, Response
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
@@ -20,12 +21,14 @@ from gray_quill.core.ink.layer import FIRST
 from gray_quill.core.ink.placement import HERE
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN
-from gray_quill.core.ink.view import page_view
+from gray_quill.core.ink.view import View, page_view
 from gray_quill.core.panel.proof import PLAIN, proof_sheet
-from gray_quill.core.paper import Paper
+from gray_quill.core.paper import LARGEST_MM, Paper
+from gray_quill.core.units import mm_to_pt, px_per_mm
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.inkml_write import Brush, WrittenPage, WrittenStroke, write_inkml_sheet
 from gray_quill.formats.pdf import write_pdf
+from gray_quill.formats.pdf_notes import InkNote
 from gray_quill.formats.pictures import key_of
 from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
@@ -36,6 +39,7 @@ from gray_quill.store.showings import showings_of
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory
+from gray_quill.web.covers import LEAST_PAGE_MM, page_cuts
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import JobItem, Progress, jobs
 from gray_quill.web.records import Id, Printable, bounded
@@ -48,12 +52,15 @@ COMPARED_DPI = 144.0
 MOST_COMPARED = 6  # pages, evenly among more
 EQUAL = 0.003  # of full scale, on the mean: what another renderer's edges come to
 MOST_COMPARED_PX = 20_000_000
-COMPARED = {"pdf": "pdf", "png": "png", "ora": "png"}  # what can be read back and laid beside the screen
+OUTLINES = ("pdf", "svg")
+Span = tuple[float, float]
+COMPARED = {"pdf": "pdf", "png": "png", "ora": "png", "svg": "svg"}  # what can be read back and laid beside the screen
 
 
 class ExportBody(Model):
     """pages: "this", "all", or numbers like "2-4, 7". apart: a file for each page. names: what files are called, with
-    {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel.
+    {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel. cut_mm: a
+    PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations.
     """
 
     form: Literal["svg", "png", "pdf", "inkml", "ora"] = "pdf"
@@ -63,6 +70,8 @@ class ExportBody(Model):
     paper: bool = True
     names: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), Printable] = "{sheet}"
     device_id: Id | None = None
+    cut_mm: float | None = Field(None, ge=LEAST_PAGE_MM, le=LARGEST_MM)
+    annotated: bool = False
 
 
 @dataclasses.dataclass(frozen=True)
@@ -135,6 +144,8 @@ def export_pages(sheet_id: str, body: ExportBody) -> JobItem:
         get_thing(db(), Device, body.device_id)
         if body.form != "png":
             raise InputError("A panel's look is a picture: take it out as PNG.", "form")
+    if body.form != "pdf" and (body.cut_mm or body.annotated):
+        raise InputError("Only a PDF has pages to cut, and annotations. Take it out as PDF, or without these.", "form")
     data_folder, ink_memory = folder(), memory()
 
     def work(progress: Progress) -> Made:
@@ -200,7 +211,7 @@ class _Exporting:
         if body.form == "inkml":
             return self._inkml(pages)
         if body.form == "pdf":
-            return write_pdf([self._drawn(page) for page in pages], body.paper, title, step)
+            return self._pdf(pages, title, step)
         inks, ground = self._drawn(pages[0])
         if body.form == "ora":
             inks = self.memory.all_inks(self.db, pages[0].id)
@@ -208,6 +219,22 @@ class _Exporting:
             panel = get_thing(self.db, Device, body.device_id).panel
             return write_png(proof_sheet(inks, ground, panel, PLAIN).pixels, panel.ppi)
         return export_sheet(inks, ground, body.form, body.dpi, body.paper, title)
+
+    def _pdf(self, pages: Sequence[Sheet], title: str, step: Callable[[float], None]) -> bytes:
+        notes: list[list[InkNote]] | None = [] if self.body.annotated else None
+        data = write_pdf([self._drawn(page) for page in pages], self.body.paper, title, step, notes)
+        reader = self.memory.originals.reader
+        if notes:
+            data = reader.noted(data, notes)
+        heights = [[mm_to_pt(bottom - top) for top, bottom in self._pieces(page)] for page in pages]
+        return reader.cut(data, heights) if any(len(each) > 1 for each in heights) else data
+
+    def _pieces(self, page: Sheet) -> list[Span]:
+        """Top and bottom of the pages that come of one, mm."""
+        at = [0.0, page.paper.height_mm]
+        if self.body.cut_mm:
+            at[1:1] = [cut.at_mm for cut in page_cuts(self.db, self.memory, page, self.body.cut_mm)]
+        return list(itertools.pairwise(at))
 
     def _drawn(self, page: Sheet) -> tuple[list[Ink], Paper]:
         return self.memory.sheet_inks(self.db, page.id), self.memory.ground(page)
@@ -217,17 +244,23 @@ class _Exporting:
         if self.body.form not in COMPARED or self.body.device_id or not self.body.paper:
             return []
         found: list[Beside] = []
-        every = [(page, number, data) for pages, data in inside for number, page in enumerate(pages, 1)]
+        every = [
+            (page, number, data, span)
+            for pages, data in inside
+            for number, (page, span) in enumerate([(page, span) for page in pages for span in self._pieces(page)], 1)
+        ]
         some = np.unique(np.linspace(0, len(every) - 1, min(len(every), MOST_COMPARED)).round().astype(int))
         for k in some.tolist():
             found.append(self._compared(*every[k]))
             self.progress(0.65 + 0.35 * len(found) / len(some))
         return found
 
-    def _compared(self, page: Sheet, number: int, data: bytes) -> Beside:
+    def _compared(self, page: Sheet, number: int, data: bytes, span: Span) -> Beside:
         view = page_view(page.paper, self.body.dpi)
-        if self.body.form == "pdf" or view.width_px * view.height_px > MOST_COMPARED_PX:
-            view = page_view(page.paper, COMPARED_DPI)
+        if self.body.form in OUTLINES or view.width_px * view.height_px > MOST_COMPARED_PX:
+            scale = px_per_mm(COMPARED_DPI)  # at which cuts lie on whole pixels
+            sides = (page.paper.width_mm, span[1] - span[0])
+            view = View(0, span[0], scale, *(max(1, round(side * scale)) for side in sides))
         if self.body.form == "ora":
             data = zipfile.ZipFile(io.BytesIO(data)).read("mergedimage.png")
         screen = self.memory.page(self.db, page.id, view).astype(np.int16)
@@ -284,7 +317,6 @@ class _Exporting:
 def _words(beside: Sequence[Beside], form: str, pages: int) -> str:
     if not beside:
         return {
-            "svg": "Not laid beside the screen: nothing here reads SVG back.",
             "inkml": "What the hand did, not how it looks: nothing to lay beside the screen.",
         }.get(form, "Not laid beside the screen: it is meant to look otherwise.")
     worst = max(beside, key=lambda one: one.apart)

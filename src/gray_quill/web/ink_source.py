@@ -75,10 +75,15 @@ class InkMemory:
         self._bytes = 0
         self._forgotten = 0
 
+    def _on(self, paper: Paper) -> int:
+        """The number of a paper, inside the lock; one that grows keeps its own, for no ink is settled otherwise."""
+        plain = dataclasses.replace(paper, height_mm=Paper.height_mm) if paper.endless else paper
+        return self._papers.setdefault(plain, len(self._papers))
+
     def strokes(self, db: sqlite3.Connection, index: Sequence[Entry], paper: Paper) -> list[tuple[Trace, Ink]]:
         """Trace and settled ink of each (stroke id, pen id, revision) on this paper, where they show on it."""
         with self._lock:
-            on = self._papers.setdefault(paper, len(self._papers))
+            on = self._on(paper)
             there = [self._kept.get((entry, on)) for entry in index]
             if all(there):
                 if self._bytes > MOST_BYTES / 2:  # what is used stays longest
@@ -117,7 +122,7 @@ class InkMemory:
 
     def ground(self, sheet: Sheet) -> Paper:
         """What a page's ink is laid on: its paper with what is printed there."""
-        return printed(sheet.paper, sheet.prints, self.originals)
+        return printed(sheet.paper, sheet.prints, self.originals, sheet.page)
 
     def forget(self, stroke_ids: Collection[str]) -> None:
         """Settle these strokes anew when they are asked for: they show otherwise now."""
@@ -169,7 +174,7 @@ class InkMemory:
                 raise
             with self._lock:
                 for k in spoilt:
-                    self._kept[index[k], self._papers[paper]] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
+                    self._kept[index[k], self._on(paper)] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
             return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:

@@ -9,6 +9,7 @@ from gray_quill.core.digitiser.device import ByEye, Device, Panel, Updates
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
+from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.layer import Layer
 from gray_quill.core.ink.printed import Print
 from gray_quill.core.lag.figures import Filmed, Live
@@ -61,6 +62,7 @@ def paper_of(given: Any) -> Paper:
 RecipeIn = Annotated[Recipe, _either(read_recipe, Recipe), _named(Recipe)]
 PaperIn = Annotated[Paper, _either(paper_of, Paper), _named(Paper)]
 FillIn = Annotated[Fill, _reader(Fill), _named(Fill)]
+CoverIn = Annotated[Cover, _reader(Cover), _named(Cover)]
 PrintIn = Annotated[Print, _reader(Print), _named(Print)]
 LayerIn = Annotated[Layer, _reader(Layer), _named(Layer)]
 HandIn = Annotated[Hand, _reader(Hand), _named(Hand)]

@@ -11,6 +11,7 @@ from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.page import deposit_of, laid_by
+from gray_quill.core.ink.printed import MOST_PRINTS
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper, first_paper
 from gray_quill.core.quantities import Control, describe_record
@@ -22,6 +23,7 @@ from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.formats.openraster import MEDIA as ORA
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
+from gray_quill.store.originals import set_prints
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
     Reach,
@@ -32,13 +34,14 @@ from gray_quill.store.sheets import (
     get_sheet,
     index_of,
     list_sheets,
+    reached_from,
     stroke_index,
 )
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.inkml_sheet import sheet_of_inkml
-from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, RecipeIn, Source, bounded
+from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, PrintIn, RecipeIn, Source, bounded
 from gray_quill.web.replies import download, new_id, over_the_air, png
 from gray_quill.web.time_budget import in_time
 
@@ -77,6 +80,9 @@ class SheetChange(Model):
     pen_id: Id | None = None
     note: Note | None = None
     bookmark: Note | None = None
+    prints: Annotated[list[PrintIn], Field(max_length=MOST_PRINTS)] | None = Field(
+        None, description="What is printed on that paper, in place of what was"
+    )
 
 
 class PaperBody(Model):
@@ -158,7 +164,15 @@ def edit_sheet(sheet_id: str, body: SheetChange) -> Sheet:
         get_thing(db(), Device, body.device_id)
     if body.pen_id:
         get_pen(db(), body.pen_id)
-    return change_sheet(db(), sheet_id, **dict(body))
+    change = dict(body)
+    prints = change.pop("prints")
+    with transaction(db()):
+        sheet = change_sheet(db(), sheet_id, **change)
+        if prints is None:
+            return sheet
+        for page_id in reached_from(db(), sheet, body.reach):
+            set_prints(db(), page_id, prints)
+    return get_sheet(db(), sheet_id)
 
 
 @operation(sheets, "GET", "/bin/sheets", SheetsInBin)

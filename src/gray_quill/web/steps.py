@@ -9,6 +9,7 @@ from gray_quill.core.errors import GrayQuillError
 from gray_quill.store.steps import keep_steps, kept_steps
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
+from gray_quill.web.covers import Covers
 from gray_quill.web.layers import ArrangeBody, LayersBody
 from gray_quill.web.mending import SwapInk
 from gray_quill.web.prints import Prints
@@ -31,7 +32,11 @@ class PrintsStep(Model):
     prints: Prints
 
 
-Step = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep | PrintsStep
+class CoversStep(Model):
+    covers: Covers
+
+
+Step = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep | PrintsStep | CoversStep
 STEP: TypeAdapter[Step] = TypeAdapter(Step)
 Steps = Annotated[list[Step], Field(max_length=MOST_STEPS)]
 

@@ -1799,6 +1799,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/covers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lay these covers on a page, in place of those that lie there. */
+        put: operations["change_covers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/csv": {
         parameters: {
             query?: never;
@@ -1810,6 +1827,23 @@ export interface paths {
         put?: never;
         /** Put down a new sheet with the strokes of a table whose columns mean this. */
         post: operations["bring_in_csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where this page would be cut into pages of at most this height. */
+        get: operations["read_cuts"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2991,6 +3025,48 @@ export interface components {
             /** @default 0 */
             y_by_y: number;
         };
+        /** Cover */
+        Cover: {
+            /**
+             * Height
+             * @description How broad the strip is (mm)
+             * @default 8
+             */
+            height_mm: number;
+            /**
+             * Id
+             * @description By which it is named
+             * @default cover
+             */
+            id: string;
+            /**
+             * From the left
+             * @description Where its left edge lies (mm)
+             * @default 0
+             */
+            left_mm: number;
+            /**
+             * From the top
+             * @description Where its upper edge lies (mm)
+             * @default 0
+             */
+            top_mm: number;
+            /**
+             * Width
+             * @description How long the strip is (mm)
+             * @default 40
+             */
+            width_mm: number;
+        };
+        /** @description saw: the version of the page these were laid on. */
+        Covers: {
+            covers: components["schemas"]["Cover"][];
+            /** @default null */
+            saw: number | null;
+        };
+        CoversStep: {
+            covers: components["schemas"]["Covers"];
+        };
         /**
          * @description dpi of an export, its grit over the panel's, what that means, and why it loses the rest; "" where it does not.
          *     An export finer than the panel shows grit the panel cannot: that is more than the panel's, and not kept of it.
@@ -3045,6 +3121,11 @@ export interface components {
                 number
             ][];
             rule: string;
+        };
+        /** @description at_mm: from the top of the long page; crossed: strokes it goes through, where no clear place was found. */
+        Cut: {
+            at_mm: number;
+            crossed: number;
         };
         /** @description A part of the page in mm, at a scale of px a mm, and the pen that is to write there. */
         DepositBody: {
@@ -3533,11 +3614,16 @@ export interface components {
         };
         /**
          * @description pages: "this", "all", or numbers like "2-4, 7". apart: a file for each page. names: what files are called, with
-         *     {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel.
+         *     {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel. cut_mm: a
+         *     PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations.
          */
         ExportBody: {
             /** @default false */
+            annotated: boolean;
+            /** @default false */
             apart: boolean;
+            /** @default null */
+            cut_mm: number | null;
             /** @default null */
             device_id: string | null;
             /**
@@ -4777,10 +4863,11 @@ export interface components {
             ] | null;
             whole: boolean;
         };
-        /** @description A paper of one's own. */
+        /** @description A paper of one's own. prints: what is printed on it, placed on that page; where it is repeated, on any. */
         NamedPaper: {
             name: string;
             paper: components["schemas"]["Paper"];
+            prints?: components["schemas"]["Print"][];
         };
         /** @description Pens one press away for one sort of writing; plain: whether tuning shows the plain dials or every group. */
         NamedRoll: {
@@ -5035,6 +5122,11 @@ export interface components {
              * @default 60
              */
             reference_mm_s: number;
+        };
+        /** @description forced: how many go through ink, as no clear place was found. */
+        PageCuts: {
+            cuts: components["schemas"]["Cut"][];
+            forced: number;
         };
         /**
          * @description A part of a sheet, so many mm wide about a place of the page, and what is done after it is written. updates: how
@@ -5334,6 +5426,12 @@ export interface components {
              */
             columns: number;
             /**
+             * Endless
+             * @description Grows downward as you write near its foot
+             * @default false
+             */
+            endless: boolean;
+            /**
              * First column
              * @description Its width; 0 for as wide as the others (mm)
              * @default 0
@@ -5358,6 +5456,13 @@ export interface components {
              * @enum {string}
              */
             margin_side: "left" | "right" | "both";
+            /**
+             * Page number
+             * @description Where on the page it is printed, in the colour of the rules
+             * @default none
+             * @enum {string}
+             */
+            numbered: "none" | "foot" | "outer foot" | "head";
             /**
              * Rule colour
              * @description Colour of the ruling
@@ -5797,6 +5902,12 @@ export interface components {
              * @default 0
              */
             quarter_turns: number;
+            /**
+             * Repeated
+             * @description Over the whole page, at its size, as a paper's pattern
+             * @default false
+             */
+            tiled: boolean;
             /**
              * From the top
              * @description Where its upper edge lies (mm)
@@ -6403,13 +6514,14 @@ export interface components {
          *     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
          *     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
          *     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
-         *     1; pages: how many there are; bookmark: in words, "" for none; prints: pictures
-         *     and documents under its ink, the lowest first.
+         *     1; pages: how many there are; bookmark: in words, "" for none; prints: pictures and documents under its ink, the
+         *     lowest first; covers: what covers its ink until it is lifted.
          */
         Sheet: {
             binned: boolean;
             /** @default  */
             bookmark: string;
+            covers?: components["schemas"]["Cover"][];
             created_at: string;
             device_id: string;
             hand_id: string;
@@ -6467,6 +6579,11 @@ export interface components {
             /** @default null */
             pen_id: string | null;
             /**
+             * @description What is printed on that paper, in place of what was
+             * @default null
+             */
+            prints: components["schemas"]["Print"][] | null;
+            /**
              * @description Which pages a paper is for: this one, those from here on, or all
              * @default page
              * @enum {string}
@@ -6487,8 +6604,8 @@ export interface components {
          */
         SheetSteps: {
             count: number;
-            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"])[];
-            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"])[];
+            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"])[];
+            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"])[];
         };
         SheetsInBin: {
             sheets: components["schemas"]["Sheet"][];
@@ -11153,6 +11270,41 @@ export interface operations {
             };
         };
     };
+    change_covers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Covers"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     bring_in_csv: {
         parameters: {
             query: {
@@ -11186,6 +11338,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetCame"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_cuts: {
+        parameters: {
+            query?: {
+                page_mm?: number;
+            };
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageCuts"];
                 };
             };
             /** @description Refused, with what to do */

@@ -31,6 +31,13 @@ const show = (path: string, on: boolean) =>
     </ElCheckbox>
     <ElCheckbox v-model="frame.darkPage">at night the page is shown dark; files stay as they are</ElCheckbox>
     <div class="row">
+      <span class="small">pages follow</span>
+      <ElRadioGroup v-model="frame.follows" aria-label="Pages follow"
+        ><ElRadioButton value="downward">downward</ElRadioButton
+        ><ElRadioButton value="sideways">sideways</ElRadioButton></ElRadioGroup
+      >
+    </div>
+    <div class="row">
       <span class="small">words are</span>
       <ElRadioGroup v-model="frame.words" aria-label="Size of words"
         ><ElRadioButton v-for="(_, name) in SIZES" :key="name" :value="name">{{ name }}</ElRadioButton></ElRadioGroup

@@ -6,6 +6,7 @@ import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
+import { useBeside } from '@/stores/beside'
 import { usePages } from '@/stores/pages'
 import { useReplay } from '@/stores/replay'
 import { useStrip } from '@/stores/strip'
@@ -54,6 +55,8 @@ async function goTo(m: Schemas['MarkOn']) {
   await pages.show(m.page_id, m.mark.box_mm as Box)
   emit('close')
 }
+/** This page stays in sight, beside the one that is gone to next. */
+const beside = useBeside()
 /** The page is seen coming about, or written on in the strip; both are on the sheet. */
 async function replayed() {
   await router.push('/sheet')
@@ -75,6 +78,9 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
     <button type="button" class="word-button" @click="now && pages.turn(now)">Turn it</button>
     <button type="button" class="word-button" :disabled="pages.pages.length < 2" @click="now && pages.bin(now, true)">
       Move it to the bin
+    </button>
+    <button v-if="pages.pages.length > 1" type="button" class="word-button" @click="now && beside.lay(now.id)">
+      Keep it beside
     </button>
     <button v-if="now?.strokes" type="button" class="word-button" @click="replayed">Replay it</button>
     <button type="button" class="word-button" @click="small">Small writing on it</button>

@@ -79,7 +79,9 @@ const called = ref('')
 const keep = () =>
   desk.attempt(async () => {
     const others = (desk.desk?.papers ?? []).filter((p) => p.name !== called.value.trim())
-    await desk.keepDesk({ papers: [...others, { name: called.value.trim(), paper: props.paper }] })
+    await desk.keepDesk({
+      papers: [...others, { name: called.value.trim(), paper: props.paper, prints: desk.sheet?.prints ?? [] }],
+    })
     called.value = ''
   })
 /** Whether new sheets lie on this paper, rather than on one like the sheet before. */

@@ -45,7 +45,7 @@ const read = computed(() =>
     }
   }),
 )
-const FORMS = '.pdf,.png,.jpg,.jpeg'
+const FORMS = '.pdf,.png,.jpg,.jpeg,.svg'
 const bringIn = useBringIn('Picture or PDF under the ink', FORMS, (file) => prints.bringIn(file, 'print'))
 function move(p: Print) {
   prints.moving = prints.moving === p.id ? undefined : p.id
@@ -56,7 +56,8 @@ function move(p: Print) {
 <template>
   <div class="form" :class="{ stale: reads.busy.value }">
     <p v-if="!prints.all.length" class="small">
-      A picture, or a page of a PDF, becomes the paper under your ink. PDF out keeps its own lines and text.
+      A picture, a drawing or a page of a PDF becomes the paper under your ink; repeated, it is a pattern. PDF out keeps
+      its own lines and text.
     </p>
     <fieldset v-for="(p, k) in prints.all" :key="p.id">
       <legend>

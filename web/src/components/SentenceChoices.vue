@@ -114,7 +114,7 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
     <LayerChoices v-if="part === 'layers'" />
     <PageChoices v-else-if="part === 'pages'" @close="emit('close')" />
     <TableMeaning v-else-if="part === 'sheet' && coming.table" @close="emit('close')" />
-    <SheetList v-else-if="part === 'sheet'" :search="search" @open="open" />
+    <SheetList v-else-if="part === 'sheet'" :search="search" @open="open" @close="emit('close')" />
     <div v-else-if="part === 'pen'" class="grid">
       <button
         v-for="p in pens"
@@ -199,7 +199,11 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
     </template>
     <div v-if="part === 'paper' && ofPaper === 'kinds'" class="grid">
       <div v-for="p in own" :key="p.name" class="tile own">
-        <button type="button" :aria-label="`Paper ${p.name}`" @click="choose({ paper: p.paper, reach })">
+        <button
+          type="button"
+          :aria-label="`Paper ${p.name}`"
+          @click="choose({ paper: p.paper, reach, ...(p.prints?.length && { prints: p.prints }) })"
+        >
           <PaperSwatch :paper="p.paper" :width="62" :height="80" /><b>{{ p.name }}</b>
         </button>
         <button type="button" class="plain-button small" @click="letGo(p.name)">let it go</button>

@@ -4,13 +4,15 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
+import { useBeside } from '@/stores/beside'
 import { usePages } from '@/stores/pages'
 
 /** The sheets with their ink, to open, name, note, and put into the bin or back. */
 const props = defineProps<{ search: string }>()
-const emit = defineEmits<{ open: [sheaf: string] }>()
+const emit = defineEmits<{ open: [sheaf: string]; close: [] }>()
 const desk = useDesk()
 const pages = usePages()
+const beside = useBeside()
 const editing = ref<string>()
 const binned = shallowRef<SheetItem[]>()
 /** Sheets, each by its first page, those written on last first; found by name, note and bookmarks. */
@@ -23,6 +25,10 @@ const found = computed(() => {
     .filter((pages) => pages.some((s) => `${s.name} ${s.note} ${s.bookmark}`.toLowerCase().includes(words)))
     .map((pages) => ({ ...pages[0]!, strokes: pages.reduce((sum, p) => sum + p.strokes, 0) }))
 })
+function layBeside(id: string) {
+  beside.lay(id)
+  emit('close')
+}
 const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
 
 const bin = (s: SheetItem, binning: boolean) =>
@@ -76,6 +82,9 @@ async function showBin() {
             aria-label="Note on the sheet"
             @change="(note: string) => desk.changeSheet({ note }, s)"
         /></label>
+        <button v-if="s.sheaf !== desk.sheet?.sheaf" type="button" class="word-button" @click="layBeside(s.id)">
+          Lay it beside
+        </button>
         <button type="button" class="word-button" @click="bin(s, true)">Move to the bin</button>
       </div>
     </div>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, takeFile, type Schemas } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
 import { useJob } from '@/composables/use-job'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { useDesk } from '@/stores/desk'
+import { useLatest } from '@/composables/use-latest'
+import NumberField from './NumberField.vue'
 import JobProgress from './JobProgress.vue'
 
 const emit = defineEmits<{ close: [] }>()
@@ -29,6 +31,30 @@ const names = ref('{sheet}')
 const panel = ref('screen')
 const panels = computed(() => (desk.desk?.devices ?? []).filter((d) => d.device.panel.technology === 'e-paper'))
 const many = computed(() => (desk.sheet?.pages ?? 1) > 1)
+/** Pages of a PDF no longer than this, where some are longer; where cuts would go through ink is said first. */
+const LONG = 1.6 // times as high as wide
+const cut = ref(false)
+const cutMm = ref(210)
+const annotated = ref(false)
+const long = computed(() => desk.sheet && desk.sheet.paper.height_mm > LONG * desk.sheet.paper.width_mm)
+const cuts = shallowRef<Schemas['PageCuts']>()
+const looks = useLatest(
+  ({ id, mm }: { id: string; mm: number }) =>
+    take(api.GET('/api/sheets/{sheet_id}/cuts', { params: { path: { sheet_id: id }, query: { page_mm: mm } } })),
+  (answer) => (cuts.value = answer),
+)
+watch([() => cut.value && long.value && desk.sheet?.id, cutMm], ([id, mm]) => {
+  cuts.value = undefined
+  if (id) void looks.want({ id, mm })
+})
+const cutWords = computed(() => {
+  if (!cuts.value) return ''
+  const forced = cuts.value.cuts.filter((c) => c.crossed)
+  const pieces = `${cuts.value.cuts.length + 1} pages`
+  if (!forced.length) return `${pieces}; no ink is cut through.`
+  const at = forced.map((c) => `${Math.round(c.at_mm)} mm (${c.crossed} strokes)`).join(', ')
+  return `${pieces}; ink is cut through at ${at}: no clear place lies near. Another height may help.`
+})
 const said = ref('')
 const told = ref<Schemas['TakenOut']>()
 const { job, follow, cancel } = useJob()
@@ -47,6 +73,8 @@ async function takeOut(form: Form) {
       paper: paper.value,
       names: names.value.trim() || '{sheet}',
       device_id: form === 'png' && panel.value !== 'screen' ? panel.value : null,
+      cut_mm: form === 'pdf' && cut.value && long.value ? cutMm.value : null,
+      annotated: form === 'pdf' && annotated.value,
     }
     const path = { sheet_id: desk.sheet!.id }
     await give(take(api.POST('/api/sheets/{sheet_id}/exports', { params: { path }, body })))
@@ -111,6 +139,14 @@ useLittleSheet(root, () => emit('close'))
         </ElSelect>
       </label>
     </div>
+    <div class="options">
+      <ElCheckbox v-model="annotated" label="PDF: ink as annotations" size="large" />
+      <template v-if="long">
+        <ElCheckbox v-model="cut" label="PDF: long pages cut at" size="large" />
+        <NumberField v-model="cutMm" label="Height of a page" unit="mm" :min="40" :max="1000" :decimals="0" />
+      </template>
+    </div>
+    <p v-if="cut && long" class="small" :class="{ stale: looks.busy.value }" role="status">{{ cutWords }}</p>
     <div class="forms">
       <button
         v-for="[form, word, what] in FORMS"

@@ -23,6 +23,8 @@ export const useFrame = defineStore('frame', () => {
   /** Writing sounds like a tool on paper, so loud in %. */
   const sound = useLocalStorage<Tool | 'off'>('gray-quill-sound', 'off')
   const volume = useLocalStorage('gray-quill-volume', 40)
+  /** Which way the next page lies: swiped sideways to, or gone on to past the foot. */
+  const follows = useLocalStorage<'downward' | 'sideways'>('gray-quill-pages-follow', 'downward')
   const writing = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
 
@@ -42,6 +44,7 @@ export const useFrame = defineStore('frame', () => {
     unfold,
     awake,
     darkPage,
+    follows,
     sound,
     volume,
     place,

@@ -7,7 +7,7 @@ import { useDesk } from './desk'
 type InkOf = Schemas['PenOfInk']
 /**
  * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, the pens that drew
- * them before, the layers there were, how strokes were arranged, or what lay under the ink.
+ * them before, the layers there were, how strokes were arranged, what lay under the ink, or what covered it.
  */
 export type Step =
   | { ids: string[]; binned: boolean }
@@ -16,6 +16,7 @@ export type Step =
   | { layers: Schemas['LayersBody'] }
   | { arranged: Schemas['ArrangeBody'] }
   | { prints: Schemas['Prints'] }
+  | { covers: Schemas['Covers'] }
 interface Steps {
   past: Step[]
   future: Step[]
@@ -101,11 +102,12 @@ export const useSteps = defineStore('steps', () => {
     changed(sheetId)
   }
 
-  /** The page was turned: what lay under its ink before would lie wrongly. */
+  /** The page was turned: what lay under or over its ink before would lie wrongly. */
   function turned(sheetId: string) {
     const here = of(sheetId)
-    here.past = here.past.filter((s) => !('prints' in s))
-    here.future = here.future.filter((s) => !('prints' in s))
+    const lies = (s: Step) => !('prints' in s) && !('covers' in s)
+    here.past = here.past.filter(lies)
+    here.future = here.future.filter(lies)
     changed(sheetId)
   }
 
@@ -136,6 +138,11 @@ export const useSteps = defineStore('steps', () => {
       const before = desk.desk?.sheets.find((s) => s.id === sheetId)?.prints ?? []
       const sheet = await take(api.PUT('/api/sheets/{sheet_id}/prints', { params, body: step.prints }))
       return { back: { prints: { ...step.prints, prints: before as Schemas['Print'][] } }, sheet }
+    }
+    if ('covers' in step) {
+      const before = desk.desk?.sheets.find((s) => s.id === sheetId)?.covers ?? []
+      const sheet = await take(api.PUT('/api/sheets/{sheet_id}/covers', { params, body: step.covers }))
+      return { back: { covers: { ...step.covers, covers: before as Schemas['Cover'][] } }, sheet }
     }
     if ('away' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: step }))

@@ -11,7 +11,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent, text_intents
 from gray_quill.core.hand.motion import perform
 from gray_quill.core.hand.prompts import prompt_hand, prompt_intents, prompts_for
-from gray_quill.core.paper import Paper
+from gray_quill.core.paper import LONGEST_MM, Paper
 from gray_quill.core.trace import Trace, bounds_mm
 
 
@@ -36,7 +36,7 @@ def write_below(text: str, hand: Hand, device: Device, seed: int, paper: Paper, 
     line = max(3.5 * hand.x_height_mm, 7.0)
     first = (bounds_mm(there)[3] + 0.8 * line) if there else 2.6 * line
     traces = write_text(text, hand, device, seed, margin, first, paper.width_mm - margin - 12, line)
-    if bounds_mm(traces)[3] > paper.height_mm:
+    if bounds_mm(traces)[3] > (LONGEST_MM if paper.endless else paper.height_mm):
         raise InputError(
             "The sheet is full: there is no room for that text below the ink. Put down a new sheet or write less.",
             "text",

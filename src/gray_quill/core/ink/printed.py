@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.ink.placement import Placement
 from gray_quill.core.ink.view import View
-from gray_quill.core.paper import Paper
+from gray_quill.core.paper import NumberedPaper, Paper
 from gray_quill.core.quantities import flag, integer, number, text
 
 MOST_PRINTS = 12  # of a page
@@ -37,10 +37,15 @@ class Print:
     crop_bottom: float = number(0, 0, 0.95, 0.01, "", "Cut off below", "Share of the picture as it came")
     dim: float = number(0, 0, 1, 0.01, "", "Faded", "How far it fades into the paper, so that ink stands out")
     grey: bool = flag(False, "Grey", "Shown without its colours")
+    tiled: bool = flag(False, "Repeated", "Over the whole page, at its size, as a paper's pattern")
 
     @property
     def box_mm(self) -> tuple[float, float, float, float]:
         return self.left_mm, self.top_mm, self.left_mm + self.width_mm, self.top_mm + self.height_mm
+
+    def covers_mm(self, paper: Paper) -> tuple[float, float, float, float]:
+        """The part of a page it lies on: all of it where it is repeated."""
+        return (0.0, 0.0, paper.width_mm, paper.height_mm) if self.tiled else self.box_mm
 
     @property
     def kept(self) -> tuple[float, float, float, float]:
@@ -69,18 +74,19 @@ class Originals(Protocol):
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
-class PrintedPaper(Paper):
-    """Paper with prints on it, the lowest first."""
+class PrintedPaper(NumberedPaper):
+    """Paper of a page with prints on it, the lowest first."""
 
     prints: tuple[Print, ...] = ()
     originals: Originals | None = None
 
 
-def printed(paper: Paper, prints: Sequence[Print], originals: Originals) -> Paper:
-    """The paper with these prints; itself where there are none."""
+def printed(paper: Paper, prints: Sequence[Print], originals: Originals, page_number: int = 0) -> Paper:
+    """The paper of a page with these prints; itself where neither they nor its number are to be seen."""
+    number = page_number if paper.numbered != "none" else 0
     if not prints:
-        return paper
-    return PrintedPaper(**vars(paper), prints=tuple(prints), originals=originals)
+        return NumberedPaper(**vars(paper), page_number=number) if number else paper
+    return PrintedPaper(**vars(paper), page_number=number, prints=tuple(prints), originals=originals)
 
 
 def prints_on(paper: Paper) -> tuple[Print, ...]:
@@ -121,6 +127,8 @@ def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, ND
     originals = originals_of(paper)
     if originals is None:
         return None
+    if one.tiled:
+        return _repeated(one, originals, paper, view)
     scale = view.px_per_mm
     whole = np.round(np.array(one.box_mm) * scale).astype(int)
     origin = np.round(np.array((view.left_mm, view.top_mm, view.left_mm, view.top_mm)) * scale).astype(int)
@@ -141,6 +149,31 @@ def print_pixels(one: Print, paper: Paper, view: View) -> tuple[slice, slice, ND
     rgba = np.rot90(originals.drawn(one.file, one.file_page, asked, width, height), -one.quarter_turns)
     at = low - origin[:2]
     return slice(at[1], at[1] + rgba.shape[0]), slice(at[0], at[0] + rgba.shape[1]), rgba
+
+
+def _repeated(
+    one: Print, originals: Originals, paper: Paper, view: View
+) -> tuple[slice, slice, NDArray[np.uint8]] | None:
+    """The same of a print that is repeated over the page. Each pixel shows the place of the pattern at its middle, so
+    that the pattern keeps its true size however many times it is there.
+    """
+    scale = view.px_per_mm
+    size = max(1, round(one.width_mm * scale)), max(1, round(one.height_mm * scale))
+    asked = size[::-1] if one.quarter_turns % 2 else size
+    tile = np.rot90(originals.drawn(one.file, one.file_page, one.kept, *asked), -one.quarter_turns)
+    ends = []
+    for origin_mm, count, length_mm, start, step, px in (
+        (view.left_mm, view.width_px, paper.width_mm, one.left_mm, one.width_mm, size[0]),
+        (view.top_mm, view.height_px, paper.height_mm, one.top_mm, one.height_mm, size[1]),
+    ):
+        first = round(origin_mm * scale)
+        at = np.arange(max(0, first), min(first + count, round(length_mm * scale)))
+        if not len(at):
+            return None
+        along = np.mod((at + 0.5) / scale - start, step) / step
+        ends.append((slice(at[0] - first, at[-1] + 1 - first), np.minimum((along * px).astype(int), px - 1)))
+    (columns, across), (rows, down) = ends
+    return rows, columns, tile[down][:, across]
 
 
 def _before_turning(part: tuple[float, float, float, float], turns: int) -> tuple[float, float, float, float]:

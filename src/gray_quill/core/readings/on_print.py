@@ -53,10 +53,8 @@ def read_on_print(inks: Sequence[Ink], paper: Paper) -> list[OnPrint]:
 
 def _over_print(ink: Ink, paper: Paper) -> bool:
     left, top, right, bottom = ink.box_mm
-    return any(
-        p.box_mm[0] < right and p.box_mm[2] > left and p.box_mm[1] < bottom and p.box_mm[3] > top
-        for p in prints_on(paper)
-    )
+    boxes = [one.covers_mm(paper) for one in prints_on(paper)]
+    return any(box[0] < right and box[2] > left and box[1] < bottom and box[3] > top for box in boxes)
 
 
 def _read(name: str, colour: str, washes: Sequence[Ink], paper: Paper) -> OnPrint:

@@ -8,6 +8,7 @@ import { giveFile } from '@/composables/use-files'
 import { percent } from '@/lib/numbers'
 import { flippedIn, moved, turnedIn } from '@/lib/placement'
 import { useChosen } from '@/stores/chosen'
+import { useCovers } from '@/stores/covers'
 import { useDesk } from '@/stores/desk'
 import { useVerb } from '@/stores/verb'
 import PieceList from './PieceList.vue'
@@ -17,6 +18,12 @@ defineProps<{ middle: () => [number, number] | undefined }>()
 const chosen = useChosen()
 const pieces = ref(false)
 const desk = useDesk()
+const covers = useCovers()
+/** Cover what is chosen, to be asked what it was. */
+async function cover() {
+  await covers.cover(chosen.box!)
+  chosen.letGo()
+}
 const verb = useVerb()
 const LIKE = ['pen', 'colour', 'kind'] as const
 const OPACITIES = [1, 0.4, 0.2] as const
@@ -147,6 +154,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         <button type="button" class="word-button" @click="act(() => chosen.group(false))">Ungroup</button>
         <button type="button" class="word-button" @click="act(() => chosen.order('front'))">To the front</button>
         <button type="button" class="word-button" @click="act(() => chosen.order('back'))">To the back</button>
+        <button type="button" class="word-button wide" @click="act(cover)">Cover it</button>
         <button type="button" class="word-button" @click="act(() => chosen.lock(true))">Lock</button>
         <button type="button" class="word-button" @click="act(() => chosen.lock(false))">Unlock</button>
         <ElSelect
@@ -169,6 +177,12 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
           {{ chosen.wider ? 'Sized, lines grow too' : 'Sized, lines keep their width' }}
         </button>
         <button type="button" class="word-button wide" @click="chosen.letGo()">Let it go</button>
+      </template>
+      <template v-if="!chosen.ids.length && covers.all.length">
+        <button type="button" class="word-button" @click="covers.liftAll(covers.lifted.size < covers.all.length)">
+          {{ covers.lifted.size < covers.all.length ? 'Lift all covers' : 'Lay all covers' }}
+        </button>
+        <button type="button" class="word-button" @click="act(covers.take)">Take covers away</button>
       </template>
       <button type="button" class="word-button wide" :aria-expanded="pieces" @click="pieces = !pieces">
         {{ pieces ? 'Fold the pieces' : chosen.ids.length ? 'Keep as a piece' : 'Pieces' }}

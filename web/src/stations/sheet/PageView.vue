@@ -19,6 +19,7 @@ import { useScreen } from '@/stores/screen'
 import { useStrip } from '@/stores/strip'
 import { useVerb } from '@/stores/verb'
 import ChosenInk from './ChosenInk.vue'
+import PageCovers from './PageCovers.vue'
 import PageGuide from './PageGuide.vue'
 import PageMarks from './PageMarks.vue'
 import PageTools from './PageTools.vue'
@@ -297,6 +298,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :style="page.seenCss.value"
           data-layer="point"
         />
+        <PageCovers :css-scale="page.cssScale.value" :dark="!!sheet?.paper_is_dark" />
         <ReplayLayer v-if="replay.on" :page />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"

@@ -10,12 +10,14 @@ import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
 import { walkTabs } from '@/composables/use-tabs'
+import { useBeside } from '@/stores/beside'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { usePrints } from '@/stores/prints'
 import { useSteps } from '@/stores/steps'
 import { useVerb } from '@/stores/verb'
+import BesideView from './BesideView.vue'
 import ChooseMargin from './ChooseMargin.vue'
 import PageView from './PageView.vue'
 import PointMargin from './PointMargin.vue'
@@ -34,6 +36,7 @@ const NOTES: [key: string, anchor?: string][] = [
 ]
 const desk = useDesk()
 const chosen = useChosen()
+const beside = useBeside()
 const prints = usePrints()
 const frame = useFrame()
 const steps = useSteps()
@@ -134,13 +137,13 @@ const older = computed(() =>
 const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
 const drawLinesSoon = () => setTimeout(drawLines)
-watch([() => verb.now, () => verb.setsPen, () => chosen.ids], drawLinesSoon, { flush: 'post' })
+watch([() => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page], drawLinesSoon, { flush: 'post' })
 
 function drawLines() {
   const frame = root.value?.getBoundingClientRect()
   lines.value = []
-  // a margin below the page is too far for lines
-  if (!frame || !margin.value || !read.value || !view.value || margin.value.offsetTop > 200) return
+  // a margin below the page is too far for lines, and they would cross a page that lies beside
+  if (!frame || !margin.value || !read.value || !view.value || margin.value.offsetTop > 200 || beside.page) return
   for (const note of margin.value.querySelectorAll<HTMLElement>('[data-anchor]')) {
     const place = note.getBoundingClientRect()
     const y0 = place.top + 12
@@ -164,7 +167,10 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 
 <template>
   <section ref="root" class="station" :class="[desk.stationSide, { folded: frame.marginFolded }]">
-    <PageView ref="view" :prompts="prompts" @settled="readSoon" @moved="drawLines" />
+    <div class="papers" :class="{ two: beside.page }">
+      <PageView ref="view" :prompts="prompts" @settled="readSoon" @moved="drawLines" />
+      <BesideView />
+    </div>
     <aside ref="margin" class="margin" aria-label="Readings" @scroll="drawLines" @click="drawLinesSoon">
       <button
         type="button"
@@ -274,6 +280,24 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 }
 .station.right .margin {
   order: -1;
+}
+.papers {
+  display: grid;
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+  gap: 12px;
+  min-width: 0;
+  min-height: 0;
+}
+.papers.two {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+}
+.papers.two :deep(.rare) {
+  display: none;
+}
+@media (max-width: 1000px) {
+  .papers.two {
+    grid-template: minmax(0, 1fr) minmax(0, 1fr) / minmax(0, 1fr);
+  }
 }
 .margin {
   display: flex;

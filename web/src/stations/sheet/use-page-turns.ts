@@ -2,6 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { PageView } from '@/ink'
 import type { Place } from '@/lib/placement'
+import { useFrame } from '@/stores/frame'
 import { usePages } from '@/stores/pages'
 import type { usePage } from './use-page'
 
@@ -16,14 +17,17 @@ const SWIPE_MM = 12 // of a way on the screen that turns a page while reading
  */
 export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<typeof usePage>, on: Ref<boolean>) {
   const pages = usePages()
+  const desk = useFrame()
   const turn = (forward: boolean) => page.turn('y', forward) || pages.go(forward)
+  /** Downward and upward go from page to page only where pages follow that way. */
+  const onward = (forward: boolean) => (desk.follows === 'downward' ? turn(forward) : page.turn('y', forward))
 
   /** A swipe while reading: sideways to another page, upward or downward by a view. Places on the page, screen mm. */
   function swiped([x0, y0]: Place, [x1, y1]: Place): void {
     const [dx, dy] = [x1 - x0, y1 - y0]
     if (Math.max(Math.abs(dx), Math.abs(dy)) < SWIPE_MM) return
     if (Math.abs(dx) > Math.abs(dy)) pages.go(dx < 0)
-    else turn(dy < 0)
+    else onward(dy < 0)
   }
 
   let begun: PageView | undefined
@@ -45,8 +49,8 @@ export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<ty
     last = undefined
     if (scale > PINCH || scale < 1 / PINCH) void page.zoomTo(page.zoom.value * scale)
     else if (Math.max(Math.abs(dx), Math.abs(dy)) >= LEAST_MM)
-      if (Math.abs(dx) > Math.abs(dy)) page.turn('x', dx < 0)
-      else turn(dy < 0)
+      if (Math.abs(dx) <= Math.abs(dy)) onward(dy < 0)
+      else if (!page.turn('x', dx < 0) && desk.follows === 'sideways') pages.go(dx < 0)
   }
 
   useEventListener(
@@ -57,7 +61,7 @@ export function usePageTurns(frame: Ref<HTMLElement | null>, page: ReturnType<ty
       event.preventDefault()
       if (event.timeStamp - wheeledMs < WHEEL_MS || !event.deltaY) return
       wheeledMs = event.timeStamp
-      turn(event.deltaY > 0)
+      onward(event.deltaY > 0)
     },
     { passive: false },
   )

@@ -5,10 +5,11 @@ import { HERE, type Place } from '@/lib/placement'
 import { useChosen, type Held } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
+import { useCovers } from '@/stores/covers'
 import { usePlans } from '@/stores/plans'
 import { usePrints } from '@/stores/prints'
 import { useScreen } from '@/stores/screen'
-import { useVerb } from '@/stores/verb'
+import { KINDS, useVerb } from '@/stores/verb'
 import type { Sample } from '@/ink'
 import { useHits } from './use-hits'
 import type { Wet, WrittenWith } from './writing-options'
@@ -46,6 +47,7 @@ export function useWays(
   const chosen = useChosen()
   const plans = usePlans()
   const prints = usePrints()
+  const covers = useCovers()
   const screen = useScreen()
   const verb = useVerb()
   const chooser = shallowRef<WrittenWith>()
@@ -150,6 +152,7 @@ export function useWays(
     if (!id || !way.length) return
     if (pen.does === 'rub') {
       if (verb.takes === 'rubbed') dry(drawn)
+      if (!verb.eraser.of.length || verb.eraser.of.length === KINDS.length) void covers.rub(way, eraserMm.value / 2)
       const body = {
         way,
         radius_mm: eraserMm.value / 2,
