@@ -175,6 +175,7 @@ class LongPages(ApiCase):
             "too large": b'<svg xmlns="http://www.w3.org/2000/svg" width="20000mm" height="9mm"/>',
             "no size at all": b'<svg xmlns="http://www.w3.org/2000/svg" width="0" height="0"/>',
             "broken": head + b"<rect",
+            "a filter without end": head + b"<filter id='f'><feTurbulence numOctaves='1000000'/></filter></svg>",
             "thousands of uses": head + b"<g id='a'/>" + b"<use href='#a'/>" * 300 + b"</svg>",
         }.items():
             with self.subTest(name):

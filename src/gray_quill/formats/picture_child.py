@@ -22,6 +22,7 @@ from gray_quill.formats.svg_drawn import Drawing
 
 MEMORY_BYTES = 900_000_000
 MOST_KEPT = 4  # files held open
+PROOF_PX = 256  # of a side, at which a drawing is tried before it is let in
 MOST_PAGES = 500
 LARGEST_MM, SMALLEST_MM = 1000.0, 20.0
 MOST_PIXELS, LONGEST_PX = 50_000_000, 16_000
@@ -187,6 +188,8 @@ class Desk:
         if asked["do"] == "open":
             self.take(asked["key"], asked["kind"], payload)
             opened = self.open[asked["key"]]
+            if isinstance(opened, Drawing) and asked.get("proof"):
+                opened.rendered(1, (0, 0, 1, 1), PROOF_PX, PROOF_PX)
             pixels = opened.picture.size if isinstance(opened, Picture) else (0, 0)
             return {"sizes_mm": opened.sizes_mm(), "pixels": pixels}, b""
         if asked["do"] == "draw":

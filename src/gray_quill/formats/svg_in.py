@@ -29,6 +29,7 @@ LETTERS = string.ascii_letters.encode()
 SPEED_MM_S = 60.0  # everyday writing; common practice, no source
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 SILENT = {"svg", "g", "defs", "title", "desc", "metadata", "style", "symbol", "use", "clipPath", "linearGradient"}
+ENDLESS = {"feTurbulence", "feConvolveMatrix", "feMorphology"}  # filters whose work has no bound
 SILENT |= {"radialGradient", "stop", "pattern", "mask", "filter", "marker", "namedview", "a", "switch"}
 
 
@@ -95,6 +96,8 @@ def look_through_svg(data: bytes) -> Counter[str]:
             if steps > MOST_STEPS:
                 raise TooLarge(f"The paths of this SVG have over {MOST_STEPS} parts. Split it, or simplify its paths.")
             _check_links(element)
+            if name in ENDLESS:
+                raise FormatError(f"This SVG holds a <{name}>, which may take for ever. Save it without filters.")
             if name not in DRAWN | SILENT:
                 others[f"<{name[:30]}>"] += 1
     except DefusedXmlException:
