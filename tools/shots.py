@@ -60,7 +60,7 @@ SHOTS = (
     Shot("this-screen", "this-screen", tabs=("aim",), ready="document.querySelector('[data-aim]')", aims=True),
     Shot("mirror", "sheet", ready=MIRRORED, mirrored=True),
     Shot("wash", "wash", pen="fen-fountain"),
-    Shot("wash-set", "wash", tabs=("told apart",)),
+    Shot("line-up", "line-up", tabs=("Measure",), ready="document.querySelectorAll('ol .row').length === 5"),
     Shot("lag", "lag"),
     Shot("palm", "palm", ready="document.querySelector('[data-map]')"),
     Shot("panels", "panels"),
@@ -89,7 +89,7 @@ def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
     if shot.sheet:
         desk.open(shot.station)
     for words in shot.tabs:
-        if shot.sheet:
+        if shot.sheet and shot.station != "line-up":
             desk.turn_to(words)
         else:
             desk.press(words)

@@ -28,6 +28,7 @@ from gray_quill.cli_items import (
     whole,
 )
 from gray_quill.cli_keep import add_keeping_commands, data_argument
+from gray_quill.cli_lineup import add_lineup_command
 from gray_quill.cli_palm import add_palm_commands
 from gray_quill.cli_panels import add_panel_commands
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
@@ -141,6 +142,7 @@ def _parser() -> argparse.ArgumentParser:
 
     add_advise_command(command)
     add_palm_commands(command)
+    add_lineup_command(command)
 
     serve = command("serve", _serve, "Start the screens.")
     demo = command("demo", _demo, "Fill in the demo data when there is none, then start the screens.")

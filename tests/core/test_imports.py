@@ -20,6 +20,7 @@ OURS = {
 # the rooms of the core, each of which may ask those before it
 CHAIN = ("hand", "digitiser", "pen", "ink", "panel", "readings", "advice")
 TRIALS = ("lag", "palm", "wash", "shading", "screen")  # stand on the whole chain, never on each other
+COMPARES = "lineup"  # asks the trials too
 TOP = "catalogue"  # lists what all of them declare
 GROUND = {
     "errors": set(),
@@ -59,7 +60,10 @@ class Imports(unittest.TestCase):
 
     def test_in_the_core_arrows_point_back_along_the_chain(self) -> None:
         may = {**GROUND, **{room: {*GROUND, *CHAIN[:k]} for k, room in enumerate(CHAIN)}}
-        may |= {trial: {*GROUND, *CHAIN} for trial in TRIALS} | {TOP: {*GROUND, *CHAIN, *TRIALS}}
+        may |= {trial: {*GROUND, *CHAIN} for trial in TRIALS} | {
+            COMPARES: {*GROUND, *CHAIN, *TRIALS},
+            TOP: {*GROUND, *CHAIN, *TRIALS, COMPARES},
+        }
         rooms = {
             path.stem for path in (ROOT / "core").iterdir() if path.suffix == ".py" or (path / "__init__.py").exists()
         }

@@ -50,15 +50,15 @@ class Patches(unittest.TestCase):
             self.assertGreater(one.unevenness, other.unevenness)
 
     def test_own_shading_is_measured_wherever_it_was_laid(self) -> None:
-        from gray_quill.core.shading.bench import _hatched
+        from gray_quill.core.shading.bench import hatched
 
-        traces = _hatched(PENCIL, HAND, DEVICE, HAND.force, 78)
+        traces = hatched(PENCIL, HAND, DEVICE, HAND.force, 78)
         here, there = (own_patch([moved(t, dx, 2 * dx) for t in traces], PENCIL, PAPER).tone for dx in (0, 30))
         self.assertAlmostEqual(here, there, delta=0.01)
-        hatched = next(
+        upright = next(
             p for p in shading_patches(PENCIL, HAND, DEVICE, PAPER) if (p.lean, p.force) == ("upright", "middle")
         )
-        self.assertAlmostEqual(here, hatched.tone, delta=0.02)
+        self.assertAlmostEqual(here, upright.tone, delta=0.02)
 
     def test_grades_climb(self) -> None:
         tones = [tone for _, tone, _ in grade_ladder(PENCIL, HAND, DEVICE, PAPER)]

@@ -59,6 +59,24 @@ class Cli(CliCase):
         self.assertEqual(status, 0)
         self.assertEqual(self.run_cli("advise", self.ink, "--pen", "fen-fountain", "--device", "nothing")[0], 2)
 
+    def test_pens_are_lined_up_and_what_cannot_be_is_refused(self) -> None:
+        two = ("lineup", "reed-ballpoint", "fen-fountain", "--counts", "handsome handwriting")
+        status, out, _ = self.run_cli(*two, "--json")
+        told = json.loads(out)
+        places = told["ranking"]["places"]
+        self.assertEqual((status, [p["candidate"] for p in places]), (0, ["fen-fountain", "reed-ballpoint"]))
+        status, out, _ = self.run_cli(*two)
+        self.assertIn(f"  1 fen-fountain: {places[0]['total']:.1f}", out)
+        rows = self.run_cli(*two, "--csv")[1].splitlines()
+        self.assertEqual(len(rows), 1 + 2 * len(told["measured"]["criteria"]))
+        self.assertIn("reed-ballpoint,under wash,:1,cannot tell,,0", rows)
+        weights = self.folder / "weights.json"
+        for text, status in (("{", 2), ("[1]", 2), ('{"drag": -1}', 2), ('{"beauty": 1}', 2), ('{"drag": 1}', 0)):
+            weights.write_text(text)
+            self.assertEqual(self.run_cli(*two[:3], "--weights", str(weights))[0], status, text)
+        for wrong in (("lineup", "fen-fountain"), ("lineup", "fen-fountain", "fen-fountain"), (*two, "--hand", "x")):
+            self.assertEqual(self.run_cli(*wrong)[0], 2, wrong)
+
     def test_write_read_ink_and_proof(self) -> None:
         self.assertEqual(
             self.run_cli(

@@ -31,6 +31,7 @@ from gray_quill.web.lag import lag
 from gray_quill.web.lag_felt import lag_felt
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
+from gray_quill.web.lineup import lineup
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
@@ -99,6 +100,7 @@ def create_app(
         sheets,
         pages,
         prints,
+        lineup,
         covers,
         exports,
         bring_in,

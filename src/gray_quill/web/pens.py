@@ -2,13 +2,16 @@
 
 import base64
 import hashlib
+from collections.abc import Callable
 
 from flask import Blueprint, Response, request
 from pydantic import Field
 
 from gray_quill.core.colour.srgb import to_grey8
 from gray_quill.core.ink.grain_tile import grain_tile
-from gray_quill.core.ink.swatch import swatch_pixels
+from gray_quill.core.ink.page import Pixels
+from gray_quill.core.ink.swatch import line_pixels, swatch_pixels
+from gray_quill.core.pen.recipe import Recipe
 from gray_quill.formats.pen_json import read_pen, write_pen
 from gray_quill.formats.png import read_png, write_png
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
@@ -106,11 +109,20 @@ def make_grain(body: bytes) -> Grain:
 )
 def read_swatch(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     """A stroke this pen really draws."""
-    recipe = get_pen(db(), pen_id, revision).recipe
-    content = hashlib.sha256(write_pen(recipe) + query.ground.encode()).hexdigest()[:20]
+    return _picture_of(get_pen(db(), pen_id, revision).recipe, query.ground, swatch_pixels)
+
+
+@operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/line.png", "image/png", query=SwatchQuery, costly=True)
+def read_line(pen_id: str, revision: int, query: SwatchQuery) -> Response:
+    """A long straight line by this pen."""
+    return _picture_of(get_pen(db(), pen_id, revision).recipe, query.ground, line_pixels)
+
+
+def _picture_of(recipe: Recipe, ground: str, drawn: Callable[[Recipe, str], Pixels]) -> Response:
+    content = hashlib.sha256(write_pen(recipe) + f"{drawn.__name__} {ground}".encode()).hexdigest()[:20]
     reply = Response(status=304)
     if not request.if_none_match.contains(content):
-        reply = png(write_png(swatch_pixels(recipe, query.ground), compress=6))
+        reply = png(write_png(drawn(recipe, ground), compress=6))
     reply.set_etag(content)  # another database may hold another pen of this name and number
     reply.headers["Cache-Control"] = "private, no-cache"
     return reply

@@ -569,6 +569,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lineup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The criteria of a line-up and what counts for whom. */
+        get: operations["read_lineup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure candidates, every criterion on every block. */
+        post: operations["run_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was measured. */
+        get: operations["read_lineup_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs/{job_id}/front": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two criteria against each other, and who is beaten in both by nobody. */
+        get: operations["read_front"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs/{job_id}/ranking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rank what was measured by these weights, all together or by kind of pen. */
+        post: operations["rank_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mirror/clock": {
         parameters: {
             query?: never;
@@ -1534,6 +1619,23 @@ export interface paths {
         };
         /** A revision as a pen JSON file. */
         get: operations["take_out_pen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pens/{pen_id}/revisions/{revision}/line.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A long straight line by this pen. */
+        get: operations["read_line"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3077,6 +3179,24 @@ export interface components {
             kept: number;
             words: string;
         };
+        /** @description What a criterion is; better: more or less; nothing and all: the values that count 0 and 100. */
+        CriterionItem: {
+            all: number;
+            better: string;
+            help: string;
+            key: string;
+            label: string;
+            needs: string;
+            nothing: number;
+            reason: string;
+            unit: string;
+        };
+        /** @description The share of the bar a weight has, and the one from which a candidate is level with the one above it. */
+        Crossing: {
+            criterion: string;
+            share: number;
+            until: number;
+        };
         /**
          * @description Bits beside the mark: the surface whose drops say where they lie, `finer` there; how much of it full load covers;
          *     how far they fall, of the half width; how dark they are, and over which share of heights they fade.
@@ -3922,6 +4042,17 @@ export interface components {
             ground: string;
             words: string;
         };
+        /** @description Candidates of which both can be told. */
+        Front: {
+            spots: components["schemas"]["FrontSpot"][];
+        };
+        /** @description across, up: points of two criteria; front: no other is as good in both and better in one. */
+        FrontSpot: {
+            across: number;
+            candidate: string;
+            front: boolean;
+            up: number;
+        };
         /**
          * @description apart_l: how far bare paper is off in L* where ink was written and erased once, twice and so on by grey updates.
          *     seen_after: how often until it is noticed, None where it is not.
@@ -4014,6 +4145,20 @@ export interface components {
             readable: {
                 [key: string]: number | null;
             };
+        };
+        /**
+         * @description group: the kind, "" for all together; refused: why it cannot be ranked, with none of its places then; presets:
+         *     the place of each candidate by preset, where it can be told.
+         */
+        GroupRanking: {
+            group: string;
+            presets: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            ranking: components["schemas"]["Ranking"];
+            refused: string;
         };
         /**
          * @description 95th percentiles of how far guesses lay from where the nib then was, of the browser and of look-ahead at the same
@@ -4633,6 +4778,12 @@ export interface components {
              */
             to_deg: number;
         };
+        /** @description The smallest change of one reading that lifts a candidate a place, if all else stays. */
+        Lift: {
+            criterion: string;
+            needed: number;
+            now: number;
+        };
         /** @description ids: strokes whose like are looked for; None for all ink there is. by: what they have in common. */
         LikeThese: {
             /**
@@ -4689,9 +4840,49 @@ export interface components {
              */
             scale: number;
         };
+        /** @description A candidate as it was measured; group: its pen's kind. */
+        LinedUp: {
+            device_id: string;
+            group: string;
+            hand_id: string;
+            key: string;
+            name: string;
+            pen_id: string;
+            revision: number;
+        };
         /** @description Lines ruled aslant, in mm on the screen. */
         LinesBody: {
             lines: components["schemas"]["StrokeColumns"][];
+        };
+        /** @description revision: the newest where none is named. */
+        LineupCandidate: {
+            device_id: string;
+            hand_id: string;
+            pen_id: string;
+            /** @default null */
+            revision: number | null;
+        };
+        /** @description presets: weights by kind of user. */
+        LineupInfo: {
+            criteria: components["schemas"]["CriterionItem"][];
+            presets: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * @description points: 0 to 100 by candidate and criterion, None where it cannot be told; unequal: conditions that are not the
+         *     same for all, in words; version: of the program that measured.
+         */
+        LineupRun: {
+            candidates: components["schemas"]["LinedUp"][];
+            measured: components["schemas"]["Measured"];
+            points: (number | null)[][];
+            real: boolean;
+            seed: number;
+            unequal: string[];
+            version: string;
         };
         /** Live */
         Live: {
@@ -4846,6 +5037,12 @@ export interface components {
             image: string;
             measured: components["schemas"]["OwnHand"];
         };
+        /** @description criteria: their keys; values: by candidate, criterion and block of its ground. */
+        Measured: {
+            candidates: string[];
+            criteria: string[];
+            values: (number | null)[][][];
+        };
         /**
          * @description The sheet as it is shown. whole: all of it, else view: what the writer sees of it, None while that is not known.
          *     ink: how often it changed.
@@ -4862,6 +5059,10 @@ export interface components {
                 number
             ] | null;
             whole: boolean;
+        };
+        MustBody: {
+            bound: number;
+            criterion: string;
         };
         /** @description A paper of one's own. prints: what is printed on it, placed on that page; where it is repeated, on any. */
         NamedPaper: {
@@ -4919,6 +5120,14 @@ export interface components {
         NewHand: {
             hand: components["schemas"]["Hand"];
             id: string;
+        };
+        /** @description sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise. */
+        NewLineup: {
+            candidates: components["schemas"]["LineupCandidate"][];
+            /** @default 1 */
+            seed: number;
+            /** @default null */
+            sheet_id: string | null;
         };
         /** @description A page after another one: empty, on paper like its own or on this, or a copy of it with its ink. */
         NewPage: {
@@ -5107,6 +5316,15 @@ export interface components {
             /** @default false */
             enlarged: boolean;
             stream: components["schemas"]["StreamBody"];
+        };
+        /** @description A criterion scored by hand: points by candidate, and why. */
+        OwnScores: {
+            name: string;
+            /** @default  */
+            note: string;
+            points: {
+                [key: string]: number;
+            };
         };
         /** Pace */
         Pace: {
@@ -5502,6 +5720,13 @@ export interface components {
         PaperFields: {
             paper_fields: components["schemas"]["Control"][];
         };
+        /** @description value: what was measured, None for what was scored by hand; points: 0 to 100; part: of the total. */
+        Part: {
+            criterion: string;
+            part: number;
+            points: number;
+            value: number | null;
+        };
         /** @description A marked passage: the colour and name of its wash, and where it lies, mm. */
         Passage: {
             box_mm: [
@@ -5619,6 +5844,34 @@ export interface components {
         Pieces: {
             own: components["schemas"]["Sheet"][];
             starters: components["schemas"]["Starter"][];
+        };
+        /**
+         * @description place: from 1, 0 for who is out; total with its interval; tied: with the one above, so far as can be told; same:
+         *     nothing told of them differs. out: the must it missed.
+         */
+        Place: {
+            candidate: string;
+            /** @default  */
+            cost: string;
+            /** @default null */
+            crossing: components["schemas"]["Crossing"] | null;
+            high: number;
+            /** @default null */
+            lift: components["schemas"]["Lift"] | null;
+            low: number;
+            /** @default  */
+            out: string;
+            place: number;
+            /** @default false */
+            same: boolean;
+            /** @default  */
+            strength: string;
+            /** @default false */
+            tied: boolean;
+            told: components["schemas"]["Part"][];
+            total: number;
+            /** @default  */
+            weakness: string;
         };
         /**
          * @description placement: (a, b, c, d, e, f, g, h), a place (x, y) of the page goes to (a x + c y + e) / w, (b x + d y + f) / w
@@ -5995,6 +6248,30 @@ export interface components {
             scale: number;
             x_mm: number;
             y_mm: number;
+        };
+        /** @description weights: by criterion, those of one's own too; by_kind: a ranking for each kind of pen. */
+        RankBody: {
+            /** @default false */
+            by_kind: boolean;
+            musts?: components["schemas"]["MustBody"][];
+            own?: components["schemas"]["OwnScores"][];
+            weights: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * @description aside: criteria with weight that do not count, as they cannot be told of these candidates. blocks: how many the
+         *     interval rests on.
+         */
+        Ranking: {
+            aside: {
+                [key: string]: string[];
+            };
+            blocks: number;
+            places: components["schemas"]["Place"][];
+        };
+        Rankings: {
+            rankings: components["schemas"]["GroupRanking"][];
         };
         /**
          * @description readings: None where there is no ink. notes: the same in words. anchors: where on the page they can be seen.
@@ -8733,6 +9010,168 @@ export interface operations {
             };
         };
     };
+    read_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineupInfo"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    run_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLineup"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_lineup_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineupRun"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_front: {
+        parameters: {
+            query: {
+                across: string;
+                up: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Front"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    rank_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RankBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rankings"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_clock: {
         parameters: {
             query?: never;
@@ -10703,6 +11142,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_line: {
+        parameters: {
+            query?: {
+                ground?: string;
+            };
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -70,6 +70,7 @@ a {
   padding: 0 24px 0 28px;
   color: var(--graphite);
   text-decoration: none;
+  white-space: nowrap;
   border-left: 4px solid transparent;
 }
 
@@ -125,7 +126,7 @@ a.here {
     flex-wrap: wrap;
   }
   a {
-    padding: 0 9px;
+    padding: 0 7px;
   }
   .low {
     padding: 0 9px;

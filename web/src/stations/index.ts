@@ -6,4 +6,5 @@ export const STATIONS = [
   { path: 'panels', word: 'Panels', load: () => import('./panels/PanelsStation.vue') },
   { path: 'lag', word: 'Lag', load: () => import('./lag/LagStation.vue') },
   { path: 'palm', word: 'Palm', load: () => import('./palm/PalmStation.vue') },
+  { path: 'line-up', word: 'Line-up', load: () => import('./lineup/LineupStation.vue') },
 ]

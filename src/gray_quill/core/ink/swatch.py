@@ -1,4 +1,4 @@
-"""A pen's swatch: one flourish by a simulated hand that shows its range, its tips and its lean."""
+"""A pen's swatch, and a line of it: one flourish by a simulated hand that shows its range, its tips and its lean."""
 
 from functools import lru_cache
 
@@ -35,3 +35,22 @@ def swatch_pixels(recipe: Recipe, ground: str) -> Pixels:
     """The flourish in this pen, see-through."""
     view = View(0, 0, PX_PER_MM, round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM))
     return ink_pixels([settle(flourish(), recipe)], view, ground)
+
+
+LINE_MM = (120.0, 6.0)
+
+
+@lru_cache(maxsize=1)
+def _line() -> Trace:
+    """Straight, firmer and lighter by turns, so that a pen shows what it does."""
+    hand = Hand("line", "right", force=0.5, tremor_mm=0, speed_mm_s=80, altitude_deg=50)
+    way = Intent(np.array([(1.0, LINE_MM[1] / 2), (LINE_MM[0] - 1, LINE_MM[1] / 2)]), (0.3, 0.7) * 8, lean_deg=38)
+    steady = Digitiser(noise_mm=0, clock_jitter=0)
+    rng = np.random.default_rng(4)
+    return sample_motions(perform(hand, [way], rng), steady, rng)[0]
+
+
+def line_pixels(recipe: Recipe, ground: str) -> Pixels:
+    """A long line in this pen, see-through."""
+    view = View(0, 0, PX_PER_MM, *(round(side * PX_PER_MM) for side in LINE_MM))
+    return ink_pixels([settle(_line(), recipe)], view, ground)

@@ -92,7 +92,7 @@ def shading_patches(recipe: Recipe, hand: Hand, device: Device, paper: Paper) ->
             pressed = min(0.95, hand.force * factor)
             edge = settle(_probe(hand, device, pressed, altitude), recipe)
             plane = opacity_plane([edge], box_view(edge.box_mm, 2 * SCALE)) / 255
-            hatch = settle_all(_hatched(recipe, hand, device, pressed, altitude), recipe)
+            hatch = settle_all(hatched(recipe, hand, device, pressed, altitude), recipe)
             out.append(_patch(force, lean, hatch, paper, raggedness_mm(plane, 2 * SCALE)))
     return out
 
@@ -127,7 +127,7 @@ def _probe(hand: Hand, device: Device, force: float, altitude_deg: float) -> Tra
     return write_intents([line], still, exact, np.random.default_rng(5))[0]
 
 
-def _hatched(recipe: Recipe, hand: Hand, device: Device, force: float, altitude_deg: float) -> list[Trace]:
+def hatched(recipe: Recipe, hand: Hand, device: Device, force: float, altitude_deg: float) -> list[Trace]:
     """One zigzag over the patch, its rows as far apart as this hand would lay them: less than the mark is broad."""
     broad = float(np.median(settle(_probe(hand, device, force, altitude_deg), recipe).mark_width_mm()))
     width, height = PATCH_MM
@@ -150,7 +150,7 @@ def grade_ladder(recipe: Recipe, hand: Hand, device: Device, paper: Paper) -> li
     """
     if not recipe.tooth.toothed:
         return []
-    traces = [moved(t, -MARGIN_MM, -MARGIN_MM) for t in _hatched(recipe, hand, device, hand.force, LEANS[0][1])]
+    traces = [moved(t, -MARGIN_MM, -MARGIN_MM) for t in hatched(recipe, hand, device, hand.force, LEANS[0][1])]
     view, plain = (
         View(3, 2, SCALE, round(5 * SCALE), round(6 * SCALE)),
         dataclasses.replace(paper, ruling="blank", margin_mm=0.0),
@@ -202,7 +202,7 @@ def export_crispness(recipe: Recipe, hand: Hand, device: Device) -> tuple[float,
     """
     if not recipe.tooth.toothed:
         return 0.0, []
-    traces = _hatched(recipe, hand, device, hand.force, LEANS[1][1])
+    traces = hatched(recipe, hand, device, hand.force, LEANS[1][1])
 
     def grit_at(dpi: float, crisp: bool) -> float:
         gritty = changed(recipe, "tooth.crisp", crisp)

@@ -1,0 +1,1 @@
+"""Line-up: candidates measured on the same ground, ranked by what counts for somebody, with how sure that is."""

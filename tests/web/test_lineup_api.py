@@ -1,0 +1,88 @@
+"""Line-up over the API: measured as a job, ranked as often as wished, refused with words."""
+
+from typing import Any
+
+from tests.web.api_case import ApiCase
+
+OF = {"hand_id": "right-firm", "device_id": "tablet-11"}
+
+
+class LineupApi(ApiCase):
+    def candidates(self, *pens: str, **of: str) -> list[dict[str, Any]]:
+        return [{"pen_id": pen, **OF, **of} for pen in pens]
+
+    def measured(self, candidates: list[dict[str, Any]], **more: object) -> tuple[str, Any]:
+        reply = self.ask("POST", "/api/lineup/runs", {"candidates": candidates, **more})
+        self.assertEqual(reply.status_code, 202, reply.get_json())
+        job = self.finished(reply)
+        return job, self.ask("GET", f"/api/lineup/runs/{job}").get_json()
+
+    def ranked(self, job: str, **body: object) -> Any:
+        return self.ask("POST", f"/api/lineup/runs/{job}/ranking", body)
+
+    def test_pens_are_measured_on_one_ground_and_ranked_by_weights(self) -> None:
+        job, run = self.measured(self.candidates("fen-fountain", "reed-ballpoint", "dusk-wash"))
+        self.assertEqual([c["group"] for c in run["candidates"]], ["fountain", "ballpoint", "highlighter"])
+        fountain, reed, wash = run["measured"]["candidates"]
+        told = self.ranked(job, weights={"range": 1, "light answer": 1}).get_json()["rankings"][0]
+        self.assertEqual(told["ranking"]["places"][0]["candidate"], fountain)
+        self.assertEqual(set(told["presets"]["e-ink"]), {fountain, reed, wash})
+        told = self.ranked(job, weights={"under wash": 1}, by_kind=True).get_json()["rankings"]
+        by_kind = {one["group"]: one for one in told}
+        self.assertEqual(by_kind["highlighter"]["ranking"]["places"][0]["place"], 1)
+        self.assertIn("can be told of all", by_kind["ballpoint"]["refused"])
+        out = self.ranked(job, weights={"range": 1}, musts=[{"criterion": "range", "bound": 2}]).get_json()
+        places = {p["candidate"]: p for p in out["rankings"][0]["ranking"]["places"]}
+        self.assertEqual((places[reed]["place"], places[fountain]["place"]), (0, 1))
+        own = [{"name": "grip", "points": {fountain: 5, reed: 95, wash: 1}}]
+        first = self.ranked(job, weights={"grip": 1}, own=own).get_json()["rankings"][0]["ranking"]["places"][0]
+        self.assertEqual((first["candidate"], first["total"]), (reed, 95))
+        spots = self.ask("GET", f"/api/lineup/runs/{job}/front?across=drag&up=range").get_json()["spots"]
+        self.assertTrue({s["candidate"]: s["front"] for s in spots}[fountain])
+
+    def test_the_same_again_is_the_same(self) -> None:
+        pens = self.candidates("fen-fountain", "reed-ballpoint")
+        self.assertEqual(self.measured(pens)[1], self.measured(pens)[1])
+        self.assertNotEqual(self.measured(pens)[1]["points"], self.measured(pens, seed=2)[1]["points"])
+
+    def test_many_on_all_cores_are_what_they_are_one_by_one(self) -> None:
+        pens = [p["id"] for p in self.ask("GET", "/api/desk").get_json()["pens"]][:16]
+        _, many = self.measured(self.candidates(*pens))
+        _, few = self.measured(self.candidates(*pens[:2]))
+        self.assertEqual(many["measured"]["values"][:2], few["measured"]["values"])
+
+    def test_unequal_conditions_are_said(self) -> None:
+        pens = self.candidates("fen-fountain") + self.candidates("fen-fountain", device_id="paper-slate-10")
+        _, run = self.measured(pens)
+        self.assertIn("different devices", run["unequal"][0])
+        self.assertIn("slate", run["candidates"][1]["name"].lower())
+
+    def test_what_cannot_be_lined_up_is_refused(self) -> None:
+        two = self.candidates("fen-fountain", "reed-ballpoint")
+        self.ask("POST", "/api/sheets", {"id": "bare", "name": "Bare", **OF, "pen_id": "fen-fountain"})
+        for body, status in (
+            ({"candidates": two[:1]}, 400),
+            ({"candidates": [two[0], two[0]]}, 400),
+            ({"candidates": self.candidates("fen-fountain", "nowhere")}, 404),
+            ({"candidates": self.candidates("fen-fountain", "reed-ballpoint", hand_id="nobody")}, 404),
+            ({"candidates": two, "sheet_id": "bare"}, 400),
+            (
+                {
+                    "candidates": self.candidates("fen-fountain", "reed-ballpoint", device_id="paper-slate-10"),
+                    "sheet_id": "bare",
+                },
+                400,
+            ),
+            ({"candidates": []}, 422),
+        ):
+            self.assertEqual(self.ask("POST", "/api/lineup/runs", body).status_code, status, body)
+        self.ask("PUT", "/api/pens/reed-ballpoint/bin", {"binned": True})
+        self.addCleanup(self.ask, "PUT", "/api/pens/reed-ballpoint/bin", {"binned": False})
+        reply = self.ask("POST", "/api/lineup/runs", {"candidates": two})
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn("in the bin", reply.get_json()["error"]["message"])
+        job, _ = self.measured(self.candidates("fen-fountain", "heron-brush"))
+        nothing: list[dict[str, float]] = [{}, {"range": 0}, {"beauty": 1}]
+        for weights in nothing:
+            self.assertEqual(self.ranked(job, weights=weights).status_code, 400, weights)
+        self.assertEqual(self.ranked("lineup-99", weights={"range": 1}).status_code, 404)

@@ -1,0 +1,427 @@
+<script setup lang="ts">
+import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
+import JobProgress from '@/components/JobProgress.vue'
+import NumberField from '@/components/NumberField.vue'
+import PenSwatch from '@/components/PenSwatch.vue'
+import { useJob } from '@/composables/use-job'
+import { useLatest } from '@/composables/use-latest'
+import { useDesk } from '@/stores/desk'
+import { useLineup } from '@/stores/lineup'
+import ParetoFront from './ParetoFront.vue'
+import RankRow from './RankRow.vue'
+import ShareBar from './ShareBar.vue'
+
+/** Pens on devices in hands, measured on the same ground, ranked by what counts. */
+const desk = useDesk()
+const lineup = useLineup()
+void lineup.need()
+const pens = computed(() => desk.desk?.pens ?? [])
+if (!lineup.pens.length) lineup.pens = (desk.roll ?? []).slice(0, 5).map((p) => p.id)
+const hands = computed(() => (lineup.hands.length ? lineup.hands : desk.sheet ? [desk.sheet.hand_id] : []))
+const devices = computed(() => (lineup.devices.length ? lineup.devices : desk.sheet ? [desk.sheet.device_id] : []))
+const chosen = computed(() => lineup.pens.filter((id) => pens.value.some((p) => p.id === id)))
+const candidates = computed<Schemas['LineupCandidate'][]>(() => {
+  const [h, d] =
+    lineup.own && desk.sheet ? [[desk.sheet.hand_id], [desk.sheet.device_id]] : [hands.value, devices.value]
+  return chosen.value.flatMap((pen_id) =>
+    h.flatMap((hand_id) => d.map((device_id) => ({ pen_id, hand_id, device_id, revision: null }))),
+  )
+})
+function turn(id: string, on: boolean) {
+  lineup.pens = on ? [...lineup.pens, id] : lineup.pens.filter((p) => p !== id)
+}
+
+const { job, follow, cancel } = useJob()
+const busy = computed(() => job.value?.state === 'running')
+const measure = () =>
+  desk.attempt(async () => {
+    const body: Schemas['NewLineup'] = {
+      candidates: candidates.value,
+      sheet_id: lineup.own ? desk.sheet!.id : null,
+      seed: 1,
+    }
+    const done = await follow(take(api.POST('/api/lineup/runs', { body })))
+    if (!done) return
+    lineup.run = await take(api.GET('/api/lineup/runs/{job_id}', { params: { path: { job_id: done.id } } }))
+    lineup.runId = done.id
+  })
+
+const ranked = shallowRef<Schemas['GroupRanking'][]>()
+const refused = ref('')
+const ranks = useLatest(
+  ({ id, body }: { id: string; body: Schemas['RankBody'] }) =>
+    take(api.POST('/api/lineup/runs/{job_id}/ranking', { params: { path: { job_id: id } }, body })),
+  (answer) => {
+    ranked.value = answer.rankings
+    refused.value = ''
+  },
+  (error) => (refused.value = error instanceof Error ? error.message : ''),
+)
+const body = computed<Schemas['RankBody']>(() => ({
+  weights: lineup.weights,
+  musts: lineup.musts,
+  own: lineup.scored.map((o) => ({ ...o })),
+  by_kind: lineup.byKind,
+}))
+watch(
+  [() => lineup.runId, body],
+  ([id]) => {
+    if (id) void ranks.want({ id, body: body.value })
+  },
+  { immediate: true, deep: true },
+)
+
+const who = (key: string) => lineup.run!.candidates.find((c) => c.key === key)!
+/** Total and parts by the weights as they stand on the bar, at once; criteria set aside count for none. */
+function standing(group: Schemas['GroupRanking'], key: string) {
+  const run = lineup.run!
+  const row = run.points[run.measured.candidates.indexOf(key)]!
+  const told = Object.entries(lineup.weights).filter(([k, w]) => w > 0 && !(k in group.ranking.aside))
+  const whole = told.reduce((sum, [, w]) => sum + w, 0) || 1
+  const parts = told.map(([k, w]): [string, number] => {
+    const own = lineup.scored.find((o) => o.name === k)
+    const points = own ? (own.points[key] ?? 0) : (row[run.measured.criteria.indexOf(k)] ?? 0)
+    return [k, (w / whole) * points]
+  })
+  return { parts, total: parts.reduce((sum, [, p]) => sum + p, 0) }
+}
+/** In the order of the totals as they are now. */
+const shown = computed(() =>
+  (ranked.value ?? []).map((group) => {
+    const rows = group.ranking.places
+      .filter((p) => lineup.run?.measured.candidates.includes(p.candidate))
+      .map((place) => ({ place, now: standing(group, place.candidate) }))
+    rows.sort((a, b) => Number(!!a.place.out) - Number(!!b.place.out) || b.now.total - a.now.total)
+    return { group, rows }
+  }),
+)
+const open = ref('')
+const names = (of: string[]) => of.map((c) => who(c)?.name ?? c).join(', ')
+const asideWords = (aside: Record<string, string[]>) =>
+  Object.entries(aside).map(
+    ([key, of]) => `${lineup.labelOf(key)} is set aside for all: it cannot be told of ${names(of)}.`,
+  )
+const PRESETS = computed(() => Object.keys(lineup.info?.presets ?? {}))
+
+const mustKey = ref('')
+function addMust(key: string) {
+  const known = lineup.info?.criteria.find((c) => c.key === key)
+  if (known)
+    lineup.musts = [...lineup.musts.filter((m) => m.criterion !== key), { criterion: key, bound: known.nothing }]
+  mustKey.value = ''
+}
+const isShare = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.unit === '%'
+const least = (key: string) =>
+  lineup.info?.criteria.find((c) => c.key === key)?.better === 'less' ? 'at most' : 'at least'
+const unitOf = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.unit ?? ''
+const ownName = ref('')
+function addOwn() {
+  const name = ownName.value.trim()
+  if (!name || lineup.scored.some((o) => o.name === name)) return
+  const points = Object.fromEntries((lineup.run?.candidates ?? []).map((c) => [c.key, 50]))
+  lineup.scored = [...lineup.scored, { name, points, note: '' }]
+  lineup.add(name)
+  ownName.value = ''
+}
+const score = (name: string, key: string, to: number) =>
+  (lineup.scored = lineup.scored.map((o) => (o.name === name ? { ...o, points: { ...o.points, [key]: to } } : o)))
+</script>
+
+<template>
+  <section v-if="lineup.info" class="station" :class="desk.stationSide">
+    <aside class="who" aria-label="Who is lined up">
+      <div class="row presets" role="group" aria-label="On whose writing">
+        <button type="button" class="plain-button" :aria-pressed="!lineup.own" @click="lineup.own = false">
+          a simulated hand
+        </button>
+        <button type="button" class="plain-button" :aria-pressed="lineup.own" @click="lineup.own = true">
+          this sheet's writing
+        </button>
+      </div>
+      <template v-if="!lineup.own">
+        <ElSelect
+          :model-value="hands"
+          multiple
+          collapse-tags
+          aria-label="Hands"
+          @update:model-value="(v: string[]) => (lineup.hands = v)"
+          ><ElOption v-for="h in desk.desk?.hands" :key="h.id" :value="h.id" :label="h.hand.name"
+        /></ElSelect>
+        <ElSelect
+          :model-value="devices"
+          multiple
+          collapse-tags
+          aria-label="Devices"
+          @update:model-value="(v: string[]) => (lineup.devices = v)"
+          ><ElOption v-for="d in desk.desk?.devices" :key="d.id" :value="d.id" :label="d.device.name"
+        /></ElSelect>
+      </template>
+      <div class="pens">
+        <ElCheckbox
+          v-for="p in pens"
+          :key="p.id"
+          :model-value="lineup.pens.includes(p.id)"
+          @change="(on) => turn(p.id, !!on)"
+          ><PenSwatch :pen="p" /> {{ p.recipe.name }}</ElCheckbox
+        >
+      </div>
+      <button type="button" class="word-button strong" :disabled="busy || candidates.length < 2" @click="measure">
+        Measure {{ candidates.length }} {{ candidates.length === 1 ? 'candidate' : 'candidates' }}
+      </button>
+      <p v-if="candidates.length < 2" class="small">A line-up compares at least two: choose another pen.</p>
+      <JobProgress v-if="busy && job" :job words="Measuring" @cancel="cancel" />
+    </aside>
+    <div class="rank">
+      <div class="row presets" role="group" aria-label="What counts for">
+        <button
+          v-for="name in PRESETS"
+          :key="name"
+          type="button"
+          class="plain-button"
+          :aria-pressed="lineup.presetNow === name"
+          @click="lineup.preset(name)"
+        >
+          {{ name }}
+        </button>
+        <ElCheckbox v-model="lineup.byKind" label="by kind of pen" />
+      </div>
+      <ShareBar />
+      <p v-if="!lineup.run" class="book first">
+        Choose pens and measure them: each is tried on the same writing, and ranked by what counts for you.
+      </p>
+      <p v-if="refused" class="harm" role="alert">{{ refused }}</p>
+      <template v-for="{ group, rows } in shown" :key="group.group">
+        <h2 v-if="group.group" class="book">{{ group.group }}</h2>
+        <p v-if="group.refused" class="small">{{ group.refused }}</p>
+        <ol :class="{ stale: ranks.busy.value }" :aria-label="`Ranking ${group.group}`">
+          <RankRow
+            v-for="({ place, now }, k) in rows"
+            :key="place.candidate"
+            :place
+            :now
+            :who="who(place.candidate)"
+            :above="k ? who(rows[k - 1]!.place.candidate).name : undefined"
+            :open="open === place.candidate"
+            @open="open = open === place.candidate ? '' : place.candidate"
+          />
+        </ol>
+        <p v-for="words in asideWords(group.ranking.aside)" :key="words" class="small">{{ words }}</p>
+        <table v-if="rows.length > 1" class="small">
+          <caption class="small">
+            Places by what counts for whom
+          </caption>
+          <thead>
+            <tr>
+              <th />
+              <th v-for="name in Object.keys(group.presets)" :key="name" scope="col">{{ name }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="{ place } in rows" :key="place.candidate">
+              <th scope="row">{{ who(place.candidate).name }}</th>
+              <td v-for="(places, name) in group.presets" :key="name">{{ places[place.candidate] || '–' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+      <template v-if="lineup.run">
+        <p v-for="words in lineup.run.unequal" :key="words" class="small">Not the same for all: {{ words }}.</p>
+        <div class="row">
+          <span class="small">it must have</span>
+          <span v-for="(m, k) in lineup.musts" :key="m.criterion" class="must small">
+            {{ lineup.labelOf(m.criterion) }} {{ least(m.criterion) }}
+            <NumberField
+              :model-value="isShare(m.criterion) ? 100 * m.bound : m.bound"
+              :label="`Bound of ${lineup.labelOf(m.criterion)}`"
+              :unit="unitOf(m.criterion)"
+              :decimals="2"
+              @update:model-value="
+                (v: number) =>
+                  (lineup.musts = lineup.musts.map((one, j) =>
+                    j === k ? { ...one, bound: isShare(one.criterion) ? v / 100 : v } : one,
+                  ))
+              "
+            />
+            <button
+              type="button"
+              class="plain-button small"
+              @click="lineup.musts = lineup.musts.filter((one) => one !== m)"
+            >
+              no must
+            </button>
+          </span>
+          <ElSelect
+            v-model="mustKey"
+            placeholder="a criterion"
+            aria-label="A must"
+            style="width: 190px"
+            @change="addMust"
+          >
+            <ElOption v-for="c in lineup.info.criteria" :key="c.key" :value="c.key" :label="c.label" />
+          </ElSelect>
+        </div>
+        <div v-for="o in lineup.scored" :key="o.name" class="own">
+          <b>{{ o.name }}</b>
+          <label v-for="c in lineup.run.candidates" :key="c.key" class="small"
+            >{{ c.name }}
+            <NumberField
+              :model-value="o.points[c.key] ?? 0"
+              :label="`${o.name} of ${c.name}`"
+              :min="0"
+              :max="100"
+              :decimals="0"
+              @update:model-value="(v: number) => score(o.name, c.key, v)"
+          /></label>
+          <button
+            type="button"
+            class="plain-button small"
+            @click="lineup.scored = lineup.scored.filter((one) => one.name !== o.name)"
+          >
+            take it away
+          </button>
+        </div>
+        <div class="row">
+          <ElInput
+            v-model="ownName"
+            maxlength="40"
+            placeholder="feel, grip, price …"
+            aria-label="A criterion of your own"
+            style="width: 190px"
+            @keydown.enter="addOwn"
+          />
+          <button type="button" class="word-button" :disabled="!ownName.trim()" @click="addOwn">
+            Score it by hand
+          </button>
+        </div>
+        <ParetoFront :id="lineup.runId" :run="lineup.run" />
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-columns: 270px minmax(0, 1fr);
+  gap: 32px;
+  height: 100%;
+  padding: 14px 32px 0;
+}
+.station.right {
+  grid-template-columns: minmax(0, 1fr) 270px;
+}
+.station.right .who {
+  order: 2;
+}
+.who {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding-bottom: 12px;
+}
+.pens {
+  display: grid;
+  flex: 1;
+  align-content: start;
+  min-height: 120px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.pens .el-checkbox {
+  height: 44px;
+  margin: 0;
+}
+.pens :deep(.el-checkbox__label) {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.pens :deep(img) {
+  width: 72px;
+  height: 27px;
+}
+.rank {
+  overflow-y: auto;
+  padding: 0 4px 16px 0;
+  scrollbar-width: thin;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+  min-height: var(--target);
+}
+.presets [aria-pressed='true'] {
+  border-bottom: 3px solid var(--accent);
+  font-weight: 650;
+}
+.first {
+  font-size: 17px;
+  font-style: italic;
+}
+.harm {
+  color: var(--harm);
+}
+h2 {
+  margin: 10px 0 0;
+  font-size: 17px;
+  font-style: italic;
+  font-weight: 500;
+}
+ol {
+  margin: 6px 0 8px;
+  padding: 0;
+  list-style: none;
+}
+table {
+  margin: 10px 0;
+  border-collapse: collapse;
+}
+caption {
+  text-align: left;
+}
+th {
+  font-weight: 400;
+  text-align: left;
+}
+th,
+td {
+  padding: 2px 18px 2px 0;
+  border-top: var(--line) solid var(--rule);
+}
+.must,
+.own label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+.own {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+}
+@media (max-width: 900px) {
+  .station,
+  .station.right {
+    display: block;
+    overflow-y: auto;
+    padding: 12px 16px;
+  }
+  .pens {
+    flex: none;
+    height: 220px;
+  }
+  .rank {
+    overflow: visible;
+  }
+  table {
+    display: block;
+    overflow-x: auto;
+  }
+}
+</style>
