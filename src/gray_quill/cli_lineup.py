@@ -1,10 +1,8 @@
 """`gray-quill lineup`: pens measured on the writing of simulated hands and ranked by what counts."""
 
 import argparse
-import csv
 import dataclasses
 import json
-import sys
 from collections.abc import Callable
 
 from gray_quill.cli_items import bytes_of, device_of, hand_of, pen_of, seed
@@ -13,11 +11,12 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.lineup.case import Candidate, simulated_ground
 from gray_quill.core.lineup.criteria import CRITERIA
-from gray_quill.core.lineup.measure import Measured, measure
+from gray_quill.core.lineup.measure import measure
 from gray_quill.core.lineup.presets import PRESETS
 from gray_quill.core.lineup.ranking import Place, Ranking, Table, rank
 from gray_quill.core.palm.rules import START
 from gray_quill.core.paper import first_paper
+from gray_quill.formats.lineup_report import write_table
 
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
 
@@ -52,7 +51,7 @@ def _lineup(args: argparse.Namespace) -> None:
     measured = measure(candidates, grounds)
     table = Table(measured)
     if args.csv:
-        _table(measured, table)
+        print(write_table(table), end="")
         return
     ranking = rank(table, weights)
     if args.json:
@@ -73,16 +72,6 @@ def _weights(path: str) -> dict[str, float]:
     if not numbers:
         raise InputError(f"{path} holds no weights. Write numbers from 0 up by criterion: {', '.join(CRITERIA)}.")
     return {str(key): float(value) for key, value in given.items()}
-
-
-def _table(measured: Measured, table: Table) -> None:
-    out = csv.writer(sys.stdout)
-    out.writerow(["candidate", "criterion", "unit", "mean", "points", "blocks"])
-    for c, candidate in enumerate(measured.candidates):
-        for k, key in enumerate(measured.criteria):
-            blocks = [v for v in measured.values[c][k] if v is not None]
-            told = [f"{table.means[c, k]:.6g}", f"{table.points[c, k]:.4g}"] if blocks else ["cannot tell", ""]
-            out.writerow([candidate, key, CRITERIA[key].unit, *told, len(blocks)])
 
 
 def _said(ranking: Ranking) -> list[str]:

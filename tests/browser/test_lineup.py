@@ -59,4 +59,7 @@ class Lineup(DeskCase):
         desk.wait(f"{NAMES}[0] === 'Moth pencil 2B'", "the pen that lies best in the hand")
         desk.rests()
         self.assertEqual(desk.js(f"return {ROWS}[0].querySelector('.total b').textContent"), "100.0")
+        desk.press("Take out the report")
+        desk.says("is in your downloads")
+        self.assertIn(b"Moth pencil 2B", desk.download("Line-up.html"))
         self.assertEqual(desk.trouble(), [])

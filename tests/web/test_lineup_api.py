@@ -1,5 +1,7 @@
 """Line-up over the API: measured as a job, ranked as often as wished, refused with words."""
 
+import csv
+import re
 from typing import Any
 
 from tests.web.api_case import ApiCase
@@ -44,6 +46,29 @@ class LineupApi(ApiCase):
         pens = self.candidates("fen-fountain", "reed-ballpoint")
         self.assertEqual(self.measured(pens)[1], self.measured(pens)[1])
         self.assertNotEqual(self.measured(pens)[1]["points"], self.measured(pens, seed=2)[1]["points"])
+
+    def test_the_report_stands_alone_and_says_what_was_found(self) -> None:
+        job, run = self.measured(self.candidates("fen-fountain", "reed-ballpoint"))
+        fountain, reed = run["measured"]["candidates"]
+        own = [{"name": "grip", "points": {fountain: 20, reed: 80}, "note": "<thin> barrel"}]
+        body = {"weights": {"range": 1, "grip": 1}, "own": own, "verdict": "The reed, for its grip & price."}
+        page = self.ask("POST", f"/api/lineup/runs/{job}/report", body)
+        text = page.get_data(as_text=True)
+        ranked = self.ranked(job, weights=body["weights"], own=own).get_json()["rankings"][0]["ranking"]["places"]
+        for place in ranked:
+            self.assertIn(f"{place['total']:.1f} points ({place['low']:.1f} to {place['high']:.1f})", text)
+        self.assertIn("The reed, for its grip &amp; price.", text)
+        self.assertIn("&lt;thin&gt; barrel", text)
+        self.assertIn(run["version"], text)
+        self.assertEqual(re.findall(r"(?:https?:|//|<script|<link|@import)", re.sub(r"base64,[^\"]*", "", text)), [])
+        self.assertEqual(text.count("<img"), 2)
+        rows = list(
+            csv.reader(self.ask("POST", f"/api/lineup/runs/{job}/report", body | {"form": "csv"}).text.splitlines())
+        )
+        told = {(row[0], row[1]): row[3] for row in rows[1:]}
+        self.assertEqual(told[fountain, "under wash"], "cannot tell")
+        n = run["measured"]["criteria"].index("range")
+        self.assertAlmostEqual(float(told[fountain, "range"]), sum(run["measured"]["values"][0][n]) / 8, delta=1e-4)
 
     def test_many_on_all_cores_are_what_they_are_one_by_one(self) -> None:
         pens = [p["id"] for p in self.ask("GET", "/api/desk").get_json()["pens"]][:16]

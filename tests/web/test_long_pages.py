@@ -57,6 +57,10 @@ class LongPages(ApiCase):
             self.assertGreaterEqual(told["paper"]["height_mm"] - y - 4, 60, "room to go on")
         seen = self.page("scale=4&bottom=100")
         np.testing.assert_array_equal(seen[: 60 * 4], head[: 60 * 4], "dots and ink stay where they were")
+        stray = STROKE | {"id": f"{self.sheet}-stray", "y_mm": [4000, 4001, 4002], "pen_id": "nowhere"}
+        answer = self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [stray]}).get_json()
+        self.assertEqual(answer["answers"][0]["state"], "refused")
+        self.assertEqual(answer["sheet"]["paper"], told["paper"], "what is not kept needs no room")
         refused = self.ask("POST", f"/api/sheets/{self.sheet}/page/turn")
         self.assertEqual(refused.status_code, 400)
         written = self.ask("POST", f"/api/sheets/{self.sheet}/write", {"text": "moths at dusk " * 12, "seed": 2})

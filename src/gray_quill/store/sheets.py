@@ -275,7 +275,8 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
         answers = [_add_stroke(db, sheet, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
         if any(a.state == "kept" for a in answers):
             count_ink_change(db, sheet_id)
-            _make_room(db, sheet, max(float(s.trace.y_mm.max()) for s in strokes if len(s.trace)))
+            kept = [s for s, told in zip(strokes, answers, strict=True) if told.state == "kept"]
+            _make_room(db, sheet, max(float(s.trace.y_mm.max()) for s in kept))
         return answers
 
 

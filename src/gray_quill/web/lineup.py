@@ -6,9 +6,9 @@ import multiprocessing
 import os
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
-from typing import Annotated
+from typing import Annotated, Literal
 
-from flask import Blueprint
+from flask import Blueprint, Response
 from pydantic import Field, StringConstraints
 
 from gray_quill import __version__
@@ -22,6 +22,7 @@ from gray_quill.core.lineup.presets import PRESETS
 from gray_quill.core.lineup.ranking import Must, Ranking, Scored, Table, pareto, points_of, rank
 from gray_quill.core.palm.rules import START
 from gray_quill.core.paper import first_paper
+from gray_quill.formats.lineup_report import write_report, write_table
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, get_pen
 from gray_quill.store.sheets import get_sheet
@@ -30,6 +31,7 @@ from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.jobs import JobItem, Progress, jobs
 from gray_quill.web.records import Id, Printable, Source
+from gray_quill.web.replies import download
 
 lineup = Blueprint("lineup", __name__)
 MOST_OWN = 12
@@ -124,6 +126,13 @@ class RankBody(Model):
     musts: Annotated[list[MustBody], Field(max_length=20)] = Field(default_factory=list)
     own: Annotated[list[OwnScores], Field(max_length=MOST_OWN)] = Field(default_factory=list)
     by_kind: bool = False
+
+
+class ReportBody(RankBody):
+    """verdict: the writer's own, in words; form: one HTML file, or every reading as a table."""
+
+    verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
+    form: Literal["html", "csv"] = "html"
 
 
 @dataclasses.dataclass(frozen=True)
@@ -265,6 +274,44 @@ def _ranked(table: Table, body: RankBody, group: str, keys: list[str]) -> GroupR
             told = rank(table, weights, musts, keys)
             presets[name] = {place.candidate: place.place for place in told.places}
     return GroupRanking(group, ranking, refused, presets)
+
+
+@operation(lineup, "POST", "/lineup/runs/<job_id>/report", "application/octet-stream", body=ReportBody, costly=True)
+def report_lineup(job_id: str, body: ReportBody) -> Response:
+    """The line-up to hand on: pictures, numbers, settings, method, how sure it is, and a verdict."""
+    run: LineupRun = jobs().result(job_id, "lineup")
+    if body.form == "csv":
+        table = Table(run.measured, [Scored(o.name, o.points, o.note) for o in body.own])
+        return download(write_table(table).encode(), "text/csv", "Line-up.csv")
+    ranked = [(one.group, one.ranking) for one in rank_lineup(job_id, body).rankings if not one.refused]
+    pens = {c.key: get_pen(db(), c.pen_id, c.revision).recipe for c in run.candidates}
+    page = write_report(
+        "Line-up",
+        {c.key: c.name for c in run.candidates},
+        pens,
+        ranked,
+        body.weights,
+        [Must(m.criterion, m.bound) for m in body.musts],
+        [Scored(o.name, o.points, o.note) for o in body.own],
+        _conditions(run),
+        body.verdict,
+    )
+    return download(page, "text/html", "Line-up.html")
+
+
+def _conditions(run: LineupRun) -> list[str]:
+    hands = sorted({get_thing(db(), Hand, c.hand_id).name for c in run.candidates})
+    devices = sorted({get_thing(db(), Device, c.device_id).name for c in run.candidates})
+    by = "written by a real hand" if run.real else f"written by a simulated hand, seed {run.seed}"
+    pens = ", ".join(f"{c.pen_id} revision {c.revision}" for c in run.candidates)
+    return [
+        by,
+        f"hands: {', '.join(hands)}",
+        f"devices: {', '.join(devices)}",
+        f"pens: {pens}",
+        f"measured by version {run.version} of this program",
+        *(f"not the same for all: {words}" for words in run.unequal),
+    ]
 
 
 class FrontQuery(Model):

@@ -654,6 +654,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lineup/runs/{job_id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line-up to hand on: pictures, numbers, settings, method, how sure it is, and a verdict. */
+        post: operations["report_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mirror/clock": {
         parameters: {
             query?: never;
@@ -6515,6 +6532,23 @@ export interface components {
             lasts_s: number;
             strokes: components["schemas"]["Coming"][];
         };
+        /** @description verdict: the writer's own, in words; form: one HTML file, or every reading as a table. */
+        ReportBody: {
+            /** @default false */
+            by_kind: boolean;
+            /**
+             * @default html
+             * @enum {string}
+             */
+            form: "html" | "csv";
+            musts?: components["schemas"]["MustBody"][];
+            own?: components["schemas"]["OwnScores"][];
+            /** @default  */
+            verdict: string;
+            weights: {
+                [key: string]: number;
+            };
+        };
         Roll: {
             pen_ids: string[];
         };
@@ -9159,6 +9193,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rankings"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    report_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Refused, with what to do */

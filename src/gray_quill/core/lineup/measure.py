@@ -61,12 +61,15 @@ def measure(
     for of_ground in runs(measure_ground, grounds):
         shared.append(of_ground)
         progress(0.0)
-    work = [(one.recipe, grounds[one.ground], shared[one.ground]) for one in candidates]
-    values: list[Values] = []
-    for found in runs(measure_one, work):
-        values.append(found)
+    order = sorted(
+        range(len(candidates)), key=lambda k: candidates[k].ground
+    )  # what is read of a ground's letters stays
+    work = [(candidates[k].recipe, grounds[candidates[k].ground], shared[candidates[k].ground]) for k in order]
+    values: dict[int, Values] = {}
+    for k, found in zip(order, runs(measure_one, work), strict=True):
+        values[k] = found
         progress(len(values) / len(work))
-    return Measured([one.key for one in candidates], list(CRITERIA), values)
+    return Measured([one.key for one in candidates], list(CRITERIA), [values[k] for k in range(len(candidates))])
 
 
 def measure_one(work: tuple[Recipe, Ground, dict[str, list[float | None]]]) -> Values:

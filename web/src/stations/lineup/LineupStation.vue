@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, take, type Schemas } from '@/api/client'
+import { api, take, takeFile, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
 import NumberField from '@/components/NumberField.vue'
 import PenSwatch from '@/components/PenSwatch.vue'
+import { giveFile } from '@/composables/use-files'
 import { useJob } from '@/composables/use-job'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
@@ -104,6 +105,21 @@ const asideWords = (aside: Record<string, string[]>) =>
     ([key, of]) => `${lineup.labelOf(key)} is set aside for all: it cannot be told of ${names(of)}.`,
   )
 const PRESETS = computed(() => Object.keys(lineup.info?.presets ?? {}))
+
+const verdict = ref('')
+const said = ref('')
+/** The line-up to hand on, as one file. */
+const report = (form: 'html' | 'csv') =>
+  desk.attempt(async () => {
+    said.value = ''
+    const file = await takeFile(`/api/lineup/runs/${lineup.runId}/report`, {
+      ...body.value,
+      verdict: verdict.value,
+      form,
+    })
+    giveFile(file, `Line-up.${form}`)
+    said.value = `Line-up.${form} is in your downloads.`
+  })
 
 const mustKey = ref('')
 function addMust(key: string) {
@@ -295,6 +311,15 @@ const score = (name: string, key: string, to: number) =>
             Score it by hand
           </button>
         </div>
+        <label class="small verdict"
+          >Your verdict, for the report
+          <ElInput v-model="verdict" type="textarea" :rows="2" maxlength="4000" aria-label="Your verdict" />
+        </label>
+        <div class="row">
+          <button type="button" class="word-button" @click="report('html')">Take out the report</button>
+          <button type="button" class="word-button" @click="report('csv')">Every reading as a table</button>
+          <span class="small" role="status">{{ said }}</span>
+        </div>
         <ParetoFront :id="lineup.runId" :run="lineup.run" />
       </template>
     </div>
@@ -392,6 +417,10 @@ th,
 td {
   padding: 2px 18px 2px 0;
   border-top: var(--line) solid var(--rule);
+}
+.verdict {
+  display: grid;
+  max-width: 640px;
 }
 .must,
 .own label {

@@ -1,55 +1,78 @@
 <script setup lang="ts">
 import { useCovers } from '@/stores/covers'
+import { useVerb } from '@/stores/verb'
 
-/** Strips over the ink: a press lifts one, so that what lies under it is seen, and lays it again. */
+/**
+ * Strips over the ink: a press lifts one, so that what lies under it is seen and can be written on; a press on its tab
+ * lays it again. What rubs and chooses goes through them.
+ */
 defineProps<{ cssScale: number; dark: boolean }>()
 const covers = useCovers()
+const verb = useVerb()
 const px = (mm: number) => `${mm}px`
 </script>
 
 <template>
-  <button
+  <div
     v-for="(c, k) in covers.all"
     :key="c.id"
-    type="button"
     class="cover"
-    :class="{ lifted: covers.lifted.has(c.id), dark }"
+    :class="{ lifted: covers.lifted.has(c.id), dark, through: verb.now === 'rub' || verb.now === 'choose' }"
     :style="{
       left: px(c.left_mm * cssScale),
       top: px(c.top_mm * cssScale),
       width: px(c.width_mm * cssScale),
       height: px(c.height_mm * cssScale),
     }"
-    :aria-pressed="covers.lifted.has(c.id)"
-    :aria-label="`Cover ${k + 1}: ${covers.lifted.has(c.id) ? 'lay it again' : 'lift it'}`"
-    :data-cover="c.id"
-    @click="covers.press(c.id)"
-  />
+  >
+    <button
+      type="button"
+      :aria-pressed="covers.lifted.has(c.id)"
+      :aria-label="`Cover ${k + 1}: ${covers.lifted.has(c.id) ? 'lay it again' : 'lift it'}`"
+      :data-cover="c.id"
+      @click="covers.press(c.id)"
+    />
+  </div>
 </template>
 
 <style scoped>
 .cover {
   --strip: #8c7f6a;
   position: absolute;
-  min-width: 0;
-  min-height: 0;
-  padding: 0;
   border: 1px solid #6b604e;
   background: var(--strip);
-  touch-action: manipulation;
 }
 .cover.dark {
   --strip: #b9ad97;
+}
+.cover button {
+  position: absolute;
+  inset: 0;
+  min-width: 0;
+  min-height: 0;
+  padding: 0;
+  touch-action: manipulation;
 }
 .cover.lifted {
   border-style: dashed;
   border-width: 2px;
   background: none;
+  pointer-events: none;
+}
+.cover.lifted button {
+  inset: -2px -30px -2px auto;
+  width: 28px;
+  min-height: 28px;
+  background: var(--strip);
+  pointer-events: auto;
+}
+.cover.through,
+.cover.through button {
+  pointer-events: none;
 }
 :root[data-surface='e-ink'] .cover {
-  --strip: #fff;
+  --strip: repeating-linear-gradient(45deg, #000 0 2px, #fff 2px 6px);
   border: 2px solid #000;
-  background: repeating-linear-gradient(45deg, #000 0 2px, #fff 2px 6px);
 }
 :root[data-surface='e-ink'] .cover.lifted {
   border-style: dashed;
