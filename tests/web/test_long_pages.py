@@ -57,6 +57,9 @@ class LongPages(ApiCase):
             self.assertGreaterEqual(told["paper"]["height_mm"] - y - 4, 60, "room to go on")
         seen = self.page("scale=4&bottom=100")
         np.testing.assert_array_equal(seen[: 60 * 4], head[: 60 * 4], "dots and ink stay where they were")
+        older = {**self.sheet_now()["paper"], "height_mm": 120, "ruling": "blank"}
+        told = self.ask("PATCH", f"/api/sheets/{self.sheet}", {"paper": older}).get_json()
+        self.assertGreater(told["paper"]["height_mm"], 460, "a change from an older sight does not cut it off")
         stray = STROKE | {"id": f"{self.sheet}-stray", "y_mm": [4000, 4001, 4002], "pen_id": "nowhere"}
         answer = self.ask("POST", f"/api/sheets/{self.sheet}/strokes", {"strokes": [stray]}).get_json()
         self.assertEqual(answer["answers"][0]["state"], "refused")

@@ -13,7 +13,7 @@ from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.lineup.presets import shares
 from gray_quill.core.lineup.ranking import DRAWS, SURE, Must, Place, Ranking, Scored, Table
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.readings.reading import Reading, in_words
+from gray_quill.core.readings.reading import in_words
 from gray_quill.formats.png import write_png
 
 GROUND = "#fffdf8"
@@ -35,7 +35,7 @@ def said_value(key: str, value: float | None) -> str:
     known = CRITERIA.get(key)
     if known is None:
         return "by hand"
-    return in_words(Reading(known.label, known.unit, known.help), value)
+    return in_words(known.reading, value)
 
 
 def label_of(key: str) -> str:

@@ -191,9 +191,11 @@ def change_sheet(
     the version that was seen.
     """
     shared = {"name": name, "hand_id": hand_id, "device_id": device_id, "pen_id": pen_id, "note": note}
-    kept_paper = written(paper) if paper else None
     with transaction(db):
         sheet = get_sheet(db, sheet_id)
+        if paper and paper.endless and sheet.paper.endless:  # it may have grown since it was seen
+            paper = dataclasses.replace(paper, height_mm=max(paper.height_mm, sheet.paper.height_mm))
+        kept_paper = written(paper) if paper else None
         if saw is not None and saw != sheet.version:
             raise Stale(
                 f"This sheet was changed elsewhere meanwhile: it is {sheet.name!r} on {sheet.paper_words}, written by "

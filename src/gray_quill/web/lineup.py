@@ -22,6 +22,7 @@ from gray_quill.core.lineup.presets import PRESETS
 from gray_quill.core.lineup.ranking import Must, Ranking, Scored, Table, pareto, points_of, rank
 from gray_quill.core.palm.rules import START
 from gray_quill.core.paper import first_paper
+from gray_quill.core.readings.reading import Reading
 from gray_quill.formats.lineup_report import write_report, write_table
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, get_pen
@@ -41,13 +42,10 @@ Key = Annotated[str, StringConstraints(min_length=1, max_length=300)]
 
 @dataclasses.dataclass(frozen=True)
 class CriterionItem:
-    """What a criterion is; better: more or less; nothing and all: the values that count 0 and 100."""
+    """What a criterion is; nothing and all: the values that count 0 and 100."""
 
     key: str
-    label: str
-    unit: str
-    help: str
-    better: str
+    reading: Reading
     nothing: float
     all: float
     reason: str

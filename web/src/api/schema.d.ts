@@ -3196,17 +3196,14 @@ export interface components {
             kept: number;
             words: string;
         };
-        /** @description What a criterion is; better: more or less; nothing and all: the values that count 0 and 100. */
+        /** @description What a criterion is; nothing and all: the values that count 0 and 100. */
         CriterionItem: {
             all: number;
-            better: string;
-            help: string;
             key: string;
-            label: string;
             needs: string;
             nothing: number;
+            reading: components["schemas"]["Reading"];
             reason: string;
-            unit: string;
         };
         /** @description The share of the bar a weight has, and the one from which a candidate is level with the one above it. */
         Crossing: {

@@ -73,7 +73,7 @@ export const useLineup = defineStore('lineup', () => {
     for (const key of Object.keys(weights.value)) if (!names.has(key)) drop(key)
   })
 
-  const labelOf = (key: string) => info.value?.criteria.find((c) => c.key === key)?.label ?? key
+  const labelOf = (key: string) => info.value?.criteria.find((c) => c.key === key)?.reading.label ?? key
   return {
     info,
     pens,

@@ -4,6 +4,7 @@ import dataclasses
 from collections.abc import Callable
 
 from gray_quill.core.lineup.case import Case
+from gray_quill.core.readings.reading import Reading
 
 EACH, ONCE = "each block", "once"  # how often a criterion is measured
 
@@ -31,6 +32,11 @@ class Criterion:
     @property
     def better(self) -> str:
         return "more" if self.all > self.nothing else "less"
+
+    @property
+    def reading(self) -> Reading:
+        """What is known of its number, by which it is said."""
+        return Reading(self.label, self.unit, self.help, better=self.better)
 
     def points(self, value: float) -> float:
         """0 to 100."""

@@ -128,10 +128,10 @@ function addMust(key: string) {
     lineup.musts = [...lineup.musts.filter((m) => m.criterion !== key), { criterion: key, bound: known.nothing }]
   mustKey.value = ''
 }
-const isShare = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.unit === '%'
+const isShare = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.reading.unit === '%'
 const least = (key: string) =>
-  lineup.info?.criteria.find((c) => c.key === key)?.better === 'less' ? 'at most' : 'at least'
-const unitOf = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.unit ?? ''
+  lineup.info?.criteria.find((c) => c.key === key)?.reading.better === 'less' ? 'at most' : 'at least'
+const unitOf = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.reading.unit ?? ''
 const ownName = ref('')
 function addOwn() {
   const name = ownName.value.trim()
@@ -275,7 +275,7 @@ const score = (name: string, key: string, to: number) =>
             style="width: 190px"
             @change="addMust"
           >
-            <ElOption v-for="c in lineup.info.criteria" :key="c.key" :value="c.key" :label="c.label" />
+            <ElOption v-for="c in lineup.info.criteria" :key="c.key" :value="c.key" :label="c.reading.label" />
           </ElSelect>
         </div>
         <div v-for="o in lineup.scored" :key="o.name" class="own">
@@ -421,6 +421,14 @@ td {
 .verdict {
   display: grid;
   max-width: 640px;
+}
+.verdict :deep(textarea) {
+  padding: 8px 10px;
+  border: var(--line) solid var(--edge);
+  border-radius: var(--corner);
+  background: none;
+  color: inherit;
+  font: inherit;
 }
 .must,
 .own label {

@@ -68,7 +68,7 @@ const spots = computed(() => {
         /><span class="small">{{ s.who.name }}</span></span
       >
     </div>
-    <p class="small">Named in full strength: who is beaten by no other in both.</p>
+    <p class="small">In bold: who is beaten by no other in both.</p>
   </div>
 </template>
 
@@ -97,7 +97,13 @@ const spots = computed(() => {
   background: var(--swatch-ground);
   object-fit: contain;
 }
+.spot:not(.beaten) .small {
+  font-weight: 700;
+}
 .beaten {
-  opacity: 0.45;
+  opacity: 0.6;
+}
+:root[data-surface='e-ink'] .beaten {
+  opacity: 1;
 }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { percent, roughly, say } from '@/lib/numbers'
+import { percent, roughly } from '@/lib/numbers'
+import { inWords } from '@/lib/readings'
 import { useLineup } from '@/stores/lineup'
 import StackedLine from './StackedLine.vue'
 
@@ -17,9 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ open: [] }>()
 const lineup = useLineup()
 const label = (key: string) => lineup.labelOf(key)
-const unit = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.unit ?? ''
-/** A value as its unit has it: shares in percent. */
-const said = (key: string, value: number) => (unit(key) === '%' ? percent(value) : `${say(value)} ${unit(key)}`.trim())
+/** A value as its criterion says it. */
+const said = (key: string, value: number) => inWords(lineup.info!.criteria.find((c) => c.key === key)!.reading, value)
 const standing = computed(() => {
   const p = props.place
   if (p.out) return `Out: ${p.out}.`

@@ -2,6 +2,7 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useTemplateRef } from 'vue'
 import { trimmed } from '@/lib/numbers'
+import { inWords } from '@/lib/readings'
 import { useLineup } from '@/stores/lineup'
 
 /** Weights as shares of one bar: the border between two is dragged, or moved with the arrow keys. */
@@ -31,7 +32,9 @@ function drag(event: PointerEvent) {
 const shift = (k: number, by: number) => lineup.move(parts.value[k + 1]!.key, parts.value[k]!.key, by)
 const helpOf = (key: string) => {
   const c = lineup.info?.criteria.find((one) => one.key === key)
-  return c ? `${c.help} 0 points at ${c.nothing}, 100 at ${c.all} ${c.unit}. ${c.reason}` : 'Scored by hand.'
+  return c
+    ? `${c.reading.help} 0 points at ${inWords(c.reading, c.nothing)}, 100 at ${inWords(c.reading, c.all)}. ${c.reason}`
+    : 'Scored by hand.'
 }
 </script>
 

@@ -15,6 +15,7 @@ import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { usePrints } from '@/stores/prints'
+import { useReplay } from '@/stores/replay'
 import { useSteps } from '@/stores/steps'
 import { useVerb } from '@/stores/verb'
 import BesideView from './BesideView.vue'
@@ -38,6 +39,7 @@ const desk = useDesk()
 const chosen = useChosen()
 const beside = useBeside()
 const prints = usePrints()
+const replay = useReplay()
 const frame = useFrame()
 const steps = useSteps()
 const verb = useVerb()
@@ -137,13 +139,17 @@ const older = computed(() =>
 const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 
 const drawLinesSoon = () => setTimeout(drawLines)
-watch([() => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page], drawLinesSoon, { flush: 'post' })
+watch([() => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page, () => replay.on], drawLinesSoon, {
+  flush: 'post',
+})
 
 function drawLines() {
   const frame = root.value?.getBoundingClientRect()
   lines.value = []
-  // a margin below the page is too far for lines, and they would cross a page that lies beside
-  if (!frame || !margin.value || !read.value || !view.value || margin.value.offsetTop > 200 || beside.page) return
+  // a margin below the page is too far for lines, and they would cross a page that lies beside,
+  // or lead to ink that is not shown yet
+  if (!frame || !margin.value || !read.value || !view.value || margin.value.offsetTop > 200 || beside.page || replay.on)
+    return
   for (const note of margin.value.querySelectorAll<HTMLElement>('[data-anchor]')) {
     const place = note.getBoundingClientRect()
     const y0 = place.top + 12
