@@ -3,13 +3,13 @@ import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, takeFile, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
-import NumberField from '@/components/NumberField.vue'
 import PenSwatch from '@/components/PenSwatch.vue'
 import { giveFile } from '@/composables/use-files'
 import { useJob } from '@/composables/use-job'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
+import OwnTerms from './OwnTerms.vue'
 import ParetoFront from './ParetoFront.vue'
 import RankRow from './RankRow.vue'
 import ShareBar from './ShareBar.vue'
@@ -120,29 +120,6 @@ const report = (form: 'html' | 'csv') =>
     giveFile(file, `Line-up.${form}`)
     said.value = `Line-up.${form} is in your downloads.`
   })
-
-const mustKey = ref('')
-function addMust(key: string) {
-  const known = lineup.info?.criteria.find((c) => c.key === key)
-  if (known)
-    lineup.musts = [...lineup.musts.filter((m) => m.criterion !== key), { criterion: key, bound: known.nothing }]
-  mustKey.value = ''
-}
-const isShare = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.reading.unit === '%'
-const least = (key: string) =>
-  lineup.info?.criteria.find((c) => c.key === key)?.reading.better === 'less' ? 'at most' : 'at least'
-const unitOf = (key: string) => lineup.info?.criteria.find((c) => c.key === key)?.reading.unit ?? ''
-const ownName = ref('')
-function addOwn() {
-  const name = ownName.value.trim()
-  if (!name || lineup.scored.some((o) => o.name === name)) return
-  const points = Object.fromEntries((lineup.run?.candidates ?? []).map((c) => [c.key, 50]))
-  lineup.scored = [...lineup.scored, { name, points, note: '' }]
-  lineup.add(name)
-  ownName.value = ''
-}
-const score = (name: string, key: string, to: number) =>
-  (lineup.scored = lineup.scored.map((o) => (o.name === name ? { ...o, points: { ...o.points, [key]: to } } : o)))
 </script>
 
 <template>
@@ -244,73 +221,7 @@ const score = (name: string, key: string, to: number) =>
       </template>
       <template v-if="lineup.run">
         <p v-for="words in lineup.run.unequal" :key="words" class="small">Not the same for all: {{ words }}.</p>
-        <div class="row">
-          <span class="small">it must have</span>
-          <span v-for="(m, k) in lineup.musts" :key="m.criterion" class="must small">
-            {{ lineup.labelOf(m.criterion) }} {{ least(m.criterion) }}
-            <NumberField
-              :model-value="isShare(m.criterion) ? 100 * m.bound : m.bound"
-              :label="`Bound of ${lineup.labelOf(m.criterion)}`"
-              :unit="unitOf(m.criterion)"
-              :decimals="2"
-              @update:model-value="
-                (v: number) =>
-                  (lineup.musts = lineup.musts.map((one, j) =>
-                    j === k ? { ...one, bound: isShare(one.criterion) ? v / 100 : v } : one,
-                  ))
-              "
-            />
-            <button
-              type="button"
-              class="plain-button small"
-              @click="lineup.musts = lineup.musts.filter((one) => one !== m)"
-            >
-              no must
-            </button>
-          </span>
-          <ElSelect
-            v-model="mustKey"
-            placeholder="a criterion"
-            aria-label="A must"
-            style="width: 190px"
-            @change="addMust"
-          >
-            <ElOption v-for="c in lineup.info.criteria" :key="c.key" :value="c.key" :label="c.reading.label" />
-          </ElSelect>
-        </div>
-        <div v-for="o in lineup.scored" :key="o.name" class="own">
-          <b>{{ o.name }}</b>
-          <label v-for="c in lineup.run.candidates" :key="c.key" class="small"
-            >{{ c.name }}
-            <NumberField
-              :model-value="o.points[c.key] ?? 0"
-              :label="`${o.name} of ${c.name}`"
-              :min="0"
-              :max="100"
-              :decimals="0"
-              @update:model-value="(v: number) => score(o.name, c.key, v)"
-          /></label>
-          <button
-            type="button"
-            class="plain-button small"
-            @click="lineup.scored = lineup.scored.filter((one) => one.name !== o.name)"
-          >
-            take it away
-          </button>
-        </div>
-        <div class="row">
-          <ElInput
-            v-model="ownName"
-            maxlength="40"
-            placeholder="feel, grip, price …"
-            aria-label="A criterion of your own"
-            style="width: 190px"
-            @keydown.enter="addOwn"
-          />
-          <button type="button" class="word-button" :disabled="!ownName.trim()" @click="addOwn">
-            Score it by hand
-          </button>
-        </div>
+        <OwnTerms :candidates="lineup.run.candidates" />
         <label class="small verdict"
           >Your verdict, for the report
           <ElInput v-model="verdict" type="textarea" :rows="2" maxlength="4000" aria-label="Your verdict" />
@@ -429,18 +340,6 @@ td {
   background: none;
   color: inherit;
   font: inherit;
-}
-.must,
-.own label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
-.own {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
 }
 @media (max-width: 900px) {
   .station,
