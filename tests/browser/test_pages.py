@@ -70,6 +70,25 @@ class Pages(DeskCase):
         until_true(lambda: not self.sheet()["covers"], "no cover")
         desk.press("Undo", ".margin")
         until_true(lambda: len(self.sheet()["covers"]) == 1, "the cover again")
+        # touched, it is chosen and not the ink under it; a ring takes both, and they go and come back together
+        desk.wait("document.querySelector('.cover.lifted button')", "the cover on the page")
+        desk.js("document.querySelector('.cover button').click()")
+        desk.wait("document.querySelector('.cover:not(.lifted)')", "the cover laid")
+        lies = "const r = document.querySelector('.cover').getBoundingClientRect(); "
+        left, top, right, bottom = desk.js(lies + "return [r.left, r.top, r.right, r.bottom]")
+        desk.drag((left + 20, top + 8), (left + 21, top + 8), 2)
+        desk.says("1 cover chosen", ".margin")
+        desk.press("Let it go", ".margin")
+        ring = [(left - 9, top - 9), (right + 9, top - 9), (right + 9, bottom + 9), (left - 9, bottom + 9)]
+        desk.write([(x, y, 0.5) for x, y in [*ring, ring[0]]])
+        desk.says("strokes, 1 cover chosen", ".margin")
+        was, strokes = self.sheet()["covers"][0], self.sheet()["strokes"]
+        middle = ((left + right) / 2, (top + bottom) / 2)
+        desk.drag(middle, (middle[0] + 60, middle[1] - 90))
+        until_true(lambda: self.sheet()["covers"][0]["top_mm"] < was["top_mm"] - 60 / scale, "the cover carried")
+        desk.press("Undo", ".margin")
+        until_true(lambda: self.sheet()["covers"] == [was], "the cover back")
+        until_true(lambda: self.sheet()["strokes"] == strokes, "its ink back")
         # another sheet beside it, and the other way round
         here = self.sheet()["name"]
         self.sentence("sheet")

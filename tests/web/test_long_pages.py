@@ -161,6 +161,10 @@ class LongPages(ApiCase):
         self.assertLess(told["beside"][0]["apart"], 0.02)
         kept = {"name": "blue dots", "paper": self.sheet_now()["paper"], "prints": [laid]}
         self.ask("PATCH", "/api/desk", {"papers": [kept]})
+        tile = read_png(self.ask("GET", "/api/papers/own.png?name=blue%20dots").data)
+        at = [int(mm * 3.2) for mm in (3.5, 10.5, 17.5)]
+        self.assertTrue((tile[np.ix_(at, at)][..., 0] < 128).all(), "its tile shows the pattern")
+        self.assertEqual(self.ask("GET", "/api/papers/own.png?name=none").status_code, 400)
         again = self.ask("GET", "/api/desk").get_json()["papers"][0]
         self.ask("POST", f"/api/sheets/{self.sheet}/pages", {"id": f"{self.sheet}-2"})
         self.ask(
@@ -200,6 +204,12 @@ class LongPages(ApiCase):
         self.assertEqual(self.ask("PUT", where, {"covers": [cover, cover]}).status_code, 400)
         self.assertEqual(self.ask("PUT", where, {"covers": [{**cover, "width_mm": "wide"}]}).status_code, 400)
         self.ask("POST", f"/api/sheets/{self.sheet}/pages", {"id": f"{self.sheet}-2", "copy_ink": True})
+        # what was done as one is taken back as one; a step in a step is none
+        both = {"several": [{"covers": {"covers": [cover], "saw": None}}, {"away": ["a"], "back": ["b"]}]}
+        for steps, status in (([both], 200), ([{"several": [both]}], 422), ([{"several": []}], 422)):
+            body = {"past": steps, "future": [], "count": 1}
+            self.assertEqual(self.ask("PUT", f"/api/sheets/{self.sheet}/steps", body).status_code, status)
+        self.assertEqual(self.ask("GET", f"/api/sheets/{self.sheet}/steps").get_json()["past"], [both])
         self.sheet += "-2"
         self.assertEqual(self.sheet_now()["covers"], [cover])
 

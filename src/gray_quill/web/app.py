@@ -36,6 +36,7 @@ from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
 from gray_quill.web.originals import KeptOriginals
+from gray_quill.web.own_papers import own_papers
 from gray_quill.web.pages import pages
 from gray_quill.web.palm import palm
 from gray_quill.web.palm_told import palm_told
@@ -98,6 +99,7 @@ def create_app(
         hands,
         pens,
         sheets,
+        own_papers,
         pages,
         prints,
         lineup,

@@ -11,7 +11,6 @@ from gray_quill.core.colour.srgb import LARGE, SEEN
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
-from gray_quill.core.ink.printed import MOST_PRINTS, Print
 from gray_quill.core.lag.trial import NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
@@ -27,7 +26,8 @@ from gray_quill.store.things import list_things
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db
 from gray_quill.web.ink_source import WRITING
-from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, PaperIn, Printable, PrintIn, RecipeIn
+from gray_quill.web.own_papers import NamedPaper, kept_papers
+from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, PaperIn, Printable, RecipeIn
 from gray_quill.web.rubbing import Eraser
 
 desk = Blueprint("desk", __name__)
@@ -77,19 +77,6 @@ def first_rolls(pens: list[Pen]) -> list[NamedRoll]:
     uses = {"drawing": "sketch-notes", "marking up": "marking up"}
     others = {name: [i for i in use_called(use).pens if i in there] for name, use in uses.items()}
     return [NamedRoll(name=name, pen_ids=ids) for name, ids in {"notes": on_roll, **others}.items()]
-
-
-class NamedPaper(Model):
-    """A paper of one's own. prints: what is printed on it, placed on that page; where it is repeated, on any."""
-
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30), Printable]
-    paper: PaperIn
-    prints: Annotated[list[PrintIn], Field(max_length=MOST_PRINTS)] = Field(default_factory=list)
-
-
-def _named_paper(kept: dict[str, Any]) -> NamedPaper:
-    prints = [read_kept(Print, one) for one in kept.get("prints", [])]
-    return NamedPaper(name=kept["name"], paper=read_kept(Paper, kept["paper"]), prints=prints)
 
 
 class Desk(Model):
@@ -194,7 +181,7 @@ def read_desk() -> Desk:
         paper_sizes_mm=SIZES_MM,
         paper_colours=COLOURS,
         first_paper=first_paper(),
-        papers=[_named_paper(p) for p in settings.get("papers", [])],
+        papers=kept_papers(settings),
         new_paper=read_kept(Paper, new_paper) if isinstance(new_paper, dict) else None,
         pen_kinds=list(KINDS),
         recipe_fields=recipe_fields(),

@@ -18,6 +18,7 @@ from gray_quill.web.strokes import InkAgain, StrokesBin
 
 steps = Blueprint("steps", __name__)
 MOST_STEPS = 200
+MOST_AT_ONCE = 4
 
 
 class LayersStep(Model):
@@ -36,7 +37,16 @@ class CoversStep(Model):
     covers: Covers
 
 
-Step = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep | PrintsStep | CoversStep
+OneStep = StrokesBin | InkAgain | SwapInk | LayersStep | ArrangeStep | PrintsStep | CoversStep
+
+
+class SeveralSteps(Model):
+    """Done as one, in this order."""
+
+    several: Annotated[list[OneStep], Field(min_length=1, max_length=MOST_AT_ONCE)]
+
+
+Step = OneStep | SeveralSteps
 STEP: TypeAdapter[Step] = TypeAdapter(Step)
 Steps = Annotated[list[Step], Field(max_length=MOST_STEPS)]
 

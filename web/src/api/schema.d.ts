@@ -1201,6 +1201,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers/own.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A paper of one's own as its tile shows it: its corner, or all of it where a picture is placed on it. */
+        get: operations["read_own_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pen/advice": {
         parameters: {
             query?: never;
@@ -6791,6 +6808,10 @@ export interface components {
             place: string;
             visibility: number;
         };
+        /** @description Done as one, in this order. */
+        SeveralSteps: {
+            several: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"])[];
+        };
         /** @description A recipe with the hand, device and paper of a sheet; own_sheet_id: a test sheet whose shading is measured too. */
         ShadingBody: {
             /** @default null */
@@ -6912,8 +6933,8 @@ export interface components {
          */
         SheetSteps: {
             count: number;
-            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"])[];
-            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"])[];
+            future: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"] | components["schemas"]["SeveralSteps"])[];
+            past: (components["schemas"]["StrokesBin"] | components["schemas"]["InkAgain"] | components["schemas"]["SwapInk"] | components["schemas"]["LayersStep"] | components["schemas"]["ArrangeStep"] | components["schemas"]["PrintsStep"] | components["schemas"]["CoversStep"] | components["schemas"]["SeveralSteps"])[];
         };
         SheetsInBin: {
             sheets: components["schemas"]["Sheet"][];
@@ -10319,6 +10340,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaperFields"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_own_paper: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Refused, with what to do */

@@ -204,7 +204,14 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
           :aria-label="`Paper ${p.name}`"
           @click="choose({ paper: p.paper, reach, ...(p.prints?.length && { prints: p.prints }) })"
         >
-          <PaperSwatch :paper="p.paper" :width="62" :height="80" /><b>{{ p.name }}</b>
+          <img
+            v-if="p.prints?.length"
+            :src="`/api/papers/own.png?name=${encodeURIComponent(p.name)}`"
+            alt=""
+            width="62"
+            height="80"
+          />
+          <PaperSwatch v-else :paper="p.paper" :width="62" :height="80" /><b>{{ p.name }}</b>
         </button>
         <button type="button" class="plain-button small" @click="letGo(p.name)">let it go</button>
       </div>

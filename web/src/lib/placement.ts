@@ -31,6 +31,22 @@ export const turnedIn = (box: Box, angle: number) => sized(middleOf(box), 1, ang
 /** Left and right changed about the middle. */
 export const flippedIn = (b: Box): Placement => [-1, 0, 0, 1, b[0] + b[2], 0, 0, 0]
 
+/**
+ * Where something that only lies straight goes, and by how many quarters it turns clockwise: sized with what is around
+ * it; where that is turned by less or slanted, it stays the way round it is, about its middle.
+ */
+export function carriedBox(b: Box, p: Placement): { box: Box; turns: number } {
+  const [x, y] = applied(p, middleOf(b))
+  const [a, bb, c, d] = p
+  const whole = Math.hypot(a, bb, c, d)
+  const [level, quarter] = [Math.hypot(bb, c) < 1e-6 * whole, Math.hypot(a, d) < 1e-6 * whole]
+  const even = Math.sqrt(Math.abs(a * d - bb * c))
+  const [wide, tall] = [b[2] - b[0], b[3] - b[1]]
+  const sizes = level ? [Math.abs(a) * wide, Math.abs(d) * tall] : [even * wide, even * tall]
+  const [w, h] = quarter ? [Math.abs(c) * tall, Math.abs(bb) * wide] : (sizes as [number, number])
+  return { box: [x - w / 2, y - h / 2, x + w / 2, y + h / 2], turns: quarter ? (bb > 0 ? 1 : 3) : 0 }
+}
+
 /** Grips of a frame, and where they are. */
 export function gripsOf(b: Box): [Exclude<Grip, 'move'>, number, number][] {
   const [across, down] = middleOf(b)

@@ -2,7 +2,10 @@ import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/client'
+import { around } from '@/lib/boxes'
 import { dragged, gripsOf, HERE, moved, type Grip, type Place, type Placement } from '@/lib/placement'
+import { isTouch } from '@/lib/rings'
+import { useChosenThings } from './chosen-things'
 import { useDesk } from './desk'
 import { useInk } from './ink'
 import { NOT_ARRANGED, useSteps } from './steps'
@@ -32,6 +35,13 @@ export const useChosen = defineStore('chosen', () => {
   /** Path of each chosen stroke by its id, page mm. */
   const paths = shallowRef(new Map<string, number[][]>())
   const ids = computed(() => [...paths.value.keys()])
+  /** Covers and pictures chosen with it. */
+  const things = useChosenThings()
+  const any = computed(() => !!ids.value.length || !!things.all.length)
+  const words = computed(() => {
+    const n = ids.value.length
+    return [n && `${n} ${n === 1 ? 'stroke' : 'strokes'}`, ...things.words].filter(Boolean).join(', ')
+  })
   /** Where the chosen ink is being dragged to. */
   const carried = ref<Placement>(HERE)
   /** Corners of the clean figure that is chosen alone, page mm, and whether the last one leads to the first. */
@@ -51,12 +61,14 @@ export const useChosen = defineStore('chosen', () => {
   const leastMm = ref(8)
   const box = computed<Box | undefined>(() => {
     const all = [...paths.value.values()].flat()
-    if (!all.length) return undefined
+    if (!all.length && !things.box) return undefined
     const [x, y] = [all.map((p) => p[0]!), all.map((p) => p[1]!)]
+    const inked: Box | undefined = all.length ? [lowest(x), lowest(y), highest(x), highest(y)] : undefined
+    const whole = inked && things.box ? around(inked, things.box) : (inked ?? things.box!)
     // corners that can be taken are not to lie under the frame's own grips
     const out = corners.value.length ? CLEAR * leastMm.value : 1
-    const [left, right] = apart(lowest(x), highest(x), leastMm.value, out)
-    const [top, bottom] = apart(lowest(y), highest(y), leastMm.value, out)
+    const [left, right] = apart(whole[0], whole[2], leastMm.value, out)
+    const [top, bottom] = apart(whole[1], whole[3], leastMm.value, out)
     return [left, top, right, bottom]
   })
   watch([() => desk.sheet?.id, choosing], letGo)
@@ -68,6 +80,7 @@ export const useChosen = defineStore('chosen', () => {
   function letGo() {
     opening.value = false
     paths.value = new Map()
+    things.letGo()
     carried.value = HERE
   }
   function chooseThese(strokes: Schemas['StrokeMet'][]) {
@@ -98,6 +111,8 @@ export const useChosen = defineStore('chosen', () => {
 
   /** What a way meets is chosen; where all of it was already, it is let go. */
   async function along(sheetId: string, way: [number, number][]): Promise<void> {
+    const met = things.along(way)
+    if (met.length && isTouch(way)) return things.turn(met, !things.has(met)) // what is under a cover stays there
     const params = { path: { sheet_id: sheetId } }
     const rings = way.length > 3 && (verb.chooses !== 'touched' || verb.boxes)
     if (rings && verb.chooses === 'cut') await cutAlong(sheetId, way)
@@ -114,9 +129,11 @@ export const useChosen = defineStore('chosen', () => {
     )
     if (!choosing.value || sheetId !== desk.sheet?.id) return
     const now = new Map(paths.value)
-    if (strokes.every((s) => now.has(s.id))) for (const s of strokes) now.delete(s.id)
+    const off = strokes.every((s) => now.has(s.id)) && things.has(met)
+    if (off) for (const s of strokes) now.delete(s.id)
     else for (const s of strokes) now.set(s.id, s.path)
     paths.value = now
+    things.turn(met, !off)
     filled.value = strokes.some((s) => s.fill && now.has(s.id))
   }
 
@@ -173,11 +190,15 @@ export const useChosen = defineStore('chosen', () => {
   /** Move, size, turn or copy the chosen ink; it stays chosen. */
   async function place(placement: Placement, copy = false): Promise<void> {
     const sheetId = desk.sheet?.id
-    if (!sheetId || !ids.value.length) return
+    if (!sheetId || !any.value) return
     try {
+      const also = things.placed(placement, copy)
+      if (!ids.value.length) return await ink.change(sheetId, { several: also })
       const body = { ids: ids.value, placement, wider: wider.value, copy_ink: copy, to_sheet: null }
-      const done = await ink.mend(sheetId, () =>
-        take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params: { path: { sheet_id: sheetId } }, body })),
+      const done = await ink.mend(
+        sheetId,
+        () => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params: { path: { sheet_id: sheetId } }, body })),
+        also,
       )
       if (sheetId === desk.sheet?.id && choosing.value) chooseThese(done.strokes)
     } finally {
@@ -185,17 +206,20 @@ export const useChosen = defineStore('chosen', () => {
     }
   }
 
-  /** Away with the chosen ink. */
+  /** Away with what is chosen. */
   async function remove(): Promise<void> {
     const sheetId = desk.sheet?.id
     const away = ids.value
-    if (!sheetId || !away.length) return
+    if (!sheetId || !any.value) return
+    const also = things.gone()
     letGo()
-    await ink.mend(sheetId, async () => {
+    if (!away.length) return ink.change(sheetId, { several: also })
+    const swapped = async () => {
       const params = { path: { sheet_id: sheetId } }
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: { away, back: [] } }))
       return { away, back: [], box_mm: done.box_mm, sheet: done.sheet }
-    })
+    }
+    await ink.mend(sheetId, swapped, also)
   }
 
   /** All ink below a place of the page moves down, or up, as far as the way went. */
@@ -297,6 +321,9 @@ export const useChosen = defineStore('chosen', () => {
     choosing,
     paths,
     ids,
+    things,
+    any,
+    words,
     box,
     carried,
     leastMm,

@@ -253,16 +253,29 @@ export const useInk = defineStore('ink', () => {
     made(done)
   }
 
-  /** Once what was written has arrived, or does not: rub or place ink of a sheet; one step of undo. */
-  async function mend<T extends Schemas['Rubbed']>(sheetId: string, change: () => Promise<T>): Promise<T> {
+  /** Once what was written has arrived, or does not: rub or place ink of a sheet, and do this too; one step of undo. */
+  async function mend<T extends Schemas['Rubbed']>(
+    sheetId: string,
+    change: () => Promise<T>,
+    also: Step[] = [],
+  ): Promise<T> {
     const until = performance.now() + ARRIVES_MS
     while (unsent.value.some((w) => w.sheetId === sheetId) && performance.now() < until) await pause(30)
     const done = await inLine(change)
     if (done.away.length || done.back.length) {
-      steps.note(sheetId, { away: done.back, back: done.away })
+      const back: Step = { away: done.back, back: done.away }
       made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
+      steps.note(sheetId, also.length ? await withThese(sheetId, back, also) : back)
     }
     return done
+  }
+
+  /** Do these too; what takes them back together with what was done before them, or that alone if they are refused. */
+  async function withThese(sheetId: string, before: Step, also: Step[]): Promise<Step> {
+    const done = await desk.attempt(() => inLine(() => steps.make(sheetId, { several: also })))
+    if (!done) return before
+    made({ sheet: done.sheet })
+    return { several: [...('several' in done.back ? done.back.several : [done.back]), before] }
   }
 
   async function step(sheetId: string, back: boolean): Promise<void> {

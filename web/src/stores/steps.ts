@@ -7,7 +7,8 @@ import { useDesk } from './desk'
 type InkOf = Schemas['PenOfInk']
 /**
  * What takes a change of a sheet's ink back: strokes into the bin or out of it, some for others, the pens that drew
- * them before, the layers there were, how strokes were arranged, what lay under the ink, or what covered it.
+ * them before, the layers there were, how strokes were arranged, what lay under the ink, or what covered it; or several
+ * of these that were done as one.
  */
 export type Step =
   | { ids: string[]; binned: boolean }
@@ -17,6 +18,7 @@ export type Step =
   | { arranged: Schemas['ArrangeBody'] }
   | { prints: Schemas['Prints'] }
   | { covers: Schemas['Covers'] }
+  | { several: Step[] }
 interface Steps {
   past: Step[]
   future: Step[]
@@ -105,7 +107,7 @@ export const useSteps = defineStore('steps', () => {
   /** The page was turned: what lay under or over its ink before would lie wrongly. */
   function turned(sheetId: string) {
     const here = of(sheetId)
-    const lies = (s: Step) => !('prints' in s) && !('covers' in s)
+    const lies = (s: Step): boolean => ('several' in s ? s.several.every(lies) : !('prints' in s) && !('covers' in s))
     here.past = here.past.filter(lies)
     here.future = here.future.filter(lies)
     changed(sheetId)
@@ -114,6 +116,7 @@ export const useSteps = defineStore('steps', () => {
   /** Make the change a step stands for. */
   async function make(sheetId: string, step: Step): Promise<Made> {
     const params = { path: { sheet_id: sheetId } }
+    if ('several' in step) return makeAll(sheetId, step.several)
     if ('inks' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/pens', { params, body: { inks: step.inks } }))
       return {
@@ -150,6 +153,21 @@ export const useSteps = defineStore('steps', () => {
     }
     const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/bin', { params, body: step }))
     return { back: { ids: step.ids, binned: !step.binned }, box: done.box_mm as Box, sheet: done.sheet }
+  }
+
+  /** One after the other; where one is refused those before it are taken back. */
+  async function makeAll(sheetId: string, all: Step[]): Promise<Made> {
+    const done: Made[] = []
+    try {
+      for (const step of all) {
+        if (done.length) desk.replaceSheet(done.at(-1)!.sheet)
+        done.push(await make(sheetId, step))
+      }
+    } catch (error) {
+      for (const { back } of done.reverse()) desk.replaceSheet((await make(sheetId, back)).sheet)
+      throw error
+    }
+    return { back: { several: done.map((d) => d.back).reverse() }, sheet: done.at(-1)!.sheet }
   }
 
   /** Take the last step back, or make the one taken back again, unless its ink is still on its way. */

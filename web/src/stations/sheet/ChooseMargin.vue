@@ -45,14 +45,15 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
     <p v-if="chosen.opening" class="book first">
       Draw from where room is wanted to where the ink below shall begin: all of it moves along.
     </p>
-    <p v-else-if="!chosen.ids.length" class="book first">
-      The pen chooses now: touch ink, cross it or draw a ring around it. The same again lets it go.
+    <p v-else-if="!chosen.any" class="book first">
+      The pen chooses now: touch ink, cross it or draw a ring around it; a ring takes covers and pictures too. The same
+      again lets it go.
     </p>
     <p v-else class="book first">
-      {{ chosen.ids.length }} {{ chosen.ids.length === 1 ? 'stroke' : 'strokes' }} chosen: drag inside the frame to move
-      them, a corner to size or turn them.
+      {{ chosen.words }} chosen: drag inside the frame to move
+      {{ chosen.ids.length + chosen.things.all.length === 1 ? 'it' : 'them' }}, a corner to size or turn.
     </p>
-    <div v-if="!chosen.ids.length" class="word-tabs" role="tablist" aria-label="What a ring takes" @keydown="walkTabs">
+    <div v-if="!chosen.any" class="word-tabs" role="tablist" aria-label="What a ring takes" @keydown="walkTabs">
       <button
         v-for="[takes, words] in RULES"
         :key="takes"
@@ -65,7 +66,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       </button>
     </div>
     <div class="acts">
-      <template v-if="!chosen.ids.length">
+      <template v-if="!chosen.any">
         <button type="button" class="word-button wide" :aria-pressed="verb.boxes" @click="verb.boxes = !verb.boxes">
           {{ verb.boxes ? 'By a box' : 'By a ring or a line' }}
         </button>
@@ -83,7 +84,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       </template>
       <button type="button" class="word-button" @click="act(() => chosen.like(true))">All ink</button>
       <button
-        v-if="!chosen.ids.length"
+        v-if="!chosen.any"
         type="button"
         class="word-button"
         :aria-pressed="chosen.opening"
@@ -91,24 +92,23 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       >
         Open space
       </button>
-      <button
-        v-if="chosen.bundle && !chosen.ids.length"
-        type="button"
-        class="word-button wide"
-        @click="act(chosen.putDown)"
-      >
+      <button v-if="chosen.bundle && !chosen.any" type="button" class="word-button wide" @click="act(chosen.putDown)">
         Put {{ chosen.bundle.ids.length }} {{ chosen.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
       </button>
-      <template v-if="chosen.ids.length">
+      <template v-if="chosen.any">
         <button type="button" class="word-button" @click="act(() => chosen.place(moved(COPY_MM, COPY_MM), true))">
           Duplicate
         </button>
-        <button type="button" class="word-button" @click="act(chosen.takeAlong)">Take along</button>
+        <button v-if="chosen.ids.length" type="button" class="word-button" @click="act(chosen.takeAlong)">
+          Take along
+        </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(turnedIn(chosen.box!, Math.PI / 2)))">
           Quarter turn
         </button>
         <button type="button" class="word-button" @click="act(() => chosen.place(flippedIn(chosen.box!)))">Flip</button>
         <button type="button" class="word-button" @click="act(() => chosen.remove())">Delete</button>
+      </template>
+      <template v-if="chosen.ids.length">
         <div class="wide like">
           <p class="small">All of the same</p>
           <div class="acts thirds" role="group" aria-label="Choose all of the same">
@@ -176,9 +176,9 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
         >
           {{ chosen.wider ? 'Sized, lines grow too' : 'Sized, lines keep their width' }}
         </button>
-        <button type="button" class="word-button wide" @click="chosen.letGo()">Let it go</button>
       </template>
-      <template v-if="!chosen.ids.length && covers.all.length">
+      <button v-if="chosen.any" type="button" class="word-button wide" @click="chosen.letGo()">Let it go</button>
+      <template v-if="!chosen.any && covers.all.length">
         <button type="button" class="word-button" @click="covers.liftAll(covers.lifted.size < covers.all.length)">
           {{ covers.lifted.size < covers.all.length ? 'Lift all covers' : 'Lay all covers' }}
         </button>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { applied, gripsOf, isStraight, type Place } from '@/lib/placement'
 import { useChosen } from '@/stores/chosen'
+import { boxOf } from '@/stores/chosen-things'
 import { useDesk } from '@/stores/desk'
 
 /** Marks on the ink that is chosen, and the frame it is carried, sized and turned by. */
@@ -52,6 +53,15 @@ const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(
   >
     <g :transform="matrix">
       <path :d="pulledShape ?? shape" :data-chosen="chosen.paths.size" />
+      <rect
+        v-for="b in chosen.things.all.map(boxOf)"
+        :key="b.join()"
+        data-thing
+        :x="b[0]"
+        :y="b[1]"
+        :width="b[2] - b[0]"
+        :height="b[3] - b[1]"
+      />
       <polygon class="frame" :points="frame" />
     </g>
     <g v-if="matrix" :transform="matrix">
@@ -87,7 +97,8 @@ svg {
 :root[data-surface='e-ink'] .dark {
   --mark: #fff;
 }
-path {
+path,
+[data-thing] {
   fill: none;
   stroke: var(--mark);
   stroke-opacity: 0.35;
@@ -96,7 +107,8 @@ path {
   stroke-linejoin: round;
   mix-blend-mode: multiply;
 }
-.dark path {
+.dark path,
+.dark [data-thing] {
   mix-blend-mode: screen;
 }
 .frame {

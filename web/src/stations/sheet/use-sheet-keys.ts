@@ -48,7 +48,7 @@ export function useSheetKeys(closer: (times: number) => void) {
       verb.now = 'write'
       prints.moving = undefined
     }
-    if (event.key === 'Delete' && chosen.ids.length) void desk.attempt(() => chosen.remove())
+    if (event.key === 'Delete' && chosen.any) void desk.attempt(() => chosen.remove())
     if (key === '+' || key === '=') closer(CLOSER)
     if (key === '-') closer(1 / CLOSER)
     if (VERB_KEYS[key] && !event.repeat && !event.altKey) verb.press(VERB_KEYS[key])
