@@ -60,9 +60,12 @@ class ApiCase(unittest.TestCase):
 
     def finished(self, started: Any) -> str:
         """The id of a task that was started, once it is done."""
-        job = started.get_json()
-        self.client.get(f"/api/jobs/{job['id']}/events").get_data()  # its states, until it ends
-        job = self.ask("GET", f"/api/jobs/{job['id']}").get_json()
+        return self.ended(started.get_json()["id"])
+
+    def ended(self, job_id: str) -> str:
+        """The same of a task by its id."""
+        self.client.get(f"/api/jobs/{job_id}/events").get_data()  # its states, until it ends
+        job = self.ask("GET", f"/api/jobs/{job_id}").get_json()
         self.assertEqual(job["state"], "done", job)
         return str(job["id"])
 

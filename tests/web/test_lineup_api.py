@@ -111,3 +111,48 @@ class LineupApi(ApiCase):
         for weights in nothing:
             self.assertEqual(self.ranked(job, weights=weights).status_code, 400, weights)
         self.assertEqual(self.ranked("lineup-99", weights={"range": 1}).status_code, 404)
+
+    def test_a_kept_lineup_opens_as_it_was_and_is_measured_again_with_todays_pens(self) -> None:
+        job, run = self.measured(self.candidates("fen-fountain", "reed-ballpoint"), glass="bare glass", tip="felt")
+        body = {"name": " Two for notes ", "weights": {"range": 1, "grip": 1}, "verdict": "The fen."}
+        body["own"] = [{"name": "grip", "points": dict.fromkeys(run["measured"]["candidates"], 50)}]
+        kept = self.ask("POST", f"/api/lineup/runs/{job}/keep", body).get_json()
+        self.assertEqual((kept["name"], kept["candidates"], kept["verdict"]), ("Two for notes", 2, "The fen."))
+        opened = self.ask("POST", f"/api/lineup/kept/{kept['id']}/open").get_json()
+        self.assertEqual(self.ask("GET", f"/api/lineup/runs/{opened['run_id']}").get_json(), run)
+        self.assertEqual(
+            {k: opened["set"][k] for k in ("weights", "own")},
+            {"weights": body["weights"], "own": [{**body["own"][0], "note": ""}]},
+        )
+        report = self.ask("POST", f"/api/lineup/runs/{opened['run_id']}/report", {"weights": {"range": 1}})
+        self.assertIn("written on bare glass", report.get_data(as_text=True))
+        # nothing changed: nothing moved; a pen with less range: that moved, and surely, and not what it does not touch
+        again = self.ask("POST", f"/api/lineup/kept/{kept['id']}/retest")
+        self.assertEqual(again.status_code, 202)
+        told = self.moved(again.get_json()["asked"], kept["id"])
+        self.assertEqual((told["moved"], told["changed"]), ([], []))
+        self.assertGreater(told["same"], 20)
+        now = self.ask("GET", "/api/pens/fen-fountain/revisions").get_json()["pens"][0]["recipe"]
+        recipe = {**now, "press": {**now["press"], "range": 1.5}}
+        new = self.ask("POST", "/api/pens/fen-fountain/revisions", {"recipe": recipe})
+        self.assertEqual(new.status_code, 201, new.get_json())
+        told = self.moved(self.ask("POST", f"/api/lineup/kept/{kept['id']}/retest").get_json()["asked"], kept["id"])
+        found = {(m["key"].split()[0], m["criterion"]): m for m in told["moved"]}
+        self.assertTrue(found["fen-fountain", "range"]["sure"] and not found["fen-fountain", "range"]["better"])
+        self.assertEqual({pen for pen, _ in found}, {"fen-fountain"})
+        self.assertNotIn(("fen-fountain", "lag"), found)
+        self.assertTrue(any("was revision" in words for words in told["changed"]), told["changed"])
+        # a pen in the bin is left out by name; with one left there is nothing to compare
+        self.ask("PUT", "/api/pens/reed-ballpoint/bin", {"binned": True})
+        refused = self.ask("POST", f"/api/lineup/kept/{kept['id']}/retest")
+        self.assertEqual(refused.status_code, 400)
+        self.assertIn("its pen is in the bin", refused.get_json()["error"]["message"])
+        self.ask("PUT", "/api/pens/reed-ballpoint/bin", {"binned": False})
+        left = self.ask("PUT", f"/api/lineup/kept/{kept['id']}/bin", {"binned": True}).get_json()["lineups"]
+        self.assertEqual(left, [])
+        self.assertEqual(self.ask("POST", f"/api/lineup/kept/{kept['id']}/open").status_code, 404)
+        self.assertEqual(self.ask("POST", "/api/lineup/kept/none/open").status_code, 404)
+
+    def moved(self, asked: Any, kept_id: str) -> Any:
+        job = self.ended(asked["id"])
+        return self.ask("GET", f"/api/lineup/runs/{job}/moved?kept_id={kept_id}").get_json()

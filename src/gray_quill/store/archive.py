@@ -22,7 +22,7 @@ from gray_quill.core.trace import make_trace
 from gray_quill.store.database import transaction
 from gray_quill.store.kept import read_kept
 from gray_quill.store.layers import held_of
-from gray_quill.store.runs import list_lag_runs, list_palm_runs
+from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
 from gray_quill.store.sheets import get_sheet, stroke_index
 from gray_quill.store.showings import showings_of
 from gray_quill.store.steps import kept_steps
@@ -379,6 +379,7 @@ class BringingIn:
         if table == "trials":
             list_lag_runs(self.db)
             list_palm_runs(self.db)
+            list_lineups(self.db)
         self.came.others += 1
 
 

@@ -52,6 +52,24 @@ class PalmRun:
     hard: bool = False
 
 
+@dataclasses.dataclass(frozen=True)
+class LineupHead:
+    """A kept line-up as a list shows it. candidates: how many."""
+
+    id: str
+    created_at: str
+    name: str
+    candidates: int
+    verdict: str
+    made_by: str = ""
+
+
+def list_lineups(db: sqlite3.Connection) -> list[LineupHead]:
+    """Those that are not in the bin, newest first."""
+    heads = [(t, {"id": t.id, "created_at": t.created_at, "verdict": t.verdict}) for t in list_trials(db, "lineup")]
+    return [read_kept(LineupHead, {**t.inputs, **head}) for t, head in heads]
+
+
 def lag_run(trial: Trial) -> LagRun:
     heads = {"id": trial.id, "created_at": trial.created_at, "verdict": trial.verdict}
     return read_kept(LagRun, {**trial.inputs, **trial.results, **heads})

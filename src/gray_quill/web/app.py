@@ -18,6 +18,7 @@ from gray_quill.web.api import openapi_document
 from gray_quill.web.archive import archive
 from gray_quill.web.bring_in import bring_in
 from gray_quill.web.certificates import Certificates
+from gray_quill.web.choosing import choosing
 from gray_quill.web.covers import covers
 from gray_quill.web.desk import desk
 from gray_quill.web.devices import devices
@@ -32,12 +33,14 @@ from gray_quill.web.lag_felt import lag_felt
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.lineup import lineup
+from gray_quill.web.lineup_kept import lineup_kept
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.own_papers import own_papers
 from gray_quill.web.pages import pages
+from gray_quill.web.pairs import pairs
 from gray_quill.web.palm import palm
 from gray_quill.web.palm_told import palm_told
 from gray_quill.web.panel_films import films
@@ -103,6 +106,9 @@ def create_app(
         pages,
         prints,
         lineup,
+        lineup_kept,
+        pairs,
+        choosing,
         covers,
         exports,
         bring_in,

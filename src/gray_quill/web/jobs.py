@@ -111,6 +111,16 @@ class Jobs:
         threading.Thread(target=job.run, args=(work,), daemon=True).start()
         return job
 
+    def finished(self, kind: str, result: Any) -> Job:
+        """A job that is done: something that was kept is there as if it had just been worked out."""
+        with self._lock:
+            job = Job(f"{kind}-{next(self._numbers)}", kind, None)
+            job.state, job.share, job.result = "done", 1.0, result
+            self._jobs[job.id] = job
+            for old in [j.id for j in self._jobs.values() if j.kind == kind and j.state != "running"][:-KEPT]:
+                del self._jobs[old]
+        return job
+
     def get(self, job_id: str, kind: str | None = None) -> Job:
         job = self._jobs.get(job_id)
         if job is None or kind not in (None, job.kind):

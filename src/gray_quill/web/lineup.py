@@ -20,7 +20,7 @@ from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.lineup.measure import MOST_CANDIDATES, Measured, Runs, check_candidates, measure
 from gray_quill.core.lineup.presets import PRESETS
 from gray_quill.core.lineup.ranking import Must, Ranking, Scored, Table, pareto, points_of, rank
-from gray_quill.core.palm.rules import START
+from gray_quill.core.palm.rules import START, Rules
 from gray_quill.core.paper import first_paper
 from gray_quill.core.readings.reading import Reading
 from gray_quill.formats.lineup_report import write_report, write_table
@@ -30,13 +30,14 @@ from gray_quill.store.sheets import get_sheet
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
-from gray_quill.web.jobs import JobItem, Progress, jobs
+from gray_quill.web.jobs import Job, JobItem, Progress, jobs
 from gray_quill.web.records import Id, Printable, Source
 from gray_quill.web.replies import download
 
 lineup = Blueprint("lineup", __name__)
 MOST_OWN = 12
 WORTH_IT = 16  # candidates from which processes of their own are started
+Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), Printable]
 Key = Annotated[str, StringConstraints(min_length=1, max_length=300)]
 
 
@@ -69,11 +70,15 @@ class LineupCandidate(Model):
 
 
 class NewLineup(Model):
-    """sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise."""
+    """sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise.
+    glass, tip: what it was written on and with, in the writer's words, for the report.
+    """
 
     candidates: Annotated[list[LineupCandidate], Field(min_length=1, max_length=MOST_CANDIDATES)]
     sheet_id: Id | None = None
     seed: int = Field(1, ge=0, le=1_000_000)
+    glass: Words = ""
+    tip: Words = ""
 
 
 @dataclasses.dataclass(frozen=True)
@@ -90,6 +95,17 @@ class LinedUp:
 
 
 @dataclasses.dataclass(frozen=True)
+class Written:
+    """By whom and on what it was written, as they were then."""
+
+    hand_id: str
+    device_id: str
+    hand: Hand
+    device: Device
+    rules: Rules
+
+
+@dataclasses.dataclass(frozen=True)
 class LineupRun:
     """points: 0 to 100 by candidate and criterion, None where it cannot be told; unequal: conditions that are not the
     same for all, in words; version: of the program that measured.
@@ -102,6 +118,10 @@ class LineupRun:
     real: bool
     unequal: list[str]
     version: str
+    sheet_id: str = ""
+    glass: str = ""
+    tip: str = ""
+    written: list[Written] = dataclasses.field(default_factory=list)
 
 
 class OwnScores(Model):
@@ -160,6 +180,11 @@ def read_lineup() -> LineupInfo:
 @operation(lineup, "POST", "/lineup/runs", JobItem, body=NewLineup, status=202)
 def run_lineup(body: NewLineup) -> JobItem:
     """Measure candidates, every criterion on every block."""
+    return measuring(body).item()
+
+
+def measuring(body: NewLineup) -> Job:
+    """A task that measures these."""
     pens = [get_pen(db(), c.pen_id, c.revision) for c in body.candidates]
     binned = next((p for p in pens if p.binned), None)
     if binned is not None:
@@ -180,14 +205,16 @@ def run_lineup(body: NewLineup) -> JobItem:
     check_candidates(candidates)
     grounds = [_ground(hand_id, device_id, body) for hand_id, device_id in pairs]
     unequal = _unequal(grounds, items)
+    by = [Written(*ids, g.hand, g.device, g.rules) for ids, g in zip(pairs, grounds, strict=True)]
+    how = {"sheet_id": body.sheet_id or "", "glass": body.glass, "tip": body.tip}
     seed, real = body.seed, body.sheet_id is not None
 
     def work(progress: Progress) -> LineupRun:
         with _on_all_cores(len(candidates)) as runs:
             measured = measure(candidates, grounds, progress, runs)
-        return LineupRun(items, measured, points_of(measured), seed, real, unequal, __version__)
+        return LineupRun(items, measured, points_of(measured), seed, real, unequal, __version__, **how, written=by)
 
-    return jobs().start("lineup", work).item()
+    return jobs().start("lineup", work)
 
 
 @contextlib.contextmanager
@@ -298,8 +325,8 @@ def report_lineup(job_id: str, body: ReportBody) -> Response:
 
 
 def _conditions(run: LineupRun) -> list[str]:
-    hands = sorted({get_thing(db(), Hand, c.hand_id).name for c in run.candidates})
-    devices = sorted({get_thing(db(), Device, c.device_id).name for c in run.candidates})
+    hands = sorted({w.hand.name for w in run.written})
+    devices = sorted({w.device.name for w in run.written})
     by = "written by a real hand" if run.real else f"written by a simulated hand, seed {run.seed}"
     pens = ", ".join(f"{c.pen_id} revision {c.revision}" for c in run.candidates)
     return [
@@ -308,6 +335,8 @@ def _conditions(run: LineupRun) -> list[str]:
         f"devices: {', '.join(devices)}",
         f"pens: {pens}",
         f"measured by version {run.version} of this program",
+        *([f"written on {run.glass}"] if run.glass else []),
+        *([f"with {run.tip}"] if run.tip else []),
         *(f"not the same for all: {words}" for words in run.unequal),
     ]
 

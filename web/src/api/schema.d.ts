@@ -72,6 +72,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choosing/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The two lines that teach most after these answers. */
+        post: operations["show_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choosing/preferred": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The pen liked best so far, how sure that is, and what one seems to go by. */
+        post: operations["show_preferred"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/csv/look": {
         parameters: {
             query?: never;
@@ -586,6 +620,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lineup/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All kept line-ups, newest first. */
+        get: operations["kept_lineups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/kept/{kept_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a kept line-up into the bin, or back. */
+        put: operations["bin_lineup"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/kept/{kept_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a kept line-up out as it was measured. */
+        post: operations["open_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/kept/{kept_id}/retest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure a kept line-up again with today's revisions of its pens, on the same writing. */
+        post: operations["retest_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lineup/runs": {
         parameters: {
             query?: never;
@@ -629,6 +731,40 @@ export interface paths {
         };
         /** Two criteria against each other, and who is beaten in both by nobody. */
         get: operations["read_front"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs/{job_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what was measured, what counted and the verdict. */
+        post: operations["keep_lineup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lineup/runs/{job_id}/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moved since a line-up was kept, and what of that is noise. */
+        get: operations["read_moved"];
         put?: never;
         post?: never;
         delete?: never;
@@ -767,6 +903,126 @@ export interface paths {
         get: operations["tell_news"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody's pairs that are kept, newest first. */
+        get: operations["read_judgings"];
+        put?: never;
+        /** Begin to judge pens blind. */
+        post: operations["begin_pairs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer the pair, or take the last answer back; tells the next pair. */
+        post: operations["answer_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a judge's pairs into the bin, or back. */
+        put: operations["bin_pairs"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A judge's pairs as a file. */
+        get: operations["take_out_pairs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in the file of another judge of the same pens on the same line. */
+        post: operations["bring_in_pairs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pair whose answer teaches most. */
+        get: operations["read_pair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{judging_id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a judge's answers say: who is preferred, how sure, how far the judge can be relied on, and what he or she */
+        post: operations["read_told"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2751,6 +3007,14 @@ export interface components {
             trade: string;
             tried: number;
         };
+        /**
+         * @description asked: the number of the pair that is answered; answer: 1 for the first, -1 for the second, 0 for no difference,
+         *     None to take the answer before back.
+         */
+        AnswerBody: {
+            answer: (-1 | 0 | 1) | null;
+            asked: number;
+        };
         /** @description words: what came in; left_out: what could not, and why. */
         ArchiveCame: {
             came: components["schemas"]["CameIn"];
@@ -3018,6 +3282,18 @@ export interface components {
             recipe: components["schemas"]["Recipe"];
         };
         /**
+         * @description Two places along the directions, and which was chosen: 1 the first, -1 the second, 0 neither. repeats: the
+         *     question this asked again.
+         */
+        ChoiceMade: {
+            /** @enum {integer} */
+            answer: -1 | 0 | 1;
+            one: number[];
+            other: number[];
+            /** @default null */
+            repeats: number | null;
+        };
+        /**
          * @description takes: what a ring touches, or only what lies wholly inside; words: whole words of what is met; locked_too: also
          *     what is locked.
          */
@@ -3035,6 +3311,16 @@ export interface components {
             ][];
             /** @default false */
             words: boolean;
+        };
+        /** @description recipe: where the search begins; source: the line that is shown. A session is its answers and its seed. */
+        Choosing: {
+            answers?: components["schemas"]["ChoiceMade"][];
+            /** @default 4 */
+            directions: number;
+            recipe: components["schemas"]["Recipe"];
+            /** @default 1 */
+            seed: number;
+            source: components["schemas"]["Source"];
         };
         Chosen: {
             ids: string[];
@@ -4533,6 +4819,19 @@ export interface components {
             share: number;
             state: string;
         };
+        /**
+         * @description How one judges. chance: at most that of answers at random to be so well foretold, None before there are two;
+         *     agrees: share of pairs seen more than once that were answered alike, None before there was one, of how many;
+         *     checked: share of checks in which the same was called no different.
+         */
+        Judge: {
+            agrees: number | null;
+            answers: number;
+            chance: number | null;
+            checked: number | null;
+            checks: number;
+            twice: number;
+        };
         JudgeBody: {
             recipe: components["schemas"]["Recipe"];
         };
@@ -4581,6 +4880,16 @@ export interface components {
                 number
             ][];
         };
+        /** @description theta: ln strength with its interval, mean 0; tied: not told apart from the one before. */
+        JudgedPen: {
+            high: number;
+            low: number;
+            name: string;
+            pen_id: string;
+            revision: number;
+            theta: number;
+            tied: boolean;
+        };
         /**
          * @description Drills on a screen of this size: every take of each, the takes of a drill together, all together, the grade, and
          *     whose fault it is what is left. missing: drills that were not done. verdict: the grade, or that it cannot be told
@@ -4600,10 +4909,35 @@ export interface components {
             verdict: string;
             zone: components["schemas"]["Zone"];
         };
+        /** @description asked: how many pairs were answered; pens: their ids, in no order of rank. */
+        JudgingItem: {
+            asked: number;
+            created_at: string;
+            id: string;
+            judge: string;
+            pens: string[];
+            sheet_id: string;
+        };
+        Judgings: {
+            judgings: components["schemas"]["JudgingItem"][];
+        };
         KeepFit: {
             device_id: string;
             hand_id: string;
             press: components["schemas"]["Press"];
+        };
+        /** @description A line-up that was measured, under a name, with what counts and the verdict so far. */
+        KeepLineup: {
+            /** @default false */
+            by_kind: boolean;
+            musts?: components["schemas"]["MustBody"][];
+            name: string;
+            own?: components["schemas"]["OwnScores"][];
+            /** @default  */
+            verdict: string;
+            weights: {
+                [key: string]: number;
+            };
         };
         KeepPiece: {
             ids: string[];
@@ -4620,6 +4954,15 @@ export interface components {
         };
         KeptFit: {
             press: components["schemas"]["Press"] | null;
+        };
+        /** @description run_id: the task its measuring can be read and ranked by; set: what counted, and the verdict. */
+        KeptLineup: {
+            head: components["schemas"]["LineupHead"];
+            run_id: string;
+            set: components["schemas"]["KeepLineup"];
+        };
+        KeptLineups: {
+            lineups: components["schemas"]["LineupHead"][];
         };
         LadderBody: {
             /** @default 360 */
@@ -4871,6 +5214,11 @@ export interface components {
              */
             scale: number;
         };
+        /** @description place: along the directions; image: a data URL of the line. */
+        LineShown: {
+            image: string;
+            place: number[];
+        };
         /** @description A candidate as it was measured; group: its pen's kind. */
         LinedUp: {
             device_id: string;
@@ -4893,6 +5241,16 @@ export interface components {
             /** @default null */
             revision: number | null;
         };
+        /** @description A kept line-up as a list shows it. candidates: how many. */
+        LineupHead: {
+            candidates: number;
+            created_at: string;
+            id: string;
+            /** @default  */
+            made_by: string;
+            name: string;
+            verdict: string;
+        };
         /** @description presets: weights by kind of user. */
         LineupInfo: {
             criteria: components["schemas"]["CriterionItem"][];
@@ -4908,12 +5266,19 @@ export interface components {
          */
         LineupRun: {
             candidates: components["schemas"]["LinedUp"][];
+            /** @default  */
+            glass: string;
             measured: components["schemas"]["Measured"];
             points: (number | null)[][];
             real: boolean;
             seed: number;
+            /** @default  */
+            sheet_id: string;
+            /** @default  */
+            tip: string;
             unequal: string[];
             version: string;
+            written?: components["schemas"]["Written"][];
         };
         /** Live */
         Live: {
@@ -5091,9 +5456,37 @@ export interface components {
             ] | null;
             whole: boolean;
         };
+        /** @description key, name: of the candidate now. */
+        MovedItem: {
+            before: number;
+            better: boolean;
+            by: number;
+            candidate: number;
+            criterion: string;
+            high: number;
+            /** @default  */
+            key: string;
+            low: number;
+            /** @default  */
+            name: string;
+            now: number;
+            sure: boolean;
+        };
+        /** @description same: how many readings are what they were; changed: what is not as it was then besides, in words. */
+        MovedSince: {
+            changed: string[];
+            moved: components["schemas"]["MovedItem"][];
+            same: number;
+        };
         MustBody: {
             bound: number;
             criterion: string;
+        };
+        /** @description A direction one seems to go by: words of that end of it; errors: how many standard errors sure. */
+        Named: {
+            errors: number;
+            name: string;
+            words: string;
         };
         /** @description A paper of one's own. prints: what is printed on it, placed on that page; where it is repeated, on any. */
         NamedPaper: {
@@ -5152,13 +5545,20 @@ export interface components {
             hand: components["schemas"]["Hand"];
             id: string;
         };
-        /** @description sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise. */
+        /**
+         * @description sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise.
+         *     glass, tip: what it was written on and with, in the writer's words, for the report.
+         */
         NewLineup: {
             candidates: components["schemas"]["LineupCandidate"][];
+            /** @default  */
+            glass: string;
             /** @default 1 */
             seed: number;
             /** @default null */
             sheet_id: string | null;
+            /** @default  */
+            tip: string;
         };
         /** @description A page after another one: empty, on paper like its own or on this, or a copy of it with its ink. */
         NewPage: {
@@ -5167,6 +5567,15 @@ export interface components {
             id: string;
             /** @default null */
             paper: components["schemas"]["Paper"] | null;
+        };
+        /** @description Pens to be judged blind, on the line of a sheet. */
+        NewPairs: {
+            /** @default me */
+            judge: string;
+            pens: components["schemas"]["PenAsked"][];
+            /** @default 1 */
+            seed: number;
+            sheet_id: string;
         };
         NewPen: {
             id: string;
@@ -5412,6 +5821,56 @@ export interface components {
             binned: boolean;
             device_id: string;
             hand_id: string;
+        };
+        /** @description enough: answers after which something can usually be said; asked: how many were given. */
+        PairShown: {
+            asked: number;
+            enough: number;
+            one: components["schemas"]["LineShown"];
+            other: components["schemas"]["LineShown"];
+            repeats: number | null;
+        };
+        /**
+         * @description one, other: the writer's line twice, as data URLs; nothing says which pens they are. asked: how many pairs were
+         *     answered before.
+         */
+        PairToJudge: {
+            asked: number;
+            id: string;
+            one: string;
+            other: string;
+        };
+        /** @description run_id: a line-up the same pens were measured in, to be laid beside, ranked by these weights. */
+        PairsAsked: {
+            /** @default false */
+            by_kind: boolean;
+            musts?: components["schemas"]["MustBody"][];
+            own?: components["schemas"]["OwnScores"][];
+            /** @default null */
+            run_id: string | null;
+            weights?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * @description What one judge's answers say. pulled: one was always or never chosen, so that its strength is drawn to the
+         *     middle; more: pairs until the first is told from the second, None for too many; agreement: mean Kendall tau of all
+         *     judges of these pens, None for one alone; tau, rho: with the measured ranking; weights: of criteria these answers
+         *     go by; words: the same in words.
+         */
+        PairsTold: {
+            agreement: number | null;
+            at_random: boolean;
+            judge: string;
+            more: number | null;
+            others: string[];
+            pens: components["schemas"]["JudgedPen"][];
+            pulled: boolean;
+            rho: number | null;
+            tau: number | null;
+            told: components["schemas"]["Judge"];
+            weights: components["schemas"]["Weight"][];
+            words: string[];
         };
         /** @description The drills, those of the hard set with its digest, the rules as controls, and the table of grades. */
         PalmInfo: {
@@ -5798,6 +6257,12 @@ export interface components {
             revision: number;
             roll_place: number | null;
         };
+        /** @description revision: the newest where none is named. */
+        PenAsked: {
+            pen_id: string;
+            /** @default null */
+            revision: number | null;
+        };
         PenList: {
             pens: components["schemas"]["Pen"][];
         };
@@ -6025,6 +6490,20 @@ export interface components {
             side: ("left" | "right") | null;
             /** @default null */
             stream: components["schemas"]["StreamBody"] | null;
+        };
+        /**
+         * @description recipe: the pen liked best; image: the line in it, and before: as it was; sure: the chance that it is liked more
+         *     than where the search began; consistent: share of questions asked twice that were answered alike.
+         */
+        PreferredPen: {
+            asked_twice: number;
+            before: string;
+            consistent: number | null;
+            goes_by: components["schemas"]["Named"][];
+            image: string;
+            recipe: components["schemas"]["Recipe"];
+            sure: number;
+            words: string;
         };
         /** Press */
         Press: {
@@ -6562,6 +7041,11 @@ export interface components {
             weights: {
                 [key: string]: number;
             };
+        };
+        /** @description left_out: candidates that cannot be measured again, and why; asked: the task that measures the others. */
+        Retest: {
+            asked: components["schemas"]["JobItem"];
+            left_out: string[];
         };
         Roll: {
             pen_ids: string[];
@@ -7803,6 +8287,16 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * @description What the whole scale of a criterion, 0 to 100 points, does to the odds of being chosen, as ln, with its
+         *     interval; told: the interval leaves nought out.
+         */
+        Weight: {
+            criterion: string;
+            high: number;
+            low: number;
+            weight: number;
+        };
         /** @description A wet mark loses `loss` of its tone inside a rim of wall_mm. */
         WetPlan: {
             loss: number;
@@ -7840,6 +8334,14 @@ export interface components {
             seed: number;
             /** @default  */
             text: string;
+        };
+        /** @description By whom and on what it was written, as they were then. */
+        Written: {
+            device: components["schemas"]["Device"];
+            device_id: string;
+            hand: components["schemas"]["Hand"];
+            hand_id: string;
+            rules: components["schemas"]["Rules"];
         };
         /** Zone */
         Zone: {
@@ -7980,6 +8482,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetsInBin"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    show_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choosing"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairShown"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    show_preferred: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choosing"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferredPen"];
                 };
             };
             /** @description Refused, with what to do */
@@ -9091,6 +9659,132 @@ export interface operations {
             };
         };
     };
+    kept_lineups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLineups"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kept_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLineups"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    open_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kept_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLineup"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    retest_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kept_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Retest"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     run_lineup: {
         parameters: {
             query?: never;
@@ -9176,6 +9870,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Front"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepLineup"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineupHead"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_moved: {
+        parameters: {
+            query: {
+                kept_id: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedSince"];
                 };
             };
             /** @description Refused, with what to do */
@@ -9428,6 +10190,270 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_judgings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgings"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    begin_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPairs"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgingItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    answer_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerBody"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairToJudge"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BinChange"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgings"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgingItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairToJudge"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_told: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                judging_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairsAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairsTold"];
                 };
             };
             /** @description Refused, with what to do */

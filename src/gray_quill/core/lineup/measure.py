@@ -38,15 +38,20 @@ class Measured:
 
 def check_candidates(candidates: Sequence[Candidate]) -> None:
     """Raises InputError for too few, too many or the same twice."""
-    if len(candidates) < 2:
+    check_pens([one.name for one in candidates], [one.key for one in candidates])
+
+
+def check_pens(names: Sequence[str], keys: Sequence[str]) -> None:
+    """The same of what is told apart by its keys."""
+    if len(keys) < 2:
         raise InputError("A line-up compares at least two. Choose another pen beside this one.", "candidates")
-    if len(candidates) > MOST_CANDIDATES:
+    if len(keys) > MOST_CANDIDATES:
         raise InputError(f"A line-up takes up to {MOST_CANDIDATES}. Leave some out, or make two.", "candidates")
     seen: set[str] = set()
-    for one in candidates:
-        if one.key in seen:
-            raise InputError(f"{one.name!r} is named twice. Name each candidate once.", "candidates")
-        seen.add(one.key)
+    for name, key in zip(names, keys, strict=True):
+        if key in seen:
+            raise InputError(f"{name!r} is named twice. Name each candidate once.", "candidates")
+        seen.add(key)
 
 
 def measure(

@@ -100,6 +100,24 @@ def turned(recipe: Recipe, name: str, to: float) -> Recipe:
     return recipe
 
 
+def moved_by(recipe: Recipe, way: Direction, by: float, starts: tuple[str, str] | None = None) -> Recipe:
+    """The pen with each field of a direction moved by its weight times `by`, in shares of its scale, to its ends at
+    most; itself where `by` is 0. starts: as in Dial; what is off cannot be turned down.
+    """
+    if abs(by) < SAME:
+        return recipe
+    if starts and _value(recipe, starts[0]) == NONE:
+        if by <= 0:
+            return recipe
+        recipe = changed(changed(recipe, *starts), next(iter(way)), 0)
+    for path, weight in way.items():
+        quantity = _quantity(path)
+        share = share_at(quantity, _value(recipe, path)) + weight * by
+        value = value_at(quantity, min(1.0, max(0.0, share)))
+        recipe = changed(recipe, path, round(round(value / quantity.step) * quantity.step, 6))
+    return recipe
+
+
 def _way(dial: Dial, recipe: Recipe) -> Direction:
     return dial.ways.get(recipe.kind, dial.ways[""])
 

@@ -1,0 +1,229 @@
+<script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus'
+import { StorageSerializers, useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, take, type Schemas } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
+import { useDesk } from '@/stores/desk'
+import { useDraft } from '@/stores/draft'
+
+/** No sliders: two re-inkings of one's own line, choose, again; what is liked best becomes a draft. */
+interface Session {
+  penId: string
+  sheetId: string
+  recipe: Schemas['Choosing']['recipe']
+  directions: number
+  answers: Schemas['ChoiceMade'][]
+  seed: number
+}
+const COUNTS = [4, 6, 8]
+const desk = useDesk()
+const draft = useDraft()
+const router = useRouter()
+/** Kept in this browser, so that it can be left and gone on with. */
+const session = useLocalStorage<Session | null>('gray-quill-choosing', null, { serializer: StorageSerializers.object })
+const count = ref(4)
+const pen = computed(() => desk.desk?.pens.find((p) => p.id === session.value?.penId))
+const body = computed<Schemas['Choosing'] | undefined>(() => {
+  const s = session.value
+  return s
+    ? {
+        recipe: s.recipe as Schemas['Choosing']['recipe'],
+        source: { sheet_id: s.sheetId, part: 'line', stroke_ids: null },
+        directions: s.directions,
+        answers: s.answers,
+        seed: s.seed,
+      }
+    : undefined
+})
+function begin() {
+  if (!desk.pen || !desk.sheet || !draft.recipe) return
+  found.value = undefined
+  session.value = {
+    penId: desk.pen.id,
+    sheetId: desk.sheet.id,
+    recipe: JSON.parse(JSON.stringify(draft.recipe)),
+    directions: count.value,
+    answers: [],
+    seed: Math.floor(Math.random() * 1e6),
+  }
+}
+
+const pair = shallowRef<Schemas['PairShown']>()
+const refused = ref('')
+const pairs = useLatest(
+  (asked: Schemas['Choosing']) => take(api.POST('/api/choosing/pair', { body: asked })),
+  (answer) => {
+    pair.value = answer
+    refused.value = ''
+  },
+  (error) => (refused.value = error instanceof Error ? error.message : ''),
+)
+watch(body, (now) => (now ? void pairs.want(now) : (pair.value = undefined)), { immediate: true })
+
+function choose(answer: 1 | 0 | -1) {
+  const [s, p] = [session.value, pair.value]
+  if (!s || !p || pairs.busy.value || found.value) return
+  const told = { one: p.one.place, other: p.other.place, answer, repeats: p.repeats }
+  session.value = { ...s, answers: [...s.answers, told] }
+}
+const back = () => {
+  found.value = undefined
+  if (session.value) session.value = { ...session.value, answers: session.value.answers.slice(0, -1) }
+}
+
+const found = shallowRef<Schemas['PreferredPen']>()
+const looking = ref(false)
+const look = () =>
+  desk.attempt(async () => {
+    looking.value = true
+    try {
+      found.value = await take(api.POST('/api/choosing/preferred', { body: body.value! }))
+    } finally {
+      looking.value = false
+    }
+  })
+/** The pen that was found, as a draft of the pen it came from. */
+const takeIt = () =>
+  desk.attempt(async () => {
+    if (!found.value || !session.value) return
+    if (desk.pen?.id !== session.value.penId) await desk.changeSheet({ pen_id: session.value.penId })
+    draft.replace(found.value.recipe as Parameters<typeof draft.replace>[0])
+    draft.done()
+    session.value = null
+    await router.push('/pen')
+  })
+
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=slider]')) return
+  const answer = ({ ArrowLeft: 1, ArrowRight: -1, ArrowDown: 0 } as const)[event.key as 'ArrowLeft']
+  if (answer === undefined || !pair.value) return
+  event.preventDefault()
+  choose(answer)
+})
+</script>
+
+<template>
+  <div class="choosing">
+    <template v-if="!session">
+      <p class="book first">
+        Your own line comes twice, inked in two ways. Choose the one you like better, again and again: after some 15
+        choices it is said which pen you like, how sure that is, and what you seem to go by.
+      </p>
+      <div class="row">
+        <button type="button" class="word-button strong" :disabled="!desk.sheet?.strokes" @click="begin">
+          Choose for {{ desk.pen?.recipe.name }}
+        </button>
+        <label class="small"
+          >among
+          <ElSelect v-model="count" aria-label="Directions" style="width: 74px"
+            ><ElOption v-for="n in COUNTS" :key="n" :value="n" :label="String(n)"
+          /></ElSelect>
+          directions</label
+        >
+      </div>
+      <p v-if="!desk.sheet?.strokes" class="small">Write a line on the sheet first.</p>
+    </template>
+    <template v-else>
+      <p v-if="refused" class="harm" role="alert">{{ refused }}</p>
+      <div v-if="found" class="found" data-found>
+        <p class="book first">{{ found.words }}</p>
+        <p class="small">as it is</p>
+        <img :src="found.before" alt="Your line in the pen as it is" />
+        <p class="small">as you seem to like it</p>
+        <img :src="found.image" alt="Your line in the pen you seem to like" />
+        <p v-if="found.consistent !== null" class="small">
+          {{ found.asked_twice }} {{ found.asked_twice === 1 ? 'pair was' : 'pairs were' }} shown twice, the other way
+          round: {{ Math.round(found.consistent * found.asked_twice) }} answered alike.
+        </p>
+        <div class="row">
+          <button type="button" class="word-button strong" @click="takeIt">
+            Take it as a draft of {{ pen?.recipe.name }}
+          </button>
+          <button type="button" class="word-button" @click="found = undefined">Go on choosing</button>
+          <button type="button" class="word-button" @click="session = null">Leave it</button>
+        </div>
+      </div>
+      <template v-else-if="pair">
+        <div class="pair" :class="{ stale: pairs.busy.value }">
+          <button type="button" :disabled="pairs.busy.value" aria-label="The upper or left line" @click="choose(1)">
+            <img :src="pair.one.image" alt="" draggable="false" />
+          </button>
+          <button type="button" :disabled="pairs.busy.value" aria-label="The lower or right line" @click="choose(-1)">
+            <img :src="pair.other.image" alt="" draggable="false" />
+          </button>
+        </div>
+        <div class="row">
+          <button type="button" class="word-button" :disabled="pairs.busy.value" @click="choose(0)">
+            No difference
+          </button>
+          <button type="button" class="plain-button" :disabled="!session.answers.length" @click="back">
+            take the last back
+          </button>
+          <button
+            type="button"
+            class="word-button"
+            :class="{ strong: session.answers.length >= pair.enough }"
+            :disabled="session.answers.length < 3 || looking"
+            @click="look"
+          >
+            What do my choices say?
+          </button>
+          <button type="button" class="plain-button" @click="session = null">leave it</button>
+          <span class="small" role="status"
+            >{{ session.answers.length }} chosen, some {{ pair.enough }} are enough; also by the arrow keys</span
+          >
+        </div>
+      </template>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.choosing {
+  overflow-y: auto;
+  padding-bottom: 12px;
+  scrollbar-width: thin;
+}
+.first {
+  max-width: 60ch;
+  font-size: 17px;
+  font-style: italic;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  align-items: center;
+  min-height: 52px;
+}
+.row label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
+  gap: 14px;
+}
+.pair button {
+  padding: 0;
+  border: var(--line) solid var(--edge);
+}
+.pair button:hover {
+  box-shadow: inset 0 -4px 0 var(--accent);
+}
+img {
+  display: block;
+  width: 100%;
+  max-width: 900px;
+}
+.found img {
+  border: var(--line) solid var(--rule);
+}
+.harm {
+  color: var(--harm);
+}
+</style>
