@@ -60,9 +60,9 @@ class ApiCase(unittest.TestCase):
 
     def finished(self, started: Any) -> str:
         """The id of a task that was started, once it is done."""
-        return self.ended(started.get_json()["id"])
+        return self.ended_job(started.get_json()["id"])
 
-    def ended(self, job_id: str) -> str:
+    def ended_job(self, job_id: str) -> str:
         """The same of a task by its id."""
         self.client.get(f"/api/jobs/{job_id}/events").get_data()  # its states, until it ends
         job = self.ask("GET", f"/api/jobs/{job_id}").get_json()

@@ -1,8 +1,11 @@
 """Line-up over the API: measured as a job, ranked as often as wished, refused with words."""
 
 import csv
+import io
 import re
 from typing import Any
+
+import pypdf
 
 from tests.web.api_case import ApiCase
 
@@ -62,6 +65,15 @@ class LineupApi(ApiCase):
         self.assertIn(run["version"], text)
         self.assertEqual(re.findall(r"(?:https?:|//|<script|<link|@import)", re.sub(r"base64,[^\"]*", "", text)), [])
         self.assertEqual(text.count("<img"), 2)
+        pages = pypdf.PdfReader(
+            io.BytesIO(self.ask("POST", f"/api/lineup/runs/{job}/report", body | {"form": "pdf"}).data)
+        )
+        words = " ".join(" ".join(page.extract_text().split()) for page in pages.pages)
+        self.assertIn("The reed, for its grip & price.", words)
+        self.assertIn("<thin> barrel", words)
+        for place in ranked:
+            self.assertIn(f"{place['total']:.1f} points ({place['low']:.1f} to {place['high']:.1f})", words)
+        self.assertEqual([round(float(v) / 72 * 25.4) for v in pages.pages[0].mediabox[2:]], [210, 297])
         rows = list(
             csv.reader(self.ask("POST", f"/api/lineup/runs/{job}/report", body | {"form": "csv"}).text.splitlines())
         )
@@ -114,15 +126,16 @@ class LineupApi(ApiCase):
 
     def test_a_kept_lineup_opens_as_it_was_and_is_measured_again_with_todays_pens(self) -> None:
         job, run = self.measured(self.candidates("fen-fountain", "reed-ballpoint"), glass="bare glass", tip="felt")
-        body = {"name": " Two for notes ", "weights": {"range": 1, "grip": 1}, "verdict": "The fen."}
-        body["own"] = [{"name": "grip", "points": dict.fromkeys(run["measured"]["candidates"], 50)}]
+        own = [{"name": "grip", "points": dict.fromkeys(run["measured"]["candidates"], 50)}]
+        weights = {"range": 1, "grip": 1}
+        body = {"name": " Two for notes ", "weights": weights, "verdict": "The fen.", "own": own}
         kept = self.ask("POST", f"/api/lineup/runs/{job}/keep", body).get_json()
         self.assertEqual((kept["name"], kept["candidates"], kept["verdict"]), ("Two for notes", 2, "The fen."))
         opened = self.ask("POST", f"/api/lineup/kept/{kept['id']}/open").get_json()
         self.assertEqual(self.ask("GET", f"/api/lineup/runs/{opened['run_id']}").get_json(), run)
         self.assertEqual(
             {k: opened["set"][k] for k in ("weights", "own")},
-            {"weights": body["weights"], "own": [{**body["own"][0], "note": ""}]},
+            {"weights": weights, "own": [{**own[0], "note": ""}]},
         )
         report = self.ask("POST", f"/api/lineup/runs/{opened['run_id']}/report", {"weights": {"range": 1}})
         self.assertIn("written on bare glass", report.get_data(as_text=True))
@@ -154,5 +167,5 @@ class LineupApi(ApiCase):
         self.assertEqual(self.ask("POST", "/api/lineup/kept/none/open").status_code, 404)
 
     def moved(self, asked: Any, kept_id: str) -> Any:
-        job = self.ended(asked["id"])
+        job = self.ended_job(asked["id"])
         return self.ask("GET", f"/api/lineup/runs/{job}/moved?kept_id={kept_id}").get_json()

@@ -23,7 +23,9 @@ from gray_quill.core.lineup.ranking import Must, Ranking, Scored, Table, pareto,
 from gray_quill.core.palm.rules import START, Rules
 from gray_quill.core.paper import first_paper
 from gray_quill.core.readings.reading import Reading
-from gray_quill.formats.lineup_report import write_report, write_table
+from gray_quill.formats.lineup_report import lineup_report, write_table
+from gray_quill.formats.report_html import report_html
+from gray_quill.formats.report_pdf import report_pdf
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, get_pen
 from gray_quill.store.sheets import get_sheet
@@ -147,10 +149,10 @@ class RankBody(Model):
 
 
 class ReportBody(RankBody):
-    """verdict: the writer's own, in words; form: one HTML file, or every reading as a table."""
+    """verdict: the writer's own, in words; form: one HTML file, PDF, or every reading as a table."""
 
     verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
-    form: Literal["html", "csv"] = "html"
+    form: Literal["html", "pdf", "csv"] = "html"
 
 
 @dataclasses.dataclass(frozen=True)
@@ -310,7 +312,7 @@ def report_lineup(job_id: str, body: ReportBody) -> Response:
         return download(write_table(table).encode(), "text/csv", "Line-up.csv")
     ranked = [(one.group, one.ranking) for one in rank_lineup(job_id, body).rankings if not one.refused]
     pens = {c.key: get_pen(db(), c.pen_id, c.revision).recipe for c in run.candidates}
-    page = write_report(
+    blocks = lineup_report(
         "Line-up",
         {c.key: c.name for c in run.candidates},
         pens,
@@ -321,7 +323,9 @@ def report_lineup(job_id: str, body: ReportBody) -> Response:
         _conditions(run),
         body.verdict,
     )
-    return download(page, "text/html", "Line-up.html")
+    if body.form == "pdf":
+        return download(report_pdf("Line-up", blocks), "application/pdf", "Line-up.pdf")
+    return download(report_html("Line-up", blocks), "text/html", "Line-up.html")
 
 
 def _conditions(run: LineupRun) -> list[str]:

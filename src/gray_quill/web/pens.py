@@ -8,13 +8,20 @@ from flask import Blueprint, Response, request
 from pydantic import Field
 
 from gray_quill.core.colour.srgb import to_grey8
+from gray_quill.core.digitiser.device import Device
+from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.grain_tile import grain_tile
 from gray_quill.core.ink.page import Pixels
 from gray_quill.core.ink.swatch import line_pixels, swatch_pixels
+from gray_quill.core.lineup.setting_card import setting_card
+from gray_quill.core.palm.rules import START
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.formats.card_pdf import write_card
 from gray_quill.formats.pen_json import read_pen, write_pen
 from gray_quill.formats.png import read_png, write_png
+from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
+from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.records import BinChange, Colour, Id, Note, RecipeIn
@@ -88,6 +95,23 @@ def read_pen_bin() -> PenList:
 def take_out_pen(pen_id: str, revision: int) -> Response:
     """A revision as a pen JSON file."""
     return download(write_pen(get_pen(db(), pen_id, revision).recipe), "application/json", f"{pen_id}-{revision}.json")
+
+
+class CardQuery(Model):
+    """hand_id: whose palm rules on the device are on the card, and whose writing tells what the steadying does."""
+
+    device_id: Id
+    hand_id: Id
+
+
+@operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/card.pdf", "application/pdf", query=CardQuery)
+def take_out_card(pen_id: str, revision: int, query: CardQuery) -> Response:
+    """The setting card of a pen on a device."""
+    recipe = get_pen(db(), pen_id, revision).recipe
+    device, hand = get_thing(db(), Device, query.device_id), get_thing(db(), Hand, query.hand_id)
+    kept = kept_setting(db(), query.hand_id, query.device_id)
+    card = setting_card(recipe, device, hand, kept[0] if kept else START)
+    return download(write_card(card, recipe), "application/pdf", f"{pen_id}-{revision}-card.pdf")
 
 
 @operation(pens, "POST", "/pens/files", Pen, body="application/json", status=201)

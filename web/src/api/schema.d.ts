@@ -1900,6 +1900,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pens/{pen_id}/revisions/{revision}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The setting card of a pen on a device. */
+        get: operations["take_out_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pens/{pen_id}/revisions/{revision}/file": {
         parameters: {
             query?: never;
@@ -7025,7 +7042,7 @@ export interface components {
             lasts_s: number;
             strokes: components["schemas"]["Coming"][];
         };
-        /** @description verdict: the writer's own, in words; form: one HTML file, or every reading as a table. */
+        /** @description verdict: the writer's own, in words; form: one HTML file, PDF, or every reading as a table. */
         ReportBody: {
             /** @default false */
             by_kind: boolean;
@@ -7033,7 +7050,7 @@ export interface components {
              * @default html
              * @enum {string}
              */
-            form: "html" | "csv";
+            form: "html" | "pdf" | "csv";
             musts?: components["schemas"]["MustBody"][];
             own?: components["schemas"]["OwnScores"][];
             /** @default  */
@@ -12254,6 +12271,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_card: {
+        parameters: {
+            query: {
+                device_id: string;
+                hand_id: string;
+            };
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Refused, with what to do */

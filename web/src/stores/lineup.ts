@@ -26,8 +26,45 @@ export const useLineup = defineStore('lineup', () => {
   const musts = useLocalStorage<{ criterion: string; bound: number }[]>('gray-quill-lineup-musts', [])
   const scored = useLocalStorage<Own[]>('gray-quill-lineup-own-criteria', [])
   const byKind = useLocalStorage('gray-quill-lineup-by-kind', false)
+  const glass = useLocalStorage('gray-quill-lineup-glass', '')
+  const tip = useLocalStorage('gray-quill-lineup-tip', '')
   const run = shallowRef<Run>()
   const runId = ref('')
+  const verdict = ref('')
+  const kept = shallowRef<Schemas['LineupHead'][]>([])
+  /** The kept line-up that is laid out, and what moved since it was kept. */
+  const keptAs = ref('')
+  const moved = shallowRef<{ name: string; told: Schemas['MovedSince']; leftOut: string[] }>()
+  const chosen = computed(() => pens.value.filter((id) => desk.desk?.pens.some((p) => p.id === id)))
+
+  const needKept = () =>
+    desk.attempt(async () => {
+      kept.value = (await take(api.GET('/api/lineup/kept'))).lineups
+    })
+  /** Lay out what was measured. */
+  async function lay(id: string) {
+    run.value = await take(api.GET('/api/lineup/runs/{job_id}', { params: { path: { job_id: id } } }))
+    runId.value = id
+    keptAs.value = ''
+    moved.value = undefined
+  }
+  /** A kept line-up as it was, with what counted then. */
+  async function openKept(one: Schemas['LineupHead']) {
+    const told = await take(api.POST('/api/lineup/kept/{kept_id}/open', { params: { path: { kept_id: one.id } } }))
+    await lay(told.run_id)
+    weights.value = normal({ ...told.set.weights })
+    musts.value = (told.set.musts ?? []).map((m) => ({ ...m }))
+    scored.value = (told.set.own ?? []).map((o) => ({ ...o, note: o.note ?? '' }))
+    byKind.value = !!told.set.by_kind
+    verdict.value = told.set.verdict ?? ''
+    keptAs.value = one.id
+  }
+  /** What was measured again, beside what was kept. */
+  async function laidAgain(id: string, one: Schemas['LineupHead'], leftOut: string[]) {
+    await lay(id)
+    const params = { path: { job_id: id }, query: { kept_id: one.id } }
+    moved.value = { name: one.name, told: await take(api.GET('/api/lineup/runs/{job_id}/moved', { params })), leftOut }
+  }
 
   async function need() {
     if (info.value) return
@@ -84,8 +121,19 @@ export const useLineup = defineStore('lineup', () => {
     musts,
     scored,
     byKind,
+    glass,
+    tip,
     run,
     runId,
+    verdict,
+    kept,
+    keptAs,
+    moved,
+    chosen,
+    needKept,
+    lay,
+    openKept,
+    laidAgain,
     need,
     preset,
     presetNow,

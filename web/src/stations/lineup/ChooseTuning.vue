@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
-import { StorageSerializers, useEventListener, useLocalStorage } from '@vueuse/core'
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
+import PairOfLines from './PairOfLines.vue'
 
 /** No sliders: two re-inkings of one's own line, choose, again; what is liked best becomes a draft. */
 interface Session {
@@ -94,14 +95,6 @@ const takeIt = () =>
     session.value = null
     await router.push('/pen')
   })
-
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=slider]')) return
-  const answer = ({ ArrowLeft: 1, ArrowRight: -1, ArrowDown: 0 } as const)[event.key as 'ArrowLeft']
-  if (answer === undefined || !pair.value) return
-  event.preventDefault()
-  choose(answer)
-})
 </script>
 
 <template>
@@ -146,14 +139,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </div>
       </div>
       <template v-else-if="pair">
-        <div class="pair" :class="{ stale: pairs.busy.value }">
-          <button type="button" :disabled="pairs.busy.value" aria-label="The upper or left line" @click="choose(1)">
-            <img :src="pair.one.image" alt="" draggable="false" />
-          </button>
-          <button type="button" :disabled="pairs.busy.value" aria-label="The lower or right line" @click="choose(-1)">
-            <img :src="pair.other.image" alt="" draggable="false" />
-          </button>
-        </div>
+        <PairOfLines :one="pair.one.image" :other="pair.other.image" :busy="pairs.busy.value" @chosen="choose" />
         <div class="row">
           <button type="button" class="word-button" :disabled="pairs.busy.value" @click="choose(0)">
             No difference
@@ -202,18 +188,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   display: flex;
   gap: 8px;
   align-items: center;
-}
-.pair {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
-  gap: 14px;
-}
-.pair button {
-  padding: 0;
-  border: var(--line) solid var(--edge);
-}
-.pair button:hover {
-  box-shadow: inset 0 -4px 0 var(--accent);
 }
 img {
   display: block;

@@ -1,238 +1,41 @@
 <script setup lang="ts">
-import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, take, takeFile, type Schemas } from '@/api/client'
-import JobProgress from '@/components/JobProgress.vue'
-import PenSwatch from '@/components/PenSwatch.vue'
-import { giveFile } from '@/composables/use-files'
-import { useJob } from '@/composables/use-job'
-import { useLatest } from '@/composables/use-latest'
+import { useLocalStorage } from '@vueuse/core'
+import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
-import OwnTerms from './OwnTerms.vue'
-import ParetoFront from './ParetoFront.vue'
-import RankRow from './RankRow.vue'
-import ShareBar from './ShareBar.vue'
+import BlindPairs from './BlindPairs.vue'
+import ChooseTuning from './ChooseTuning.vue'
+import RankColumn from './RankColumn.vue'
+import WhoIsLined from './WhoIsLined.vue'
 
-/** Pens on devices in hands, measured on the same ground, ranked by what counts. */
+/** Which pen: by what can be measured, by pairs judged blind, or by choosing with no numbers at all. */
+const WAYS = { rank: 'rank', pairs: 'blind pairs', choose: 'tune by choosing' } as const
 const desk = useDesk()
 const lineup = useLineup()
 void lineup.need()
-const pens = computed(() => desk.desk?.pens ?? [])
-if (!lineup.pens.length) lineup.pens = (desk.roll ?? []).slice(0, 5).map((p) => p.id)
-const hands = computed(() => (lineup.hands.length ? lineup.hands : desk.sheet ? [desk.sheet.hand_id] : []))
-const devices = computed(() => (lineup.devices.length ? lineup.devices : desk.sheet ? [desk.sheet.device_id] : []))
-const chosen = computed(() => lineup.pens.filter((id) => pens.value.some((p) => p.id === id)))
-const candidates = computed<Schemas['LineupCandidate'][]>(() => {
-  const [h, d] =
-    lineup.own && desk.sheet ? [[desk.sheet.hand_id], [desk.sheet.device_id]] : [hands.value, devices.value]
-  return chosen.value.flatMap((pen_id) =>
-    h.flatMap((hand_id) => d.map((device_id) => ({ pen_id, hand_id, device_id, revision: null }))),
-  )
-})
-function turn(id: string, on: boolean) {
-  lineup.pens = on ? [...lineup.pens, id] : lineup.pens.filter((p) => p !== id)
-}
-
-const { job, follow, cancel } = useJob()
-const busy = computed(() => job.value?.state === 'running')
-const measure = () =>
-  desk.attempt(async () => {
-    const body: Schemas['NewLineup'] = {
-      candidates: candidates.value,
-      sheet_id: lineup.own ? desk.sheet!.id : null,
-      seed: 1,
-    }
-    const done = await follow(take(api.POST('/api/lineup/runs', { body })))
-    if (!done) return
-    lineup.run = await take(api.GET('/api/lineup/runs/{job_id}', { params: { path: { job_id: done.id } } }))
-    lineup.runId = done.id
-  })
-
-const ranked = shallowRef<Schemas['GroupRanking'][]>()
-const refused = ref('')
-const ranks = useLatest(
-  ({ id, body }: { id: string; body: Schemas['RankBody'] }) =>
-    take(api.POST('/api/lineup/runs/{job_id}/ranking', { params: { path: { job_id: id } }, body })),
-  (answer) => {
-    ranked.value = answer.rankings
-    refused.value = ''
-  },
-  (error) => (refused.value = error instanceof Error ? error.message : ''),
-)
-const body = computed<Schemas['RankBody']>(() => ({
-  weights: lineup.weights,
-  musts: lineup.musts,
-  own: lineup.scored.map((o) => ({ ...o })),
-  by_kind: lineup.byKind,
-}))
-watch(
-  [() => lineup.runId, body],
-  ([id]) => {
-    if (id) void ranks.want({ id, body: body.value })
-  },
-  { immediate: true, deep: true },
-)
-
-const who = (key: string) => lineup.run!.candidates.find((c) => c.key === key)!
-/** Total and parts by the weights as they stand on the bar, at once; criteria set aside count for none. */
-function standing(group: Schemas['GroupRanking'], key: string) {
-  const run = lineup.run!
-  const row = run.points[run.measured.candidates.indexOf(key)]!
-  const told = Object.entries(lineup.weights).filter(([k, w]) => w > 0 && !(k in group.ranking.aside))
-  const whole = told.reduce((sum, [, w]) => sum + w, 0) || 1
-  const parts = told.map(([k, w]): [string, number] => {
-    const own = lineup.scored.find((o) => o.name === k)
-    const points = own ? (own.points[key] ?? 0) : (row[run.measured.criteria.indexOf(k)] ?? 0)
-    return [k, (w / whole) * points]
-  })
-  return { parts, total: parts.reduce((sum, [, p]) => sum + p, 0) }
-}
-/** In the order of the totals as they are now. */
-const shown = computed(() =>
-  (ranked.value ?? []).map((group) => {
-    const rows = group.ranking.places
-      .filter((p) => lineup.run?.measured.candidates.includes(p.candidate))
-      .map((place) => ({ place, now: standing(group, place.candidate) }))
-    rows.sort((a, b) => Number(!!a.place.out) - Number(!!b.place.out) || b.now.total - a.now.total)
-    return { group, rows }
-  }),
-)
-const open = ref('')
-const names = (of: string[]) => of.map((c) => who(c)?.name ?? c).join(', ')
-const asideWords = (aside: Record<string, string[]>) =>
-  Object.entries(aside).map(
-    ([key, of]) => `${lineup.labelOf(key)} is set aside for all: it cannot be told of ${names(of)}.`,
-  )
-const PRESETS = computed(() => Object.keys(lineup.info?.presets ?? {}))
-
-const verdict = ref('')
-const said = ref('')
-/** The line-up to hand on, as one file. */
-const report = (form: 'html' | 'csv') =>
-  desk.attempt(async () => {
-    said.value = ''
-    const file = await takeFile(`/api/lineup/runs/${lineup.runId}/report`, {
-      ...body.value,
-      verdict: verdict.value,
-      form,
-    })
-    giveFile(file, `Line-up.${form}`)
-    said.value = `Line-up.${form} is in your downloads.`
-  })
+const way = useLocalStorage<keyof typeof WAYS>('gray-quill-lineup-way', 'rank')
 </script>
 
 <template>
-  <section v-if="lineup.info" class="station" :class="desk.stationSide">
-    <aside class="who" aria-label="Who is lined up">
-      <div class="row presets" role="group" aria-label="On whose writing">
-        <button type="button" class="plain-button" :aria-pressed="!lineup.own" @click="lineup.own = false">
-          a simulated hand
-        </button>
-        <button type="button" class="plain-button" :aria-pressed="lineup.own" @click="lineup.own = true">
-          this sheet's writing
-        </button>
-      </div>
-      <template v-if="!lineup.own">
-        <ElSelect
-          :model-value="hands"
-          multiple
-          collapse-tags
-          aria-label="Hands"
-          @update:model-value="(v: string[]) => (lineup.hands = v)"
-          ><ElOption v-for="h in desk.desk?.hands" :key="h.id" :value="h.id" :label="h.hand.name"
-        /></ElSelect>
-        <ElSelect
-          :model-value="devices"
-          multiple
-          collapse-tags
-          aria-label="Devices"
-          @update:model-value="(v: string[]) => (lineup.devices = v)"
-          ><ElOption v-for="d in desk.desk?.devices" :key="d.id" :value="d.id" :label="d.device.name"
-        /></ElSelect>
-      </template>
-      <div class="pens">
-        <ElCheckbox
-          v-for="p in pens"
-          :key="p.id"
-          :model-value="lineup.pens.includes(p.id)"
-          @change="(on) => turn(p.id, !!on)"
-          ><PenSwatch :pen="p" /> {{ p.recipe.name }}</ElCheckbox
-        >
-      </div>
-      <button type="button" class="word-button strong" :disabled="busy || candidates.length < 2" @click="measure">
-        Measure {{ candidates.length }} {{ candidates.length === 1 ? 'candidate' : 'candidates' }}
-      </button>
-      <p v-if="candidates.length < 2" class="small">A line-up compares at least two: choose another pen.</p>
-      <JobProgress v-if="busy && job" :job words="Measuring" @cancel="cancel" />
-    </aside>
-    <div class="rank">
-      <div class="row presets" role="group" aria-label="What counts for">
+  <section v-if="lineup.info" class="station" :class="[desk.stationSide, { whole: way === 'choose' }]">
+    <WhoIsLined v-if="way !== 'choose'" :only="way === 'pairs'" />
+    <div class="main">
+      <div class="word-tabs" role="tablist" aria-label="How pens are told apart" @keydown="walkTabs">
         <button
-          v-for="name in PRESETS"
-          :key="name"
+          v-for="(words, key) in WAYS"
+          :key="key"
           type="button"
-          class="plain-button"
-          :aria-pressed="lineup.presetNow === name"
-          @click="lineup.preset(name)"
+          role="tab"
+          :aria-selected="way === key"
+          :tabindex="way === key ? 0 : -1"
+          @click="way = key"
         >
-          {{ name }}
+          {{ words }}
         </button>
-        <ElCheckbox v-model="lineup.byKind" label="by kind of pen" />
       </div>
-      <ShareBar />
-      <p v-if="!lineup.run" class="book first">
-        Choose pens and measure them: each is tried on the same writing, and ranked by what counts for you.
-      </p>
-      <p v-if="refused" class="harm" role="alert">{{ refused }}</p>
-      <template v-for="{ group, rows } in shown" :key="group.group">
-        <h2 v-if="group.group" class="book">{{ group.group }}</h2>
-        <p v-if="group.refused" class="small">{{ group.refused }}</p>
-        <ol :class="{ stale: ranks.busy.value }" :aria-label="`Ranking ${group.group}`">
-          <RankRow
-            v-for="({ place, now }, k) in rows"
-            :key="place.candidate"
-            :place
-            :now
-            :who="who(place.candidate)"
-            :above="k ? who(rows[k - 1]!.place.candidate).name : undefined"
-            :open="open === place.candidate"
-            @open="open = open === place.candidate ? '' : place.candidate"
-          />
-        </ol>
-        <p v-for="words in asideWords(group.ranking.aside)" :key="words" class="small">{{ words }}</p>
-        <table v-if="rows.length > 1" class="small">
-          <caption class="small">
-            Places by what counts for whom
-          </caption>
-          <thead>
-            <tr>
-              <th />
-              <th v-for="name in Object.keys(group.presets)" :key="name" scope="col">{{ name }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="{ place } in rows" :key="place.candidate">
-              <th scope="row">{{ who(place.candidate).name }}</th>
-              <td v-for="(places, name) in group.presets" :key="name">{{ places[place.candidate] || '–' }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </template>
-      <template v-if="lineup.run">
-        <p v-for="words in lineup.run.unequal" :key="words" class="small">Not the same for all: {{ words }}.</p>
-        <OwnTerms :candidates="lineup.run.candidates" />
-        <label class="small verdict"
-          >Your verdict, for the report
-          <ElInput v-model="verdict" type="textarea" :rows="2" maxlength="4000" aria-label="Your verdict" />
-        </label>
-        <div class="row">
-          <button type="button" class="word-button" @click="report('html')">Take out the report</button>
-          <button type="button" class="word-button" @click="report('csv')">Every reading as a table</button>
-          <span class="small" role="status">{{ said }}</span>
-        </div>
-        <ParetoFront :id="lineup.runId" :run="lineup.run" />
-      </template>
+      <RankColumn v-if="way === 'rank'" />
+      <BlindPairs v-else-if="way === 'pairs'" />
+      <ChooseTuning v-else />
     </div>
   </section>
 </template>
@@ -248,98 +51,16 @@ const report = (form: 'html' | 'csv') =>
 .station.right {
   grid-template-columns: minmax(0, 1fr) 270px;
 }
-.station.right .who {
+.station.whole {
+  grid-template-columns: minmax(0, 1fr);
+}
+.station.right > :first-child:not(.main) {
   order: 2;
 }
-.who {
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
+.main {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
-  padding-bottom: 12px;
-}
-.pens {
-  display: grid;
-  flex: 1;
-  align-content: start;
-  min-height: 120px;
-  overflow-y: auto;
-  scrollbar-width: thin;
-}
-.pens .el-checkbox {
-  height: 44px;
-  margin: 0;
-}
-.pens :deep(.el-checkbox__label) {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.pens :deep(img) {
-  width: 72px;
-  height: 27px;
-}
-.rank {
-  overflow-y: auto;
-  padding: 0 4px 16px 0;
-  scrollbar-width: thin;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  min-height: var(--target);
-}
-.presets [aria-pressed='true'] {
-  border-bottom: 3px solid var(--accent);
-  font-weight: 650;
-}
-.first {
-  font-size: 17px;
-  font-style: italic;
-}
-.harm {
-  color: var(--harm);
-}
-h2 {
-  margin: 10px 0 0;
-  font-size: 17px;
-  font-style: italic;
-  font-weight: 500;
-}
-ol {
-  margin: 6px 0 8px;
-  padding: 0;
-  list-style: none;
-}
-table {
-  margin: 10px 0;
-  border-collapse: collapse;
-}
-caption {
-  text-align: left;
-}
-th {
-  font-weight: 400;
-  text-align: left;
-}
-th,
-td {
-  padding: 2px 18px 2px 0;
-  border-top: var(--line) solid var(--rule);
-}
-.verdict {
-  display: grid;
-  max-width: 640px;
-}
-.verdict :deep(textarea) {
-  padding: 8px 10px;
-  border: var(--line) solid var(--edge);
-  border-radius: var(--corner);
-  background: none;
-  color: inherit;
-  font: inherit;
 }
 @media (max-width: 900px) {
   .station,
@@ -347,17 +68,6 @@ td {
     display: block;
     overflow-y: auto;
     padding: 12px 16px;
-  }
-  .pens {
-    flex: none;
-    height: 220px;
-  }
-  .rank {
-    overflow: visible;
-  }
-  table {
-    display: block;
-    overflow-x: auto;
   }
 }
 </style>

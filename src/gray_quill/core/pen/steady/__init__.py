@@ -25,12 +25,28 @@ NONE = "none"
 @dataclasses.dataclass(frozen=True)
 class Steady:
     method: str = choice(NONE, (NONE, *METHODS), "Method", "How the path is calmed while you write")
-    amount: float = number(0, 0, 10, 0.1, "", "Amount", "0 leaves the path untouched, 10 is the calmest and slowest")
+    amount: float = number(
+        0, 0, 10, 0.1, "", "Amount", "0 leaves the path untouched, 10 is the calmest and slowest", needs="method"
+    )
     beta: float = number(
-        0.05, 0, 2, 0.01, "Hz per mm/s", "Speed answer", "one-euro: how much quicker it follows when the hand is fast"
+        0.05,
+        0,
+        2,
+        0.01,
+        "Hz per mm/s",
+        "Speed answer",
+        "one-euro: how much quicker it follows when the hand is fast",
+        needs="method=one-euro",
     )
     d_cutoff_hz: float = number(
-        5, 0.2, 30, 0.1, "Hz", "Speed cutoff", "one-euro: how calmly it judges the hand's speed"
+        5,
+        0.2,
+        30,
+        0.1,
+        "Hz",
+        "Speed cutoff",
+        "one-euro: how calmly it judges the hand's speed",
+        needs="method=one-euro",
     )
     ahead_ms: float = number(
         0, 0, 50, 1, "ms", "Look-ahead", "Ink is drawn so far ahead while you write; nothing of it is kept"

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { inWords } from '@/lib/readings'
+import { useLineup } from '@/stores/lineup'
+
+/** What moved since a line-up was kept, and what of that is noise. */
+defineProps<{ name: string; told: Schemas['MovedSince']; leftOut: string[] }>()
+const lineup = useLineup()
+const said = (key: string, value: number) => inWords(lineup.info!.criteria.find((c) => c.key === key)!.reading, value)
+</script>
+
+<template>
+  <section class="moved" aria-label="What moved since">
+    <p class="book first">
+      Measured again: of “{{ name }}” {{ told.same }} readings are what they were, {{ told.moved.length }}
+      {{ told.moved.length === 1 ? 'is' : 'are' }} not.
+    </p>
+    <p v-for="words in told.changed" :key="words" class="small">Since then {{ words }}.</p>
+    <p v-for="words in leftOut" :key="words" class="small">Left out: {{ words }}.</p>
+    <table v-if="told.moved.length" class="small">
+      <thead>
+        <tr>
+          <th scope="col">candidate</th>
+          <th scope="col">criterion</th>
+          <th scope="col">then</th>
+          <th scope="col">now</th>
+          <th scope="col">which is</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="m in told.moved" :key="`${m.key} ${m.criterion}`">
+          <td>{{ m.name }}</td>
+          <td>{{ lineup.labelOf(m.criterion) }}</td>
+          <td>{{ said(m.criterion, m.before) }}</td>
+          <td>{{ said(m.criterion, m.now) }}</td>
+          <td>{{ m.sure ? (m.better ? 'better, surely' : 'worse, surely') : 'within noise' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.moved {
+  overflow-x: auto;
+}
+.first {
+  font-size: 17px;
+  font-style: italic;
+}
+table {
+  margin: 6px 0 12px;
+  border-collapse: collapse;
+}
+th {
+  font-weight: 400;
+  text-align: left;
+}
+th,
+td {
+  padding: 2px 18px 2px 0;
+  border-top: var(--line) solid var(--rule);
+}
+</style>
