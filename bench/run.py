@@ -17,6 +17,7 @@ import shapely
 from OneEuroFilter import OneEuroFilter
 
 from bench.full_page import FULL, full_sheet, hands_on
+from bench.lineup import lined_up, next_choice_ms
 from bench.others import OTHERS, watched
 from bench.panels import diffusion, four_proofs, in_time
 from bench.sheets import SHEETS
@@ -366,6 +367,11 @@ def main() -> None:
     )
     took = cut()
     row("exact cut of a stroke of 500 reports", "5 ms", ms(took), "5.0 ms", took / 5, 1)
+    took, count = lined_up()
+    words = f"line-up: 20 pens, 2 hands, 2 devices, {count} points each"
+    row(words, "20 s", f"{took:.1f} s", "20.0 s", took / 20, 1)
+    took = next_choice_ms()
+    row("the next two to choose between after 15 answers", "300 ms", ms(took), "300.0 ms", took / 300, 1)
     with served() as server:
 
         def restart() -> str:

@@ -1,6 +1,7 @@
 """Tuning by choosing: what is liked is learnt rightly, pairs follow from answers, and answers at random name no pen."""
 
 import unittest
+from functools import partial
 
 import numpy as np
 from hypothesis import given, settings
@@ -126,6 +127,11 @@ class Directions(unittest.TestCase):
         recipe = SHIPPED_PENS["reed-ballpoint"]
         self.assertTrue(judge_kind(recipe).met)
         directions = directions_for(recipe, 4)
-        places = pool(4, 5, lambda at: allowed(recipe, directions, at))
-        self.assertLess(len(places), len(pool(4, 5)), "some places are none of a ballpoint's")
-        self.assertTrue(all(judge_kind(gone(recipe, directions, p)).met for p in places.tolist()))
+        keeps = partial(allowed, recipe, directions)
+        places, judged = pool(4, 5), list[Judged]()
+        self.assertFalse(all(keeps(p) for p in places.tolist()), "some places are none of a ballpoint's")
+        for n in range(6):
+            pair = next_pair(judged, places, 5, keeps)
+            self.assertTrue(keeps(pair.one) and keeps(pair.other), n)
+            judged.append(Judged(pair.one, pair.other, (-1) ** n))
+        self.assertTrue(keeps(preferred(judged, places, seed=5, allowed=keeps).at))

@@ -207,7 +207,7 @@ class LongPages(ApiCase):
         # what was done as one is taken back as one; a step in a step is none
         both = {"several": [{"covers": {"covers": [cover], "saw": None}}, {"away": ["a"], "back": ["b"]}]}
         for steps, status in (([both], 200), ([{"several": [both]}], 422), ([{"several": []}], 422)):
-            body = {"past": steps, "future": [], "count": 1}
+            body: dict[str, object] = {"past": steps, "future": [], "count": 1}
             self.assertEqual(self.ask("PUT", f"/api/sheets/{self.sheet}/steps", body).status_code, status)
         self.assertEqual(self.ask("GET", f"/api/sheets/{self.sheet}/steps").get_json()["past"], [both])
         self.sheet += "-2"

@@ -80,7 +80,7 @@ class PairsApi(ApiCase):
             self.assertEqual(self.bring(mine, file).status_code, 201)
         again = self.ask("POST", f"/api/pairs/{mine}/told", {}).get_json()
         self.assertEqual((again["others"], again["agreement"]), (["moss"], -1.0))
-        for spoilt in (
+        every: list[Any] = [
             {**file, "pens": [{**file["pens"][0], "revision": 9}, *file["pens"][1:]]},
             {**file, "sheet": "trap-log"},
             {**file, "answers": [[0, 7, 1]]},
@@ -89,7 +89,8 @@ class PairsApi(ApiCase):
             {**file, "format": "gray-quill/pairs@9"},
             {**file, "pens": file["pens"][:1]},
             [],
-        ):
+        ]
+        for spoilt in every:
             self.assertEqual(self.bring(mine, spoilt).status_code, 400, spoilt if isinstance(spoilt, list) else "")
         self.assertEqual(len(self.ask("GET", "/api/pairs").get_json()["judgings"]), 2)
 

@@ -11,6 +11,7 @@ from gray_quill.core.lineup.choosing import ENOUGH, Allowed, Preferred, next_pai
 from gray_quill.core.lineup.directions import FEWEST, MOST, Direction, allowed, directions_for, gone
 from gray_quill.core.lineup.preference import Judged
 from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.readings.reading import percent
 from gray_quill.web.api import Model, operation
 from gray_quill.web.line_pictures import line_in
 from gray_quill.web.records import PenOn
@@ -92,7 +93,7 @@ def show_pair(body: Choosing) -> PairShown:
         )
     directions = directions_for(body.recipe, body.directions)
     judged, keeps = _judged(body, directions), _keeps(body.recipe, directions)
-    pair = next_pair(judged, pool(len(directions), body.seed, keeps), body.seed, keeps)
+    pair = next_pair(judged, pool(len(directions), body.seed), body.seed, keeps)
     one, other = (_shown(body, directions, place) for place in (pair.one, pair.other))
     return PairShown(one=one, other=other, repeats=pair.repeats, asked=len(judged), enough=ENOUGH)
 
@@ -104,7 +105,7 @@ def show_preferred(body: Choosing) -> PreferredPen:
         raise InputError(f"Choose {FEWEST_ANSWERS} times at least; some {ENOUGH} tell more.", "answers")
     directions = directions_for(body.recipe, body.directions)
     judged, keeps = _judged(body, directions), _keeps(body.recipe, directions)
-    places = pool(len(directions), body.seed, keeps)
+    places = pool(len(directions), body.seed)
     found = preferred(judged, places, [a.repeats for a in body.answers], body.seed, keeps)
     named = [
         Named(directions[g.direction].name, (d := directions[g.direction]).more if g.by > 0 else d.less, g.errors)
@@ -132,7 +133,7 @@ def _judged(body: Choosing, directions: tuple[Direction, ...]) -> list[Judged]:
 
 
 def _keeps(recipe: Recipe, directions: tuple[Direction, ...]) -> Allowed:
-    return lambda places: allowed(recipe, directions, places)
+    return lambda at: allowed(recipe, directions, at)
 
 
 def _shown(body: Choosing, directions: tuple[Direction, ...], place: tuple[float, ...]) -> LineShown:
@@ -150,7 +151,7 @@ def _words(named: list[Named], found: Preferred, asked: int) -> str:
     by = f"You seem to go by: {', '.join(one.words for one in named)}. " if named else ""
     if not found.told:
         return (
-            f"{by}After {asked} choices that is not sure yet ({found.sure:.0%}): go on, or take the pen you seem to "
-            "like and look."
+            f"{by}After {asked} choices that is not sure yet ({percent(found.sure)}): go on, or take the pen you seem "
+            "to like and look."
         )
-    return f"{by}It is {found.sure:.0%} sure that you like this pen better than the one you began with."
+    return f"{by}It is {percent(found.sure)} sure that you like this pen better than the one you began with."

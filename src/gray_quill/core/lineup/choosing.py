@@ -62,24 +62,22 @@ class Preferred:
         return self.sure >= SURE and bool(self.goes_by) and holds
 
 
-Allowed = Callable[[Floats], Sequence[bool]]
+Allowed = Callable[[Sequence[float]], bool]
 NEAR, NEAR_SD = 48, (0.35, 0.15)  # places round the best so far that are looked at too
+MOST_LOOKED = 24  # places of which it is asked whether they may be shown
 CLOSER = (0.35, 0.2, 0.12, 0.07, 0.04)  # steps in which the best is looked for
 
 
-def every(at: Floats) -> Sequence[bool]:
+def every(at: Sequence[float]) -> bool:
     """All places may be shown."""
-    return [True] * len(at)
+    return True
 
 
-def pool(directions: int, seed: int, allowed: Allowed = every) -> Floats:
-    """Places that may be shown: where the search begins first, then spread evenly over the box (Sobol)."""
+def pool(directions: int, seed: int) -> Floats:
+    """Places to choose among: where the search begins first, then spread evenly over the box (Sobol)."""
     spread = stats.qmc.Sobol(directions, seed=np.random.default_rng(seed)).random(POOL) * 2 - 1
     near = spread[: POOL // 4] * 0.5
-    places = np.concatenate((np.zeros((1, directions)), near, spread)).round(3).astype(np.float64)
-    kept = np.asarray(list(allowed(places)), np.bool_)
-    kept[0] = True
-    return np.asarray(places[kept], np.float64)
+    return np.concatenate((np.zeros((1, directions)), near, spread)).round(3).astype(np.float64)
 
 
 def _and_near(liking: Likings, places: Floats, rng: np.random.Generator) -> Floats:
@@ -97,7 +95,7 @@ def next_pair(judged: Sequence[Judged], places: Floats, seed: int, allowed: Allo
         again = int(rng.integers(max(0, asked - REPEATS_EVERY), asked - 1))
         return Pair(judged[again].other, judged[again].one, again)
     if not asked:
-        return _shown(places[0], places[int(rng.integers(1, len(places)))], rng)
+        return _beside_the_start(places, rng, allowed)
     liking = learnt(judged)
     wider = _and_near(liking, places, rng)
     mean, cov = liking.at(wider)
@@ -106,10 +104,17 @@ def next_pair(judged: Sequence[Judged], places: Floats, seed: int, allowed: Allo
     told = _told_by(mean[best], cov[np.ix_(best, best)])
     told[np.tril_indices(len(wider))] = -np.inf
     for at in np.argsort(told, axis=None)[::-1]:
-        a, b = np.unravel_index(int(at), told.shape)
-        if (wider[a] != wider[b]).any() and all(allowed(wider[[a, b]])):
+        a, b = divmod(int(at), len(wider))
+        if told[a, b] == -np.inf:
             break
-    return _shown(wider[a], wider[b], rng)
+        if (wider[a] != wider[b]).any() and allowed(wider[a].tolist()) and allowed(wider[b].tolist()):
+            return _shown(wider[a], wider[b], rng)
+    return _beside_the_start(places, rng, allowed)  # none of the best is a pen of its kind
+
+
+def _beside_the_start(places: Floats, rng: np.random.Generator, allowed: Allowed) -> Pair:
+    order = rng.permutation(np.arange(1, len(places))).tolist()
+    return _shown(places[0], places[next((k for k in order if allowed(places[k].tolist())), order[0])], rng)
 
 
 def _told_by(mean: Floats, cov: Floats) -> Floats:
@@ -165,12 +170,17 @@ def preferred(
 
 def _best(liking: Likings, places: Floats, rng: np.random.Generator, allowed: Allowed) -> Floats:
     """The place liked best, looked for round the best so far in ever smaller steps."""
-    at = places[int(np.argmax(liking.at(places)[0]))]
+    at = _first(places, liking, allowed, places[0])
     for step in CLOSER:
         near = np.clip(at + step * rng.normal(size=(NEAR, len(at))), -1, 1).round(3)
-        near = np.concatenate((at[None], near[np.asarray(list(allowed(near)), np.bool_)]))
-        at = near[int(np.argmax(liking.at(near)[0]))]
+        at = _first(np.concatenate((at[None], near)), liking, allowed, at)
     return np.asarray(at, np.float64)
+
+
+def _first(places: Floats, liking: Likings, allowed: Allowed, else_: Floats) -> Floats:
+    """The place liked best that may be shown."""
+    order = np.argsort(-liking.at(places)[0], kind="stable")
+    return next((places[k] for k in order[:MOST_LOOKED] if allowed(places[k].tolist())), else_)
 
 
 def _goes_by(liking: Likings, best: Floats) -> list[GoesBy]:

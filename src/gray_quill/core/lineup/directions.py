@@ -2,11 +2,9 @@
 
 import dataclasses
 from collections.abc import Mapping, Sequence
-
-import numpy as np
+from functools import lru_cache
 
 from gray_quill.core.advice.kinds import judge_kind
-from gray_quill.core.arrays import Floats
 from gray_quill.core.pen.dials import moved_by
 from gray_quill.core.pen.recipe import Recipe
 
@@ -60,8 +58,11 @@ def gone(recipe: Recipe, directions: Sequence[Direction], at: Sequence[float]) -
     return recipe
 
 
-def allowed(recipe: Recipe, directions: Sequence[Direction], at: Floats) -> list[bool]:
-    """Which of these places, shape (n, directions), keep the pen what its kind is; all where it is none before."""
-    if not judge_kind(recipe).met:
-        return [True] * len(at)
-    return [judge_kind(gone(recipe, directions, np.asarray(place).tolist())).met for place in at]
+def allowed(recipe: Recipe, directions: Sequence[Direction], at: Sequence[float]) -> bool:
+    """Whether a place keeps the pen what its kind is; every place does where it is none before."""
+    return not _of_its_kind(recipe) or _of_its_kind(gone(recipe, directions, at))
+
+
+@lru_cache(maxsize=4096)  # it writes a line, and the same places are looked at again and again
+def _of_its_kind(recipe: Recipe) -> bool:
+    return judge_kind(recipe).met

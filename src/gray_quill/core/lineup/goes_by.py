@@ -13,6 +13,7 @@ from scipy import optimize, special
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.lineup.pairs import SURE, Answer, Z
+from gray_quill.core.readings.reading import percent
 
 SPREAD = 4.0  # of a weight before anything is known: its criterion's whole scale, in ln of the odds
 
@@ -61,6 +62,6 @@ def in_words(weights: Sequence[Weight], labels: Sequence[str], answers: int) -> 
     """What somebody goes by, or that it cannot be told. labels: of the criteria, in the order of the weights."""
     told = [(one, label) for one, label in zip(weights, labels, strict=True) if one.told]
     if not told:
-        return f"Which criteria these {answers} answers go by cannot be told yet ({SURE:.0%} sure of none)."
+        return f"Which criteria these {answers} answers go by cannot be told yet (none is {percent(SURE)} sure)."
     parts = [f"{'more' if one.weight > 0 else 'less'} {label}" for one, label in told]
     return f"These answers go by {', '.join(parts)}."

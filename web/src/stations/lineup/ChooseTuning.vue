@@ -195,6 +195,7 @@ img {
   max-width: 900px;
 }
 .found img {
+  max-width: 680px;
   border: var(--line) solid var(--rule);
 }
 .harm {

@@ -12,7 +12,7 @@ const said = (key: string, value: number) => inWords(lineup.info!.criteria.find(
 <template>
   <section class="moved" aria-label="What moved since">
     <p class="book first">
-      Measured again: of “{{ name }}” {{ told.same }} readings are what they were, {{ told.moved.length }}
+      “{{ name }}” measured again: {{ told.same }} readings are what they were, {{ told.moved.length || 'none' }}
       {{ told.moved.length === 1 ? 'is' : 'are' }} not.
     </p>
     <p v-for="words in told.changed" :key="words" class="small">Since then {{ words }}.</p>

@@ -116,6 +116,7 @@ const keep = () =>
       <ElCheckbox v-model="lineup.byKind" label="by kind of pen" />
     </div>
     <ShareBar />
+    <MovedSince v-if="lineup.moved" v-bind="lineup.moved" />
     <p v-if="!lineup.run" class="book first">
       Choose pens and measure them: each is tried on the same writing, and ranked by what counts for you.
     </p>
@@ -156,7 +157,6 @@ const keep = () =>
     </template>
     <template v-if="lineup.run">
       <p v-for="words in lineup.run.unequal" :key="words" class="small">Not the same for all: {{ words }}.</p>
-      <MovedSince v-if="lineup.moved" v-bind="lineup.moved" />
       <OwnTerms :candidates="lineup.run.candidates" />
       <label class="small verdict"
         >Your verdict, for the report

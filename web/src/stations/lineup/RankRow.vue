@@ -28,6 +28,11 @@ const standing = computed(() => {
   if (p.tied) return `Not told apart from ${props.above}.`
   return ''
 })
+const card = computed(() => {
+  const { pen_id, revision, hand_id, device_id } = props.who
+  const query = new URLSearchParams({ device_id, hand_id })
+  return `/api/pens/${pen_id}/revisions/${revision}/card.pdf?${query}`
+})
 const words = computed(() => {
   const p = props.place
   const found = []
@@ -72,6 +77,7 @@ const words = computed(() => {
           </tr>
         </tbody>
       </table>
+      <a class="word-button card" :href="card" download>Setting card of this pen on this device</a>
     </div>
   </li>
 </template>
