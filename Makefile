@@ -5,7 +5,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
-	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-clients wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-choosing trial-clients wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --host $(HOST) --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -103,6 +103,10 @@ trial-feel: setup .venv/.dev
 
 trial-meant: setup .venv/.dev
 	$(PY) -m tests.trials.meant $(N) --seed $(SEED)
+
+DIRECTIONS ?= 4
+trial-choosing: setup .venv/.dev
+	$(PY) -m tests.trials.choosing $(N) --seed $(SEED) --directions $(DIRECTIONS)
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)

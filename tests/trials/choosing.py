@@ -1,6 +1,6 @@
 """Tuning by choosing with simulated judges whose taste is none the model knows, beside pairs shown at random.
 
-    python -m tests.trials.choosing 25 --seed 0 [--directions 4] [--sharp 2]
+    python -m tests.trials.choosing 25 --seed 700 [--directions 4] [--sharp 2]
 
 Three families: a peak like a cone with steep sides, a ridge along some way through the box, and the largest of kinked
 distances. Each judge answers 20 pairs, one answer in ten the wrong way round. Regret is the share of the whole range of

@@ -26,6 +26,8 @@ export const useLineup = defineStore('lineup', () => {
   const musts = useLocalStorage<{ criterion: string; bound: number }[]>('gray-quill-lineup-musts', [])
   const scored = useLocalStorage<Own[]>('gray-quill-lineup-own-criteria', [])
   const byKind = useLocalStorage('gray-quill-lineup-by-kind', false)
+  /** The judging that is going on in this window, kept so that it can be left and gone on with. */
+  const judging = useLocalStorage('gray-quill-judging', '')
   const glass = useLocalStorage('gray-quill-lineup-glass', '')
   const tip = useLocalStorage('gray-quill-lineup-tip', '')
   const run = shallowRef<Run>()
@@ -121,6 +123,7 @@ export const useLineup = defineStore('lineup', () => {
     musts,
     scored,
     byKind,
+    judging,
     glass,
     tip,
     run,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
 import { useLocalStorage } from '@vueuse/core'
+import { storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, takeFile, type Schemas } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
@@ -16,8 +17,7 @@ const MOST_PENS = 12
 const desk = useDesk()
 const lineup = useLineup()
 const judge = useLocalStorage('gray-quill-judge', 'me')
-/** The judging that is going on in this window, kept so that it can be left and gone on with. */
-const going = useLocalStorage('gray-quill-judging', '')
+const { judging: going } = storeToRefs(lineup)
 const judgings = shallowRef<Schemas['JudgingItem'][]>([])
 const look = () =>
   desk.attempt(async () => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
 import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
@@ -14,11 +15,13 @@ const desk = useDesk()
 const lineup = useLineup()
 void lineup.need()
 const way = useLocalStorage<keyof typeof WAYS>('gray-quill-lineup-way', 'rank')
+/** Who is lined up is not asked while lines are chosen between. */
+const whole = computed(() => way.value === 'choose' || (way.value === 'pairs' && !!lineup.judging))
 </script>
 
 <template>
-  <section v-if="lineup.info" class="station" :class="[desk.stationSide, { whole: way === 'choose' }]">
-    <WhoIsLined v-if="way !== 'choose'" :only="way === 'pairs'" />
+  <section v-if="lineup.info" class="station" :class="[desk.stationSide, { whole }]">
+    <WhoIsLined v-if="!whole" :only="way === 'pairs'" />
     <div class="main">
       <div class="word-tabs" role="tablist" aria-label="How pens are told apart" @keydown="walkTabs">
         <button
