@@ -114,6 +114,23 @@ class Lineup(DeskCase):
         desk.wait(f"{ROWS}.length === 5", "five places")
         desk.rests()
         self.assertEqual(self.order(), order)
+        # the same steps of every pen: how the first feels counts, its palm is left out, and the report says so
+        desk.press("Begin a guided run")
+        desk.says("Write the same line", ".guided")
+        desk.press("Go there with it", ".guided")
+        desk.wait("location.pathname === '/sheet'", "the sheet")
+        desk.press("Line-up", "nav")
+        desk.press("Done", ".guided")
+        desk.wait("document.querySelector(`.guided [aria-label='How it feels, points']`)", "how it feels")
+        desk.type_number("How it feels, points", 90)
+        desk.press("Done", ".guided")
+        desk.press("leave it out", ".guided")
+        desk.says("guided run, palm: left out for", ".guided")
+        first = desk.js("return document.querySelector('.guided b').textContent")
+        desk.wait(f"document.querySelector(`[aria-label='feel of {first}']`)?.value === '90'", "its points")
+        desk.press("Take out the report")
+        desk.says("Line-up.html is in your downloads", seconds=60)
+        self.assertIn(f"guided run, palm: left out for {first}", desk.download("Line-up.html").decode())
         self.assertEqual(desk.trouble(), [])
 
     def test_pens_are_judged_blind_by_someone_who_knows_what_he_likes(self) -> None:

@@ -40,6 +40,7 @@ lineup = Blueprint("lineup", __name__)
 MOST_OWN = 12
 WORTH_IT = 16  # candidates from which processes of their own are started
 Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), Printable]
+Condition = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000), Printable]
 Key = Annotated[str, StringConstraints(min_length=1, max_length=300)]
 
 
@@ -149,9 +150,12 @@ class RankBody(Model):
 
 
 class ReportBody(RankBody):
-    """verdict: the writer's own, in words; form: one HTML file, PDF, or every reading as a table."""
+    """verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file, PDF,
+    or every reading as a table.
+    """
 
     verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
+    conditions: Annotated[list[Condition], Field(max_length=20)] = Field(default_factory=list)
     form: Literal["html", "pdf", "csv"] = "html"
 
 
@@ -320,7 +324,7 @@ def report_lineup(job_id: str, body: ReportBody) -> Response:
         body.weights,
         [Must(m.criterion, m.bound) for m in body.musts],
         [Scored(o.name, o.points, o.note) for o in body.own],
-        _conditions(run),
+        [*_conditions(run), *body.conditions],
         body.verdict,
     )
     if body.form == "pdf":

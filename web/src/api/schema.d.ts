@@ -7042,10 +7042,14 @@ export interface components {
             lasts_s: number;
             strokes: components["schemas"]["Coming"][];
         };
-        /** @description verdict: the writer's own, in words; form: one HTML file, PDF, or every reading as a table. */
+        /**
+         * @description verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file, PDF,
+         *     or every reading as a table.
+         */
         ReportBody: {
             /** @default false */
             by_kind: boolean;
+            conditions?: string[];
             /**
              * @default html
              * @enum {string}

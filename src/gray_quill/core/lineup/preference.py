@@ -18,6 +18,7 @@ from gray_quill.core.arrays import Floats
 
 ROUNDS, STILL = 30, 1e-6
 JITTER = 1e-9
+FARTHEST = 37.0  # standard errors beyond which chances are no numbers any more
 WIDEST = 1e6  # variance of what nothing is known of
 ROOT = math.sqrt(2 * math.pi)
 REACH = 0.55  # how far from the middle of a direction an ideal may lie, standard deviation
@@ -95,6 +96,7 @@ class Liking:
         self.before = self.taste.mean(self.one) - self.taste.mean(self.other)
         self.tau, self.nu = np.zeros(n), np.zeros(n)
         self.cov, self.mean = self.prior.copy(), self.before.copy()
+        self.holds = True
         for _ in range(ROUNDS):
             tau, nu = self.tau.copy(), self.nu.copy()
             for i in range(n):
@@ -109,8 +111,11 @@ class Liking:
                 column = self.cov[:, i].copy()
                 self.cov = self.cov - np.outer(column, column) * (change / (1 + change * column[i]))
                 self.mean = self.before + self.cov @ (self.nu - self.tau * self.before)
+            if not (np.abs(self.nu).max() < WIDEST and (np.diag(self.cov) > 0).all()):
+                self.tau, self.nu = tau, nu  # as far as numbers hold: contradictions under a taste that knows none
+                self.holds = False
             self._settle()
-            if max(np.abs(self.tau - tau).max(), np.abs(self.nu - nu).max()) < STILL:
+            if not self.holds or max(np.abs(self.tau - tau).max(), np.abs(self.nu - nu).max()) < STILL:
                 break
 
     def _settle(self) -> None:
@@ -131,6 +136,8 @@ class Liking:
     @cached_property
     def evidence(self) -> float:
         """ln of how likely the answers are under this taste: that of the sites, each scaled to its answer."""
+        if not self.holds:
+            return -math.inf
         told = 0.0
         for i, answer in enumerate(self.answers):
             m, v = self._without(i)
@@ -156,11 +163,11 @@ def _moments(m: float, v: float, answer: int, level: float) -> tuple[float, floa
     """
     s = math.sqrt(1 + v)
     if answer:
-        z = (answer * m - level) / s
+        z = min(max((answer * m - level) / s, -FARTHEST), FARTHEST)
         told, dens = float(special.ndtr(z)), math.exp(-z * z / 2) / ROOT
         slope, bend = answer * dens / s, -z * dens / (s * s)
     else:
-        up, down = (level - m) / s, (-level - m) / s
+        up, down = (min(max(v / s, -FARTHEST), FARTHEST) for v in (level - m, -level - m))
         told = float(special.ndtr(up) - special.ndtr(down))
         p, q = math.exp(-up * up / 2) / ROOT, math.exp(-down * down / 2) / ROOT
         slope, bend = (q - p) / s, (q * down - p * up) / (s * s)
@@ -182,6 +189,7 @@ class Likings:
         self.each = each
         before = [INDIFFERENT, *[(1 - INDIFFERENT) / (len(each) - 1)] * (len(each) - 1)]
         told = np.array([liking.evidence for liking in each]) + np.log(before)
+        told[~np.isfinite(told)] = -np.inf
         weights = np.exp(told - told.max())
         self.weights = weights / weights.sum()
 

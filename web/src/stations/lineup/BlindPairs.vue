@@ -125,7 +125,9 @@ const takeOut = (one: Schemas['JudgingItem']) =>
           What do the answers say?
         </button>
         <button type="button" class="plain-button" @click="going = ''">leave it for now</button>
-        <span class="small" role="status">{{ pair.asked }} judged by {{ now?.judge }}; also by the arrow keys</span>
+        <span class="small" role="status"
+          >{{ pair.asked }} judged by {{ now?.judge }}; also by the arrow keys, = for no difference</span
+        >
       </div>
     </template>
   </div>

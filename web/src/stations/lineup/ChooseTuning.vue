@@ -158,7 +158,8 @@ const takeIt = () =>
           </button>
           <button type="button" class="plain-button" @click="session = null">leave it</button>
           <span class="small" role="status"
-            >{{ session.answers.length }} chosen, some {{ pair.enough }} are enough; also by the arrow keys</span
+            >{{ session.answers.length }} chosen, some {{ pair.enough }} are enough; also by the arrow keys, = for no
+            difference</span
           >
         </div>
       </template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 
-/** Two lines, one of which is chosen: by pen, finger or arrow keys; down says there is no difference. */
+/** Two lines, one of which is chosen: by pen, finger or arrow keys; = says there is no difference. */
 const props = defineProps<{ one: string; other: string; busy: boolean }>()
 const emit = defineEmits<{ chosen: [answer: 1 | 0 | -1] }>()
 useEventListener('keydown', (event: KeyboardEvent) => {
   if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=slider], [role=tab]')) return
-  const answer = ({ ArrowLeft: 1, ArrowRight: -1, ArrowDown: 0 } as const)[event.key as 'ArrowLeft']
+  const answer = ({ ArrowUp: 1, ArrowLeft: 1, ArrowDown: -1, ArrowRight: -1, '=': 0 } as const)[event.key as '=']
   if (answer === undefined || props.busy) return
   event.preventDefault()
   emit('chosen', answer)
@@ -15,10 +15,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 
 <template>
   <div class="pair" :class="{ stale: busy }">
-    <button type="button" :disabled="busy" aria-label="The upper or left line" @click="emit('chosen', 1)">
+    <button type="button" :disabled="busy" aria-label="The upper line" @click="emit('chosen', 1)">
       <img :src="one" alt="" draggable="false" />
     </button>
-    <button type="button" :disabled="busy" aria-label="The lower or right line" @click="emit('chosen', -1)">
+    <button type="button" :disabled="busy" aria-label="The lower line" @click="emit('chosen', -1)">
       <img :src="other" alt="" draggable="false" />
     </button>
   </div>
@@ -27,7 +27,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <style scoped>
 .pair {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
+  max-width: 900px;
   gap: 14px;
 }
 button {
@@ -40,6 +40,5 @@ button:hover {
 img {
   display: block;
   width: 100%;
-  max-width: 900px;
 }
 </style>

@@ -5,7 +5,9 @@ import { api, take, takeFile, type Schemas } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
+import { useGuided } from '@/stores/guided'
 import { useLineup } from '@/stores/lineup'
+import GuidedRun from './GuidedRun.vue'
 import MovedSince from './MovedSince.vue'
 import OwnTerms from './OwnTerms.vue'
 import ParetoFront from './ParetoFront.vue'
@@ -15,6 +17,7 @@ import ShareBar from './ShareBar.vue'
 /** What was measured, ranked by what counts; handed on, and kept. */
 const desk = useDesk()
 const lineup = useLineup()
+const guided = useGuided()
 
 const ranked = shallowRef<Schemas['GroupRanking'][]>()
 const refused = ref('')
@@ -81,6 +84,7 @@ const report = (form: 'html' | 'pdf' | 'csv') =>
     const file = await takeFile(`/api/lineup/runs/${lineup.runId}/report`, {
       ...body.value,
       verdict: lineup.verdict,
+      conditions: guided.words,
       form,
     })
     giveFile(file, `Line-up.${form}`)
@@ -155,6 +159,7 @@ const keep = () =>
         </tbody>
       </table>
     </template>
+    <GuidedRun />
     <template v-if="lineup.run">
       <p v-for="words in lineup.run.unequal" :key="words" class="small">Not the same for all: {{ words }}.</p>
       <OwnTerms :candidates="lineup.run.candidates" />
