@@ -21,6 +21,8 @@ class Lineup(DeskCase):
     def fresh(self) -> Desk:
         """The station as it is found first."""
         self.desk.open("line-up")
+        self.desk.rests()
+        self.desk.wait("[...document.images].every(i => i.complete)", "all swatches")
         self.desk.js("localStorage.clear()")
         self.desk.open("line-up")
         return self.desk

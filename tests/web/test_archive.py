@@ -74,10 +74,20 @@ class ArchiveApi(ApiCase):
         self.ask("POST", "/api/sheets/trap-log/pages", {"id": "trap-log-copy", "copy_ink": True})
         self.ask("POST", "/api/sheets/trap-log/page/turn")
         self.ask("POST", "/api/sheets/trap-log/strokes", {"strokes": [STROKE | {"force": None}]})
+        two = [{"pen_id": "fen-fountain"}, {"pen_id": "reed-ballpoint"}]
+        judging = self.ask("POST", "/api/pairs", {"pens": two, "sheet_id": "first-count"}).get_json()["id"]
+        self.ask("POST", f"/api/pairs/{judging}/answers", {"asked": 0, "answer": 1})
+        lined = [{**pen, "hand_id": "right-firm", "device_id": "tablet-11"} for pen in two]
+        job = self.finished(self.ask("POST", "/api/lineup/runs", {"candidates": lined}))
+        self.ask("POST", f"/api/lineup/runs/{job}/keep", {"name": "Two", "weights": {"range": 1}})
         data = self.taken_out()
         folder, client = self.elsewhere()
         told = self.came(client, data)
         self.assertEqual(told.status_code, 200, told.get_json())
+        for kept in ("pairs", "lineup/kept"):
+            self.assertEqual(client.get(f"/api/{kept}").get_json(), self.ask("GET", f"/api/{kept}").get_json(), kept)
+        shown = client.get(f"/api/pairs/{judging}/pair").get_json()
+        self.assertEqual(shown, self.ask("GET", f"/api/pairs/{judging}/pair").get_json(), "the same lines")
         self.assertEqual((told.get_json()["left_out"], told.get_json()["came"]["twins"]), ([], []))
         here, there = content(self.folder), content(folder)
         for table in ALL:

@@ -20,6 +20,7 @@ from gray_quill.core.errors import FormatError, GrayQuillError
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import make_trace
 from gray_quill.store.database import transaction
+from gray_quill.store.judged import list_judgings
 from gray_quill.store.kept import read_kept
 from gray_quill.store.layers import held_of
 from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
@@ -380,6 +381,7 @@ class BringingIn:
             list_lag_runs(self.db)
             list_palm_runs(self.db)
             list_lineups(self.db)
+            list_judgings(self.db)
         self.came.others += 1
 
 

@@ -39,6 +39,7 @@ class Job:
     def __init__(self, job_id: str, kind: str, keeps: Any) -> None:
         self.id, self.kind, self.keeps = job_id, kind, keeps
         self.state, self.share, self.message, self.result = "running", 0.0, "", None
+        self.so_far: Any = None
         self.cancelled = False
         self._until = time.monotonic() + TASK_S
 
@@ -133,6 +134,11 @@ class Jobs:
         if job.state != "done":
             raise NotFound(job.message or f"The task {job_id} is not done yet. Wait for it.")
         return job.result
+
+    def result_so_far(self, job_id: str, kind: str) -> Any:
+        """What a job came to, or what it told while it runs and in case it was cancelled. Raises NotFound before."""
+        job = self.get(job_id, kind)
+        return self.result(job_id, kind) if job.so_far is None or job.state == "done" else job.so_far
 
 
 def jobs() -> Jobs:

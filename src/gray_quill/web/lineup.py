@@ -150,8 +150,8 @@ class RankBody(Model):
 
 
 class ReportBody(RankBody):
-    """verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file, PDF,
-    or every reading as a table.
+    """verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file,
+    PDF, or every reading as a table.
     """
 
     verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
@@ -215,12 +215,22 @@ def measuring(body: NewLineup) -> Job:
     how = {"sheet_id": body.sheet_id or "", "glass": body.glass, "tip": body.tip}
     seed, real = body.seed, body.sheet_id is not None
 
-    def work(progress: Progress) -> LineupRun:
-        with _on_all_cores(len(candidates)) as runs:
-            measured = measure(candidates, grounds, progress, runs)
-        return LineupRun(items, measured, points_of(measured), seed, real, unequal, __version__, **how, written=by)
+    by_key = {item.key: item for item in items}
 
-    return jobs().start("lineup", work)
+    def run_of(measured: Measured) -> LineupRun:
+        done = [by_key[key] for key in measured.candidates]
+        return LineupRun(done, measured, points_of(measured), seed, real, unequal, __version__, **how, written=by)
+
+    def work(progress: Progress) -> LineupRun:
+        def so_far(measured: Measured) -> None:
+            if len(measured.candidates) > 1:  # one alone is no line-up
+                job.so_far = run_of(measured)
+
+        with _on_all_cores(len(candidates)) as runs:
+            return run_of(measure(candidates, grounds, progress, runs, so_far))
+
+    job = jobs().start("lineup", work)
+    return job
 
 
 @contextlib.contextmanager
@@ -275,14 +285,14 @@ def _unequal(grounds: list[Ground], items: list[LinedUp]) -> list[str]:
 
 @operation(lineup, "GET", "/lineup/runs/<job_id>", LineupRun)
 def read_lineup_run(job_id: str) -> LineupRun:
-    """What was measured."""
-    return jobs().result(job_id, "lineup")  # type: ignore[no-any-return]
+    """What was measured; while more is, or in case it was cancelled, what was so far."""
+    return jobs().result_so_far(job_id, "lineup")  # type: ignore[no-any-return]
 
 
 @operation(lineup, "POST", "/lineup/runs/<job_id>/ranking", Rankings, body=RankBody)
 def rank_lineup(job_id: str, body: RankBody) -> Rankings:
     """Rank what was measured by these weights, all together or by kind of pen."""
-    run: LineupRun = jobs().result(job_id, "lineup")
+    run: LineupRun = jobs().result_so_far(job_id, "lineup")
     kinds = list(dict.fromkeys(c.group for c in run.candidates))
     groups = {kind: [c.key for c in run.candidates if c.group == kind] for kind in kinds}
     if not body.by_kind:
@@ -310,7 +320,7 @@ def _ranked(table: Table, body: RankBody, group: str, keys: list[str]) -> GroupR
 @operation(lineup, "POST", "/lineup/runs/<job_id>/report", "application/octet-stream", body=ReportBody, costly=True)
 def report_lineup(job_id: str, body: ReportBody) -> Response:
     """The line-up to hand on: pictures, numbers, settings, method, how sure it is, and a verdict."""
-    run: LineupRun = jobs().result(job_id, "lineup")
+    run: LineupRun = jobs().result_so_far(job_id, "lineup")
     if body.form == "csv":
         table = Table(run.measured, [Scored(o.name, o.points, o.note) for o in body.own])
         return download(write_table(table).encode(), "text/csv", "Line-up.csv")
@@ -373,7 +383,7 @@ class Front(Model):
 @operation(lineup, "GET", "/lineup/runs/<job_id>/front", Front, query=FrontQuery)
 def read_front(job_id: str, query: FrontQuery) -> Front:
     """Two criteria against each other, and who is beaten in both by nobody."""
-    run: LineupRun = jobs().result(job_id, "lineup")
+    run: LineupRun = jobs().result_so_far(job_id, "lineup")
     known = run.measured.criteria
     missing = next((key for key in (query.across, query.up) if key not in known), None)
     if missing is not None:

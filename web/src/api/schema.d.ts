@@ -712,7 +712,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was measured. */
+        /** What was measured; while more is, or in case it was cancelled, what was so far. */
         get: operations["read_lineup_run"];
         put?: never;
         post?: never;
@@ -7043,8 +7043,8 @@ export interface components {
             strokes: components["schemas"]["Coming"][];
         };
         /**
-         * @description verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file, PDF,
-         *     or every reading as a table.
+         * @description verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file,
+         *     PDF, or every reading as a table.
          */
         ReportBody: {
             /** @default false */

@@ -43,9 +43,13 @@ export const useLineup = defineStore('lineup', () => {
     desk.attempt(async () => {
       kept.value = (await take(api.GET('/api/lineup/kept'))).lineups
     })
-  /** Lay out what was measured. */
+  /** Lay out what was measured, or so much of it as there is. */
   async function lay(id: string) {
-    run.value = await take(api.GET('/api/lineup/runs/{job_id}', { params: { path: { job_id: id } } }))
+    laid(id, await measured(id))
+  }
+  const measured = (id: string) => take(api.GET('/api/lineup/runs/{job_id}', { params: { path: { job_id: id } } }))
+  function laid(id: string, found: Run) {
+    run.value = found
     runId.value = id
     keptAs.value = ''
     moved.value = undefined
@@ -135,6 +139,8 @@ export const useLineup = defineStore('lineup', () => {
     chosen,
     needKept,
     lay,
+    measured,
+    laid,
     openKept,
     laidAgain,
     need,

@@ -1,7 +1,7 @@
 """Every criterion of every candidate, on every block."""
 
 import dataclasses
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -59,8 +59,11 @@ def measure(
     grounds: Sequence[Ground],
     progress: Callable[[float], object] = lambda _: None,
     runs: Runs = map,
+    so_far: Callable[[Measured], object] = lambda _: None,
 ) -> Measured:
-    """Candidates on their grounds. `progress` is told the share that is done; what it raises ends the measuring."""
+    """Candidates on their grounds. `progress` is told the share that is done; what it raises ends the measuring.
+    `so_far` is given what is measured of those that are done, in their order.
+    """
     check_candidates(candidates)
     shared: list[dict[str, list[float | None]]] = []
     for of_ground in runs(measure_ground, grounds):
@@ -73,8 +76,14 @@ def measure(
     values: dict[int, Values] = {}
     for k, found in zip(order, runs(measure_one, work), strict=True):
         values[k] = found
+        so_far(_measured(candidates, values))
         progress(len(values) / len(work))
-    return Measured([one.key for one in candidates], list(CRITERIA), [values[k] for k in range(len(candidates))])
+    return _measured(candidates, values)
+
+
+def _measured(candidates: Sequence[Candidate], values: Mapping[int, Values]) -> Measured:
+    done = sorted(values)
+    return Measured([candidates[k].key for k in done], list(CRITERIA), [values[k] for k in done])
 
 
 def measure_one(work: tuple[Recipe, Ground, dict[str, list[float | None]]]) -> Values:

@@ -37,11 +37,11 @@ const body = computed<Schemas['RankBody']>(() => ({
   by_kind: lineup.byKind,
 }))
 watch(
-  [() => lineup.runId, body],
+  [() => lineup.runId, body, () => lineup.run],
   ([id]) => {
     if (id) void ranks.want({ id, body: body.value })
   },
-  { immediate: true, deep: true },
+  { immediate: true },
 )
 
 const who = (key: string) => lineup.run!.candidates.find((c) => c.key === key)!

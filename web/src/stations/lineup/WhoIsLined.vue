@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import JobProgress from '@/components/JobProgress.vue'
 import PenSwatch from '@/components/PenSwatch.vue'
 import { useJob } from '@/composables/use-job'
+import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
 import KeptLineups from './KeptLineups.vue'
@@ -30,8 +31,20 @@ function turn(id: string, on: boolean) {
 
 const { job, follow, cancel } = useJob()
 const busy = computed(() => job.value?.state === 'running')
+/** What is measured is laid out as it comes; expected: of how many. */
+let expected = 0
+const parts = useLatest(
+  async (id: string) => ({ id, found: await lineup.measured(id) }),
+  ({ id, found }) => void (busy.value && id === job.value?.id && lineup.laid(id, found)),
+  () => undefined, // nothing can be ranked yet
+)
+watch(
+  () => job.value?.share,
+  (share) => share && share * expected > 1.5 && busy.value && void parts.want(job.value!.id), // of one there is no order
+)
 const measure = () =>
   desk.attempt(async () => {
+    expected = candidates.value.length
     const body: Schemas['NewLineup'] = {
       candidates: candidates.value,
       sheet_id: lineup.own ? desk.sheet!.id : null,
@@ -46,6 +59,7 @@ const measure = () =>
 const again = (kept: Schemas['LineupHead']) =>
   desk.attempt(async () => {
     let left: string[] = []
+    expected = 0 // what moved is said of all of them
     const asked = take(api.POST('/api/lineup/kept/{kept_id}/retest', { params: { path: { kept_id: kept.id } } })).then(
       (told) => {
         left = told.left_out
