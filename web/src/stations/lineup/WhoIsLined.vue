@@ -31,7 +31,7 @@ function turn(id: string, on: boolean) {
 
 const { job, follow, cancel } = useJob()
 const busy = computed(() => job.value?.state === 'running')
-/** What is measured is laid out as it comes; expected: of how many. */
+/** What is measured is laid out as it comes, once there are two; expected: of how many. */
 let expected = 0
 const parts = useLatest(
   async (id: string) => ({ id, found: await lineup.measured(id) }),
@@ -40,7 +40,7 @@ const parts = useLatest(
 )
 watch(
   () => job.value?.share,
-  (share) => share && share * expected > 1.5 && busy.value && void parts.want(job.value!.id), // of one there is no order
+  (share) => share && share * expected > 1.5 && busy.value && void parts.want(job.value!.id),
 )
 const measure = () =>
   desk.attempt(async () => {
