@@ -157,6 +157,8 @@ class LineupApi(ApiCase):
         body = {"name": " Two for notes ", "weights": weights, "verdict": "The fen.", "own": own}
         kept = self.ask("POST", f"/api/lineup/runs/{job}/keep", body).get_json()
         self.assertEqual((kept["name"], kept["candidates"], kept["verdict"]), ("Two for notes", 2, "The fen."))
+        wrong = self.ask("POST", f"/api/lineup/runs/{job}/keep", {**body, "weights": {"beauty": 1}})
+        self.assertEqual(wrong.status_code, 400, "what could not be ranked again is not kept")
         opened = self.ask("POST", f"/api/lineup/kept/{kept['id']}/open").get_json()
         self.assertEqual(self.ask("GET", f"/api/lineup/runs/{opened['run_id']}").get_json(), run)
         self.assertEqual(

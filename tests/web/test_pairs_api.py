@@ -114,6 +114,8 @@ class PairsApi(ApiCase):
         )
         told = self.ask("POST", f"/api/pairs/{judging}/told", {**body, "run_id": other}).get_json()
         self.assertEqual((told["rho"], told["weights"]), (None, []), "not all of them were measured there")
+        told = self.ask("POST", f"/api/pairs/{judging}/told", {**body, "run_id": "lineup-99"}).get_json()
+        self.assertEqual((len(told["pens"]), told["rho"]), (3, None), "a line-up that is gone takes nothing along")
 
     def test_what_cannot_be_judged_is_refused(self) -> None:
         self.assertEqual(self.begin("fen-fountain").status_code, 400)

@@ -20,7 +20,7 @@ from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import JobItem, jobs
-from gray_quill.web.lineup import Key, LinedUp, LineupCandidate, LineupRun, NewLineup, RankBody, measuring
+from gray_quill.web.lineup import Key, LinedUp, LineupCandidate, LineupRun, NewLineup, RankBody, measuring, rank_lineup
 from gray_quill.web.records import BinChange, Printable
 
 lineup_kept = Blueprint("lineup_kept", __name__)
@@ -76,6 +76,7 @@ class MovedQuery(Model):
 def keep_lineup(job_id: str, body: KeepLineup) -> LineupHead:
     """Keep what was measured, what counted and the verdict."""
     run: LineupRun = jobs().result(job_id, "lineup")
+    rank_lineup(job_id, body)  # refuses what it could not be ranked by again
     first = run.candidates[0]
     inputs = {"name": body.name, "set": body.model_dump(mode="json"), "candidates": len(run.candidates)}
     trial = Trial("lineup", first.hand_id, first.device_id, inputs, {"run": record_json(run)}, body.verdict)

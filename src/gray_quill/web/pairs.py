@@ -7,7 +7,7 @@ import numpy as np
 from flask import Blueprint, Response
 from pydantic import Field, StringConstraints
 
-from gray_quill.core.errors import InputError
+from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.lineup.goes_by import Weight, fitted_weights, in_words
 from gray_quill.core.lineup.measure import check_pens
@@ -272,7 +272,10 @@ def _measured(of: Judging, body: PairsAsked) -> tuple[list[float], list[str], np
     """
     if body.run_id is None or not body.weights:
         return None
-    run: LineupRun = jobs().result(body.run_id, "lineup")
+    try:
+        run: LineupRun = jobs().result(body.run_id, "lineup")
+    except NotFound:
+        return None  # it is not there any more: the answers are
     at = {(c.pen_id, c.revision): c.key for c in run.candidates}
     keys = [at.get((p.pen_id, p.revision)) for p in of.pens]
     if len(run.written) > 1 or any(k is None for k in keys):

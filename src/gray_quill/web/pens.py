@@ -104,7 +104,9 @@ class CardQuery(Model):
     hand_id: Id
 
 
-@operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/card.pdf", "application/pdf", query=CardQuery)
+@operation(
+    pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/card.pdf", "application/pdf", query=CardQuery, costly=True
+)
 def take_out_card(pen_id: str, revision: int, query: CardQuery) -> Response:
     """The setting card of a pen on a device."""
     recipe = get_pen(db(), pen_id, revision).recipe
