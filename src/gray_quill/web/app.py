@@ -34,6 +34,7 @@ from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.lineup import lineup
 from gray_quill.web.lineup_kept import lineup_kept
+from gray_quill.web.lineup_report import lineup_report
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
@@ -107,6 +108,7 @@ def create_app(
         prints,
         lineup,
         lineup_kept,
+        lineup_report,
         pairs,
         choosing,
         covers,
