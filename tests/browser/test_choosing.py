@@ -2,6 +2,8 @@
 
 import json
 import math
+import urllib.request
+from typing import Any
 
 import numpy as np
 
@@ -216,3 +218,48 @@ class Choosing(MendCase):
         desk.rests()
         desk.write(ring)
         until_true(lambda: len(self.there()) == 4, "a ring of ink")
+
+    def test_covers_and_pictures_are_ringed_turned_copied_and_deleted_with_the_ink(self) -> None:
+        """As one step of undo each."""
+        desk = self.desk
+        where = f"sheets/{self.sheet}"
+        cover = {"id": "c1", "left_mm": 60, "top_mm": 52, "width_mm": 14, "height_mm": 6}
+        desk.ask(f"{where}/covers", {"covers": [cover]}, "PUT")
+        drawing = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" width="8mm" height="4mm" viewBox="0 0 8 4">'
+            b'<rect width="8" height="4" fill="#204080"/></svg>'
+        )
+        request = urllib.request.Request(
+            f"{desk.url}/api/{where}/originals?name=blue", drawing, {"Content-Type": "application/octet-stream"}
+        )
+        urllib.request.urlopen(request).close()
+        laid = {**self.page()["prints"][0], "left_mm": 80, "top_mm": 52, "width_mm": 8, "height_mm": 4}
+        desk.ask(f"{where}/prints", {"prints": [laid]}, "PUT")
+        desk.open("sheet")
+        desk.rests()
+        desk.press("choose", ".verbs")
+        desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        self.go((57, 49), (91, 49), (91, 60), (57, 60), (57, 49))
+        desk.says("1 stroke, 1 cover, 1 picture chosen", ".margin")
+        strokes = self.there()
+        desk.press("Quarter turn", ".margin")
+        until_true(lambda: self.sides("covers") == [(6.0, 14.0)], "the cover turned")
+        until_true(lambda: self.sides("prints") == [(4.0, 8.0)], "the picture too")
+        self.assertEqual(self.page()["prints"][0]["quarter_turns"], 1)
+        desk.press("Undo", ".margin")
+        until_true(lambda: self.page()["covers"] == [{k: cover[k] for k in cover}], "the cover as it was")
+        until_true(lambda: self.sides("prints") == [(8.0, 4.0)], "and the picture")
+        desk.press("Duplicate", ".margin")
+        until_true(lambda: (len(self.page()["covers"]), len(self.page()["prints"])) == (2, 2), "one more of each")
+        desk.press("Delete", ".margin")
+        until_true(lambda: (len(self.page()["covers"]), len(self.page()["prints"])) == (1, 1), "the copies gone")
+        self.assertEqual(self.there(), strokes, "and the ink's")
+        desk.press("Undo", ".margin")
+        until_true(lambda: (len(self.page()["covers"]), len(self.page()["prints"])) == (2, 2), "both again")
+        self.assertEqual(desk.trouble(), [])
+
+    def page(self) -> dict[str, Any]:
+        return dict(self.desk.ask(f"sheets/{self.sheet}")["sheet"])
+
+    def sides(self, of: str) -> list[tuple[float, float]]:
+        return [(round(one["width_mm"], 2), round(one["height_mm"], 2)) for one in self.page()[of]]
