@@ -85,6 +85,10 @@ class LineupApi(ApiCase):
         for place in ranked:
             self.assertIn(f"{place['total']:.1f} points ({place['low']:.1f} to {place['high']:.1f})", words)
         self.assertEqual([round(float(v) / 72 * 25.4) for v in pages.pages[0].mediabox[2:]], [210, 297])
+        kinds = body | {"by_kind": True, "families": {"ballpoint": "None better <here>.", "fountain": " "}}
+        text = self.ask("POST", f"/api/lineup/runs/{job}/report", kinds).get_data(as_text=True)
+        self.assertIn("<h2>ballpoint</h2><p>Verdict: None better &lt;here&gt;.</p>", text)
+        self.assertIn("<h2>fountain</h2><h3>", text, "of no verdict none is said")
         rows = list(
             csv.reader(self.ask("POST", f"/api/lineup/runs/{job}/report", body | {"form": "csv"}).text.splitlines())
         )

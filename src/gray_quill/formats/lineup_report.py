@@ -36,15 +36,18 @@ def lineup_report(
     own: Sequence[Scored],
     conditions: Sequence[str],
     verdict: str,
+    families: Mapping[str, str] | None = None,
 ) -> list[Block]:
     """names, pens: of each candidate by its key. rankings: by group, "" for all together. conditions: what was the same
-    for all and what was not, in words. verdict: the writer's own.
+    for all and what was not, in words. verdict: the writer's own; families: that of each group.
     """
     blocks: list[Block] = [Heading(title, 1)]
     if verdict.strip():
         blocks += [Heading("Verdict"), Words(verdict.strip())]
     for group, ranking in rankings:
         blocks.append(Heading(group or "Ranking"))
+        said = (families or {}).get(group, "").strip()
+        blocks += [Words(f"Verdict: {said}")] if said else []
         for n in range(len(ranking.places)):
             blocks += _place(ranking.places, n, names, pens)
         for key, of in ranking.aside.items():

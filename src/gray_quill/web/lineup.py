@@ -135,6 +135,9 @@ class MustBody(Model):
     bound: float
 
 
+Verdict = Annotated[str, StringConstraints(max_length=4000)]
+
+
 class RankBody(Model):
     """weights: by criterion, those of one's own too; by_kind: a ranking for each kind of pen."""
 

@@ -4,7 +4,7 @@ import dataclasses
 from typing import Annotated, Any
 
 from flask import Blueprint
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError, NotFound
@@ -20,7 +20,17 @@ from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import JobItem, jobs
-from gray_quill.web.lineup import Key, LinedUp, LineupCandidate, LineupRun, NewLineup, RankBody, measuring, rank_lineup
+from gray_quill.web.lineup import (
+    Key,
+    LinedUp,
+    LineupCandidate,
+    LineupRun,
+    NewLineup,
+    RankBody,
+    Verdict,
+    measuring,
+    rank_lineup,
+)
 from gray_quill.web.records import BinChange, Printable
 
 lineup_kept = Blueprint("lineup_kept", __name__)
@@ -30,7 +40,8 @@ class KeepLineup(RankBody):
     """A line-up that was measured, under a name, with what counts and the verdict so far."""
 
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), Printable]
-    verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
+    verdict: Verdict = ""
+    families: Annotated[dict[Key, Verdict], Field(max_length=20)] = Field(default_factory=dict)
 
 
 class KeptLineups(Model):

@@ -16,7 +16,7 @@ from gray_quill.store.pens import get_pen
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.jobs import jobs
-from gray_quill.web.lineup import Key, LineupRun, RankBody, rank_lineup
+from gray_quill.web.lineup import Key, LineupRun, RankBody, Verdict, rank_lineup
 from gray_quill.web.records import Printable
 from gray_quill.web.replies import download
 
@@ -25,11 +25,12 @@ Condition = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2
 
 
 class ReportBody(RankBody):
-    """verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file,
-    PDF, or every reading as a table.
+    """verdict: the writer's own, in words; families: that of each kind of pen; conditions: what else was the same for
+    all, or not; form: one HTML file, PDF, or every reading as a table.
     """
 
-    verdict: Annotated[str, StringConstraints(max_length=4000)] = ""
+    verdict: Verdict = ""
+    families: Annotated[dict[Key, Verdict], Field(max_length=20)] = Field(default_factory=dict)
     conditions: Annotated[list[Condition], Field(max_length=20)] = Field(default_factory=list)
     form: Literal["html", "pdf", "csv"] = "html"
 
@@ -55,6 +56,7 @@ def report_lineup(job_id: str, body: ReportBody) -> Response:
         [Scored(o.name, o.points, o.note) for o in body.own],
         [*_conditions(run), *body.conditions],
         body.verdict,
+        body.families if body.by_kind else {},
     )
     if body.form == "pdf":
         return download(report_pdf("Line-up", blocks), "application/pdf", "Line-up.pdf")

@@ -4947,6 +4947,9 @@ export interface components {
         KeepLineup: {
             /** @default false */
             by_kind: boolean;
+            families?: {
+                [key: string]: string;
+            };
             musts?: components["schemas"]["MustBody"][];
             name: string;
             own?: components["schemas"]["OwnScores"][];
@@ -7043,13 +7046,16 @@ export interface components {
             strokes: components["schemas"]["Coming"][];
         };
         /**
-         * @description verdict: the writer's own, in words; conditions: what else was the same for all, or not; form: one HTML file,
-         *     PDF, or every reading as a table.
+         * @description verdict: the writer's own, in words; families: that of each kind of pen; conditions: what else was the same for
+         *     all, or not; form: one HTML file, PDF, or every reading as a table.
          */
         ReportBody: {
             /** @default false */
             by_kind: boolean;
             conditions?: string[];
+            families?: {
+                [key: string]: string;
+            };
             /**
              * @default html
              * @enum {string}

@@ -33,6 +33,8 @@ export const useLineup = defineStore('lineup', () => {
   const run = shallowRef<Run>()
   const runId = ref('')
   const verdict = ref('')
+  /** One of each kind of pen, where they are ranked by kind. */
+  const families = ref<Record<string, string>>({})
   const kept = shallowRef<Schemas['LineupHead'][]>([])
   /** The kept line-up that is laid out, and what moved since it was kept. */
   const keptAs = ref('')
@@ -63,6 +65,7 @@ export const useLineup = defineStore('lineup', () => {
     scored.value = (told.set.own ?? []).map((o) => ({ ...o, note: o.note ?? '' }))
     byKind.value = !!told.set.by_kind
     verdict.value = told.set.verdict ?? ''
+    families.value = { ...told.set.families }
     keptAs.value = one.id
   }
   /** What was measured again, beside what was kept. */
@@ -133,6 +136,7 @@ export const useLineup = defineStore('lineup', () => {
     run,
     runId,
     verdict,
+    families,
     kept,
     keptAs,
     moved,

@@ -84,6 +84,7 @@ const report = (form: 'html' | 'pdf' | 'csv') =>
     const file = await takeFile(`/api/lineup/runs/${lineup.runId}/report`, {
       ...body.value,
       verdict: lineup.verdict,
+      families: lineup.families,
       conditions: guided.words,
       form,
     })
@@ -95,7 +96,7 @@ const called = ref('')
 const keep = () =>
   desk.attempt(async () => {
     const params = { path: { job_id: lineup.runId } }
-    const asked = { ...body.value, name: called.value.trim(), verdict: lineup.verdict }
+    const asked = { ...body.value, name: called.value.trim(), verdict: lineup.verdict, families: lineup.families }
     const head = await take(api.POST('/api/lineup/runs/{job_id}/keep', { params, body: asked }))
     lineup.kept = [head, ...lineup.kept]
     lineup.keptAs = head.id
@@ -141,6 +142,17 @@ const keep = () =>
         />
       </ol>
       <p v-for="words in asideWords(group.ranking.aside)" :key="words" class="small">{{ words }}</p>
+      <label v-if="group.group" class="small verdict"
+        >Your verdict on this family
+        <ElInput
+          :model-value="lineup.families[group.group] ?? ''"
+          type="textarea"
+          :rows="1"
+          maxlength="4000"
+          :aria-label="`Verdict on ${group.group}`"
+          @update:model-value="(words: string) => (lineup.families = { ...lineup.families, [group.group]: words })"
+        />
+      </label>
       <table v-if="rows.length > 1" class="small">
         <caption class="small">
           Places by what counts for whom
