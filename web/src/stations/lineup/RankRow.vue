@@ -83,6 +83,13 @@ const words = computed(() => {
 </template>
 
 <style scoped>
+.card {
+  display: inline-flex;
+  align-items: center;
+  margin: 6px 0 8px 40px;
+  color: inherit;
+  text-decoration: none;
+}
 .row {
   border-top: var(--line) solid var(--rule);
 }
