@@ -64,6 +64,7 @@ class Preferred:
 
 Allowed = Callable[[Sequence[float]], bool]
 NEAR, NEAR_SD = 48, (0.35, 0.15)  # places round the best so far that are looked at too
+MOST_ASKED = 12  # places of one pair of which it is asked
 MOST_LOOKED = 24  # places of which it is asked whether they may be shown
 CLOSER = (0.35, 0.2, 0.12, 0.07, 0.04)  # steps in which the best is looked for
 
@@ -103,11 +104,18 @@ def next_pair(judged: Sequence[Judged], places: Floats, seed: int, allowed: Allo
     wider = wider[best]
     told = _told_by(mean[best], cov[np.ix_(best, best)])
     told[np.tril_indices(len(wider))] = -np.inf
+    may: dict[int, bool] = {}  # asked of a few: it takes longer than all the rest
+
+    def shown(k: int) -> bool:
+        if k not in may and len(may) < MOST_ASKED:
+            may[k] = allowed(wider[k].tolist())
+        return may.get(k, False)
+
     for at in np.argsort(told, axis=None)[::-1]:
         a, b = divmod(int(at), len(wider))
         if told[a, b] == -np.inf:
             break
-        if (wider[a] != wider[b]).any() and allowed(wider[a].tolist()) and allowed(wider[b].tolist()):
+        if (wider[a] != wider[b]).any() and shown(a) and shown(b):
             return _shown(wider[a], wider[b], rng)
     return _beside_the_start(places, rng, allowed)  # none of the best is a pen of its kind
 
