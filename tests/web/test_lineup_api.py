@@ -3,8 +3,6 @@
 import csv
 import io
 import re
-import time
-from collections.abc import Callable
 from typing import Any
 
 import pypdf
@@ -12,15 +10,6 @@ import pypdf
 from tests.web.api_case import ApiCase
 
 OF = {"hand_id": "right-firm", "device_id": "tablet-11"}
-
-
-def until(look: Callable[[], Any], fits: Callable[[Any], bool]) -> Any:
-    """What is seen once it fits."""
-    for _ in range(6000):
-        if fits(seen := look()):
-            return seen
-        time.sleep(0.01)
-    raise AssertionError("waited for ever")
 
 
 class LineupApi(ApiCase):
@@ -101,13 +90,18 @@ class LineupApi(ApiCase):
         pens = [p["id"] for p in self.ask("GET", "/api/desk").get_json()["pens"]][:12]
         job = self.ask("POST", "/api/lineup/runs", {"candidates": self.candidates(*pens)}).get_json()["id"]
         where = f"/api/lineup/runs/{job}"
-        found = until(lambda: self.client.get(where).get_json(), lambda told: "measured" in told)
+        found: Any = {}
+        for _ in self.client.get(f"/api/jobs/{job}/events").iter_encoded():  # a state each time it is further
+            found = self.client.get(where).get_json()
+            if "measured" in found:
+                break
         self.assertTrue(2 <= len(found["candidates"]) < 12, len(found["candidates"]))
         self.assertEqual([c["key"] for c in found["candidates"]], found["measured"]["candidates"])
         places = self.ranked(job, weights={"range": 1}).get_json()["rankings"][0]["ranking"]["places"]
         self.assertGreaterEqual(len(places), len(found["candidates"]))
         self.ask("DELETE", f"/api/jobs/{job}")
-        until(lambda: self.client.get(f"/api/jobs/{job}").get_json()["state"], lambda state: state == "cancelled")
+        self.client.get(f"/api/jobs/{job}/events").get_data()  # until it ends
+        self.assertEqual(self.ask("GET", f"/api/jobs/{job}").get_json()["state"], "cancelled")
         kept = self.ask("GET", where).get_json()
         self.assertLess(len(kept["candidates"]), 12)
         self.assertEqual(kept["measured"]["values"][:2], found["measured"]["values"][:2])

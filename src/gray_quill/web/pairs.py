@@ -7,6 +7,7 @@ import numpy as np
 from flask import Blueprint, Response
 from pydantic import Field, StringConstraints
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.lineup.goes_by import Weight, fitted_weights, in_words
@@ -171,12 +172,9 @@ def read_pair(judging_id: str) -> PairToJudge:
 
 def _pair(of: Judging) -> PairToJudge:
     shown = next_pair(of.answers, len(of.pens), of.seed)
-    images = [line_in(_line(of.sheet_id), get_pen(db(), p.pen_id, p.revision).recipe) for p in _two(of, shown)]
+    pens = [get_pen(db(), of.pens[k].pen_id, of.pens[k].revision).recipe for k in shown]
+    images = [line_in(_line(of.sheet_id), pen) for pen in pens]
     return PairToJudge(id=of.id, asked=len(of.answers), one=images[0], other=images[1])
-
-
-def _two(of: Judging, shown: tuple[int, int]) -> list[PenJudged]:
-    return [of.pens[k] for k in shown]
 
 
 @operation(pairs, "POST", "/pairs/<judging_id>/answers", PairToJudge, body=AnswerBody, costly=True)
@@ -237,7 +235,9 @@ def read_told(judging_id: str, body: PairsAsked) -> PairsTold:
     more = more_needed(known, judged)
     names = [get_pen(db(), p.pen_id, p.revision).recipe.name for p in of.pens]
     pens = [
-        JudgedPen(of.pens[r.candidate].pen_id, of.pens[r.candidate].revision, names[r.candidate], *_spread(r))
+        JudgedPen(
+            **vars(of.pens[r.candidate]), name=names[r.candidate], theta=r.theta, low=r.low, high=r.high, tied=r.tied
+        )
         for r in ranked(known)
     ]
     measured = _measured(of, body)
@@ -262,11 +262,7 @@ def read_told(judging_id: str, body: PairsAsked) -> PairsTold:
     )
 
 
-def _spread(one: object) -> tuple[float, float, float, bool]:
-    return one.theta, one.low, one.high, one.tied  # type: ignore[attr-defined]
-
-
-def _measured(of: Judging, body: PairsAsked) -> tuple[list[float], list[str], np.ndarray] | None:  # type: ignore[type-arg]
+def _measured(of: Judging, body: PairsAsked) -> tuple[list[float], list[str], Floats] | None:
     """Totals of the pens judged by these weights, and the criteria that can be told of all of them with their points;
     None where they were not all measured, on one ground.
     """

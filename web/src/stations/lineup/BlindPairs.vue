@@ -133,32 +133,17 @@ const takeOut = (one: Schemas['JudgingItem']) =>
   </div>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .pairs {
   overflow-y: auto;
   padding-bottom: 12px;
   scrollbar-width: thin;
 }
-.first {
-  max-width: 60ch;
-  font-size: 17px;
-  font-style: italic;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  align-items: center;
-  min-height: 52px;
-}
 .line {
   min-height: var(--target);
   border-top: var(--line) solid var(--rule);
-}
-.row label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
 }
 .judge {
   width: 150px;

@@ -135,7 +135,7 @@ const takeIt = () =>
             Take it as a draft of {{ pen?.recipe.name }}
           </button>
           <button type="button" class="word-button" @click="found = undefined">Go on choosing</button>
-          <button type="button" class="word-button" @click="session = null">Leave it</button>
+          <button type="button" class="word-button" @click="session = null">End it, keep nothing</button>
         </div>
       </div>
       <template v-else-if="pair">
@@ -156,7 +156,7 @@ const takeIt = () =>
           >
             What do my choices say?
           </button>
-          <button type="button" class="plain-button" @click="session = null">leave it</button>
+          <button type="button" class="plain-button" @click="session = null">end it, keep nothing</button>
           <span class="small" role="status"
             >{{ session.answers.length }} chosen, some {{ pair.enough }} are enough; also by the arrow keys, = for no
             difference</span
@@ -167,28 +167,13 @@ const takeIt = () =>
   </div>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .choosing {
   overflow-y: auto;
   padding-bottom: 12px;
   scrollbar-width: thin;
-}
-.first {
-  max-width: 60ch;
-  font-size: 17px;
-  font-style: italic;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  align-items: center;
-  min-height: 52px;
-}
-.row label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
 }
 img {
   display: block;

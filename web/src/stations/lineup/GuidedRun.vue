@@ -57,17 +57,12 @@ function done() {
   </section>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .guided {
   margin: 6px 0;
   border-top: var(--line) solid var(--rule);
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  min-height: 52px;
 }
 p {
   margin: 0;

@@ -67,7 +67,7 @@ const tau = (value: number) => value.toFixed(2)
         <span class="small">{{ p.tied ? 'not told from the one before' : '' }}</span>
       </li>
     </ol>
-    <p class="small">Less liked at the left, more at the right; the bar is where 95 of 100 such judgings would lie.</p>
+    <p class="small">Less liked at the left, more at the right; the bar is how far it may be off, 95 % sure.</p>
     <p v-if="told.agreement !== null" class="small">
       With {{ told.others.join(', ') }}: {{ tau(told.agreement) }} of Kendall's tau (1 the same order, −1 the reverse).
     </p>
@@ -92,12 +92,9 @@ const tau = (value: number) => value.toFixed(2)
   </div>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
-.first {
-  max-width: 64ch;
-  font-size: 17px;
-  font-style: italic;
-}
 ol {
   margin: 6px 0;
   padding: 0;
@@ -136,22 +133,6 @@ li :deep(img) {
   height: 14px;
   margin-left: -1px;
   background: var(--accent);
-}
-table {
-  margin: 10px 0;
-  border-collapse: collapse;
-}
-caption {
-  text-align: left;
-}
-th {
-  font-weight: 400;
-  text-align: left;
-}
-th,
-td {
-  padding: 2px 18px 2px 0;
-  border-top: var(--line) solid var(--rule);
 }
 @media (max-width: 700px) {
   li {

@@ -40,25 +40,10 @@ const said = (key: string, value: number) => inWords(lineup.info!.criteria.find(
   </section>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .moved {
   overflow-x: auto;
-}
-.first {
-  font-size: 17px;
-  font-style: italic;
-}
-table {
-  margin: 6px 0 12px;
-  border-collapse: collapse;
-}
-th {
-  font-weight: 400;
-  text-align: left;
-}
-th,
-td {
-  padding: 2px 18px 2px 0;
-  border-top: var(--line) solid var(--rule);
 }
 </style>

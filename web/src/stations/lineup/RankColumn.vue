@@ -194,26 +194,13 @@ const keep = () =>
   </div>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .rank {
   overflow-y: auto;
   padding: 0 4px 16px 0;
   scrollbar-width: thin;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  min-height: var(--target);
-}
-.presets [aria-pressed='true'] {
-  border-bottom: 3px solid var(--accent);
-  font-weight: 650;
-}
-.first {
-  font-size: 17px;
-  font-style: italic;
 }
 .harm {
   color: var(--harm);
@@ -228,22 +215,6 @@ ol {
   margin: 6px 0 8px;
   padding: 0;
   list-style: none;
-}
-table {
-  margin: 10px 0;
-  border-collapse: collapse;
-}
-caption {
-  text-align: left;
-}
-th {
-  font-weight: 400;
-  text-align: left;
-}
-th,
-td {
-  padding: 2px 18px 2px 0;
-  border-top: var(--line) solid var(--rule);
 }
 .verdict {
   display: grid;

@@ -125,6 +125,8 @@ const again = (kept: Schemas['LineupHead']) =>
   </aside>
 </template>
 
+<style scoped src="./lineup.css" />
+
 <style scoped>
 .who {
   display: flex;
@@ -132,17 +134,6 @@ const again = (kept: Schemas['LineupHead']) =>
   gap: 8px;
   min-height: 0;
   padding-bottom: 12px;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  min-height: var(--target);
-}
-.row [aria-pressed='true'] {
-  border-bottom: 3px solid var(--accent);
-  font-weight: 650;
 }
 .pair {
   display: grid;
