@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { ElCheckbox, ElInput } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, takeFile, type Schemas } from '@/api/client'
@@ -11,6 +12,7 @@ import GuidedRun from './GuidedRun.vue'
 import MovedSince from './MovedSince.vue'
 import OwnTerms from './OwnTerms.vue'
 import ParetoFront from './ParetoFront.vue'
+import PresetPlaces from './PresetPlaces.vue'
 import RankRow from './RankRow.vue'
 import ShareBar from './ShareBar.vue'
 
@@ -20,12 +22,15 @@ const lineup = useLineup()
 const guided = useGuided()
 
 const ranked = shallowRef<Schemas['GroupRanking'][]>()
+/** What the answer was asked for: older than what stands on the bar while a share moves. */
+const rankedBy = shallowRef<Schemas['RankBody']>()
 const refused = ref('')
 const ranks = useLatest(
   ({ id, body }: { id: string; body: Schemas['RankBody'] }) =>
     take(api.POST('/api/lineup/runs/{job_id}/ranking', { params: { path: { job_id: id } }, body })),
-  (answer) => {
+  (answer, wish) => {
     ranked.value = answer.rankings
+    rankedBy.value = wish.body
     refused.value = ''
   },
   (error) => (refused.value = error instanceof Error ? error.message : ''),
@@ -36,13 +41,13 @@ const body = computed<Schemas['RankBody']>(() => ({
   own: lineup.scored.map((o) => ({ ...o })),
   by_kind: lineup.byKind,
 }))
-watch(
-  [() => lineup.runId, body, () => lineup.run],
-  ([id]) => {
-    if (id) void ranks.want({ id, body: body.value })
-  },
-  { immediate: true },
-)
+const wantRanks = () => {
+  if (lineup.runId) void ranks.want({ id: lineup.runId, body: body.value })
+}
+/** Totals follow a share that is dragged by themselves; what else the core says of them may wait until it rests. */
+const wantSoon = useDebounceFn(wantRanks, 120, { maxWait: 500 })
+watch([() => lineup.runId, body, () => lineup.run], () => void wantSoon(), { immediate: true })
+const stale = computed(() => ranks.busy.value || rankedBy.value !== body.value)
 
 const who = (key: string) => lineup.run!.candidates.find((c) => c.key === key)!
 /** Total and parts by the weights as they stand on the bar, at once; criteria set aside count for none. */
@@ -129,7 +134,7 @@ const keep = () =>
     <template v-for="{ group, rows } in shown" :key="group.group">
       <h2 v-if="group.group" class="book">{{ group.group }}</h2>
       <p v-if="group.refused" class="small">{{ group.refused }}</p>
-      <ol :class="{ stale: ranks.busy.value }" :aria-label="`Ranking ${group.group}`">
+      <ol :class="{ stale }" :aria-label="`Ranking ${group.group}`">
         <RankRow
           v-for="({ place, now }, k) in rows"
           :key="place.candidate"
@@ -153,23 +158,11 @@ const keep = () =>
           @update:model-value="(words: string) => (lineup.families = { ...lineup.families, [group.group]: words })"
         />
       </label>
-      <table v-if="rows.length > 1" class="small">
-        <caption class="small">
-          Places by what counts for whom
-        </caption>
-        <thead>
-          <tr>
-            <th />
-            <th v-for="name in Object.keys(group.presets)" :key="name" scope="col">{{ name }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="{ place } in rows" :key="place.candidate">
-            <th scope="row">{{ who(place.candidate).name }}</th>
-            <td v-for="(places, name) in group.presets" :key="name">{{ places[place.candidate] || '–' }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <PresetPlaces
+        v-if="rows.length > 1"
+        :presets="group.presets"
+        :order="rows.map((r) => r.place.candidate).join('\n')"
+      />
     </template>
     <GuidedRun />
     <template v-if="lineup.run">
@@ -234,10 +227,6 @@ ol {
 @media (max-width: 900px) {
   .rank {
     overflow: visible;
-  }
-  table {
-    display: block;
-    overflow-x: auto;
   }
 }
 </style>

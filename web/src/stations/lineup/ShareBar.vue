@@ -74,7 +74,7 @@ const helpOf = (key: string) => {
           out
         </button>
       </li>
-      <li v-if="others.length">
+      <li v-if="others.length" v-memo="[others.join()]">
         <ElSelect
           model-value=""
           placeholder="and what else"

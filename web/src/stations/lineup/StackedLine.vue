@@ -9,32 +9,24 @@ const props = defineProps<{ place: Schemas['Place']; pen: string; revision: numb
 const lineup = useLineup()
 const src = computed(() => `/api/pens/${props.pen}/revisions/${props.revision}/line.png`)
 const total = computed(() => props.parts.reduce((sum, [, part]) => sum + part, 0))
-const ends = computed(() => {
+/** A mark where each part ends: one path for all, so that a share that is dragged redraws every line in one frame. */
+const marks = computed(() => {
   let at = 0
-  return props.parts.map(([key, part]) => {
-    const left = at
-    at += part
-    return { key, left, part }
-  })
+  return props.parts
+    .filter(([, part]) => part > 0.3)
+    .map(([, part]) => `M${(at += part).toFixed(2)} 0V1`)
+    .join('')
 })
-/** The picture is as long as the whole track, of which the total shows its part. */
-const share100 = computed(() => `${10000 / Math.max(1, Math.min(100, total.value))}%`)
+const words = computed(() => props.parts.map(([key, part]) => `${lineup.labelOf(key)}: ${roughly(part)}`).join('\n'))
 const share = (v: number) => `${Math.max(0, Math.min(100, v))}%`
 </script>
 
 <template>
-  <span class="line" role="img" :aria-label="`${Math.round(total)} of 100 points`">
-    <span class="ink" :style="{ width: share(total) }"
-      ><img :src="src" alt="" draggable="false" :style="{ width: share100 }"
+  <span class="line" role="img" :aria-label="`${Math.round(total)} of 100 points`" :title="words">
+    <span class="ink" :style="{ clipPath: `inset(0 ${share(100 - total)} 0 0)` }"
+      ><img :src="src" alt="" draggable="false"
     /></span>
-    <i
-      v-for="e in ends"
-      v-show="e.part > 0.3"
-      :key="e.key"
-      class="part"
-      :style="{ left: share(e.left), width: share(e.part) }"
-      :title="`${lineup.labelOf(e.key)}: ${roughly(e.part)} points`"
-    />
+    <svg class="marks" viewBox="0 0 100 1" preserveAspectRatio="none" aria-hidden="true"><path :d="marks" /></svg>
     <i class="sure" :style="{ left: share(place.low), width: share(place.high - place.low) }" />
   </span>
 </template>
@@ -43,13 +35,14 @@ const share = (v: number) => `${Math.max(0, Math.min(100, v))}%`
 .line {
   position: relative;
   display: block;
-  height: 34px;
+  overflow: hidden;
+  height: 36px;
+  contain: strict;
   background: linear-gradient(var(--rule), var(--rule)) 0 50% / 100% 1px no-repeat;
 }
 .ink {
   position: absolute;
-  inset: 3px auto auto 0;
-  overflow: hidden;
+  inset: 3px 0 auto;
   height: 28px;
   background: var(--swatch-ground);
 }
@@ -58,19 +51,24 @@ const share = (v: number) => `${Math.max(0, Math.min(100, v))}%`
 }
 .ink img {
   display: block;
+  width: 100%;
   height: 28px;
-  max-width: none;
   object-fit: cover;
 }
-.part {
+.marks {
   position: absolute;
-  top: 0;
-  bottom: 0;
-  border-right: 2px solid var(--accent);
+  inset: 0 0 2px;
+  width: 100%;
+  height: 34px;
+}
+.marks path {
+  stroke: var(--accent);
+  stroke-width: 2px;
+  vector-effect: non-scaling-stroke;
 }
 .sure {
   position: absolute;
-  bottom: -1px;
+  bottom: 1px;
   height: 5px;
   border: solid var(--ink);
   border-width: 0 2px 2px;
