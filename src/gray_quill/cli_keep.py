@@ -12,10 +12,12 @@ from gray_quill.cli_items import bytes_of, save
 from gray_quill.core.errors import Conflict
 from gray_quill.formats.archive_zip import read_archive, write_archive
 from gray_quill.formats.pictures import PictureReader
-from gray_quill.store.archive import BringingIn, archived
-from gray_quill.store.backups import back_up, list_backups, restore
+from gray_quill.store.archive import archived
+from gray_quill.store.backups import back_up, list_backups, newest_good, restore
+from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.database import FILE, connect
-from gray_quill.store.health import examine
+from gray_quill.store.going_back import get_backup, go_back, what_would_change
+from gray_quill.store.health import Health, examine
 from gray_quill.store.owner import owned
 from gray_quill.store.start import prepare
 
@@ -43,10 +45,12 @@ def add_keeping_commands(command: Command) -> None:
         "restore", _restore, "Without a name: list the backups. With one: put it in the database's place, keeping that."
     )
     back.add_argument("backup", nargs="?", help='a name from the list, or "newest" for the newest good one')
+    back.add_argument("--look", action="store_true", help="only say what would change")
     out = command("archive", _archive, "Write everything that is kept as one archive of open files.")
     out.add_argument("output", help="zip file to write")
     come = command("bring-in", _bring_in, "Bring in an archive beside what is there; nothing is overwritten.")
     come.add_argument("input", help="zip file an archive was written to")
+    come.add_argument("--look", action="store_true", help="only say what would come in")
     for parser in (check, keep, back, out, come):
         data_argument(parser)
 
@@ -89,9 +93,9 @@ def _bring_in(args: argparse.Namespace) -> None:
     with owned(args.data):
         prepare(args.data)
         with contextlib.closing(connect(args.data)) as db:
-            came = BringingIn(db, opened.files, reader.open, setting_fits).run()
+            came = BringingIn(db, opened.files, reader.open, setting_fits).run(only_look=args.look)
     reader.close()
-    print(came.words())
+    print(("Would come: " if args.look else "") + came.words())
     for words in [*came.left_out, *(f"{name}: it is not as it was taken out" for name in opened.broken)]:
         print(f"  left out: {words}")
 
@@ -102,8 +106,30 @@ def _restore(args: argparse.Namespace) -> None:
         _list(args.data)
         print(f"gray-quill restore NAME --data {os.fspath(args.data)} puts one of them in its place")
         return
+    present = examine(args.data / FILE)
+    name = args.backup
+    if name == "newest":
+        found = newest_good(args.data)
+        name = found[0].name if found else None
+    if args.look:
+        _look(args.data, get_backup(args.data, name or args.backup).name, present)
+        return
     with owned(args.data):
-        backup, aside = restore(args.data, None if args.backup == "newest" else args.backup)
+        if name and present.state == "good":
+            backup, kept = go_back(args.data, name)
+            aside: pathlib.Path | None = kept.path
+        else:  # what is there cannot be read: the file is moved aside as it is
+            backup, aside = restore(args.data, name)
     print(f"{backup.name} is in place: {examine(args.data / FILE).words()}")
     if aside:
         print(f"what was there is kept as {aside}")
+
+
+def _look(folder: pathlib.Path, name: str, present: Health) -> None:
+    """What going back would change; nothing is."""
+    if present.state != "good":
+        raise Conflict(f"What is there now is {present.words()}: nothing can be laid beside it.")
+    found = what_would_change(folder, name)
+    for change in found.changes:
+        print(f"  {change.way}: {change.kind} {change.name}")
+    print(f"{len(found.changes)} things would be otherwise; nothing was changed")

@@ -1,6 +1,7 @@
 """Backups that protect, damage that is told, and one owner of a folder."""
 
 import datetime
+import gzip
 import json
 import pathlib
 import shutil
@@ -24,6 +25,7 @@ from gray_quill.store.start import prepare
 from tests.store.test_store import StoreCase
 from tests.zoo import wave
 
+GOLDEN = pathlib.Path(__file__).parent / "golden"
 DAY = datetime.timedelta(days=1)
 NOW = datetime.datetime(2026, 11, 26, 12, tzinfo=datetime.UTC)
 
@@ -101,39 +103,15 @@ class Backups(BackupCase):
         self.assertEqual(self.strokes(), 1)
 
     def test_the_schema_is_not_changed_without_one(self) -> None:
-        db = connect(self.folder)
-        db.execute("PRAGMA user_version = 5")
-        added = {
-            "sheets": (
-                "version",
-                "ink",
-                "note",
-                "layers",
-                "layer",
-                "piece",
-                "sheaf",
-                "place",
-                "bookmark",
-                "prints",
-                "covers",
-            ),
-            "strokes": ("trace_of", "showing", "layer", "locked", "grouped"),
-        }
-        db.executescript(
-            "DROP TABLE steps; DROP TABLE browsers; DROP TABLE palm_told; DROP TABLE felt; DROP INDEX strokes_there;"
-            "DROP INDEX sheets_by_sheaf; DROP TABLE originals;"
-            "CREATE INDEX strokes_by_sheet ON strokes (sheet_id)"
-        )
-        for table, columns in added.items():  # the columns later migrations added
-            for since in columns:
-                db.execute(f"ALTER TABLE {table} DROP COLUMN {since}")
-        db.close()
+        (self.folder / FILE).write_bytes(gzip.decompress((GOLDEN / "0.6.0.db.gz").read_bytes()))
+        before = examine(self.folder / FILE).schema
+        self.assertLess(before, newest())
         with mock.patch.object(backups, "_copy", side_effect=sqlite3.OperationalError("database or disk is full")):
             self.assertRaises(Unavailable, prepare, self.folder)
-        self.assertEqual(examine(self.folder / FILE).schema, 5)
+        self.assertEqual(examine(self.folder / FILE).schema, before)
         prepare(self.folder)
         self.assertEqual(examine(self.folder / FILE).schema, newest())
-        self.assertEqual(examine(list_backups(self.folder)[0].path).schema, 5)
+        self.assertEqual(examine(list_backups(self.folder)[0].path).schema, before)
 
     def test_restore_keeps_the_present_file_and_gives_the_ink_back(self) -> None:
         back_up(self.folder)

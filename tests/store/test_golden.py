@@ -6,7 +6,7 @@ one's own, palm rules and kept runs; from 0.7.0 on a stroke written with changes
 0.10.0 on ink rubbed and moved; in 0.11.0 a second layer, ink locked, grouped and filled, and a figure placed;
 in 0.13.0 a pen that looks ahead; in 0.14.0 a touch told to have been a palm, and rules that go by its look; in 0.15.0
 a panel of one's own, and what a hand feels; in 0.16.0 a log table for paper; in 0.17.0 a second page with a picture
-under its ink; in 0.18.0 a cover.
+under its ink; in 0.18.0 a cover; in 0.19.0 a line-up that was kept, and pairs that are judged blind.
 """
 
 import dataclasses
@@ -29,12 +29,13 @@ from gray_quill.core.quantities import record_json
 from gray_quill.store.database import FILE, connect
 from gray_quill.store.felt import felt_of
 from gray_quill.store.fits import kept_fit
+from gray_quill.store.judged import list_judgings
 from gray_quill.store.kept import read_kept, version_of, written
 from gray_quill.store.layers import held_of
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.palm_told import told_of
 from gray_quill.store.pens import get_pen, list_pens, pen_history
-from gray_quill.store.runs import list_lag_runs, list_palm_runs
+from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets, list_strokes
 from gray_quill.store.showings import showings_of
@@ -43,7 +44,7 @@ from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.app import create_app
 
 GOLDEN = pathlib.Path(__file__).parent / "golden"
-LAYERED = ("0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0", "0.17.0", "0.18.0")
+LAYERED = ("0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0", "0.17.0", "0.18.0", "0.19.0")
 
 
 class Golden(unittest.TestCase):
@@ -62,7 +63,7 @@ class Golden(unittest.TestCase):
         self.assertEqual(
             versions,
             ["0.1.0", "0.2.0", "0.3.0", "0.4.0", "0.5.0", "0.6.0", "0.7.0", "0.8.0", "0.9.0"]
-            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0", "0.17.0", "0.18.0"],
+            + ["0.10.0", "0.11.0", "0.13.0", "0.14.0", "0.15.0", "0.16.0", "0.17.0", "0.18.0", "0.19.0"],
         )
         for version in versions:
             folder = self.opened(version)
@@ -70,7 +71,7 @@ class Golden(unittest.TestCase):
             self.addCleanup(db.close)
             with self.subTest(version=version):
                 self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], newest())
-                ahead = version in ("0.13.0", "0.14.0", "0.15.0", "0.16.0", "0.17.0", "0.18.0")  # a revision more
+                ahead = version in LAYERED[1:]  # a revision more
                 widths = [p.recipe.body.width_mm for p in pen_history(db, "fen-fountain")]
                 self.assertEqual(widths, [0.7, 0.7, 0.5] if ahead else [0.7, 0.5])
                 self.assertEqual(get_pen(db, "fen-fountain").recipe.steady.ahead_ms, 14 if ahead else 0)
@@ -106,15 +107,19 @@ class Golden(unittest.TestCase):
                         ("0.18.0", "first-count"): 11,
                         ("0.18.0", "trap-log"): 12,
                         ("0.18.0", "trap-log-copied"): 12,
+                        ("0.19.0", "dusk-to-dawn"): 12,
+                        ("0.19.0", "first-count"): 11,
+                        ("0.19.0", "trap-log"): 12,
+                        ("0.19.0", "trap-log-copied"): 12,
                     }
                     own = (1, 1, sheet.id)
                     if (
-                        version in ("0.17.0", "0.18.0") and sheet.sheaf == "trap-log"
+                        version in ("0.17.0", "0.18.0", "0.19.0") and sheet.sheaf == "trap-log"
                     ):  # has a second page with a picture under it
                         own = (1 + (sheet.id != "trap-log"), 2, "trap-log")
                         self.assertEqual(len(sheet.prints), sheet.page - 1)
                     self.assertEqual((sheet.page, sheet.pages, sheet.sheaf), own)
-                    covered = version == "0.18.0" and sheet.id == "trap-log"
+                    covered = version in ("0.18.0", "0.19.0") and sheet.id == "trap-log"
                     self.assertEqual(len(sheet.covers), covered)
                     count = more.get((version, sheet.id), 10)
                     self.assertEqual((len(strokes), sheet.strokes), (count, count))
@@ -126,6 +131,13 @@ class Golden(unittest.TestCase):
                         settle(s.trace, get_pen(db, s.pen_id, s.revision).recipe, sheet.paper)
                 fit = kept_fit(db, "left-steep", "tablet-11")
                 self.assertEqual(fit is None, version == "0.1.0")
+                self.assertEqual([run.name for run in list_lineups(db)], ["Two pens"] * (version == "0.19.0"))
+                self.assertEqual([j.judge for j in list_judgings(db)], ["me"] * (version == "0.19.0"))
+                self.assertEqual(
+                    {i for k, i in db.execute("SELECT kind, id FROM things WHERE kind = 'pen' AND binned_at IS NULL")},
+                    {p.id for p in list_pens(db)},
+                    "all that was kept is in the cabinet",
+                )
                 client = create_app(folder).test_client()
                 self.assertEqual(client.get("/api/desk").status_code, 200)
 

@@ -1,100 +1,88 @@
-"""Everything that is kept as plain data, and such data brought in beside what is there: nothing is overwritten.
+"""Everything that is kept as plain data, or some of it.
 
 A file a thing: a pen with its revisions, a page with its strokes, a hand, a device; what belongs to pairs of them in a
 file a table. Rows are as in the database, JSON in them as JSON and traces as columns of numbers.
 """
 
 import base64
-import binascii
-import dataclasses
 import json
-import re
 import sqlite3
-import uuid
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Collection, Sequence
 from typing import Any
 
-import numpy as np
-
-from gray_quill.core.errors import FormatError, GrayQuillError
-from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.trace import make_trace
-from gray_quill.store.database import transaction
-from gray_quill.store.judged import list_judgings
-from gray_quill.store.kept import read_kept
-from gray_quill.store.layers import held_of
-from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
-from gray_quill.store.sheets import get_sheet, stroke_index
-from gray_quill.store.showings import showings_of
-from gray_quill.store.steps import kept_steps
+from gray_quill.store.cabinet.needs import Chosen
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 Row = dict[str, Any]
-Files = Mapping[str, Any]
 THINGS = {"hands": "hands", "devices": "devices"}
-BESIDE = ("press_fits", "palm_settings", "palm_told", "felt", "trials", "settings")
-BLOBS = {("palm_told", "contacts")}
+BESIDE = ("press_fits", "palm_settings", "palm_told", "felt", "trials", "settings", "notes")
+KEYS = {"settings": ("key",), "notes": ("kind", "id")} | dict.fromkeys(
+    ("press_fits", "palm_settings"), ("hand_id", "device_id")
+)
 COLUMNS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
-ID = re.compile(r"[A-Za-z0-9][A-Za-z0-9-]{0,79}")
-ROUNDING_MM = 0.01
-CHANGES = ("version", "ink")  # counted by each desk for itself
-Broken = (GrayQuillError, sqlite3.IntegrityError, KeyError, TypeError, ValueError, AttributeError, OverflowError)
 
 
-@dataclasses.dataclass
-class CameIn:
-    """How many pens, sheets, hands, devices and other things came in; there: how many were there already; twins: names
-    of those that came in beside another of their id; left_out: what could not, and why.
-    """
-
-    pens: int = 0
-    sheets: int = 0
-    hands: int = 0
-    devices: int = 0
-    others: int = 0
-    there: int = 0
-    twins: list[str] = dataclasses.field(default_factory=list)
-    left_out: list[str] = dataclasses.field(default_factory=list)
-
-    def words(self) -> str:
-        """What came in, in words."""
-        counts = {"pens": self.pens, "sheets": self.sheets, "hands": self.hands, "devices": self.devices}
-        counts |= {"other things": self.others}
-        came = ", ".join(f"{n} {kind if n != 1 else kind.removesuffix('s')}" for kind, n in counts.items() if n)
-        beside = f"; beside another of their own name: {', '.join(self.twins)}" if self.twins else ""
-        return f"{came or 'Nothing new'} came in, {self.there} were there already{beside}."
-
-
-def archived(db: sqlite3.Connection) -> dict[str, Any]:
-    """All files of an archive by name."""
+def archived(db: sqlite3.Connection, chosen: Chosen | None = None) -> dict[str, Any]:
+    """All files of an archive by name; of the chosen rows only, where such are given."""
     files: dict[str, Any] = {}
     for folder, table in THINGS.items():
-        for row in _rows(db, table):
+        for row in _chosen(db, table, chosen):
             files[f"{folder}/{row['id']}.json"] = row
-    revisions = _grouped(_rows(db, "pen_revisions", "ORDER BY pen_id, revision"), "pen_id")
-    for row in _rows(db, "pens"):
-        files[f"pens/{row['id']}.json"] = {"pen": row, "revisions": revisions.get(row["id"], [])}
-    strokes = _grouped(_rows(db, "strokes", "ORDER BY sheet_id, place, rowid"), "sheet_id")
-    steps = {row["sheet_id"]: row for row in _rows(db, "steps")}
-    for row in _rows(db, "sheets"):
-        page = {"page": row, "strokes": strokes.get(row["id"], []), "steps": steps.get(row["id"])}
-        files[f"sheets/{row['id']}.json"] = page
-    for row in _rows(db, "originals"):
+    for row in _chosen(db, "pens", chosen):
+        revisions = rows_of(db, "pen_revisions", "WHERE pen_id = ? ORDER BY revision", (row["id"],))
+        files[f"pens/{row['id']}.json"] = {"pen": row, "revisions": revisions}
+    for row in _chosen(db, "sheets", chosen):
+        strokes = rows_of(db, "strokes", "WHERE sheet_id = ? ORDER BY place, rowid", (row["id"],))
+        if chosen is not None:
+            strokes = [with_its_trace(db, stroke, chosen["sheets"]) for stroke in strokes]
+        steps = next(iter(rows_of(db, "steps", "WHERE sheet_id = ?", (row["id"],))), None)
+        files[f"sheets/{row['id']}.json"] = {"page": row, "strokes": strokes, "steps": steps}
+    for row in _chosen(db, "originals", chosen):
         files[f"originals/{row['id']}.{row['kind']}"] = row.pop("data")
         files[f"originals/{row['id']}.json"] = row
     for table in BESIDE:
-        files[f"{table.replace('_', '-')}.json"] = _rows(db, table)
+        if chosen is None or table in chosen:
+            files[f"{table.replace('_', '-')}.json"] = _chosen(db, table, chosen)
+    for key in ("papers", "palettes") if chosen else ():
+        if key in chosen:  # type: ignore[operator]
+            files[f"{key}.json"] = _of_settings(db, key, chosen[key])  # type: ignore[index]
     return files
 
 
-def _rows(db: sqlite3.Connection, table: str, order: str = "ORDER BY rowid") -> list[Row]:
+def _chosen(db: sqlite3.Connection, table: str, chosen: Chosen | None) -> list[Row]:
+    if chosen is None:
+        return rows_of(db, table)
+    key = KEYS.get(table, ("id",))
+    where = " AND ".join(f"{c} = ?" for c in key)
+    values = sorted(v if isinstance(v, tuple) else (v,) for v in chosen.get(table, ()))
+    return [row for value in values for row in rows_of(db, table, f"WHERE {where}", value)]
+
+
+def with_its_trace(db: sqlite3.Connection, stroke: Row, pages: Collection[str]) -> Row:
+    """A stroke with a trace of its own where it shows that of one on a page which stays behind."""
+    if stroke["trace_of"] is None:
+        return stroke
+    (shown,) = rows_of(db, "strokes", "WHERE id = ?", (stroke["trace_of"],))
+    return stroke if shown["sheet_id"] in pages else {**stroke, "trace_of": None, "trace": shown["trace"]}
+
+
+def _of_settings(db: sqlite3.Connection, key: str, names: Collection[str]) -> list[Any]:
+    """Papers of these names, or the colours of the palette."""
+    row = db.execute("SELECT value FROM settings WHERE key = ?", ({"palettes": "palette"}.get(key, key),)).fetchone()
+    kept = json.loads(row["value"]) if row else []
+    return [one for one in kept if key == "palettes" or one["name"] in names]
+
+
+def rows_of(
+    db: sqlite3.Connection, table: str, which: str = "ORDER BY rowid", values: Sequence[object] = ()
+) -> list[Row]:
     return [
-        {name: _plain(table, name, row[name]) for name in row.keys()}  # noqa: SIM118
-        for row in db.execute(f"SELECT * FROM {table} {order}")
+        {name: plain(table, name, row[name]) for name in row.keys()}  # noqa: SIM118
+        for row in db.execute(f"SELECT * FROM {table} {which}", values)
     ]
 
 
-def _plain(table: str, column: str, value: Any) -> Any:
+def plain(table: str, column: str, value: Any) -> Any:
     """A value of a row as plain data."""
     if (table, column) == ("strokes", "trace"):
         return _columns(value)
@@ -121,272 +109,3 @@ def _columns(blob: bytes) -> dict[str, Any] | str:
         for name in names:
             columns |= {name: None} if absent in trace.absent else {}
     return columns | ({} if trace.begun_s is None else {"begun_s": trace.begun_s})
-
-
-def _blob(told: Any) -> bytes:
-    if isinstance(told, str):
-        blob = base64.b64decode(told, validate=True)
-        unpack_trace(blob)
-        return blob
-    if not told:
-        return b""
-    columns = {name: told[name] for name in COLUMNS}
-    trace = make_trace(**columns, begun_s=told.get("begun_s"))
-    if len(columns["t_s"]) != len(trace):
-        raise FormatError("it holds a trace with two samples at once")
-    return pack_trace(trace)
-
-
-def _grouped(rows: list[Row], by: str) -> dict[str, list[Row]]:
-    found: dict[str, list[Row]] = {}
-    for row in rows:
-        found.setdefault(str(row[by]), []).append(row)
-    return found
-
-
-class BringingIn:
-    """One archive on its way into a database that may hold some of it, or other things by the same ids."""
-
-    def __init__(
-        self,
-        db: sqlite3.Connection,
-        files: Files,
-        checked: Callable[[str, bytes], list[Any]],
-        setting_fits: Callable[[str, Any], object],
-    ) -> None:
-        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none."""
-        self.db, self.files, self.checked, self.setting_fits = db, files, checked, setting_fits
-        self.came = CameIn()
-        self.renamed: dict[tuple[str, str], str] = {}  # (table, id there) -> id here
-        self.revised: dict[tuple[str, int], str] = {}  # (pen there, revision) -> pen here
-
-    def run(self) -> CameIn:
-        """All of it that is whole, in one change."""
-        with transaction(self.db):
-            self.db.execute("PRAGMA defer_foreign_keys = ON")
-            empty = not self.db.execute("SELECT 1 FROM sheets").fetchone()
-            for table in THINGS:
-                for name, row in self._of(table):
-                    self._try(name, lambda table=table, row=row: self._thing(table, row))  # type: ignore[misc]
-            for name, pen in self._of("pens"):
-                self._try(name, lambda pen=pen: self._pen(pen))  # type: ignore[misc]
-            for name, row in self._of("originals"):
-                self._try(name, lambda row=row: self._original(row))  # type: ignore[misc]
-            self._sheets()
-            for table in BESIDE:
-                for row in self.files.get(f"{table.replace('_', '-')}.json") or []:
-                    if table != "settings" or empty:
-                        self._try(f"{table} {row.get('id', '')}", lambda table=table, row=row: self._beside(table, row))  # type: ignore[misc]
-            self._let_go_of_what_hangs()
-        return self.came
-
-    def _let_go_of_what_hangs(self) -> None:
-        """Rows that refer to something which did not come in would undo all of it."""
-        for table, rowid, goal, _ in self.db.execute("PRAGMA foreign_key_check").fetchall():
-            self.db.execute(f"DELETE FROM {table} WHERE rowid = ?", (rowid,))
-            self.came.left_out.append(f"a row of {table}: what it needs of {goal} did not come in")
-
-    def _of(self, folder: str) -> Iterator[tuple[str, Any]]:
-        return ((n, f) for n, f in self.files.items() if n.startswith(f"{folder}/") and n.endswith(".json"))
-
-    def _try(self, name: str, work: Callable[[], None]) -> bool:
-        """Bring one thing in whole, or not at all."""
-        try:
-            with transaction(self.db):
-                work()
-            return True
-        except Broken as error:
-            words = error.message if isinstance(error, GrayQuillError) else f"it is damaged ({type(error).__name__})"
-            self.came.left_out.append(f"{name}: {words}")
-            return False
-
-    def _insert(self, table: str, row: Row) -> None:
-        known = {c["name"] for c in self.db.execute(f"PRAGMA table_info({table})")}
-        values = {c: self._kept(table, c, v) for c, v in row.items() if c in known}
-        columns, marks = ", ".join(values), ", ".join("?" * len(values))
-        self.db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", list(values.values()))
-
-    @staticmethod
-    def _kept(table: str, column: str, value: Any) -> Any:
-        if (table, column) == ("strokes", "trace"):
-            return _blob(value)
-        if (table, column) in BLOBS:
-            try:
-                return base64.b64decode(value, validate=True)
-            except binascii.Error:
-                raise FormatError("bytes that are none") from None
-        return json.dumps(value) if isinstance(value, (dict, list)) else value
-
-    def _here(self, table: str, key: Mapping[str, Any]) -> Row | None:
-        where = " AND ".join(f"{c} = ?" for c in key)
-        rows = self.db.execute(f"SELECT * FROM {table} WHERE {where}", list(key.values())).fetchall()
-        return {name: _plain(table, name, rows[0][name]) for name in rows[0].keys()} if rows else None  # noqa: SIM118
-
-    def _thing(self, table: str, row: Row) -> None:
-        here = self._here(table, {"id": _id(row)})
-        if here is None:
-            self._insert(table, row)
-            setattr(self.came, table, getattr(self.came, table) + 1)
-        elif here["record"] == row["record"]:
-            self.came.there += 1
-        else:
-            twin = self._twin(table, row["id"], str(row["record"].get("name", row["id"])))
-            self._insert(table, {**row, "id": twin})
-            setattr(self.came, table, getattr(self.came, table) + 1)
-
-    def _twin(self, table: str, was: str, name: str) -> str:
-        """A new id for what comes in beside another of its own."""
-        new = f"{was[:50]}-{uuid.uuid4().hex[:10]}"
-        self.renamed[table, was] = new
-        self.came.twins.append(name)
-        return new
-
-    def _pen(self, told: Any) -> None:
-        pen, revisions = dict(told["pen"]), told["revisions"]
-        here = self._here("pens", {"id": _id(pen)})
-        kept = {
-            r["revision"]: self._here("pen_revisions", {"pen_id": pen["id"], "revision": r["revision"]})
-            for r in revisions
-        }
-        apart = [r["revision"] for r in revisions if (k := kept[r["revision"]]) and k["recipe"] != r["recipe"]]
-        if apart:
-            name = str(revisions[-1]["recipe"].get("name", pen["id"]))
-            twin = self._twin("pens", pen["id"], name)
-            self.renamed.pop(("pens", pen["id"]))
-            # ink of revisions that are alike stays ink of the pen that is here
-            shared = {n for n, k in kept.items() if k and n not in apart}
-            self.revised |= {(pen["id"], r["revision"]): twin for r in revisions if r["revision"] not in shared}
-            pen["id"], here, kept = twin, None, {}
-        if here is None:
-            taken = (
-                self._here("pens", {"roll_place": pen.get("roll_place")}) if pen.get("roll_place") is not None else None
-            )
-            self._insert("pens", {**pen, "roll_place": None if taken else pen.get("roll_place")})
-            self.came.pens += 1
-        fresh = [r for r in revisions if not kept.get(r["revision"])]
-        for revision in fresh:
-            self._insert("pen_revisions", {**revision, "pen_id": pen["id"]})
-            read_kept(Recipe, json.dumps(revision["recipe"]))
-        if here is not None:
-            self.came.there += not fresh
-            self.came.pens += bool(fresh)
-
-    def _original(self, row: Row) -> None:
-        if self._here("originals", {"id": _id(row)}):
-            self.came.there += 1
-            return
-        data = self.files[f"originals/{row['id']}.{row['kind']}"]
-        sizes = self.checked(row["kind"], data)
-        same = np.shape(sizes) == np.shape(row["sizes_mm"]) and np.allclose(sizes, row["sizes_mm"], atol=ROUNDING_MM)
-        text = json.dumps(row["sizes_mm"] if same else sizes)
-        self.db.execute(
-            "INSERT INTO originals (id, kind, name, sizes_mm, data, created_at) VALUES (?, ?, ?, ?, ?, ?)",
-            (row["id"], row["kind"], row["name"], text, data, row["created_at"]),
-        )
-        self.came.others += 1
-
-    def _sheets(self) -> None:
-        sheaves: dict[str, list[tuple[str, Any]]] = {}
-        for name, told in self._of("sheets"):
-            try:
-                sheaves.setdefault(str(told["page"]["sheaf"]), []).append((name, told))
-            except Broken:
-                self.came.left_out.append(f"{name}: it is damaged")
-        # a copied stroke shows a trace of another page: a sheet comes after those it shows
-        for pages in sheaves.values():
-            names = ", ".join(name for name, _ in pages)
-            self._try(names, lambda pages=pages: self._sheaf(dict(pages)))  # type: ignore[misc]
-
-    def _sheaf(self, pages: dict[str, Any]) -> None:
-        ids = [_id(told["page"]) for told in pages.values()]
-        here = [self._here("sheets", {"id": i}) for i in ids]
-        twin = False
-        if any(here):
-            if all(h and self._same(h, told) for h, told in zip(here, pages.values(), strict=True)):
-                self.came.there += 1
-                return
-            twin = True
-            first = next(iter(pages.values()))["page"]
-            for was in ids:
-                self.renamed["sheets", was] = f"{was[:50]}-{uuid.uuid4().hex[:10]}"
-            self.came.twins.append(str(first["name"]))
-        for told in pages.values():
-            self._page(told, twin)
-        self.came.sheets += 1
-
-    def _same(self, here: Row, told: Any) -> bool:
-        page = told["page"]
-        if any(here[c] != self._mapped("sheets", page).get(c) for c in here if c not in CHANGES):
-            return False
-        strokes = _rows(self.db, "strokes", f"WHERE sheet_id = '{here['id']}' ORDER BY place, rowid")
-        return strokes == [self._mapped("strokes", s) for s in told["strokes"]]
-
-    def _page(self, told: Any, twin: bool) -> None:
-        page = self._mapped("sheets", told["page"])
-        for table, column in (("hands", "hand_id"), ("devices", "device_id"), ("pens", "pen_id")):
-            if not self._here(table, {"id": page[column]}):
-                raise FormatError(f"its {column.removesuffix('_id')} {page[column]!r} is not here")
-        self._insert("sheets", page)
-        for stroke in told["strokes"]:
-            _id(stroke)
-            if twin:
-                self.renamed["strokes", stroke["id"]] = f"{stroke['id'][:50]}-{uuid.uuid4().hex[:10]}"
-        pens = {(r["pen_id"], r["revision"]) for r in self.db.execute("SELECT pen_id, revision FROM pen_revisions")}
-        for stroke in told["strokes"]:
-            mapped = self._mapped("strokes", stroke)
-            if (mapped["pen_id"], mapped["revision"]) not in pens:
-                raise FormatError(f"its pen {mapped['pen_id']!r}, revision {mapped['revision']}, is not here")
-            self._insert("strokes", mapped)
-        if told.get("steps") and not twin:
-            self._insert("steps", told["steps"])
-        self._reads(page["id"])
-
-    def _reads(self, page_id: str) -> None:
-        """That what came in can be read again: what cannot would spoil the desk for all the rest."""
-        page = get_sheet(self.db, page_id)
-        showings_of(self.db, [i for i, _, _ in stroke_index(self.db, page_id)])
-        held_of(self.db, page_id)
-        steps, _ = kept_steps(self.db, page_id)
-        if not all(isinstance(steps[way], list) for way in ("past", "future")) or not page.name.isprintable():
-            raise FormatError("it is damaged")
-
-    def _mapped(self, table: str, row: Row) -> Row:
-        """A row with the ids its references have here."""
-        names = {
-            "pen_id": "pens",
-            "hand_id": "hands",
-            "device_id": "devices",
-            "sheet_id": "sheets",
-            "sheaf": "sheets",
-            "trace_of": "strokes",
-        }
-        new = {c: self.renamed.get((names[c], v), v) if c in names else v for c, v in row.items()}
-        if "revision" in row and "pen_id" in row:
-            new["pen_id"] = self.revised.get((row["pen_id"], row["revision"]), row["pen_id"])
-        if "id" in row:
-            new["id"] = self.renamed.get((table, row["id"]), row["id"])
-        return new
-
-    def _beside(self, table: str, row: Row) -> None:
-        keys = ("key",) if table == "settings" else ("id",) if "id" in row else ("hand_id", "device_id")
-        mapped = self._mapped(table, row)
-        if self._here(table, {k: mapped[k] for k in keys}):
-            self.came.there += 1
-            return
-        if table == "settings":
-            value = row["value"]
-            self.setting_fits(str(row["key"]), json.loads(value) if isinstance(value, str) else value)
-        self._insert(table, mapped)
-        if table == "trials":
-            list_lag_runs(self.db)
-            list_palm_runs(self.db)
-            list_lineups(self.db)
-            list_judgings(self.db)
-        self.came.others += 1
-
-
-def _id(row: Row) -> str:
-    """The id of a row. Raises FormatError for what no id is."""
-    if not isinstance(row.get("id"), str) or not ID.fullmatch(row["id"]):
-        raise FormatError("it has no name that could be one")
-    return str(row["id"])

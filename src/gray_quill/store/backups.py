@@ -45,9 +45,9 @@ def newest_good(folder: pathlib.Path) -> tuple[Backup, Health] | None:
     return None
 
 
-def back_up(folder: pathlib.Path, today_is_enough: bool = False) -> Backup | None:
-    """Copy the database aside, check the copy, give it its place, and let the oldest go. With `today_is_enough` nothing
-    is done where a good one of today is there.
+def back_up(folder: pathlib.Path, today_is_enough: bool = False, spare: str = "") -> Backup | None:
+    """Copy the database aside, check the copy, give it its place, and let the oldest go, but not the one to `spare`.
+    With `today_is_enough` nothing is done where a good one of today is there.
 
     Raises Unavailable when the copy cannot be made or is not what the database is; nothing else has changed then.
     """
@@ -72,7 +72,7 @@ def back_up(folder: pathlib.Path, today_is_enough: bool = False) -> Backup | Non
         raise Unavailable(
             f"A backup in {place} could not be made ({error}). Free some space there.", "no_backup"
         ) from None
-    rotate(folder)
+    rotate(folder, spare)
     return Backup(target, when)
 
 
@@ -100,7 +100,7 @@ def _to_disk(path: pathlib.Path) -> None:
         os.close(handle)
 
 
-def rotate(folder: pathlib.Path) -> None:
+def rotate(folder: pathlib.Path, spare: str = "") -> None:
     """Let go of what need not be kept: the last LAST_KEPT good ones stay, and the newest good one of each week before.
 
     What is not good goes only when there are enough good ones, so that nothing that might still help is deleted.
@@ -117,7 +117,8 @@ def rotate(folder: pathlib.Path) -> None:
             weeks.add(week)
             kept.append(backup)
     for backup in [b for b in good if b not in kept] + (bad if len(good) >= LAST_KEPT else []):
-        backup.path.unlink(missing_ok=True)
+        if backup.name != spare:
+            backup.path.unlink(missing_ok=True)
 
 
 def restore(folder: pathlib.Path, name: str | None = None) -> tuple[Backup, pathlib.Path | None]:

@@ -53,6 +53,13 @@ def transaction(db: sqlite3.Connection) -> Iterator[None]:
             raise
 
 
+@contextlib.contextmanager
+def no_writer_else() -> Iterator[None]:
+    """Whoever else of this process would write waits until this is over."""
+    with _writing:
+        yield
+
+
 def trouble(error: sqlite3.Error, folder: pathlib.Path) -> Unavailable | None:
     """What a refusal of the file system means for the writer and what to do; None where it is our own fault."""
     name = getattr(error, "sqlite_errorname", "")

@@ -28,7 +28,8 @@ def add_original(db: sqlite3.Connection, original: Original, data: bytes) -> Non
     """Keep a file; once, however often it comes."""
     with transaction(db):
         db.execute(
-            "INSERT OR IGNORE INTO originals (id, kind, name, sizes_mm, data, created_at) VALUES (?, ?, ?, ?, ?, ?)",
+            "INSERT INTO originals (id, kind, name, sizes_mm, data, created_at) VALUES (?, ?, ?, ?, ?, ?) "
+            "ON CONFLICT (id) DO UPDATE SET binned_at = NULL",
             (original.id, original.kind, original.name, json.dumps(original.sizes_mm), data, now()),
         )
 

@@ -44,6 +44,13 @@ def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
     """
     with transaction(db):
         add_page(db, page_id, copy_id)
+        copy_ink(db, page_id, copy_id)
+    return get_sheet(db, copy_id)
+
+
+def copy_ink(db: sqlite3.Connection, page_id: str, copy_id: str) -> None:
+    """Put what lies on a page on another, which is empty and on like paper."""
+    with transaction(db):
         db.execute(
             "UPDATE sheets SET (kind, prompts, layers, layer, prints, covers) = "
             "(SELECT kind, prompts, layers, layer, prints, covers "
@@ -59,7 +66,6 @@ def copy_page(db: sqlite3.Connection, page_id: str, copy_id: str) -> Sheet:
             (copy_id, copy_id, now(), plain, page_id),
         )
         count_ink_change(db, copy_id)
-    return get_sheet(db, copy_id)
 
 
 def order_pages(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[Sheet]:

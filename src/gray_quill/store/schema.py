@@ -37,5 +37,9 @@ def migrate(db: sqlite3.Connection, upto: int | None = None) -> None:
 def empty(db: sqlite3.Connection) -> None:
     """Delete every row of every table, inside the caller's transaction."""
     db.execute("PRAGMA defer_foreign_keys = ON")
-    for (table,) in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'").fetchall():
-        db.execute(f"DELETE FROM {table}")
+    # the words of things are no rows of their own: they go with their things
+    for (table,) in db.execute(
+        "SELECT name FROM pragma_table_list WHERE schema = 'main' AND type = 'table'"
+    ).fetchall():
+        if not table.startswith("sqlite_"):
+            db.execute(f"DELETE FROM {table}")

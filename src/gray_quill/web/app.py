@@ -16,7 +16,10 @@ from gray_quill.web.access import Door
 from gray_quill.web.addresses import Place
 from gray_quill.web.api import openapi_document
 from gray_quill.web.archive import archive
+from gray_quill.web.backups import Looked, backups
 from gray_quill.web.bring_in import bring_in
+from gray_quill.web.cabinet import cabinet
+from gray_quill.web.cabinet_pictures import cabinet_pictures
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.choosing import choosing
 from gray_quill.web.covers import covers
@@ -91,6 +94,7 @@ def create_app(
     app.extensions["turns"] = Turns()
     app.extensions["boxes"] = Boxes()
     app.extensions["stage"] = Stage()
+    app.extensions["backups_looked"] = Looked()
     app.teardown_appcontext(context.close_db)
     Door(app, folder, place, trusted)
     app.after_request(_protect)
@@ -115,6 +119,9 @@ def create_app(
         exports,
         bring_in,
         archive,
+        cabinet,
+        cabinet_pictures,
+        backups,
         replay,
         strokes,
         strip,

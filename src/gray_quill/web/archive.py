@@ -6,7 +6,8 @@ from typing import Any
 from flask import Blueprint
 
 from gray_quill.formats.archive_zip import read_archive, write_archive
-from gray_quill.store.archive import BringingIn, CameIn, archived
+from gray_quill.store.archive import archived
+from gray_quill.store.bringing_in import BringingIn, CameIn
 from gray_quill.store.database import connect
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory
@@ -44,8 +45,14 @@ class ArchiveCame(Model):
     left_out: list[str]
 
 
-@operation(archive, "POST", "/archive", ArchiveCame, body="application/zip", costly=True)
-def bring_in_archive(body: bytes) -> ArchiveCame:
+class LookQuery(Model):
+    """only_look: say what would come in; nothing does."""
+
+    only_look: bool = False
+
+
+@operation(archive, "POST", "/archive", ArchiveCame, body="application/zip", query=LookQuery, costly=True)
+def bring_in_archive(body: bytes, query: LookQuery) -> ArchiveCame:
     """Bring in an archive: what is here stays as it is, what is the same is passed over, the rest is put beside it."""
     opened = read_archive(body)
     reader = memory().originals.reader
@@ -53,6 +60,6 @@ def bring_in_archive(body: bytes) -> ArchiveCame:
     def checked(kind: str, data: bytes) -> list[Any]:
         return reader.open(kind, data)
 
-    came = BringingIn(db(), opened.files, checked, setting_fits).run()
+    came = BringingIn(db(), opened.files, checked, setting_fits).run(query.only_look)
     came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
     return ArchiveCame(came=came, words=came.words(), left_out=came.left_out)

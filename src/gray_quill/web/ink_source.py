@@ -131,6 +131,13 @@ class InkMemory:
             for key in [key for key in self._kept if key[0][0] in stroke_ids]:
                 self._bytes -= _bytes(self._kept.pop(key))
 
+    def forget_all(self) -> None:
+        """Nothing is as it was: other ink may have the ids that were known."""
+        with self._lock:
+            self._forgotten += 1
+            self._kept.clear()
+            self._bytes = 0
+
     def sheet_inks(self, db: sqlite3.Connection, sheet_id: str, recipe: Recipe | None = None) -> list[Ink]:
         """Settled ink of a sheet's shown layers, as in `drawn`."""
         return [ink for _, ink in self.drawn(db, sheet_id, recipe)]

@@ -36,6 +36,10 @@ class Boxes:
             while len(self._known) > MOST_BOXES:
                 self._known.popitem(last=False)
 
+    def forget_all(self) -> None:
+        with self._one_by_one:
+            self._known.clear()
+
     def since(self, sheet_id: str, before: int, ink: int) -> Box | None:
         """Around all that changed after `before`; None where that is not known."""
         with self._one_by_one:

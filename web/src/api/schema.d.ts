@@ -38,6 +38,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All backups, newest first. */
+        get: operations["read_backups"];
+        put?: never;
+        /** Make one now; it is checked as it is made. */
+        post: operations["make_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make everything as it was then; what is there now is kept as a backup of its own. */
+        post: operations["back_to_then"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What going back to a backup would change. */
+        get: operations["read_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look through a backup: every table and index. */
+        post: operations["check_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin/pens": {
         parameters: {
             query?: never;
@@ -65,6 +134,194 @@ export interface paths {
         /** The sheets in the bin with all their pages, newest first: the oldest page of each. */
         get: operations["read_binned_sheets"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Things by words, kind, date and use. */
+        get: operations["find_things"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What emptying the bin would let go of, and what would stay. */
+        get: operations["look_into_bin"];
+        put?: never;
+        post?: never;
+        /** Let go of what lies in the bin, after a backup of what there was. */
+        delete: operations["empty_the_bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kinds of things there are. */
+        get: operations["read_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/picture.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A thing as it looks: a pen's stroke, a hand's line, a word on a device's panel, a page in small. */
+        get: operations["read_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/space": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The room that is taken, and where. */
+        get: operations["read_space"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One thing, where it is used, and how it came to be. */
+        get: operations["read_thing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a thing into the bin or back. */
+        put: operations["bin_kept"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another of the same. */
+        post: operations["copy_kept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A thing with all it needs as an archive of open files. */
+        get: operations["take_out_thing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Call a thing otherwise. */
+        put: operations["name_kept"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cabinet/thing/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write a note on a thing. */
+        put: operations["note_kept"];
         post?: never;
         delete?: never;
         options?: never;
@@ -210,6 +467,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set what a kept device reports and shows. */
+        put: operations["change_device"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{job_id}": {
         parameters: {
             query?: never;
@@ -306,6 +580,23 @@ export interface paths {
         put?: never;
         /** The hand that wrote on a sheet, each habit with its interval, and what still differs. */
         post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hands/{hand_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set a kept hand's habits. */
+        put: operations["change_hand"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3098,6 +3389,18 @@ export interface components {
             strokes: number;
             strokes_lost: number;
         };
+        /** @description holds: what it holds in words, "" before it is looked at; good: whether it can be trusted, None before that. */
+        BackupItem: {
+            bytes: number;
+            good: boolean | null;
+            holds: string;
+            /** Format: date-time */
+            made_at: string;
+            name: string;
+        };
+        BackupList: {
+            backups: components["schemas"]["BackupItem"][];
+        };
         /** @description A page that was taken out beside the screen: by how much of full scale they differ on the mean, and why. */
         Beside: {
             apart: number;
@@ -3250,6 +3553,12 @@ export interface components {
              */
             writing: components["schemas"]["Eyed"];
         };
+        /** @description What each kind of thing allows, and the fields by which hands and devices are made. */
+        CabinetInfo: {
+            device_fields: components["schemas"]["Control"][];
+            hand_fields: components["schemas"]["Control"][];
+            kinds: components["schemas"]["Kind"][];
+        };
         /** @description One writing beside another; None where there is too little of it to tell. */
         Calmer: {
             calmer: number | null;
@@ -3291,6 +3600,13 @@ export interface components {
                 number
             ];
             which: number;
+        };
+        /** @description backup: which; made_at: when; changes: every thing that would be otherwise. */
+        Changes: {
+            backup: string;
+            changes: components["schemas"]["Otherwise"][];
+            /** Format: date-time */
+            made_at: string;
         };
         /** @description One side of a trade: what the button does, the pen after it, and the readings it is about. */
         Choice: {
@@ -3984,6 +4300,17 @@ export interface components {
         EffectsReply: {
             effects: components["schemas"]["Effect"][];
         };
+        /** @description backup: what was there before, kept as this backup. */
+        Emptied: {
+            backup: string;
+            emptied: components["schemas"]["Emptying"];
+        };
+        /** @description go: what is let go of for good; stay: what is not, and why; with_them: what goes with hands and devices. */
+        Emptying: {
+            go: components["schemas"]["Thing"][];
+            stay: components["schemas"]["Stays"][];
+            with_them: components["schemas"]["Use"][];
+        };
         /** Ends */
         Ends: {
             /**
@@ -4199,6 +4526,12 @@ export interface components {
         FeltReply: {
             kept: components["schemas"]["KeptFelt"] | null;
         };
+        /** @description field: its dotted name; label: as the screens call it; words: from what to what, with its unit. */
+        FieldChange: {
+            field: string;
+            label: string;
+            words: string;
+        };
         /** @description One number with its half 95 % interval (None where it has none), what it covers, and how it lies to the model. */
         Figure: {
             covers: string;
@@ -4370,6 +4703,17 @@ export interface components {
             absent: string[];
             counts: number[];
             samples: number;
+        };
+        /**
+         * @description things: those of the page asked for; count: how many there are; by_kind: how many of each kind, whatever kind was
+         *     asked for.
+         */
+        Found: {
+            by_kind: {
+                [key: string]: number;
+            };
+            count: number;
+            things: components["schemas"]["Thing"][];
         };
         /** @description Of the frame's quiet words and of what they stand on. */
         FrameColours: {
@@ -4984,6 +5328,23 @@ export interface components {
         KeptLineups: {
             lineups: components["schemas"]["LineupHead"][];
         };
+        /**
+         * @description name: as in `things.kind`; words, many: one and several of it, as it is said. copies, renames, bins, notes: what
+         *     can be done with one here. pictured: the core draws one.
+         */
+        Kind: {
+            /** @default false */
+            bins: boolean;
+            /** @default false */
+            copies: boolean;
+            many: string;
+            name: string;
+            /** @default false */
+            pictured: boolean;
+            /** @default false */
+            renames: boolean;
+            words: string;
+        };
         LadderBody: {
             /** @default 360 */
             height_px: number;
@@ -5553,6 +5914,9 @@ export interface components {
             /** @default 0 */
             stated_ms: number;
         };
+        NewDeviceRecord: {
+            device: components["schemas"]["Device"];
+        };
         NewFelt: {
             device_id: string;
             /** @default null */
@@ -5564,6 +5928,9 @@ export interface components {
         NewHand: {
             hand: components["schemas"]["Hand"];
             id: string;
+        };
+        NewHandRecord: {
+            hand: components["schemas"]["Hand"];
         };
         /**
          * @description sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise.
@@ -5579,6 +5946,12 @@ export interface components {
             sheet_id: string | null;
             /** @default  */
             tip: string;
+        };
+        NewName: {
+            name: string;
+        };
+        NewNote: {
+            note: string;
         };
         /** @description A page after another one: empty, on paper like its own or on this, or a copy of it with its ink. */
         NewPage: {
@@ -5733,6 +6106,13 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** @description A thing that would be otherwise. way: "comes back", "goes" or "is as it was then". */
+        Otherwise: {
+            id: string;
+            kind: string;
+            name: string;
+            way: string;
         };
         /**
          * @description What touches did that was not meant, and what was meant and refused. Palms are known by the truth; where it is
@@ -7074,6 +7454,11 @@ export interface components {
             asked: components["schemas"]["JobItem"];
             left_out: string[];
         };
+        /** @description A pen as it was kept once; changes: since the revision before. */
+        Revision: {
+            changes: components["schemas"]["FieldChange"][];
+            pen: components["schemas"]["Pen"];
+        };
         Roll: {
             pen_ids: string[];
         };
@@ -7590,6 +7975,15 @@ export interface components {
             /** @default null */
             stroke_ids: string[] | null;
         };
+        /** @description folder: where everything lies; database, backups: bytes of files; held: bytes by what is kept in the database. */
+        Space: {
+            backups: number;
+            database: number;
+            folder: string;
+            held: {
+                [key: string]: number;
+            };
+        };
         /** @description stroke, sample: where. Factors multiply the body's width: width = body * press * pace * taper. */
         Spot: {
             altitude_deg: number;
@@ -7632,6 +8026,11 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /** @description Something in the bin that cannot go, and what needs it. */
+        Stays: {
+            needed_by: components["schemas"]["Use"][];
+            thing: components["schemas"]["Thing"];
         };
         /** Steady */
         Steady: {
@@ -7898,6 +8297,23 @@ export interface components {
             thickness: number;
             verdict: string;
             x_height_mm: number;
+        };
+        /** @description Something that is kept. made_at: empty where it is not known. binned_at: since when it lies in the bin. */
+        Thing: {
+            binned_at: string | null;
+            id: string;
+            kind: string;
+            made_at: string;
+            name: string;
+            note: string;
+        };
+        /** @description A thing, what uses it, and a pen's history, the first revision first. */
+        ThingDetail: {
+            device: components["schemas"]["Device"] | null;
+            hand: components["schemas"]["Hand"] | null;
+            history: components["schemas"]["Revision"][];
+            thing: components["schemas"]["Thing"];
+            uses: components["schemas"]["Use"][];
         };
         /** @description From this total delay on it is called `word`. */
         Threshold: {
@@ -8221,6 +8637,15 @@ export interface components {
              */
             quick_greys: number;
         };
+        /** @description Something that uses a thing: its kind and id as in the cabinet, its name, and how it uses it, in words. */
+        Use: {
+            /** @default false */
+            binned: boolean;
+            id: string;
+            kind: string;
+            name: string;
+            words: string;
+        };
         /**
          * @description met: whether the pen is what it says. failed: the bounds it misses. nearest: the kind it really is. demands: what
          *     its own kind asks for, in words.
@@ -8324,6 +8749,11 @@ export interface components {
             low: number;
             weight: number;
         };
+        /** @description to: the backup; kept: the backup that holds what was there before. */
+        WentBack: {
+            kept: string;
+            to: string;
+        };
         /** @description A wet mark loses `loss` of its tone inside a rim of wall_mm. */
         WetPlan: {
             loss: number;
@@ -8404,7 +8834,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     bring_in_archive: {
         parameters: {
-            query?: never;
+            query?: {
+                only_look?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8464,6 +8896,157 @@ export interface operations {
             };
         };
     };
+    read_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    make_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    back_to_then: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WentBack"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    check_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_pen_bin: {
         parameters: {
             query?: never;
@@ -8509,6 +9092,397 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetsInBin"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    find_things: {
+        parameters: {
+            query?: {
+                words?: string;
+                kind?: string;
+                since?: string;
+                until?: string;
+                use?: "any" | "used" | "unused";
+                binned?: boolean;
+                first?: number;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    look_into_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Emptying"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    empty_the_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Emptied"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CabinetInfo"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_picture: {
+        parameters: {
+            query: {
+                ground?: string;
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_space: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Space"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    read_thing: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingDetail"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bin_kept: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandBin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeltReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    copy_kept: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thing"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    take_out_thing: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    name_kept: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thing"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    note_kept: {
+        parameters: {
+            query: {
+                kind: string;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNote"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thing"];
                 };
             };
             /** @description Refused, with what to do */
@@ -8844,6 +9818,41 @@ export interface operations {
             };
         };
     };
+    change_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDeviceRecord"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceItem"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_export: {
         parameters: {
             query?: never;
@@ -9025,6 +10034,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeasureReply"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    change_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hand_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewHandRecord"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandItem"];
                 };
             };
             /** @description Refused, with what to do */

@@ -1,0 +1,416 @@
+"""An archive brought in beside what is there: nothing is overwritten."""
+
+import base64
+import binascii
+import contextlib
+import dataclasses
+import json
+import re
+import sqlite3
+import uuid
+from collections.abc import Callable, Iterator, Mapping
+from typing import Any
+
+import numpy as np
+
+from gray_quill.core.errors import FormatError, GrayQuillError
+from gray_quill.core.pen.recipe import Recipe
+from gray_quill.core.trace import make_trace
+from gray_quill.store.archive import BESIDE, COLUMNS, KEYS, THINGS, Row, plain, rows_of, with_its_trace
+from gray_quill.store.database import transaction
+from gray_quill.store.judged import list_judgings
+from gray_quill.store.kept import read_kept
+from gray_quill.store.layers import held_of
+from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
+from gray_quill.store.settings import get_settings, set_settings
+from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.store.showings import showings_of
+from gray_quill.store.steps import kept_steps
+from gray_quill.store.trace_blob import pack_trace, unpack_trace
+
+Files = Mapping[str, Any]
+BLOBS = {("palm_told", "contacts")}
+ID = re.compile(r"[A-Za-z0-9][A-Za-z0-9-]{0,79}")
+ROUNDING_MM = 0.01
+CHANGES = ("version", "ink")  # counted by each desk for itself
+REFERS = {
+    "pen_id": "pens",
+    "hand_id": "hands",
+    "device_id": "devices",
+    "sheet_id": "sheets",
+    "sheaf": "sheets",
+    "trace_of": "strokes",
+}
+NOTED = {"pen": "pens", "hand": "hands", "device": "devices", "sheet": "sheets", "piece": "sheets"}
+Broken = (GrayQuillError, sqlite3.IntegrityError, KeyError, TypeError, ValueError, AttributeError, OverflowError)
+
+
+class _OnlyLooked(Exception):
+    """Takes back what was brought in only to see what would come."""
+
+
+@dataclasses.dataclass
+class CameIn:
+    """How many pens, sheets, hands, devices and other things came in; there: how many were there already; twins: names
+    of those that came in beside another of their id; left_out: what could not, and why.
+    """
+
+    pens: int = 0
+    sheets: int = 0
+    hands: int = 0
+    devices: int = 0
+    others: int = 0
+    there: int = 0
+    twins: list[str] = dataclasses.field(default_factory=list)
+    left_out: list[str] = dataclasses.field(default_factory=list)
+
+    def words(self) -> str:
+        """What came in, in words."""
+        counts = {"pens": self.pens, "sheets": self.sheets, "hands": self.hands, "devices": self.devices}
+        counts |= {"other things": self.others}
+        came = ", ".join(f"{n} {kind if n != 1 else kind.removesuffix('s')}" for kind, n in counts.items() if n)
+        beside = f"; beside another of their own name: {', '.join(self.twins)}" if self.twins else ""
+        return f"{came or 'Nothing new'} came in, {self.there} were there already{beside}."
+
+
+def _blob(told: Any) -> bytes:
+    if isinstance(told, str):
+        blob = base64.b64decode(told, validate=True)
+        unpack_trace(blob)
+        return blob
+    if not told:
+        return b""
+    columns = {name: told[name] for name in COLUMNS}
+    trace = make_trace(**columns, begun_s=told.get("begun_s"))
+    if len(columns["t_s"]) != len(trace):
+        raise FormatError("it holds a trace with two samples at once")
+    return pack_trace(trace)
+
+
+class BringingIn:
+    """One archive on its way into a database that may hold some of it, or other things by the same ids."""
+
+    def __init__(
+        self,
+        db: sqlite3.Connection,
+        files: Files,
+        checked: Callable[[str, bytes], list[Any]],
+        setting_fits: Callable[[str, Any], object],
+    ) -> None:
+        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none."""
+        self.db, self.files, self.checked, self.setting_fits = db, files, checked, setting_fits
+        self.came = CameIn()
+        self.renamed: dict[tuple[str, str], str] = {}  # (table, id there) -> id here
+        self.revised: dict[tuple[str, int], str] = {}  # (pen there, revision) -> pen here
+
+    def run(self, only_look: bool = False) -> CameIn:
+        """All of it that is whole, in one change; only_look: what would come, and nothing comes."""
+        with contextlib.suppress(_OnlyLooked), transaction(self.db):
+            self._all()
+            if only_look:
+                raise _OnlyLooked
+        return self.came
+
+    def _all(self) -> None:
+        self.db.execute("PRAGMA defer_foreign_keys = ON")
+        empty = not self.db.execute("SELECT 1 FROM sheets").fetchone()
+        for table in THINGS:
+            for name, row in self._of(table):
+                self._try(name, lambda table=table, row=row: self._thing(table, row))  # type: ignore[misc]
+        for name, pen in self._of("pens"):
+            self._try(name, lambda pen=pen: self._pen(pen))  # type: ignore[misc]
+        for name, row in self._of("originals"):
+            self._try(name, lambda row=row: self._original(row))  # type: ignore[misc]
+        self._sheets()
+        for table in BESIDE:
+            for row in self._listed(f"{table.replace('_', '-')}.json"):
+                if table != "settings" or empty:
+                    self._try(f"{table} {row.get('id', '')}", lambda table=table, row=row: self._beside(table, row))  # type: ignore[misc]
+        self._of_the_desk(empty)
+        self._let_go_of_what_hangs()
+
+    def _listed(self, name: str) -> list[Any]:
+        """The rows of a file that holds a list of them."""
+        found = self.files.get(name)
+        if not (found is None or (isinstance(found, list) and all(isinstance(row, dict) for row in found))):
+            self.came.left_out.append(f"{name}: it is no list of rows")
+            return []
+        return found or []
+
+    def _of_the_desk(self, empty: bool) -> None:
+        """Papers and colours of one's own: those not here yet are put beside those that are."""
+        told = {"papers": self._listed("papers.json"), "palette": self._listed("palettes.json")}
+        for row in [] if empty else self._listed("settings.json"):
+            if row.get("key") in told and not told[row["key"]]:
+                self._try(f"settings {row['key']}", lambda row=row: told.update({row["key"]: _as_list(row["value"])}))  # type: ignore[misc]
+        for key, fresh in told.items():
+            for one in fresh:
+                self._try(f"{key} {one.get('name', '')}", lambda key=key, one=one: self._laid_beside(key, one))  # type: ignore[misc]
+
+    def _laid_beside(self, key: str, one: Row) -> None:
+        kept = get_settings(self.db).get(key, [])
+        if any(_alike(one, other) for other in kept):
+            self.came.there += 1
+            return
+        names = {str(other["name"]) for other in kept}
+        name = str(one["name"])
+        if name in names:
+            name = next(f"{name[:26]} {n}" for n in range(2, 1000) if f"{name[:26]} {n}" not in names)
+            self.came.twins.append(name)
+        fresh = [*kept, {**one, "name": name}]
+        self.setting_fits(key, fresh)
+        for file in {p["file"] for p in one.get("prints", [])}:
+            if not self._here("originals", {"id": file}):
+                raise FormatError(f"its picture {file!r} is not here")
+        set_settings(self.db, {key: fresh})
+        self.came.others += 1
+
+    def _let_go_of_what_hangs(self) -> None:
+        """Rows that refer to something which did not come in would undo all of it."""
+        for table, rowid, goal, _ in self.db.execute("PRAGMA foreign_key_check").fetchall():
+            self.db.execute(f"DELETE FROM {table} WHERE rowid = ?", (rowid,))
+            self.came.left_out.append(f"a row of {table}: what it needs of {goal} did not come in")
+
+    def _of(self, folder: str) -> Iterator[tuple[str, Any]]:
+        return ((n, f) for n, f in self.files.items() if n.startswith(f"{folder}/") and n.endswith(".json"))
+
+    def _try(self, name: str, work: Callable[[], None]) -> bool:
+        """Bring one thing in whole, or not at all."""
+        try:
+            with transaction(self.db):
+                work()
+            return True
+        except Broken as error:
+            words = error.message if isinstance(error, GrayQuillError) else f"it is damaged ({type(error).__name__})"
+            self.came.left_out.append(f"{name}: {words}")
+            return False
+
+    def _insert(self, table: str, row: Row) -> None:
+        known = {c["name"] for c in self.db.execute(f"PRAGMA table_info({table})")}
+        values = {c: self._kept(table, c, v) for c, v in row.items() if c in known}
+        columns, marks = ", ".join(values), ", ".join("?" * len(values))
+        self.db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", list(values.values()))
+
+    @staticmethod
+    def _kept(table: str, column: str, value: Any) -> Any:
+        if (table, column) == ("strokes", "trace"):
+            return _blob(value)
+        if (table, column) in BLOBS:
+            try:
+                return base64.b64decode(value, validate=True)
+            except binascii.Error:
+                raise FormatError("bytes that are none") from None
+        return json.dumps(value) if isinstance(value, (dict, list)) else value
+
+    def _here(self, table: str, key: Mapping[str, Any]) -> Row | None:
+        where = " AND ".join(f"{c} = ?" for c in key)
+        rows = self.db.execute(f"SELECT * FROM {table} WHERE {where}", list(key.values())).fetchall()
+        return {name: plain(table, name, rows[0][name]) for name in rows[0].keys()} if rows else None  # noqa: SIM118
+
+    def _thing(self, table: str, row: Row) -> None:
+        here = self._here(table, {"id": _id(row)})
+        if here is None:
+            self._insert(table, row)
+            setattr(self.came, table, getattr(self.came, table) + 1)
+        elif here["record"] == row["record"]:
+            self.came.there += 1
+        else:
+            twin = self._twin(table, row["id"], str(row["record"].get("name", row["id"])))
+            self._insert(table, {**row, "id": twin})
+            setattr(self.came, table, getattr(self.came, table) + 1)
+
+    def _twin(self, table: str, was: str, name: str) -> str:
+        """A new id for what comes in beside another of its own."""
+        new = f"{was[:50]}-{uuid.uuid4().hex[:10]}"
+        self.renamed[table, was] = new
+        self.came.twins.append(name)
+        return new
+
+    def _pen(self, told: Any) -> None:
+        pen, revisions = dict(told["pen"]), told["revisions"]
+        here = self._here("pens", {"id": _id(pen)})
+        kept = {
+            r["revision"]: self._here("pen_revisions", {"pen_id": pen["id"], "revision": r["revision"]})
+            for r in revisions
+        }
+        apart = [r["revision"] for r in revisions if (k := kept[r["revision"]]) and k["recipe"] != r["recipe"]]
+        if apart:
+            name = str(revisions[-1]["recipe"].get("name", pen["id"]))
+            twin = self._twin("pens", pen["id"], name)
+            self.renamed.pop(("pens", pen["id"]))
+            # ink of revisions that are alike stays ink of the pen that is here
+            shared = {n for n, k in kept.items() if k and n not in apart}
+            self.revised |= {(pen["id"], r["revision"]): twin for r in revisions if r["revision"] not in shared}
+            pen["id"], here, kept = twin, None, {}
+        if here is None:
+            taken = (
+                self._here("pens", {"roll_place": pen.get("roll_place")}) if pen.get("roll_place") is not None else None
+            )
+            self._insert("pens", {**pen, "roll_place": None if taken else pen.get("roll_place")})
+            self.came.pens += 1
+        fresh = [r for r in revisions if not kept.get(r["revision"])]
+        for revision in fresh:
+            self._insert("pen_revisions", {**revision, "pen_id": pen["id"]})
+            read_kept(Recipe, json.dumps(revision["recipe"]))
+        if here is not None:
+            self.came.there += not fresh
+            self.came.pens += bool(fresh)
+
+    def _original(self, row: Row) -> None:
+        if self._here("originals", {"id": _id(row)}):
+            self.came.there += 1
+            return
+        data = self.files[f"originals/{row['id']}.{row['kind']}"]
+        sizes = self.checked(row["kind"], data)
+        same = np.shape(sizes) == np.shape(row["sizes_mm"]) and np.allclose(sizes, row["sizes_mm"], atol=ROUNDING_MM)
+        text = json.dumps(row["sizes_mm"] if same else sizes)
+        self.db.execute(
+            "INSERT INTO originals (id, kind, name, sizes_mm, data, created_at) VALUES (?, ?, ?, ?, ?, ?)",
+            (row["id"], row["kind"], row["name"], text, data, row["created_at"]),
+        )
+        self.came.others += 1
+
+    def _sheets(self) -> None:
+        sheaves: dict[str, list[tuple[str, Any]]] = {}
+        for name, told in self._of("sheets"):
+            try:
+                sheaves.setdefault(str(told["page"]["sheaf"]), []).append((name, told))
+            except Broken:
+                self.came.left_out.append(f"{name}: it is damaged")
+        # a copied stroke shows a trace of another page: a sheet comes after those it shows
+        for pages in sheaves.values():
+            names = ", ".join(name for name, _ in pages)
+            self._try(names, lambda pages=pages: self._sheaf(dict(pages)))  # type: ignore[misc]
+
+    def _sheaf(self, pages: dict[str, Any]) -> None:
+        ids = [_id(told["page"]) for told in pages.values()]
+        here = [self._here("sheets", {"id": i}) for i in ids]
+        twin = False
+        if any(here):
+            if all(h and self._same(h, told) for h, told in zip(here, pages.values(), strict=True)):
+                self.came.there += 1
+                return
+            twin = True
+            first = next(iter(pages.values()))["page"]
+            for was in ids:
+                self.renamed["sheets", was] = f"{was[:50]}-{uuid.uuid4().hex[:10]}"
+            self.came.twins.append(str(first["name"]))
+        for told in pages.values():
+            self._page(told, twin)
+        self.came.sheets += 1
+
+    def _same(self, here: Row, told: Any) -> bool:
+        page = told["page"]
+        if any(here[c] != self._mapped("sheets", page).get(c) for c in here if c not in CHANGES):
+            return False
+        strokes = rows_of(self.db, "strokes", "WHERE sheet_id = ? ORDER BY place, rowid", (here["id"],))
+        given = [self._mapped("strokes", s) for s in told["strokes"]]
+        if len(strokes) != len(given):
+            return False
+        # one that went out alone brought the traces it showed with it
+        alone = [
+            kept if one.get("trace_of") else with_its_trace(self.db, kept, ())
+            for kept, one in zip(strokes, given, strict=True)
+        ]
+        return alone == given
+
+    def _page(self, told: Any, twin: bool) -> None:
+        page = self._mapped("sheets", told["page"])
+        for table, column in (("hands", "hand_id"), ("devices", "device_id"), ("pens", "pen_id")):
+            if not self._here(table, {"id": page[column]}):
+                raise FormatError(f"its {column.removesuffix('_id')} {page[column]!r} is not here")
+        self._insert("sheets", page)
+        for stroke in told["strokes"]:
+            _id(stroke)
+            if twin:
+                self.renamed["strokes", stroke["id"]] = f"{stroke['id'][:50]}-{uuid.uuid4().hex[:10]}"
+        pens = {(r["pen_id"], r["revision"]) for r in self.db.execute("SELECT pen_id, revision FROM pen_revisions")}
+        for stroke in told["strokes"]:
+            mapped = self._mapped("strokes", stroke)
+            if (mapped["pen_id"], mapped["revision"]) not in pens:
+                raise FormatError(f"its pen {mapped['pen_id']!r}, revision {mapped['revision']}, is not here")
+            self._insert("strokes", mapped)
+        if told.get("steps") and not twin:
+            self._insert("steps", told["steps"])
+        self._reads(page["id"])
+
+    def _reads(self, page_id: str) -> None:
+        """That what came in can be read again: what cannot would spoil the desk for all the rest."""
+        page = get_sheet(self.db, page_id)
+        showings_of(self.db, [i for i, _, _ in stroke_index(self.db, page_id)])
+        held_of(self.db, page_id)
+        steps, _ = kept_steps(self.db, page_id)
+        if not all(isinstance(steps[way], list) for way in ("past", "future")) or not page.name.isprintable():
+            raise FormatError("it is damaged")
+
+    def _mapped(self, table: str, row: Row) -> Row:
+        """A row with the ids its references have here."""
+        new = {c: self.renamed.get((REFERS[c], v), v) if c in REFERS else v for c, v in row.items()}
+        if "revision" in row and "pen_id" in row:
+            new["pen_id"] = self.revised.get((row["pen_id"], row["revision"]), row["pen_id"])
+        if "id" in row:
+            new["id"] = self.renamed.get((table, row["id"]), row["id"])
+        return new
+
+    def _beside(self, table: str, row: Row) -> None:
+        keys = KEYS.get(table, ("id",))
+        mapped = self._mapped(table, row)
+        if table == "trials":
+            mapped |= {c: self._followed(mapped[c]) for c in ("inputs", "results")}
+        if table == "notes":
+            mapped["id"] = self.renamed.get((NOTED.get(row["kind"], ""), row["id"]), row["id"])
+        here = self._here(table, {k: mapped[k] for k in keys})
+        if here is not None and (keys != ("id",) or _same_run(here, mapped)):
+            self.came.there += 1
+            if table in ("press_fits", "palm_settings") and not _same_run(here, mapped):
+                self.came.left_out.append(f"{table.replace('_', ' ')}: this hand on this device has others here")
+            return
+        if here is not None:
+            mapped["id"] = self._twin(table, row["id"], str(row["id"]))
+        elif keys == ("id",):
+            _id(mapped)
+        if table == "settings":
+            value = row["value"]
+            self.setting_fits(str(row["key"]), json.loads(value) if isinstance(value, str) else value)
+        self._insert(table, mapped)
+        if table == "trials":
+            list_lag_runs(self.db)
+            list_palm_runs(self.db)
+            list_lineups(self.db)
+            list_judgings(self.db)
+        self.came.others += 1
+
+    def _followed(self, value: Any) -> Any:
+        """What a run tells, its references by the ids they have here."""
+        if isinstance(value, list):
+            return [self._followed(one) for one in value]
+        if not isinstance(value, dict):
+            return value
+        named = {c: v for c, v in value.items() if c in REFERS and isinstance(v, str)}
+        if named and isinstance(value.get("revision"), int):
+            named["revision"] = value["revision"]
+        return {c: self._followed(v) for c, v in value.items()} | self._mapped("", named)
+
+
+def _as_list(value: Any) -> list[Row]:
+    found = json.loads(value) if isinstance(value, str) else value
+    if not isinstance(found, list) or not all(isinstance(one, dict) for one in found):
+        raise FormatError("it is no list")
+    return found
+
+
+def _alike(one: Row, other: Row) -> bool:
+    """Whether two papers or colours are the same but for which version wrote them."""
+    return json.dumps(one, sort_keys=True) == json.dumps(other, sort_keys=True)
+
+
+def _same_run(here: Row, told: Row) -> bool:
+    """Whether rows say the same, whenever they came."""
+    return {c: v for c, v in here.items() if c != "created_at"} == {c: told.get(c) for c in here if c != "created_at"}
+
+
+def _id(row: Row) -> str:
+    """The id of a row. Raises FormatError for what no id is."""
+    if not isinstance(row.get("id"), str) or not ID.fullmatch(row["id"]):
+        raise FormatError("it has no name that could be one")
+    return str(row["id"])
