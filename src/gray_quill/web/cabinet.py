@@ -131,25 +131,25 @@ def read_thing(query: ThingQuery) -> ThingDetail:
 
 
 @operation(cabinet, "POST", "/cabinet/thing/copy", Thing, query=ThingQuery, status=201)
-def copy_kept(query: ThingQuery) -> Thing:
+def copy_kept_thing(query: ThingQuery) -> Thing:
     """Another of the same."""
     return copy_thing(db(), query.kind, query.id, new_id(get_kept(db(), query.kind, query.id).name))
 
 
 @operation(cabinet, "PUT", "/cabinet/thing/name", Thing, query=ThingQuery, body=NewName)
-def name_kept(query: ThingQuery, body: NewName) -> Thing:
+def name_kept_thing(query: ThingQuery, body: NewName) -> Thing:
     """Call a thing otherwise."""
     return rename_thing(db(), query.kind, query.id, body.name)
 
 
 @operation(cabinet, "PUT", "/cabinet/thing/note", Thing, query=ThingQuery, body=NewNote)
-def note_kept(query: ThingQuery, body: NewNote) -> Thing:
+def note_kept_thing(query: ThingQuery, body: NewNote) -> Thing:
     """Write a note on a thing."""
     return note_thing(db(), query.kind, query.id, body.note.strip())
 
 
 @operation(cabinet, "PUT", "/cabinet/thing/bin", Thing, query=ThingQuery, body=BinChange)
-def bin_kept(query: ThingQuery, body: BinChange) -> Thing:
+def bin_kept_thing(query: ThingQuery, body: BinChange) -> Thing:
     """Put a thing into the bin or back."""
     return bin_thing(db(), query.kind, query.id, body.binned)
 

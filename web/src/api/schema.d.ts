@@ -253,7 +253,7 @@ export interface paths {
         };
         get?: never;
         /** Put a thing into the bin or back. */
-        put: operations["bin_kept"];
+        put: operations["bin_kept_thing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -271,7 +271,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Another of the same. */
-        post: operations["copy_kept"];
+        post: operations["copy_kept_thing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -304,7 +304,7 @@ export interface paths {
         };
         get?: never;
         /** Call a thing otherwise. */
-        put: operations["name_kept"];
+        put: operations["name_kept_thing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -321,7 +321,7 @@ export interface paths {
         };
         get?: never;
         /** Write a note on a thing. */
-        put: operations["note_kept"];
+        put: operations["note_kept_thing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -9324,7 +9324,7 @@ export interface operations {
             };
         };
     };
-    bin_kept: {
+    bin_kept_thing: {
         parameters: {
             query: {
                 kind: string;
@@ -9336,7 +9336,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HandBin"];
+                "application/json": components["schemas"]["BinChange"];
             };
         };
         responses: {
@@ -9346,7 +9346,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FeltReply"];
+                    "application/json": components["schemas"]["Thing"];
                 };
             };
             /** @description Refused, with what to do */
@@ -9360,7 +9360,7 @@ export interface operations {
             };
         };
     };
-    copy_kept: {
+    copy_kept_thing: {
         parameters: {
             query: {
                 kind: string;
@@ -9424,7 +9424,7 @@ export interface operations {
             };
         };
     };
-    name_kept: {
+    name_kept_thing: {
         parameters: {
             query: {
                 kind: string;
@@ -9460,7 +9460,7 @@ export interface operations {
             };
         };
     };
-    note_kept: {
+    note_kept_thing: {
         parameters: {
             query: {
                 kind: string;

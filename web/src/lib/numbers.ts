@@ -22,3 +22,7 @@ export const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`
 
 /** A number as short as it can be said, for limits and fields. */
 export const trimmed = (value: number, decimals = 3) => String(Number(value.toFixed(decimals)))
+
+/** Bytes as people say them. */
+export const megabytes = (bytes: number) =>
+  bytes < 1e5 ? `${Math.max(0, Math.round(bytes / 1000))} kB` : `${roughly(bytes / 1e6)} MB`

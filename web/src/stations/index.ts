@@ -7,4 +7,5 @@ export const STATIONS = [
   { path: 'lag', word: 'Lag', load: () => import('./lag/LagStation.vue') },
   { path: 'palm', word: 'Palm', load: () => import('./palm/PalmStation.vue') },
   { path: 'line-up', word: 'Line-up', load: () => import('./lineup/LineupStation.vue') },
+  { path: 'cabinet', word: 'Cabinet', load: () => import('./cabinet/CabinetStation.vue') },
 ]

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import { api, take, type Schemas } from '@/api/client'
+import { useCabinet } from '@/stores/cabinet'
+import { useDesk } from '@/stores/desk'
+
+/** What emptying the bin would let go of, and what it would leave because something still needs it. */
+const cabinet = useCabinet()
+const desk = useDesk()
+const would = shallowRef<Schemas['Emptying']>()
+const said = ref('')
+const busy = ref(false)
+const counted = (n: number, one = 'thing') => `${n} ${one}${n === 1 ? '' : 's'}`
+const look = () =>
+  desk.attempt(async () => {
+    said.value = ''
+    would.value = await take(api.GET('/api/cabinet/bin'))
+  })
+async function empty() {
+  busy.value = true
+  await desk.attempt(async () => {
+    const told = await take(api.DELETE('/api/cabinet/bin', {}))
+    const gone = counted(told.emptied.go.length)
+    said.value = `${gone} let go of. What was there before is kept as the backup ${told.backup}.`
+    would.value = undefined
+    await cabinet.changed()
+  })
+  busy.value = false
+}
+</script>
+
+<template>
+  <div class="bin">
+    <button v-if="!would" type="button" class="word-button" @click="look">Empty the bin …</button>
+    <section v-else class="card" aria-label="Emptying the bin">
+      <p v-if="would.go.length">
+        {{ counted(would.go.length) }} would go for good: {{ would.go.map((t) => t.name).join(', ') }}.
+      </p>
+      <p v-else>Nothing in the bin can go.</p>
+      <p v-if="would.with_them.length">
+        With them go {{ would.with_them.map((u) => `${u.kind} of ${u.name}`).join(', ') }}.
+      </p>
+      <p v-for="s in would.stay" :key="`${s.thing.kind} ${s.thing.id}`">
+        <b>{{ s.thing.name }}</b> stays: {{ s.needed_by.map((u) => `${u.name} (${u.words})`).join(', ') }} still needs
+        it.
+      </p>
+      <p class="small">A backup of everything is made first.</p>
+      <div class="row">
+        <button v-if="would.go.length" type="button" class="word-button strong" :disabled="busy" @click="empty">
+          Let {{ would.go.length === 1 ? 'it' : 'them' }} go
+        </button>
+        <button type="button" class="word-button" @click="would = undefined">Leave it</button>
+        <span v-if="busy" class="small" role="status">making a backup, then emptying</span>
+      </div>
+    </section>
+    <p v-if="said" class="small" role="status">{{ said }}</p>
+  </div>
+</template>
+
+<style scoped>
+.bin {
+  padding: 8px 0;
+}
+.card {
+  max-width: 760px;
+  padding: 10px 16px;
+  border-color: var(--ink);
+}
+.row {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding-top: 6px;
+}
+p {
+  overflow-wrap: anywhere;
+}
+</style>
