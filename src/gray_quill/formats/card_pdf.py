@@ -26,7 +26,10 @@ GROUND = "#ffffff"
 
 def write_card(card: Card, recipe: Recipe) -> bytes:
     out = io.BytesIO()
-    _Drawn(Canvas(out, pagesize=(mm_to_pt(WIDTH_MM), mm_to_pt(HEIGHT_MM))), card, recipe).all()
+    canvas = Canvas(
+        out, pagesize=(mm_to_pt(WIDTH_MM), mm_to_pt(HEIGHT_MM)), invariant=1
+    )  # the same pen, the same bytes
+    _Drawn(canvas, card, recipe).all()
     return out.getvalue()
 
 

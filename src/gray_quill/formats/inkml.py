@@ -213,6 +213,13 @@ def _resolution(value: str | None, units: str | None) -> float | None:
         return None
 
 
+def read_brush(data: bytes) -> dict[str, str]:
+    """Properties of the first brush of a document by name; none where it has none."""
+    brush = next((e for e in _parsed(data).iter() if _local(e) == "brush"), None)
+    properties = [] if brush is None else [e for e in brush if _local(e) == "brushProperty"]
+    return {e.get("name", ""): e.get("value", "") for e in properties}
+
+
 def _pens(root: Element) -> dict[str, str]:
     """By brush, what its property "pen" says."""
     return {

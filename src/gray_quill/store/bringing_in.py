@@ -41,6 +41,7 @@ REFERS = {
     "sheaf": "sheets",
     "trace_of": "strokes",
 }
+KNOWN = {"format", "version", *(f.name for f in dataclasses.fields(Recipe))}  # groups of a recipe
 NOTED = {"pen": "pens", "hand": "hands", "device": "devices", "sheet": "sheets", "piece": "sheets"}
 Broken = (GrayQuillError, sqlite3.IntegrityError, KeyError, TypeError, ValueError, AttributeError, OverflowError)
 
@@ -250,6 +251,9 @@ class BringingIn:
             self.came.pens += 1
         fresh = [r for r in revisions if not kept.get(r["revision"])]
         for revision in fresh:
+            unknown = sorted(set(revision["recipe"]) - KNOWN)
+            if unknown:
+                raise FormatError(f"its group {unknown[0][:40]!r} is not known here: it is of a later version")
             self._insert("pen_revisions", {**revision, "pen_id": pen["id"]})
             read_kept(Recipe, json.dumps(revision["recipe"]))
         if here is not None:

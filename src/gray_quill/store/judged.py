@@ -25,7 +25,7 @@ class Judging(Pairs):
 def begin_judging(db: sqlite3.Connection, pair: tuple[str, str], pairs: Pairs) -> Judging:
     """pair: the hand that wrote the line, and on which device."""
     inputs: dict[str, object] = {"judge": pairs.judge, "sheet_id": pairs.sheet_id, "seed": pairs.seed}
-    inputs["pens"] = [vars(p) for p in pairs.pens]
+    inputs["pens"] = [{"pen_id": p.pen_id, "revision": p.revision} for p in pairs.pens]
     return _judging(keep_trial(db, Trial(KIND, *pair, inputs, _results(pairs.answers), "")))
 
 

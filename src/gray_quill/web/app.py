@@ -59,6 +59,7 @@ from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
+from gray_quill.web.shared_pens import shared_pens
 from gray_quill.web.sheets import sheets
 from gray_quill.web.stage import Stage
 from gray_quill.web.steps import steps
@@ -122,6 +123,7 @@ def create_app(
         cabinet,
         cabinet_pictures,
         backups,
+        shared_pens,
         replay,
         strokes,
         strip,

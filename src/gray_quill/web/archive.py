@@ -6,6 +6,7 @@ from typing import Any
 from flask import Blueprint
 
 from gray_quill.formats.archive_zip import read_archive, write_archive
+from gray_quill.formats.shared_pen import TOLD
 from gray_quill.store.archive import archived
 from gray_quill.store.bringing_in import BringingIn, CameIn
 from gray_quill.store.database import connect
@@ -38,11 +39,12 @@ def take_out_archive() -> JobItem:
 
 
 class ArchiveCame(Model):
-    """words: what came in; left_out: what could not, and why."""
+    """words: what came in; left_out: what could not, and why; shared_pen: it is a pen somebody shared."""
 
     came: CameIn
     words: str
     left_out: list[str]
+    shared_pen: bool
 
 
 class LookQuery(Model):
@@ -62,4 +64,4 @@ def bring_in_archive(body: bytes, query: LookQuery) -> ArchiveCame:
 
     came = BringingIn(db(), opened.files, checked, setting_fits).run(query.only_look)
     came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
-    return ArchiveCame(came=came, words=came.words(), left_out=came.left_out)
+    return ArchiveCame(came=came, words=came.words(), left_out=came.left_out, shared_pen=TOLD in opened.files)

@@ -2139,6 +2139,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pens/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Forms that others can take over. */
+        get: operations["read_forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pens/grains": {
         parameters: {
             query?: never;
@@ -2150,6 +2167,40 @@ export interface paths {
         put?: never;
         /** A picture of a surface as a grain for a pen. */
         post: operations["make_grain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pens/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a shared pen with all its revisions, and fitted to one's own force as one more. */
+        post: operations["keep_shared_pen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pens/shared/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A shared pen on one's own hand beside its owner's; nothing is kept. */
+        post: operations["look_at_shared_pen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2225,6 +2276,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pens/{pen_id}/revisions/{revision}/forms/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pen in one of the forms. */
+        get: operations["take_out_form"];
+        put?: never;
+        /** A pen with what a file in one of the forms tells; nothing is kept. */
+        post: operations["bring_in_form"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pens/{pen_id}/revisions/{revision}/line.png": {
         parameters: {
             query?: never;
@@ -2251,6 +2320,23 @@ export interface paths {
         };
         /** A stroke this pen really draws. */
         get: operations["read_swatch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pens/{pen_id}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pen with all revisions, and what is seen of it on the sheet's hand and device. */
+        get: operations["share_pen"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4704,6 +4790,22 @@ export interface components {
             counts: number[];
             samples: number;
         };
+        /** @description recipe: the pen with what a file told; largest_error: of what was fitted. */
+        FormBack: {
+            largest_error: number | null;
+            recipe: components["schemas"]["Recipe"];
+            words: string;
+        };
+        /** @description A form that others can take over, and what of a pen it cannot hold. */
+        FormItem: {
+            ending: string;
+            name: string;
+            not_held: string;
+            words: string;
+        };
+        FormList: {
+            forms: components["schemas"]["FormItem"][];
+        };
         /**
          * @description things: those of the page asked for; count: how many there are; by_kind: how many of each kind, whatever kind was
          *     asked for.
@@ -5594,6 +5696,13 @@ export interface components {
              * @default 1
              */
             scale: number;
+        };
+        /** @description A line in the shared pen, with the readings there. */
+        LineSeen: {
+            image: string;
+            readings: {
+                [key: string]: number | null;
+            };
         };
         /** @description place: along the directions; image: a data URL of the line. */
         LineShown: {
@@ -7735,6 +7844,25 @@ export interface components {
             share: number;
         };
         /**
+         * @description theirs: on the owner's line as it was told; mine: on one's own; differs: readings of the two lines that differ,
+         *     one theirs, other mine. cannot: what one's own device cannot do of it; could_not: what theirs could not.
+         */
+        SharedLook: {
+            cannot: string[];
+            could_not: string[];
+            device: string;
+            differs: components["schemas"]["Difference"][];
+            fitted: boolean;
+            hand: string;
+            kind: string;
+            mine: components["schemas"]["LineSeen"];
+            name: string;
+            revisions: number;
+            standard: components["schemas"]["StandardSeen"][];
+            swatch: string;
+            theirs: components["schemas"]["LineSeen"];
+        };
+        /**
          * @description A page of a sheet as kept, which most often is its only one; strokes: how many lie on it; paper_words: its paper
          *     in the sentence's words; paper_is_dark: light ink reads better on it; version: counts its changes; ink: counts the
          *     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
@@ -8018,6 +8146,12 @@ export interface components {
             open: boolean;
             sheet_id: string;
             whole: boolean;
+        };
+        /** @description A standard line: whether this machine reads of it what was told. */
+        StandardSeen: {
+            apart: string[];
+            name: string;
+            same: boolean;
         };
         /** @description A piece to start with; ways: what the pen does, mm about its middle. */
         Starter: {
@@ -13204,6 +13338,35 @@ export interface operations {
             };
         };
     };
+    read_forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormList"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     make_grain: {
         parameters: {
             query?: never;
@@ -13224,6 +13387,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Grain"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    keep_shared_pen: {
+        parameters: {
+            query: {
+                sheet_id: string;
+                fit?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pen"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    look_at_shared_pen: {
+        parameters: {
+            query: {
+                sheet_id: string;
+                fit?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedLook"];
                 };
             };
             /** @description Refused, with what to do */
@@ -13405,6 +13640,76 @@ export interface operations {
             };
         };
     };
+    take_out_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    bring_in_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pen_id: string;
+                revision: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormBack"];
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     read_line: {
         parameters: {
             query?: {
@@ -13460,6 +13765,40 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Refused, with what to do */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    share_pen: {
+        parameters: {
+            query: {
+                sheet_id: string;
+                fit?: boolean;
+            };
+            header?: never;
+            path: {
+                pen_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
                 };
             };
             /** @description Refused, with what to do */
