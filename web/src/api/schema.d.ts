@@ -3409,10 +3409,11 @@ export interface components {
             answer: (-1 | 0 | 1) | null;
             asked: number;
         };
-        /** @description words: what came in; left_out: what could not, and why. */
+        /** @description words: what came in; left_out: what could not, and why; shared_pen: it is a pen somebody shared. */
         ArchiveCame: {
             came: components["schemas"]["CameIn"];
             left_out: string[];
+            shared_pen: boolean;
             words: string;
         };
         /** @description locked, grouped, places: of strokes by id; front, back: strokes that are put before or behind all others. */

@@ -124,9 +124,14 @@ a.here {
   nav,
   nav.right {
     flex-wrap: wrap;
+    padding: 0 4px;
+  }
+  ul {
+    flex-wrap: wrap;
   }
   a {
-    padding: 0 7px;
+    padding: 0 5px;
+    font-size: var(--small);
   }
   .low {
     padding: 0 9px;

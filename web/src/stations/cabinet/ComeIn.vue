@@ -4,11 +4,14 @@ import { api, take, type Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
 import { useCabinet } from '@/stores/cabinet'
 import { useDesk } from '@/stores/desk'
+import SharedPen from './SharedPen.vue'
 
 /** An archive is looked through first: what would come, what is here already, what would lie beside another. */
 const cabinet = useCabinet()
 const desk = useDesk()
 const waiting = shallowRef<{ file: File; look: Schemas['ArchiveCame'] }>()
+const pen = shallowRef<File>()
+const took = ref('')
 const said = shallowRef<Schemas['ArchiveCame']>()
 const busy = ref('')
 const raw = (file: File) => ({
@@ -26,7 +29,11 @@ async function ask(file: File, onlyLook: boolean) {
 }
 const choose = useBringIn('Archive to bring in', '.zip', async (file) => {
   said.value = undefined
-  waiting.value = { file, look: await ask(file, true) }
+  took.value = ''
+  pen.value = waiting.value = undefined
+  const look = await ask(file, true)
+  if (look.shared_pen) pen.value = file
+  else waiting.value = { file, look }
 })
 const comeIn = () =>
   desk.attempt(async () => {
@@ -40,13 +47,23 @@ const comeIn = () =>
 <template>
   <div class="in">
     <p class="book first">
-      An archive, or one thing taken out of a cabinet. Nothing here is overwritten: what is the same is passed over, and
-      what differs comes in beside it.
+      An archive, one thing taken out of a cabinet, or a pen somebody shared. Nothing here is overwritten: what is the
+      same is passed over, and what differs comes in beside it.
     </p>
     <div class="row">
       <button type="button" class="word-button strong" :disabled="!!busy" @click="choose">Choose a file</button>
-      <span class="small" role="status">{{ busy }}</span>
+      <span class="small" role="status">{{ busy || took }}</span>
     </div>
+    <SharedPen
+      v-if="pen"
+      :file="pen"
+      @done="
+        (words) => {
+          pen = undefined
+          took = words
+        }
+      "
+    />
     <section v-if="waiting" class="card" aria-label="What would come in">
       <h2 class="book">{{ waiting.file.name }}</h2>
       <p>Would come: {{ waiting.look.words }}</p>
@@ -64,6 +81,10 @@ const comeIn = () =>
 </template>
 
 <style scoped>
+.in {
+  overflow-y: auto;
+  padding-bottom: 16px;
+}
 .first {
   max-width: 64ch;
   font-size: 17px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
-import { computed, defineAsyncComponent, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, takeFile } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
@@ -8,6 +8,7 @@ import { when } from '@/lib/numbers'
 import { useCabinet } from '@/stores/cabinet'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
+import ForOthers from './ForOthers.vue'
 import PenHistory from './PenHistory.vue'
 import ThingPicture from './ThingPicture.vue'
 
@@ -21,13 +22,16 @@ const router = useRouter()
 const thing = computed(() => cabinet.detail?.thing)
 const kind = computed(() => cabinet.kindOf(thing.value?.kind ?? ''))
 const query = computed(() => ({ kind: thing.value!.kind, id: thing.value!.id }))
+const card = useTemplateRef<HTMLElement>('card')
 const said = ref('')
 const editing = ref(false)
 watch(
   () => [thing.value?.kind, thing.value?.id],
-  () => {
+  async ([opened]) => {
     said.value = ''
     editing.value = false
+    await nextTick()
+    if (opened && matchMedia('(max-width: 900px)').matches) card.value?.scrollIntoView()
   },
 )
 
@@ -95,9 +99,10 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
 </script>
 
 <template>
-  <aside class="card-of" :class="{ stale: cabinet.busy }" aria-label="The thing looked at">
+  <aside ref="card" class="card-of" :class="{ stale: cabinet.busy }" aria-label="The thing looked at">
     <p v-if="!thing" class="book first">Press a thing to see where it is used and how it came to be.</p>
     <template v-else>
+      <button type="button" class="plain-button back" @click="cabinet.close()">Back to the list</button>
       <ThingPicture :key="`${thing.kind} ${thing.id} ${thing.name}`" :thing />
       <h2 class="book">{{ thing.name }}</h2>
       <p class="small">
@@ -145,6 +150,7 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
           </li>
         </ul>
       </template>
+      <ForOthers v-if="thing.kind === 'pen' && !thing.binned_at" :key="thing.id" />
     </template>
   </aside>
 </template>
@@ -173,6 +179,9 @@ h3 {
 label {
   display: grid;
 }
+.back {
+  display: none;
+}
 .deeds {
   display: flex;
   flex-wrap: wrap;
@@ -199,6 +208,9 @@ li > .small {
   flex: none;
 }
 @media (max-width: 900px) {
+  .back {
+    display: block;
+  }
   .card-of {
     overflow: visible;
     padding-top: 12px;

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
-import { when } from '@/lib/numbers'
 import { PAGE, useCabinet, type Thing } from '@/stores/cabinet'
 import ThingPicture from './ThingPicture.vue'
 
@@ -36,7 +35,9 @@ function walk(event: KeyboardEvent) {
       <button type="button" :aria-pressed="isOpen(t)" @click="cabinet.openThing(t.kind, t.id)">
         <ThingPicture :thing="t" />
         <b>{{ t.name }}</b>
-        <span class="small">{{ cabinet.kindOf(t.kind)?.words }}{{ t.made_at ? `, ${when(t.made_at)}` : '' }}</span>
+        <span class="small"
+          >{{ cabinet.kindOf(t.kind)?.words }}{{ t.made_at ? `, ${t.made_at.slice(0, 10)}` : '' }}</span
+        >
         <span v-if="t.note" class="small book">{{ t.note }}</span>
       </button>
     </li>
