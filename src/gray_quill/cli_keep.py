@@ -95,7 +95,7 @@ def _bring_in(args: argparse.Namespace) -> None:
         with contextlib.closing(connect(args.data)) as db:
             came = BringingIn(db, opened.files, reader.open, setting_fits).run(only_look=args.look)
     reader.close()
-    print(("Would come: " if args.look else "") + came.words())
+    print(came.words(args.look))
     for words in [*came.left_out, *(f"{name}: it is not as it was taken out" for name in opened.broken)]:
         print(f"  left out: {words}")
 

@@ -62,7 +62,7 @@ class Things(Desks):
                 would = self.came(client, data, "?only_look=true")
                 told = self.came(client, data)
                 self.assertEqual((told["left_out"], told["came"]["twins"]), ([], []))
-                self.assertEqual(would["words"], told["words"], "what was said before is what came")
+                self.assertEqual(would["came"], told["came"], "what was said before is what came")
                 there = client.get(f"/api/cabinet?{urlencode({'kind': thing['kind'], 'most': 60})}").get_json()[
                     "things"
                 ]

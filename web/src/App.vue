@@ -88,7 +88,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <div class="body">
       <TheStations class="side" @keys="keys = !keys" />
       <main class="middle">
-        <RouterView v-if="desk.sheet" />
+        <RouterView v-if="desk.sheet || (desk.desk && route.name === 'cabinet')" />
         <FirstMinute v-else-if="desk.desk" />
       </main>
       <PenRoll class="pens" />

@@ -65,13 +65,14 @@ class CameIn:
     twins: list[str] = dataclasses.field(default_factory=list)
     left_out: list[str] = dataclasses.field(default_factory=list)
 
-    def words(self) -> str:
-        """What came in, in words."""
+    def words(self, only_looked: bool = False) -> str:
+        """What came in, in words, or would come."""
         counts = {"pens": self.pens, "sheets": self.sheets, "hands": self.hands, "devices": self.devices}
         counts |= {"other things": self.others}
         came = ", ".join(f"{n} {kind if n != 1 else kind.removesuffix('s')}" for kind, n in counts.items() if n)
         beside = f"; beside another of their own name: {', '.join(self.twins)}" if self.twins else ""
-        return f"{came or 'Nothing new'} came in, {self.there} were there already{beside}."
+        comes, were = ("would come in", "are") if only_looked else ("came in", "were")
+        return f"{came or 'Nothing new'} {comes}, {self.there} {were} there already{beside}."
 
 
 def _blob(told: Any) -> bytes:

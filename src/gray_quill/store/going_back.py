@@ -37,12 +37,15 @@ PARTS_OF |= dict.fromkeys(("lag run", "palm run", "line-up", "blind pairs"), ("r
 
 @dataclasses.dataclass(frozen=True)
 class Otherwise:
-    """A thing that would be otherwise. way: "comes back", "goes" or "is as it was then"."""
+    """A thing that would be otherwise. way: "comes back", "goes" or "is as it was then"; binned: it would lie in the
+    bin.
+    """
 
     kind: str
     id: str
     name: str
     way: str
+    binned: bool = False
 
 
 @dataclasses.dataclass(frozen=True)
@@ -70,7 +73,7 @@ def what_would_change(folder: pathlib.Path, name: str) -> Changes:
     ways = {key: "comes back" for key in was if key not in here} | {key: "goes" for key in here if key not in was}
     ways |= {key: "is as it was then" for key, told in was.items() if key in here and told != here[key]}
     names = {key: told[0] for key, told in (was | here).items()}
-    changes = [Otherwise(*key, names[key], way) for key, way in sorted(ways.items())]
+    changes = [Otherwise(*key, names[key], way, key in was and was[key][2]) for key, way in sorted(ways.items())]
     return Changes(backup.name, backup.made_at, changes)
 
 

@@ -64,4 +64,6 @@ def bring_in_archive(body: bytes, query: LookQuery) -> ArchiveCame:
 
     came = BringingIn(db(), opened.files, checked, setting_fits).run(query.only_look)
     came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
-    return ArchiveCame(came=came, words=came.words(), left_out=came.left_out, shared_pen=TOLD in opened.files)
+    return ArchiveCame(
+        came=came, words=came.words(query.only_look), left_out=came.left_out, shared_pen=TOLD in opened.files
+    )

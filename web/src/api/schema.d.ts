@@ -6217,8 +6217,13 @@ export interface components {
                 number
             ][];
         };
-        /** @description A thing that would be otherwise. way: "comes back", "goes" or "is as it was then". */
+        /**
+         * @description A thing that would be otherwise. way: "comes back", "goes" or "is as it was then"; binned: it would lie in the
+         *     bin.
+         */
         Otherwise: {
+            /** @default false */
+            binned: boolean;
             id: string;
             kind: string;
             name: string;

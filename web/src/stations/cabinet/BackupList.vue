@@ -67,7 +67,7 @@ const ways = computed(() =>
 const named = (of: Schemas['Otherwise'][]) =>
   of
     .slice(0, MOST_SAID)
-    .map((c) => `${c.kind} ${c.name}`)
+    .map((c) => `${c.kind} ${c.name}${c.binned ? ' (in the bin)' : ''}`)
     .join(', ') + (of.length > MOST_SAID ? ` and ${of.length - MOST_SAID} more` : '')
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { walkTabs } from '@/composables/use-tabs'
 import { useCabinet } from '@/stores/cabinet'
 import { useDesk } from '@/stores/desk'
@@ -17,6 +18,9 @@ const desk = useDesk()
 const cabinet = useCabinet()
 void cabinet.need()
 const way = useLocalStorage<keyof typeof WAYS>('gray-quill-cabinet-way', 'kept')
+const route = useRoute()
+const asked = String(route.query.way)
+if (asked in WAYS) way.value = asked as keyof typeof WAYS
 watch(
   way,
   (now) => {

@@ -32,7 +32,8 @@ const choose = useBringIn('Archive to bring in', '.zip', async (file) => {
   took.value = ''
   pen.value = waiting.value = undefined
   const look = await ask(file, true)
-  if (look.shared_pen) pen.value = file
+  // on whose hand would it be seen, before there is a sheet
+  if (look.shared_pen && desk.sheet) pen.value = file
   else waiting.value = { file, look }
 })
 const comeIn = () =>
@@ -40,6 +41,8 @@ const comeIn = () =>
     said.value = await ask(waiting.value!.file, false)
     waiting.value = undefined
     await desk.load()
+    const [first] = desk.desk?.sheets ?? []
+    if (!desk.sheet && first) await desk.openSheet(first.id)
     cabinet.look()
   })
 </script>
@@ -66,7 +69,7 @@ const comeIn = () =>
     />
     <section v-if="waiting" class="card" aria-label="What would come in">
       <h2 class="book">{{ waiting.file.name }}</h2>
-      <p>Would come: {{ waiting.look.words }}</p>
+      <p>{{ waiting.look.words }}</p>
       <p v-for="words in waiting.look.left_out" :key="words" class="small">Would be left out: {{ words }}.</p>
       <div class="row">
         <button type="button" class="word-button strong" :disabled="!!busy" @click="comeIn">Bring it in</button>

@@ -94,7 +94,12 @@ const DEEDS: Record<string, [string, () => Promise<unknown>]> = {
     },
   ],
 }
-const deed = computed(() => (thing.value?.binned_at ? undefined : DEEDS[thing.value?.kind ?? '']))
+/** Pens, hands and devices are taken for the sheet on the desk, where there is one. */
+const OF_A_SHEET = ['pen', 'hand', 'device']
+const deed = computed(() => {
+  const { kind: of, binned_at } = thing.value ?? { kind: '' }
+  return binned_at || (!desk.sheet && OF_A_SHEET.includes(of)) ? undefined : DEEDS[of]
+})
 const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use.kind, use.id)
 </script>
 
@@ -150,7 +155,7 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
           </li>
         </ul>
       </template>
-      <ForOthers v-if="thing.kind === 'pen' && !thing.binned_at" :key="thing.id" />
+      <ForOthers v-if="thing.kind === 'pen' && !thing.binned_at && desk.sheet" :key="thing.id" />
     </template>
   </aside>
 </template>
