@@ -1,4 +1,5 @@
-"""SIGKILL at random moments: under two writing clients, in migrations, in backups, in first starts.
+"""SIGKILL at random moments: under two writing clients, in migrations, in backups, in first starts, while an archive
+comes in, and on the way back to a backup.
 
     make trial-kills N=1000 SEED=1
 
@@ -20,9 +21,12 @@ import tempfile
 import threading
 import time
 from collections import Counter
+from collections.abc import Callable
 
 from gray_quill.core.trace import make_trace
 from gray_quill.demo.build import ROLL, stock
+from gray_quill.formats.archive_zip import write_archive
+from gray_quill.store.archive import archived
 from gray_quill.store.backups import FOLDER, back_up, list_backups
 from gray_quill.store.database import FILE, connect
 from gray_quill.store.health import examine
@@ -31,11 +35,12 @@ from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets
 from gray_quill.store.trace_blob import pack_trace
 from tests.browser.driver import free_port
+from tests.store.test_going_back import state
 from tests.zygote import Child, Zygote
 
 GOLDEN = pathlib.Path(__file__).parents[1] / "store" / "golden"
 SHEETS = ("one", "two")
-KINDS = {"writing": 0.7, "first start": 0.1, "migration": 0.1, "backup": 0.1}
+KINDS = {"writing": 0.5, "first start": 0.1, "migration": 0.1, "backup": 0.1, "bringing in": 0.1, "going back": 0.1}
 START_S = 60.0
 
 
@@ -113,6 +118,14 @@ class Kills:
             )
             db.execute("COMMIT")
         back_up(self.grown)
+        self.moved = folder / "moved"  # one that things come into, or that goes back
+        self.archive = folder / "archive.zip"
+        with contextlib.closing(connect(self.grown)) as db:
+            db.execute(
+                "UPDATE strokes SET trace = ?", (pack_trace(make_trace([0.0, 0.01], [1, 2], [1, 2], [0.5, 0.5])),)
+            )
+            self.archive.write_bytes(write_archive(archived(db)))
+        self.seen: Counter[str] = Counter()
 
     def run(self, kills: int) -> None:
         for _ in range(kills):
@@ -214,6 +227,32 @@ class Kills:
         if (self.grown / FOLDER / ".making").exists():
             self.faults.append("backup: something half made has a place")
 
+    def bringing_in(self) -> None:
+        shutil.rmtree(self.moved, ignore_errors=True)
+        stock(self.moved)
+        before = state(self.moved)
+        self.killed_at_once(self.moved, "bring-in", str(self.archive), within_s=0.9)
+        self.either(before, lambda: len(state(self.moved)["strokes"]) == 400)
+
+    def going_back(self) -> None:
+        shutil.rmtree(self.moved, ignore_errors=True)
+        shutil.copytree(self.grown, self.moved)
+        then = state(self.moved)
+        made = back_up(self.moved)
+        assert made is not None
+        with contextlib.closing(connect(self.moved)) as db:
+            db.execute("DELETE FROM strokes WHERE place < 350")
+        before = state(self.moved)
+        self.killed_at_once(self.moved, "restore", made.name, within_s=0.6)
+        self.either(before, lambda: state(self.moved) == then)
+
+    def either(self, before: object, after: Callable[[], bool]) -> None:
+        """All is as before, or as after; never between."""
+        health, now = examine(self.moved / FILE), state(self.moved)
+        self.seen["before" if now == before else "after"] += 1
+        if health.state != "good" or (now != before and not after()):
+            self.faults.append(f"between: {health}")
+
     def told(self) -> dict[str, object]:
         """What became of every stroke."""
         sent = {i: blob for ledger in self.ledgers for i, blob in ledger.sent.items()}
@@ -229,6 +268,7 @@ class Kills:
             "confirmed": len(confirmed),
             "lost": len(lost),
             "doubled": doubled,
+            "came in or back": dict(self.seen),
             "integrity": examine(self.desk / FILE).state,
             "faults": self.faults,
         }
@@ -258,7 +298,7 @@ def main() -> int:
     began = time.time()
     told = trial(args.kills, args.seed)
     for name, value in told.items():
-        print(f"{name:>10}  {value if name != 'faults' else len(told['faults'])}")  # type: ignore[arg-type]
+        print(f"{name:>15}  {value if name != 'faults' else len(told['faults'])}")  # type: ignore[arg-type]
     for fault in told["faults"][:20]:  # type: ignore[index]
         print("  ", fault)
     print(f"{time.time() - began:.0f} s; loss of power is not tested")

@@ -18,10 +18,10 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import make_trace
 from gray_quill.store.archive import BESIDE, COLUMNS, KEYS, THINGS, Row, plain, rows_of, with_its_trace
 from gray_quill.store.database import transaction
-from gray_quill.store.judged import list_judgings
+from gray_quill.store.judged import get_judging
 from gray_quill.store.kept import read_kept
 from gray_quill.store.layers import held_of
-from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
+from gray_quill.store.runs import get_lag_run, get_lineup, get_palm_run
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import get_sheet, stroke_index
 from gray_quill.store.showings import showings_of
@@ -43,6 +43,7 @@ REFERS = {
 }
 KNOWN = {"format", "version", *(f.name for f in dataclasses.fields(Recipe))}  # groups of a recipe
 NOTED = {"pen": "pens", "hand": "hands", "device": "devices", "sheet": "sheets", "piece": "sheets"}
+READ_BACK = {"lag": get_lag_run, "palm": get_palm_run, "lineup": get_lineup, "pairs": get_judging}
 Broken = (GrayQuillError, sqlite3.IntegrityError, KeyError, TypeError, ValueError, AttributeError, OverflowError)
 
 
@@ -329,15 +330,18 @@ class BringingIn:
             _id(stroke)
             if twin:
                 self.renamed["strokes", stroke["id"]] = f"{stroke['id'][:50]}-{uuid.uuid4().hex[:10]}"
-        pens = {(r["pen_id"], r["revision"]) for r in self.db.execute("SELECT pen_id, revision FROM pen_revisions")}
         for stroke in told["strokes"]:
             mapped = self._mapped("strokes", stroke)
-            if (mapped["pen_id"], mapped["revision"]) not in pens:
+            if not self._known(mapped["pen_id"], mapped["revision"]):
                 raise FormatError(f"its pen {mapped['pen_id']!r}, revision {mapped['revision']}, is not here")
             self._insert("strokes", mapped)
         if told.get("steps") and not twin:
             self._insert("steps", told["steps"])
         self._reads(page["id"])
+
+    def _known(self, pen_id: str, revision: int) -> bool:
+        condition = "SELECT 1 FROM pen_revisions WHERE pen_id = ? AND revision = ?"
+        return self.db.execute(condition, (pen_id, revision)).fetchone() is not None
 
     def _reads(self, page_id: str) -> None:
         """That what came in can be read again: what cannot would spoil the desk for all the rest."""
@@ -379,10 +383,7 @@ class BringingIn:
             self.setting_fits(str(row["key"]), json.loads(value) if isinstance(value, str) else value)
         self._insert(table, mapped)
         if table == "trials":
-            list_lag_runs(self.db)
-            list_palm_runs(self.db)
-            list_lineups(self.db)
-            list_judgings(self.db)
+            READ_BACK[mapped["kind"]](self.db, mapped["id"])
         self.came.others += 1
 
     def _followed(self, value: Any) -> Any:

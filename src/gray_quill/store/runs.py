@@ -66,8 +66,16 @@ class LineupHead:
 
 def list_lineups(db: sqlite3.Connection) -> list[LineupHead]:
     """Those that are not in the bin, newest first."""
-    heads = [(t, {"id": t.id, "created_at": t.created_at, "verdict": t.verdict}) for t in list_trials(db, "lineup")]
-    return [read_kept(LineupHead, {**t.inputs, **head}) for t, head in heads]
+    return [_lineup(t) for t in list_trials(db, "lineup")]
+
+
+def get_lineup(db: sqlite3.Connection, run_id: str) -> LineupHead:
+    return _lineup(get_trial(db, "lineup", run_id))
+
+
+def _lineup(trial: Trial) -> LineupHead:
+    heads = {"id": trial.id, "created_at": trial.created_at, "verdict": trial.verdict}
+    return read_kept(LineupHead, {**trial.inputs, **heads})
 
 
 def lag_run(trial: Trial) -> LagRun:

@@ -190,4 +190,10 @@ CREATE TRIGGER look_notes_gone AFTER DELETE ON notes BEGIN INSERT INTO looks VAL
 
 INSERT INTO looks SELECT kind, id FROM kept_things;
 CREATE INDEX strokes_by_pen ON strokes (pen_id, revision, sheet_id);
+CREATE INDEX sheets_by_pen ON sheets (pen_id);
+CREATE INDEX sheets_by_hand ON sheets (hand_id);
+CREATE INDEX sheets_by_device ON sheets (device_id);
+CREATE INDEX trials_by_pen ON trials (pen_id);
+CREATE INDEX trials_by_hand ON trials (hand_id);
+CREATE INDEX trials_by_device ON trials (device_id);
 CREATE INDEX strokes_by_trace ON strokes (trace_of) WHERE trace_of IS NOT NULL;
