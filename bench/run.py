@@ -16,6 +16,7 @@ import aggdraw
 import shapely
 from OneEuroFilter import OneEuroFilter
 
+from bench.cabinet import finding_ms
 from bench.full_page import FULL, full_sheet, hands_on
 from bench.lineup import lined_up, next_choice_ms
 from bench.others import OTHERS, watched
@@ -372,6 +373,8 @@ def main() -> None:
     row(words, "20 s", f"{took:.1f} s", "20.0 s", took / 20, 1)
     took = next_choice_ms()
     row("the next two to choose between after 15 answers", "300 ms", ms(took), "300.0 ms", took / 300, 1)
+    found, read, count = finding_ms()
+    row(f"finding among {count:,} kept things", "50 ms", ms(found), ms(read), found / 50, 1)
     with served() as server:
 
         def restart() -> str:
