@@ -19,7 +19,8 @@ SEEN = "localStorage.setItem('gray-quill-pen-seen', 'true')"
 class Shot:
     """`pen` where it is not the sheet's own; `tabs` are pressed before it is taken, `ready` is waited for; without a
     `sheet` the desk is empty. The pen does what `verb` says along `way`, px from the page's corner. aims: the pen is
-    put down on nine crosses at three leans, and its ink lies beside; mirrored: as those see it who look on.
+    put down on nine crosses at three leans, and its ink lies beside; widths_mm: the pen is kept at each, one revision
+    after the other; mirrored: as those see it who look on.
     """
 
     name: str
@@ -33,6 +34,7 @@ class Shot:
     verb: str = ""
     way: tuple[tuple[float, float], ...] = ()
     aims: bool = False
+    widths_mm: tuple[float, ...] = ()
     mirrored: bool = False
 
 
@@ -53,7 +55,6 @@ SHOTS = (
     ),
     Shot("sheet-survey", "sheet", "count-by-trap-typed"),
     Shot("pen", "pen"),
-    Shot("pen-steady", "pen", tabs=("steady",), ready="document.querySelector('.plot svg path')"),
     Shot("pen-tooth", "pen", pen="moth-pencil-2b", tabs=("tooth",), ready="document.querySelector('[data-text]')"),
     Shot("pen-e-ink", "pen", surface="e-ink"),
     Shot("this-screen", "this-screen", tabs=("aim",), ready="document.querySelector('[data-aim]')", aims=True),
@@ -65,6 +66,14 @@ SHOTS = (
         "line-up",
         tabs=("blind pairs", "Judge 5 pens blind"),
         ready="document.querySelectorAll('.pair img').length === 2",
+    ),
+    Shot(
+        "cabinet",
+        "cabinet",
+        pen="sedge-nib",
+        widths_mm=(1.5, 1.9),
+        tabs=("pens", "Sedge flat nib 1.1"),
+        ready="document.querySelectorAll('ol.line img').length === 3",
     ),
     Shot("lag", "lag"),
     Shot("palm", "palm", ready="document.querySelector('[data-map]')"),
@@ -82,6 +91,10 @@ SHOTS = (
 
 
 def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
+    for width_mm in shot.widths_mm:
+        recipe = next(p["recipe"] for p in desk.ask("desk")["pens"] if p["id"] == shot.pen)
+        wider = {**recipe, "body": {**recipe["body"], "width_mm": width_mm}}
+        desk.ask(f"pens/{shot.pen}/revisions", {"recipe": wider, "note": "a little wider"}, "POST")
     if shot.pen:
         desk.ask(f"sheets/{shot.sheet}", {"pen_id": shot.pen}, "PATCH")
     if shot.sheet:
@@ -94,10 +107,10 @@ def take(desk: Desk, shot: Shot, out: pathlib.Path) -> None:
     if shot.sheet:
         desk.open(shot.station)
     for words in shot.tabs:
-        if shot.sheet and shot.station != "line-up":
+        if shot.sheet and shot.station not in ("line-up", "cabinet"):
             desk.turn_to(words)
         else:
-            desk.press(words)
+            desk.press(words, ".main" if shot.station == "cabinet" else "body")
         desk.rests()
     if shot.verb:
         desk.press(shot.verb, ".verbs")

@@ -35,6 +35,10 @@ VIEWS = (
     ("panels", ()),
     ("lag", ()),
     ("palm", ()),
+    ("line-up", ()),
+    ("cabinet", ("what is kept",)),
+    ("cabinet", ("backups",)),
+    ("cabinet", ("bring in",)),
 )
 LITTLE = ("Trap log", "Fen fountain", "right hand", "11-inch", "dotted")
 
@@ -74,6 +78,9 @@ class Layout(DeskCase):
                 self.desk.open(station)
                 for tab in tabs:
                     self.desk.turn_to(tab)
+                    self.desk.rests()
+                if where == "cabinet what is kept":  # and a thing is looked at
+                    self.desk.js("document.querySelector('.things button').click()")
                     self.desk.rests()
                 self.assertEqual(self.axe(where), [])
                 self.assertEqual(self.faults(where), [])

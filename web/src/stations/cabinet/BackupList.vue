@@ -99,7 +99,7 @@ const named = (of: Schemas['Otherwise'][]) =>
             <th scope="col">made</th>
             <th scope="col">size</th>
             <th scope="col">what it holds</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import PenSwatch from '@/components/PenSwatch.vue'
 import { when } from '@/lib/numbers'
@@ -13,6 +13,16 @@ const desk = useDesk()
 const at = ref(-1)
 const shown = computed(() => props.history.at(at.value) ?? props.history.at(-1)!)
 const isNewest = computed(() => shown.value.pen.revision === shown.value.pen.newest)
+/** The one that is shown is in sight, the newest first of all. */
+const line = useTemplateRef<HTMLElement>('line')
+watch(
+  [shown, line],
+  () => {
+    const one = line.value?.children[props.history.indexOf(shown.value)] as HTMLElement | undefined
+    if (one) line.value!.scrollLeft = one.offsetLeft - line.value!.offsetLeft - one.offsetWidth
+  },
+  { flush: 'post' },
+)
 const walk = (by: number) => {
   const now = props.history.indexOf(shown.value)
   at.value = Math.max(0, Math.min(props.history.length - 1, now + by))
@@ -31,7 +41,7 @@ const again = () =>
 
 <template>
   <h3 class="book">How it came to be</h3>
-  <ol class="line" aria-label="Revisions" @keydown.left.prevent="walk(-1)" @keydown.right.prevent="walk(1)">
+  <ol ref="line" class="line" aria-label="Revisions" @keydown.left.prevent="walk(-1)" @keydown.right.prevent="walk(1)">
     <li v-for="r in history" :key="r.pen.revision">
       <button
         type="button"

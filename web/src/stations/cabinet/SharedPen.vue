@@ -71,7 +71,7 @@ async function keep() {
     <table v-if="rows.length" class="small" aria-label="Theirs and mine">
       <thead>
         <tr>
-          <th />
+          <td />
           <th scope="col">theirs</th>
           <th scope="col">mine</th>
         </tr>

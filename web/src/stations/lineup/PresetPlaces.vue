@@ -15,7 +15,7 @@ const nameOf = (key: string) => lineup.run?.candidates.find((c) => c.key === key
     </caption>
     <thead>
       <tr>
-        <th />
+        <td />
         <th v-for="name in Object.keys(presets)" :key="name" scope="col">{{ name }}</th>
       </tr>
     </thead>
