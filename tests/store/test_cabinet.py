@@ -27,7 +27,7 @@ from gray_quill.store.pens import add_pen, add_revision, get_pen, list_pens
 from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Stroke, add_strokes, bin_strokes, change_sheet, list_strokes, pages_of
-from gray_quill.store.things import add_thing, get_thing
+from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.store.trials import Trial, keep_trial
 from tests.store.test_store import StoreCase
 from tests.zoo import wave
@@ -99,7 +99,7 @@ class Cabinet(StoreCase):
         day = "2020-05-05"
         self.assertEqual(self.names(since=day, until=day), ["Heron brush 0.7"])
         self.assertEqual(self.names(until="2020-05-04", since="2000-01-01"), [])
-        for odd in ('"', "a" * 150, "NEAR(", "name:x OR", "*", "ﬁsh 🦋"):
+        for odd in ('"', "_", "a" * 150, "NEAR(", "name:x OR", "*", "ﬁsh 🦋"):
             try:
                 self.assertEqual(self.names(odd), [], odd)
             except InputError as error:
@@ -179,6 +179,25 @@ class Cabinet(StoreCase):
         bin_strokes(db, "copy", strokes, True)
         (fen,) = [s for s in what_would_go(db).stay if s.thing.id == "fen"]
         self.assertIn("copy", {u.id for u in fen.needed_by})
+
+    def test_a_sheet_that_comes_back_brings_its_hand_and_device(self) -> None:
+        bin_thing(self.db, "sheet", "s", True)
+        bin_thing(self.db, "hand", "hand", True)
+        bin_thing(self.db, "device", "tablet", True)
+        self.assertNotIn("hand", list_things(self.db, Hand))
+        bin_thing(self.db, "sheet", "s", False)
+        self.assertIn("hand", list_things(self.db, Hand))
+        self.assertIn("tablet", list_things(self.db, Device))
+        self.kept_and_listed()
+
+    def test_what_undo_can_bring_back_stays(self) -> None:
+        add_original(self.db, Original("pic", "png", "Reed bed", [(10, 10)]), b"x")
+        bin_thing(self.db, "picture", "pic", True)
+        self.assertEqual([t.id for t in what_would_go(self.db).go], ["pic"])
+        steps = json.dumps({"past": [{"prints": [{"file": "pic"}]}], "future": []})
+        self.db.execute("INSERT INTO steps (sheet_id, steps, count) VALUES ('s', ?, 1)", (steps,))
+        (stays,) = what_would_go(self.db).stay
+        self.assertEqual([(u.id, u.words) for u in stays.needed_by], [("s", "undo can lay it there again")])
 
     def test_what_the_desk_holds_is_not_binned(self) -> None:
         self.assertRaises(Conflict, bin_thing, self.db, "hand", "hand", True)

@@ -18,10 +18,11 @@ from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed, record_json
 from gray_quill.formats.archive_zip import read_archive, write_archive
 from gray_quill.store.archive import archived
-from gray_quill.store.bringing_in import BringingIn, CameIn
+from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.cabinet.finding import Wanted, find
 from gray_quill.store.cabinet.kinds import KINDS
 from gray_quill.store.cabinet.needs import needed
+from gray_quill.store.coming_rows import CameIn
 from gray_quill.store.database import connect
 from gray_quill.store.fits import keep_fit
 from gray_quill.store.judged import begin_judging

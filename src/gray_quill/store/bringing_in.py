@@ -1,22 +1,17 @@
 """An archive brought in beside what is there: nothing is overwritten."""
 
-import base64
-import binascii
 import contextlib
 import dataclasses
 import json
-import re
-import sqlite3
 import uuid
-from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 import numpy as np
 
-from gray_quill.core.errors import FormatError, GrayQuillError
+from gray_quill.core.errors import FormatError
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.trace import make_trace
-from gray_quill.store.archive import BESIDE, COLUMNS, KEYS, THINGS, Row, plain, rows_of, with_its_trace
+from gray_quill.store.archive import BESIDE, KEYS, THINGS, Row, rows_of, with_its_trace
+from gray_quill.store.coming_rows import Broken, CameIn, ComingRows, row_id
 from gray_quill.store.database import transaction
 from gray_quill.store.judged import get_judging
 from gray_quill.store.kept import read_kept
@@ -26,85 +21,21 @@ from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import get_sheet, stroke_index
 from gray_quill.store.showings import showings_of
 from gray_quill.store.steps import kept_steps
-from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
-Files = Mapping[str, Any]
-BLOBS = {("palm_told", "contacts")}
-ID = re.compile(r"[A-Za-z0-9][A-Za-z0-9-]{0,79}")
+LONGEST_NOTE = 200
 ROUNDING_MM = 0.01
 CHANGES = ("version", "ink")  # counted by each desk for itself
-REFERS = {
-    "pen_id": "pens",
-    "hand_id": "hands",
-    "device_id": "devices",
-    "sheet_id": "sheets",
-    "sheaf": "sheets",
-    "trace_of": "strokes",
-}
 KNOWN = {"format", "version", *(f.name for f in dataclasses.fields(Recipe))}  # groups of a recipe
 NOTED = {"pen": "pens", "hand": "hands", "device": "devices", "sheet": "sheets", "piece": "sheets"}
 READ_BACK = {"lag": get_lag_run, "palm": get_palm_run, "lineup": get_lineup, "pairs": get_judging}
-Broken = (GrayQuillError, sqlite3.IntegrityError, KeyError, TypeError, ValueError, AttributeError, OverflowError)
 
 
 class _OnlyLooked(Exception):
     """Takes back what was brought in only to see what would come."""
 
 
-@dataclasses.dataclass
-class CameIn:
-    """How many pens, sheets, hands, devices and other things came in; there: how many were there already; twins: names
-    of those that came in beside another of their id; left_out: what could not, and why.
-    """
-
-    pens: int = 0
-    sheets: int = 0
-    hands: int = 0
-    devices: int = 0
-    others: int = 0
-    there: int = 0
-    twins: list[str] = dataclasses.field(default_factory=list)
-    left_out: list[str] = dataclasses.field(default_factory=list)
-
-    def words(self, only_looked: bool = False) -> str:
-        """What came in, in words, or would come."""
-        counts = {"pens": self.pens, "sheets": self.sheets, "hands": self.hands, "devices": self.devices}
-        counts |= {"other things": self.others}
-        came = ", ".join(f"{n} {kind if n != 1 else kind.removesuffix('s')}" for kind, n in counts.items() if n)
-        beside = f"; beside another of their own name: {', '.join(self.twins)}" if self.twins else ""
-        comes, were = ("would come in", "are") if only_looked else ("came in", "were")
-        return f"{came or 'Nothing new'} {comes}, {self.there} {were} there already{beside}."
-
-
-def _blob(told: Any) -> bytes:
-    if isinstance(told, str):
-        blob = base64.b64decode(told, validate=True)
-        unpack_trace(blob)
-        return blob
-    if not told:
-        return b""
-    columns = {name: told[name] for name in COLUMNS}
-    trace = make_trace(**columns, begun_s=told.get("begun_s"))
-    if len(columns["t_s"]) != len(trace):
-        raise FormatError("it holds a trace with two samples at once")
-    return pack_trace(trace)
-
-
-class BringingIn:
+class BringingIn(ComingRows):
     """One archive on its way into a database that may hold some of it, or other things by the same ids."""
-
-    def __init__(
-        self,
-        db: sqlite3.Connection,
-        files: Files,
-        checked: Callable[[str, bytes], list[Any]],
-        setting_fits: Callable[[str, Any], object],
-    ) -> None:
-        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none."""
-        self.db, self.files, self.checked, self.setting_fits = db, files, checked, setting_fits
-        self.came = CameIn()
-        self.renamed: dict[tuple[str, str], str] = {}  # (table, id there) -> id here
-        self.revised: dict[tuple[str, int], str] = {}  # (pen there, revision) -> pen here
 
     def run(self, only_look: bool = False) -> CameIn:
         """All of it that is whole, in one change; only_look: what would come, and nothing comes."""
@@ -131,14 +62,6 @@ class BringingIn:
                     self._try(f"{table} {row.get('id', '')}", lambda table=table, row=row: self._beside(table, row))  # type: ignore[misc]
         self._of_the_desk(empty)
         self._let_go_of_what_hangs()
-
-    def _listed(self, name: str) -> list[Any]:
-        """The rows of a file that holds a list of them."""
-        found = self.files.get(name)
-        if not (found is None or (isinstance(found, list) and all(isinstance(row, dict) for row in found))):
-            self.came.left_out.append(f"{name}: it is no list of rows")
-            return []
-        return found or []
 
     def _of_the_desk(self, empty: bool) -> None:
         """Papers and colours of one's own: those not here yet are put beside those that are."""
@@ -174,44 +97,8 @@ class BringingIn:
             self.db.execute(f"DELETE FROM {table} WHERE rowid = ?", (rowid,))
             self.came.left_out.append(f"a row of {table}: what it needs of {goal} did not come in")
 
-    def _of(self, folder: str) -> Iterator[tuple[str, Any]]:
-        return ((n, f) for n, f in self.files.items() if n.startswith(f"{folder}/") and n.endswith(".json"))
-
-    def _try(self, name: str, work: Callable[[], None]) -> bool:
-        """Bring one thing in whole, or not at all."""
-        try:
-            with transaction(self.db):
-                work()
-            return True
-        except Broken as error:
-            words = error.message if isinstance(error, GrayQuillError) else f"it is damaged ({type(error).__name__})"
-            self.came.left_out.append(f"{name}: {words}")
-            return False
-
-    def _insert(self, table: str, row: Row) -> None:
-        known = {c["name"] for c in self.db.execute(f"PRAGMA table_info({table})")}
-        values = {c: self._kept(table, c, v) for c, v in row.items() if c in known}
-        columns, marks = ", ".join(values), ", ".join("?" * len(values))
-        self.db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", list(values.values()))
-
-    @staticmethod
-    def _kept(table: str, column: str, value: Any) -> Any:
-        if (table, column) == ("strokes", "trace"):
-            return _blob(value)
-        if (table, column) in BLOBS:
-            try:
-                return base64.b64decode(value, validate=True)
-            except binascii.Error:
-                raise FormatError("bytes that are none") from None
-        return json.dumps(value) if isinstance(value, (dict, list)) else value
-
-    def _here(self, table: str, key: Mapping[str, Any]) -> Row | None:
-        where = " AND ".join(f"{c} = ?" for c in key)
-        rows = self.db.execute(f"SELECT * FROM {table} WHERE {where}", list(key.values())).fetchall()
-        return {name: plain(table, name, rows[0][name]) for name in rows[0].keys()} if rows else None  # noqa: SIM118
-
     def _thing(self, table: str, row: Row) -> None:
-        here = self._here(table, {"id": _id(row)})
+        here = self._here(table, {"id": row_id(row)})
         if here is None:
             self._insert(table, row)
             setattr(self.came, table, getattr(self.came, table) + 1)
@@ -222,16 +109,9 @@ class BringingIn:
             self._insert(table, {**row, "id": twin})
             setattr(self.came, table, getattr(self.came, table) + 1)
 
-    def _twin(self, table: str, was: str, name: str) -> str:
-        """A new id for what comes in beside another of its own."""
-        new = f"{was[:50]}-{uuid.uuid4().hex[:10]}"
-        self.renamed[table, was] = new
-        self.came.twins.append(name)
-        return new
-
     def _pen(self, told: Any) -> None:
         pen, revisions = dict(told["pen"]), told["revisions"]
-        here = self._here("pens", {"id": _id(pen)})
+        here = self._here("pens", {"id": row_id(pen)})
         kept = {
             r["revision"]: self._here("pen_revisions", {"pen_id": pen["id"], "revision": r["revision"]})
             for r in revisions
@@ -263,7 +143,7 @@ class BringingIn:
             self.came.pens += bool(fresh)
 
     def _original(self, row: Row) -> None:
-        if self._here("originals", {"id": _id(row)}):
+        if self._here("originals", {"id": row_id(row)}):
             self.came.there += 1
             return
         data = self.files[f"originals/{row['id']}.{row['kind']}"]
@@ -289,7 +169,7 @@ class BringingIn:
             self._try(names, lambda pages=pages: self._sheaf(dict(pages)))  # type: ignore[misc]
 
     def _sheaf(self, pages: dict[str, Any]) -> None:
-        ids = [_id(told["page"]) for told in pages.values()]
+        ids = [row_id(told["page"]) for told in pages.values()]
         here = [self._here("sheets", {"id": i}) for i in ids]
         twin = False
         if any(here):
@@ -327,7 +207,7 @@ class BringingIn:
                 raise FormatError(f"its {column.removesuffix('_id')} {page[column]!r} is not here")
         self._insert("sheets", page)
         for stroke in told["strokes"]:
-            _id(stroke)
+            row_id(stroke)
             if twin:
                 self.renamed["strokes", stroke["id"]] = f"{stroke['id'][:50]}-{uuid.uuid4().hex[:10]}"
         for stroke in told["strokes"]:
@@ -352,21 +232,14 @@ class BringingIn:
         if not all(isinstance(steps[way], list) for way in ("past", "future")) or not page.name.isprintable():
             raise FormatError("it is damaged")
 
-    def _mapped(self, table: str, row: Row) -> Row:
-        """A row with the ids its references have here."""
-        new = {c: self.renamed.get((REFERS[c], v), v) if c in REFERS else v for c, v in row.items()}
-        if "revision" in row and "pen_id" in row:
-            new["pen_id"] = self.revised.get((row["pen_id"], row["revision"]), row["pen_id"])
-        if "id" in row:
-            new["id"] = self.renamed.get((table, row["id"]), row["id"])
-        return new
-
     def _beside(self, table: str, row: Row) -> None:
         keys = KEYS.get(table, ("id",))
         mapped = self._mapped(table, row)
         if table == "trials":
             mapped |= {c: self._followed(mapped[c]) for c in ("inputs", "results")}
         if table == "notes":
+            if len(row["note"]) > LONGEST_NOTE or not row["note"].isprintable():
+                raise FormatError(f"a note has up to {LONGEST_NOTE} printable letters")
             mapped["id"] = self.renamed.get((NOTED.get(row["kind"], ""), row["id"]), row["id"])
         here = self._here(table, {k: mapped[k] for k in keys})
         if here is not None and (keys != ("id",) or _same_run(here, mapped)):
@@ -375,9 +248,11 @@ class BringingIn:
                 self.came.left_out.append(f"{table.replace('_', ' ')}: this hand on this device has others here")
             return
         if here is not None:
-            mapped["id"] = self._twin(table, row["id"], str(row["id"]))
+            inputs = row.get("inputs") or {}
+            name = inputs.get("name") or inputs.get("judge") or table.replace("_", " ")
+            mapped["id"] = self._twin(table, row["id"], str(name)[:80])
         elif keys == ("id",):
-            _id(mapped)
+            row_id(mapped)
         if table == "settings":
             value = row["value"]
             self.setting_fits(str(row["key"]), json.loads(value) if isinstance(value, str) else value)
@@ -385,17 +260,6 @@ class BringingIn:
         if table == "trials":
             READ_BACK[mapped["kind"]](self.db, mapped["id"])
         self.came.others += 1
-
-    def _followed(self, value: Any) -> Any:
-        """What a run tells, its references by the ids they have here."""
-        if isinstance(value, list):
-            return [self._followed(one) for one in value]
-        if not isinstance(value, dict):
-            return value
-        named = {c: v for c, v in value.items() if c in REFERS and isinstance(v, str)}
-        if named and isinstance(value.get("revision"), int):
-            named["revision"] = value["revision"]
-        return {c: self._followed(v) for c, v in value.items()} | self._mapped("", named)
 
 
 def _as_list(value: Any) -> list[Row]:
@@ -413,10 +277,3 @@ def _alike(one: Row, other: Row) -> bool:
 def _same_run(here: Row, told: Row) -> bool:
     """Whether rows say the same, whenever they came."""
     return {c: v for c, v in here.items() if c != "created_at"} == {c: told.get(c) for c in here if c != "created_at"}
-
-
-def _id(row: Row) -> str:
-    """The id of a row. Raises FormatError for what no id is."""
-    if not isinstance(row.get("id"), str) or not ID.fullmatch(row["id"]):
-        raise FormatError("it has no name that could be one")
-    return str(row["id"])

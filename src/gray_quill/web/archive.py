@@ -8,7 +8,8 @@ from flask import Blueprint
 from gray_quill.formats.archive_zip import read_archive, write_archive
 from gray_quill.formats.shared_pen import TOLD
 from gray_quill.store.archive import archived
-from gray_quill.store.bringing_in import BringingIn, CameIn
+from gray_quill.store.bringing_in import BringingIn
+from gray_quill.store.coming_rows import CameIn
 from gray_quill.store.database import connect
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory

@@ -4,7 +4,6 @@ import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
-import { walkTabs } from '@/composables/use-tabs'
 import { useLittleSheet } from '@/composables/use-little-sheet'
 import { FILES, useBringIn as useComing } from '@/stores/bring-in'
 import { useDesk } from '@/stores/desk'
@@ -16,6 +15,7 @@ import PaperSwatch from './PaperSwatch.vue'
 import PenSwatch from './PenSwatch.vue'
 import SheetList from './SheetList.vue'
 import type { Part } from './TheSentence.vue'
+import WordTabs from './WordTabs.vue'
 
 // come when they are opened
 const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
@@ -160,36 +160,13 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
       </button>
     </div>
     <template v-else>
-      <div class="word-tabs" role="tablist" aria-label="What of the page" @keydown="walkTabs">
-        <button
-          v-for="(word, key) in OF_PAPER"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="ofPaper === key"
-          @click="ofPaper = key"
-        >
-          {{ word }}
-        </button>
-      </div>
-      <div
+      <WordTabs v-model="ofPaper" :tabs="OF_PAPER" label="What of the page" />
+      <WordTabs
         v-if="desk.sheet!.pages > 1 && ofPaper !== 'prints'"
-        class="word-tabs"
-        role="tablist"
-        aria-label="For which pages"
-        @keydown="walkTabs"
-      >
-        <button
-          v-for="(word, key) in REACHES"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="reach === key"
-          @click="reach = key"
-        >
-          {{ word }}
-        </button>
-      </div>
+        v-model="reach"
+        :tabs="REACHES"
+        label="For which pages"
+      />
       <PrintForm v-if="ofPaper === 'prints'" @close="emit('close')" />
       <PaperForm
         v-else-if="ofPaper === 'form'"

@@ -36,7 +36,10 @@ const bin = (s: SheetItem, binning: boolean) =>
     const params = { path: { sheet_id: s.id } }
     const moved = await take(api.PUT('/api/sheets/{sheet_id}/bin', { params, body: { binned: binning } }))
     if (binning) await desk.dropSheet(s.sheaf)
-    else await pages.look(moved.id)
+    else {
+      await desk.load() // with its hand and device, which may have lain there too
+      await pages.look(moved.id)
+    }
     if (binned.value || !binning) await showBin()
   })
 async function showBin() {

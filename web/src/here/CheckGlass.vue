@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { walkTabs } from '@/composables/use-tabs'
 import { BY_EYE, eyed, EYES, type Eye } from '@/lib/by-eye'
 import { useScreen } from '@/stores/screen'
 import type { Checked, ByEye } from './checked'
 import FourChoices from './FourChoices.vue'
 import MatchByEye from './MatchByEye.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** What this screen shows, found by eye: each with its interval, or with what could not be told. */
 const checked = defineModel<Checked>({ required: true })
@@ -39,19 +39,11 @@ function matched(found: Schemas['Matched'] | null) {
 <template>
   <div class="check" data-glass>
     <div>
-      <div class="word-tabs" role="tablist" aria-label="What is looked at by eye" @keydown="walkTabs">
-        <button
-          v-for="key in PARTS"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="part === key"
-          :tabindex="part === key ? 0 : -1"
-          @click="part = key"
-        >
-          {{ BY_EYE[key].words }}
-        </button>
-      </div>
+      <WordTabs
+        v-model="part"
+        :tabs="PARTS.map((key) => [key, BY_EYE[key].words] as const)"
+        label="What is looked at by eye"
+      />
       <MatchByEye v-if="part === 'ghost' || part === 'response'" :key="part" :kind="part" @told="matched" />
       <FourChoices v-else :key="part" :kind="BY_EYE[part].ladder" @told="told" />
     </div>

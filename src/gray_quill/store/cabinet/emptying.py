@@ -57,6 +57,8 @@ def _in_the_way(needed_by: list[Use], going: Collection[tuple[str, str]]) -> lis
 
 def _needed_by(db: sqlite3.Connection, kind: str, thing_id: str) -> list[Use]:
     found = uses_of(db, kind, thing_id)
+    if kind in ("picture", "document"):
+        return found + _undone(db, thing_id, {(use.kind, use.id) for use in found})
     if kind != "pen":
         return found
     rubbed = db.execute(
@@ -67,6 +69,17 @@ def _needed_by(db: sqlite3.Connection, kind: str, thing_id: str) -> list[Use]:
     told = {(use.kind, use.id) for use in found}
     words = "ink rubbed out on it can still come back"
     return found + [Use(r["kind"], r["id"], r["name"], words) for r in rubbed if (r["kind"], r["id"]) not in told]
+
+
+def _undone(db: sqlite3.Connection, original_id: str, told: Collection[tuple[str, str]]) -> list[Use]:
+    """Sheets that lay a picture again when a step is undone."""
+    rows = db.execute(
+        "SELECT DISTINCT t.kind, t.id, t.name FROM steps u JOIN sheets s ON s.id = u.sheet_id JOIN things t "
+        "ON t.id = s.sheaf AND t.kind IN ('sheet', 'piece') WHERE instr(u.steps, ?)",
+        (f'"{original_id}"',),
+    )
+    words = "undo can lay it there again"
+    return [Use(r["kind"], r["id"], r["name"], words) for r in rows if (r["kind"], r["id"]) not in told]
 
 
 def empty_bin(db: sqlite3.Connection) -> Emptying:

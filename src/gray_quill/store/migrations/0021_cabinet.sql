@@ -82,13 +82,25 @@ WHEN OLD.name <> NEW.name OR OLD.words <> NEW.words OR OLD.note <> NEW.note BEGI
     INSERT INTO things_said (rowid, name, words, note) VALUES (NEW.place, NEW.name, NEW.words, NEW.note);
 END;
 
+-- What sheets on the desk are written with and on is not in the bin.
+CREATE TRIGGER hands_at_hand AFTER INSERT ON sheets WHEN NEW.binned_at IS NULL BEGIN
+    UPDATE hands SET binned_at = NULL WHERE id = NEW.hand_id AND binned_at IS NOT NULL;
+    UPDATE devices SET binned_at = NULL WHERE id = NEW.device_id AND binned_at IS NOT NULL;
+END;
+CREATE TRIGGER hands_at_hand_again AFTER UPDATE OF hand_id, device_id, binned_at ON sheets
+WHEN NEW.binned_at IS NULL BEGIN
+    UPDATE hands SET binned_at = NULL WHERE id = NEW.hand_id AND binned_at IS NOT NULL;
+    UPDATE devices SET binned_at = NULL WHERE id = NEW.device_id AND binned_at IS NOT NULL;
+END;
+
 -- Look at one thing again: a row in `looks` is the order to, and is gone at once.
 CREATE TABLE looks (kind TEXT NOT NULL, id TEXT NOT NULL) STRICT;
 CREATE TRIGGER look_again AFTER INSERT ON looks BEGIN
     DELETE FROM things WHERE kind = NEW.kind AND id = NEW.id
         AND NOT EXISTS (SELECT 1 FROM kept_things k WHERE k.kind = NEW.kind AND k.id = NEW.id);
     INSERT INTO things (kind, id, name, words, note, made_at, binned_at)
-    SELECT k.kind, k.id, coalesce(k.name, k.id), coalesce(k.words, ''), coalesce(n.note, ''), k.made_at, k.binned_at
+    SELECT k.kind, k.id, substr(coalesce(k.name, k.id), 1, 120), coalesce(k.words, ''), coalesce(n.note, ''),
+        k.made_at, k.binned_at
     FROM kept_things k LEFT JOIN notes n ON n.kind = k.kind AND n.id = k.id
     WHERE k.kind = NEW.kind AND k.id = NEW.id
     ON CONFLICT (kind, id) DO UPDATE SET name = excluded.name, words = excluded.words, note = excluded.note,

@@ -2,7 +2,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { walkTabs } from '@/composables/use-tabs'
 import { useCabinet } from '@/stores/cabinet'
 import { useDesk } from '@/stores/desk'
 import BackupList from './BackupList.vue'
@@ -11,6 +10,7 @@ import FindBar from './FindBar.vue'
 import TheBin from './TheBin.vue'
 import ThingCard from './ThingCard.vue'
 import ThingList from './ThingList.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** Everything that is kept, with its history; what was let go of; and how all of it was, on other days. */
 const WAYS = { kept: 'what is kept', bin: 'the bin', backups: 'backups', in: 'bring in' } as const
@@ -35,19 +35,7 @@ watch(
 <template>
   <section v-if="cabinet.info" class="station" :class="desk.stationSide">
     <div class="main">
-      <div class="word-tabs" role="tablist" aria-label="What of the cabinet is shown" @keydown="walkTabs">
-        <button
-          v-for="(words, key) in WAYS"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="way === key"
-          :tabindex="way === key ? 0 : -1"
-          @click="way = key"
-        >
-          {{ words }}
-        </button>
-      </div>
+      <WordTabs v-model="way" :tabs="WAYS" label="What of the cabinet is shown" />
       <div v-if="way === 'kept' || way === 'bin'" class="found">
         <TheBin v-if="way === 'bin'" />
         <FindBar />

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useLineup } from '@/stores/lineup'
 import BlindPairs from './BlindPairs.vue'
 import ChooseTuning from './ChooseTuning.vue'
 import RankColumn from './RankColumn.vue'
 import WhoIsLined from './WhoIsLined.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** Which pen: by what can be measured, by pairs judged blind, or by choosing with no numbers at all. */
 const WAYS = { rank: 'rank', pairs: 'blind pairs', choose: 'tune by choosing' } as const
@@ -23,19 +23,7 @@ const whole = computed(() => way.value === 'choose' || (way.value === 'pairs' &&
   <section v-if="lineup.info" class="station" :class="[desk.stationSide, { whole }]">
     <WhoIsLined v-if="!whole" :only="way === 'pairs'" />
     <div class="main">
-      <div class="word-tabs" role="tablist" aria-label="How pens are told apart" @keydown="walkTabs">
-        <button
-          v-for="(words, key) in WAYS"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="way === key"
-          :tabindex="way === key ? 0 : -1"
-          @click="way = key"
-        >
-          {{ words }}
-        </button>
-      </div>
+      <WordTabs v-model="way" :tabs="WAYS" label="How pens are told apart" />
       <RankColumn v-if="way === 'rank'" />
       <BlindPairs v-else-if="way === 'pairs'" />
       <ChooseTuning v-else />

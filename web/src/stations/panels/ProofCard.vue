@@ -3,7 +3,6 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type DeviceItem, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
-import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
@@ -14,6 +13,7 @@ import PanelAdvice from './PanelAdvice.vue'
 import PanelForm from './PanelForm.vue'
 import { drawLens, drawWhole, placeIn } from './proof-pictures'
 import ProofReadings from './ProofReadings.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /**
  * One device's proof of the sheet: the whole at true relative size, a lens at the same place on the page as its
@@ -174,19 +174,7 @@ function key(event: KeyboardEvent) {
       @keydown="key"
     />
     <div class="below">
-      <div class="word-tabs" role="tablist" aria-label="Below this proof" @keydown="walkTabs">
-        <button
-          v-for="(words, way) in BELOW"
-          :key="way"
-          type="button"
-          role="tab"
-          :aria-selected="below === way"
-          :tabindex="below === way ? 0 : -1"
-          @click="below = way"
-        >
-          {{ words }}
-        </button>
-      </div>
+      <WordTabs v-model="below" :tabs="BELOW" label="Below this proof" />
       <button v-if="toned" type="button" class="plain-button toned" @click="toning = { ...PLAIN }">Plain toning</button>
       <PanelForm
         v-if="below === 'figures' && device"

@@ -5,13 +5,13 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
 import { say } from '@/lib/numbers'
 import { useLatest } from '@/composables/use-latest'
-import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 import OneStrip from './OneStrip.vue'
 import ScribbleField from './ScribbleField.vue'
 import ShadingPatches from './ShadingPatches.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** Ways to see the pen on your own line: before and after, heat, three widths, a ladder, other pens. */
 const props = defineProps<{
@@ -139,18 +139,7 @@ const shown = (v: number) =>
 <template>
   <div class="strips">
     <div class="views">
-      <span class="word-tabs" role="tablist" aria-label="Views of your line" @keydown="walkTabs">
-        <button
-          v-for="(words, key) in VIEWS"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="view === key"
-          @click="view = key"
-        >
-          {{ words }}
-        </button>
-      </span>
+      <WordTabs v-model="view" :tabs="VIEWS" label="Views of your line" />
       <ElSelect v-if="view === 'heat'" v-model="quantity" aria-label="Heat of" style="width: 110px"
         ><ElOption v-for="q in ['width', 'force', 'speed']" :key="q" :value="q"
       /></ElSelect>

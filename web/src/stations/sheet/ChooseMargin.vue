@@ -2,7 +2,6 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { ref } from 'vue'
 import PaletteSpots from '@/components/PaletteSpots.vue'
-import { walkTabs } from '@/composables/use-tabs'
 import { takeFile } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
 import { percent } from '@/lib/numbers'
@@ -12,6 +11,7 @@ import { useCovers } from '@/stores/covers'
 import { useDesk } from '@/stores/desk'
 import { useVerb } from '@/stores/verb'
 import PieceList from './PieceList.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** What choosing does, and what can be done with the ink that is chosen. */
 defineProps<{ middle: () => [number, number] | undefined }>()
@@ -53,18 +53,7 @@ const act = (work: () => Promise<void>) => void desk.attempt(work)
       {{ chosen.words }} chosen: drag inside the frame to move
       {{ chosen.ids.length + chosen.things.all.length === 1 ? 'it' : 'them' }}, a corner to size or turn.
     </p>
-    <div v-if="!chosen.any" class="word-tabs" role="tablist" aria-label="What a ring takes" @keydown="walkTabs">
-      <button
-        v-for="[takes, words] in RULES"
-        :key="takes"
-        type="button"
-        role="tab"
-        :aria-selected="verb.chooses === takes"
-        @click="verb.chooses = takes"
-      >
-        {{ words }}
-      </button>
-    </div>
+    <WordTabs v-if="!chosen.any" v-model="verb.chooses" :tabs="RULES" label="What a ring takes" />
     <div class="acts">
       <template v-if="!chosen.any">
         <button type="button" class="word-button wide" :aria-pressed="verb.boxes" @click="verb.boxes = !verb.boxes">

@@ -3,11 +3,11 @@ import { computed } from 'vue'
 import { api, take } from '@/api/client'
 import EraserDisc from '@/components/EraserDisc.vue'
 import NumberField from '@/components/NumberField.vue'
-import { walkTabs } from '@/composables/use-tabs'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { ERASERS_MM, KINDS, useVerb, type Kind } from '@/stores/verb'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** What rubbing does: how much a touch takes, how large the eraser is, and what it may touch. */
 const verb = useVerb()
@@ -46,18 +46,7 @@ const clear = () =>
 <template>
   <div class="rub">
     <p class="book first">The pen rubs out.</p>
-    <div class="word-tabs" role="tablist" aria-label="What a touch takes" @keydown="walkTabs">
-      <button
-        v-for="[takes, words] in TAKES"
-        :key="words"
-        type="button"
-        role="tab"
-        :aria-selected="verb.takes === takes"
-        @click="verb.takes = takes"
-      >
-        {{ words }}
-      </button>
-    </div>
+    <WordTabs v-model="verb.takes" :tabs="TAKES" label="What a touch takes" />
     <div v-if="verb.takes !== 'ringed'" class="sizes" role="group" aria-label="Size of the eraser">
       <button
         v-for="mm in ERASERS_MM"

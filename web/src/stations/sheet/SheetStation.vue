@@ -9,7 +9,6 @@ import LeaderLines from '@/components/LeaderLines.vue'
 import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
-import { walkTabs } from '@/composables/use-tabs'
 import { useBeside } from '@/stores/beside'
 import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
@@ -26,6 +25,7 @@ import RubMargin from './RubMargin.vue'
 import RuleMargin from './RuleMargin.vue'
 import { useSheetKeys } from './use-sheet-keys'
 import WriteMargin from './WriteMargin.vue'
+import WordTabs from '@/components/WordTabs.vue'
 
 /** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
 const NOTES: [key: string, anchor?: string][] = [
@@ -195,24 +195,13 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
         </button>
       </div>
       <DoesNotShow />
-      <div
+      <WordTabs
         v-if="read?.strokes && !['rub', 'rule', 'read', 'point'].includes(verb.now)"
-        class="word-tabs"
-        role="tablist"
-        aria-label="Which ink is read"
-        @keydown="walkTabs"
-      >
-        <button
-          v-for="(word, key) in SCOPES"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="chosen.choosing ? key === 'chosen' : scope === key"
-          @click="speakOf(key)"
-        >
-          {{ word }}
-        </button>
-      </div>
+        :model-value="chosen.choosing ? 'chosen' : scope"
+        :tabs="SCOPES"
+        label="Which ink is read"
+        @update:model-value="speakOf"
+      />
       <p v-if="verb.now === 'read'" class="small">
         Swipe sideways to turn pages, upward to go on. Nothing is written; press “write” to write again.
       </p>
