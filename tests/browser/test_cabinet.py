@@ -93,6 +93,26 @@ class Cabinet(DeskCase):
         self.assertEqual([p["recipe"]["body"]["width_mm"] for p in kept], [1.1, 3.0, 1.1])
         desk.says("3 to 1.1 mm", CARD)
 
+    def test_a_press_curve_of_others_is_tried_on_ones_own_writing(self) -> None:
+        desk = self.fresh()
+        self.look_for("heron")
+        self.open_thing("Heron brush 0.7")
+        desk.press("take out", f"{CARD} .form")
+        table = desk.download("Heron brush 0.7 press-curve.csv").decode().splitlines()
+        self.assertEqual((len(table), table[0]), (257, "step,force,share,width_mm,opacity"))
+        wider = [table[0]]
+        for row in table[1:]:
+            step, force, share, width, opacity = row.split(",")
+            wider.append(f"{step},{force},{share},{2 * float(width)},{opacity}")
+        desk.press("read back", f"{CARD} .form")
+        desk.bring("Form to read back", "theirs.csv", "\n".join(wider).encode())
+        desk.wait("location.pathname === '/pen'", "the pen")
+        desk.says("It is tried on your writing")
+        desk.says("1.40 mm", "[aria-label='Pens at hand']")
+        desk.says("changes not kept", "header")
+        kept = desk.ask("pens/heron-brush/revisions")["pens"]
+        self.assertEqual(len(kept), 1, "nothing is kept of it before one says so")
+
     def test_a_hand_is_set_in_numbers(self) -> None:
         desk = self.fresh()
         self.look_for("hooked")

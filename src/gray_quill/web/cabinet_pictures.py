@@ -7,6 +7,7 @@ from collections.abc import Callable
 import numpy as np
 from flask import Blueprint, Response, request
 from numpy.typing import NDArray
+from pydantic import Field
 
 from gray_quill.core.colour.tile import palette_pixels
 from gray_quill.core.digitiser.device import Device
@@ -45,7 +46,9 @@ Tile = tuple[str, Callable[[], NDArray[np.uint8]]]  # what it is made from, and 
 
 
 class PictureQuery(ThingQuery, SwatchQuery):
-    pass
+    """times: how often the thing was changed on a screen, which thereby asks anew."""
+
+    times: int = Field(0, ge=0, le=1_000_000)
 
 
 @operation(cabinet_pictures, "GET", "/cabinet/picture.png", "image/png", query=PictureQuery, costly=True)

@@ -5432,8 +5432,8 @@ export interface components {
             lineups: components["schemas"]["LineupHead"][];
         };
         /**
-         * @description name: as in `things.kind`; words, many: one and several of it, as it is said. copies, renames, bins, notes: what
-         *     can be done with one here. pictured: the core draws one.
+         * @description name: as in `things.kind`; words, many: one and several of it, as it is said. copies, renames, bins: what can
+         *     be done with one here. pictured: the core draws one.
          */
         Kind: {
             /** @default false */
@@ -9376,6 +9376,7 @@ export interface operations {
                 ground?: string;
                 kind: string;
                 id: string;
+                times?: number;
             };
             header?: never;
             path?: never;

@@ -103,7 +103,7 @@ a.here {
     display: flex;
   }
   a {
-    padding: 0 14px;
+    padding: 0 9px;
     border-left: 0;
     border-bottom: 4px solid transparent;
   }
@@ -112,7 +112,7 @@ a.here {
   }
   .low {
     display: flex;
-    gap: 18px;
+    gap: 12px;
     padding: 0;
   }
   .keys {

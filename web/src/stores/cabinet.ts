@@ -46,14 +46,35 @@ export const useCabinet = defineStore('cabinet', () => {
 
   /** What was changed shows in the list, in what is looked at, and in the frame. */
   async function changed(thing?: Thing) {
+    if (thing) stamps.set(keyOf(thing), (stamps.get(keyOf(thing)) ?? 0) + 1)
     look()
     if (thing) await openThing(thing.kind, thing.id)
     else close()
     await desk.load()
   }
-  return { info, wanted, found, stale, look, detail, busy: details.busy, openThing, close, need, kindOf, changed }
-})
+  /** How often each thing was changed here: it may look otherwise then. */
+  const stamps = reactive(new Map<string, number>())
+  const keyOf = ({ kind, id }: Pick<Thing, 'kind' | 'id'>) => `${kind} ${id}`
+  /** Where the core draws a thing. */
+  const pictureOf = (thing: Thing) => {
+    const query = new URLSearchParams({ kind: thing.kind, id: thing.id })
+    const times = stamps.get(keyOf(thing))
+    return `/api/cabinet/picture.png?${query}${times ? `&times=${times}` : ''}`
+  }
 
-/** Where the core draws a thing. stamp: changes when it may look otherwise. */
-export const pictureOf = (thing: Pick<Thing, 'kind' | 'id'>) =>
-  `/api/cabinet/picture.png?${new URLSearchParams({ kind: thing.kind, id: thing.id })}`
+  return {
+    info,
+    wanted,
+    found,
+    stale,
+    look,
+    detail,
+    busy: details.busy,
+    openThing,
+    close,
+    need,
+    kindOf,
+    changed,
+    pictureOf,
+  }
+})

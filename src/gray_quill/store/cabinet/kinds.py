@@ -5,8 +5,8 @@ import dataclasses
 
 @dataclasses.dataclass(frozen=True)
 class Kind:
-    """name: as in `things.kind`; words, many: one and several of it, as it is said. copies, renames, bins, notes: what
-    can be done with one here. pictured: the core draws one.
+    """name: as in `things.kind`; words, many: one and several of it, as it is said. copies, renames, bins: what can
+    be done with one here. pictured: the core draws one.
     """
 
     name: str

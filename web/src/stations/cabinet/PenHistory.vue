@@ -35,7 +35,7 @@ const again = () =>
     const made = await take(api.POST('/api/pens/{pen_id}/revisions', { params: { path: { pen_id: pen.id } }, body }))
     desk.replacePen(made)
     at.value = -1
-    await cabinet.openThing('pen', pen.id)
+    await cabinet.changed(cabinet.detail!.thing)
   })
 </script>
 

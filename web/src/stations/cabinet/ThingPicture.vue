@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { pictureOf, useCabinet, type Thing } from '@/stores/cabinet'
+import { useCabinet, type Thing } from '@/stores/cabinet'
 
 /** A thing as the core draws it; kinds that have no looks show their words. */
 const props = defineProps<{ thing: Thing }>()
 const cabinet = useCabinet()
-const src = computed(() => pictureOf(props.thing))
+const src = computed(() => cabinet.pictureOf(props.thing))
 const missing = ref(false)
 watch(src, () => (missing.value = false))
 const kind = computed(() => cabinet.kindOf(props.thing.kind))
