@@ -33,8 +33,14 @@ def default_folder() -> pathlib.Path:
 
 def data_argument(parser: argparse.ArgumentParser) -> None:
     parser.add_argument(
-        "--data", type=pathlib.Path, default=default_folder(), help="folder of the database (default: %(default)s)"
+        "--data", type=_folder, default=default_folder(), help="folder of the database (default: %(default)s)"
     )
+
+
+def _folder(text: str) -> pathlib.Path:
+    if "\0" in text:
+        raise argparse.ArgumentTypeError("no folder has a name like this")
+    return pathlib.Path(text)
 
 
 def add_keeping_commands(command: Command) -> None:

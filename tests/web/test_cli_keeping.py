@@ -8,12 +8,14 @@ import sys
 from unittest import mock
 
 from gray_quill.cli import main
+from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.demo.build import stock
 from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.store.backups import list_backups
-from gray_quill.store.database import FILE
+from gray_quill.store.database import FILE, connect
 from gray_quill.store.health import examine
 from gray_quill.store.owner import owned
+from gray_quill.store.pens import add_pen
 from tests.web.cli_case import CliCase
 from tests.zoo import wave
 
@@ -49,6 +51,34 @@ class Keeping(CliCase):
         self.assertEqual((status, examine(self.data / FILE).state), (0, "good"))
         aside = next(self.data.glob("*.before-restore-*"))
         self.assertEqual(aside.read_bytes()[:6], b"spoilt")
+
+    def test_going_back_says_first_what_it_would_change_and_keeps_the_present(self) -> None:
+        at = ("--data", str(self.data))
+        self.assertEqual(self.run_cli("back-up", *at)[0], 0)
+        (backup,) = list_backups(self.data)
+        with contextlib.closing(connect(self.data)) as db:
+            add_pen(db, "later", SHIPPED_PENS["heron-brush"])
+        status, out, _ = self.run_cli("restore", backup.name, "--look", *at)
+        self.assertEqual(status, 0)
+        self.assertIn("goes: pen Heron brush 0.7", out)
+        self.assertIn("1 things would be otherwise", out)
+        self.assertEqual(examine(self.data / FILE).counts["pens"], 20, "looking changes nothing")
+        status, out, _ = self.run_cli("restore", backup.name, *at)
+        self.assertEqual((status, examine(self.data / FILE).counts["pens"]), (0, 19))
+        self.assertIn(str(list_backups(self.data)[0].path), out, "where the present is kept")
+        self.assertEqual(examine(list_backups(self.data)[0].path).counts["pens"], 20)
+        for odd in (("restore", "none"), ("restore", "none", "--look"), ("restore", "newest", "--data", "\0")):
+            status, _, err = self.run_cli(*odd, *(at if "--data" not in odd else ()))
+            self.assertEqual(status, 2, odd)
+            self.assertEqual(err.count("Traceback"), 0)
+
+    def test_an_archive_can_be_looked_through_first(self) -> None:
+        out, other = str(self.folder / "all.zip"), str(self.folder / "other")
+        self.assertEqual(self.run_cli("archive", out, "--data", str(self.data))[0], 0)
+        status, told, _ = self.run_cli("bring-in", out, "--look", "--data", other)
+        self.assertEqual((status, examine(pathlib.Path(other) / FILE).counts["pens"]), (0, 0))
+        self.assertIn("19 pens", told)
+        self.assertIn("would come in", told)
 
     def test_a_reset_beside_a_running_server_is_refused(self) -> None:
         with owned(self.data):
@@ -112,6 +142,8 @@ class Output(CliCase):
                 ("ink", self.ink, *pen, "-o", odd),
                 ("lag", *pen, *device, "--speed", odd),
                 ("serve", "--port", odd),
+                ("restore", odd, "--data", odd),
+                ("check", "--data", odd),
                 ("film-read", odd, "--fps", "60", "--mm-per-px", "1"),
                 ("palm-proof", "--seeds", odd),
                 ("check", "--data", odd or "\x00"),
