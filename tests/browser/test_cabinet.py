@@ -136,7 +136,7 @@ class Cabinet(DeskCase):
         desk.turn_to("the bin")
         desk.rests()
         desk.press("Empty the bin")
-        desk.says("Count by trap stays: Count by trap (lies on it) still needs it")
+        desk.says("The document Count by trap stays: the sheet Count by trap (lies on it) still needs it")
         desk.press("Leave it")
         self.open_thing("Count by trap")
         desk.press("Put it back", CARD)

@@ -40,7 +40,7 @@ from gray_quill.web.replies import png
 
 cabinet_pictures = Blueprint("cabinet_pictures", __name__)
 TILE_PX = (240, 132)
-WORD, WORD_MM = "moths", 14.0
+WORD, WORD_MM = "moth", 15.0
 MOST_LINES = 5
 Tile = tuple[str, Callable[[], NDArray[np.uint8]]]  # what it is made from, and how
 

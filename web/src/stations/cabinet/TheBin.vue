@@ -11,6 +11,8 @@ const would = shallowRef<Schemas['Emptying']>()
 const said = ref('')
 const busy = ref(false)
 const counted = (n: number, one = 'thing') => `${n} ${one}${n === 1 ? '' : 's'}`
+const kindOf = (kind: string) => cabinet.kindOf(kind)?.words ?? kind
+const needed = (by: Schemas['Use'][]) => by.map((u) => `the ${kindOf(u.kind)} ${u.name} (${u.words})`).join(', ')
 const look = () =>
   desk.attempt(async () => {
     said.value = ''
@@ -38,11 +40,11 @@ async function empty() {
       </p>
       <p v-else>Nothing in the bin can go.</p>
       <p v-if="would.with_them.length">
-        With them go {{ would.with_them.map((u) => `${u.kind} of ${u.name}`).join(', ') }}.
+        With them go {{ would.with_them.map((u) => `${kindOf(u.kind)} of ${u.name}`).join(', ') }}.
       </p>
       <p v-for="s in would.stay" :key="`${s.thing.kind} ${s.thing.id}`">
-        <b>{{ s.thing.name }}</b> stays: {{ s.needed_by.map((u) => `${u.name} (${u.words})`).join(', ') }} still needs
-        it.
+        The {{ kindOf(s.thing.kind) }} <b>{{ s.thing.name }}</b> stays: {{ needed(s.needed_by) }} still
+        {{ s.needed_by.length === 1 ? 'needs' : 'need' }} it.
       </p>
       <p class="small">A backup of everything is made first.</p>
       <div class="row">

@@ -86,6 +86,8 @@ const DEEDS: Record<string, [string, () => Promise<unknown>]> = {
       await router.push('/line-up')
     },
   ],
+  'lag run': ['Go to Lag', () => router.push('/lag')],
+  'palm run': ['Go to Palm', () => router.push('/palm')],
   'blind pairs': [
     'Go on judging',
     () => {
