@@ -14,6 +14,18 @@ FRAME = ("header", "nav", ".holder")
 LEAST = 150  # controls there are in all
 
 
+# Where a knob is, how wide its track, and whether there is more room to its right than to its left
+PLACE = """
+const k = {knob}
+k.scrollIntoView({{block: 'center'}})
+const r = k.getBoundingClientRect(), x = r.x + r.width / 2
+const track = k.closest('.el-slider')?.querySelector('.el-slider__runway') ?? k.ownerSVGElement
+const w = (track ?? k.parentElement).getBoundingClientRect()
+const share = (k.ariaValueNow - k.ariaValueMin) / (k.ariaValueMax - k.ariaValueMin)
+return [x, r.y + r.height / 2, w.width, track ? x < w.x + w.width / 2 : share < 0.5]
+"""
+
+
 class Walk(DeskCase):
     def press_at(self, pointer: str, *places: tuple[float, float]) -> None:
         """Down at the first place, over the others, up at the last."""
@@ -61,13 +73,8 @@ class Walk(DeskCase):
             for by in (*POINTERS, "keys"):
                 now = f"return {KNOBS}[{k}]?.getAttribute('aria-valuenow')"
                 value = desk.js(now)
-                x, y, left, wide = desk.js(
-                    f"const k = {KNOBS}[{k}]; k.scrollIntoView({{block: 'center'}});"
-                    "const r = k.getBoundingClientRect();"
-                    "const w = (k.closest('.el-slider')?.querySelector('.el-slider__runway') ?? k.ownerSVGElement)"
-                    ".getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2, w.x, w.width]"
-                )
-                way = 1 if x < left + wide / 2 else -1
+                x, y, wide, more = desk.js(PLACE.format(knob=f"{KNOBS}[{k}]"))
+                way = 1 if more else -1
                 if by == "keys":
                     desk.js(f"{KNOBS}[{k}].focus()")
                     self.key("ArrowRight" if way > 0 else "ArrowLeft")

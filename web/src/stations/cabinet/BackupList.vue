@@ -193,6 +193,23 @@ td {
 .folder {
   overflow-wrap: anywhere;
 }
+@media (max-width: 560px) {
+  .wide thead {
+    display: none;
+  }
+  .wide tr {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 16px;
+    border-top: var(--line) solid var(--rule);
+  }
+  .wide th,
+  .wide td {
+    padding: 0;
+    border: 0;
+  }
+}
 @media (max-width: 900px) {
   .backups {
     overflow: visible;

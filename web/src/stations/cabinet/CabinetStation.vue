@@ -61,7 +61,7 @@ watch(
 }
 .main {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   min-height: 0;
 }
 .found {

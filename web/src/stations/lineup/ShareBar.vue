@@ -51,7 +51,7 @@ const helpOf = (key: string) => {
           :aria-label="`Between ${lineup.labelOf(p.key)} and ${lineup.labelOf(parts[k + 1]!.key)}`"
           :aria-valuenow="Math.round(100 * p.share)"
           aria-valuemin="0"
-          aria-valuemax="100"
+          :aria-valuemax="Math.round(100 * (p.share + parts[k + 1]!.share))"
           @pointerdown="take($event, k)"
           @pointermove="drag"
           @pointerup="held = undefined"
