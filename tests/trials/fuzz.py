@@ -234,8 +234,8 @@ class Fuzz:
             self.faults.append(f"exit {status}: {what}: {words[-300:]!r}")
 
     def run(self, cases: int, seed_number: int) -> dict[str, Any]:
-        for name in SHARES:  # what is loaded once is loaded, what is remembered is
-            self._some(getattr(self, name)(), min(WARM, cases // 8), seed_number + 1000)
+        for name, share in SHARES.items():  # the same once before: what is loaded is loaded, what is remembered is
+            self._some(getattr(self, name)(), min(WARM, round(cases * share)), seed_number)
         self.rest()
         before, began = self.memory_mb(), time.time()
         for name, share in SHARES.items():
