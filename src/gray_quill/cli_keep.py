@@ -13,10 +13,10 @@ from gray_quill.core.errors import Conflict
 from gray_quill.formats.archive_zip import read_archive, write_archive
 from gray_quill.formats.pictures import PictureReader
 from gray_quill.store.archive import archived
-from gray_quill.store.backups import back_up, list_backups, newest_good, restore
+from gray_quill.store.backups import back_up, get_backup, list_backups, newest_good, restore
 from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.database import FILE, connect
-from gray_quill.store.going_back import get_backup, go_back, what_would_change
+from gray_quill.store.going_back import go_back, what_would_change
 from gray_quill.store.health import Health, examine
 from gray_quill.store.owner import owned
 from gray_quill.store.start import prepare

@@ -132,3 +132,12 @@ def path_length_mm(x: Floats, y: Floats) -> float:
 def along_path_mm(x: Floats, y: Floats) -> Floats:
     """Way along a polyline to each of its points."""
     return np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(x), np.diff(y)))))
+
+
+COLUMNS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
+
+
+def columns_of(trace: Trace) -> dict[str, list[float] | None]:
+    """COLUMNS as plain numbers, None for what the device did not report: what `make_trace` takes."""
+    absent = {"force"} & trace.absent | ({"altitude", "azimuth"} if "tilt" in trace.absent else set())
+    return {name: None if name in absent else getattr(trace, name).tolist() for name in COLUMNS}

@@ -17,12 +17,11 @@ from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.quantities import read_record, record_json
 from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.reading import readings_of
-from gray_quill.core.trace import Trace, make_trace
+from gray_quill.core.trace import COLUMNS, Trace, columns_of, make_trace
 
 FORMAT = "gray-quill/shared-pen@1"
 TOLD = "share/told.json"
 MOST_STROKES, MOST_SAMPLES = 60, 20_000
-COLUMNS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
 Told = dict[str, float | None]
 
 
@@ -69,22 +68,13 @@ def share_files(
         "revision": pen[1],
         "hand": record_json(hand),
         "device": record_json(device),
-        "line": [_columns(trace) for trace in line],
+        "line": [columns_of(trace) for trace in line],
         "readings": plain_readings(readings),
         "standard": {name: plain_readings(r) for name, r in standard.items()},
     }
     files: dict[str, Any] = {TOLD: told}
     files |= {f"share/{name}.png": data for name, data in pictures.items()}
     return files | {f"share/card-{device_id}.pdf": data for device_id, data in cards.items()}
-
-
-def _columns(trace: Trace) -> dict[str, Any]:
-    columns: dict[str, Any] = {name: getattr(trace, name).tolist() for name in COLUMNS}
-    return (
-        columns
-        | dict.fromkeys(("force",) if "force" in trace.absent else ())
-        | (dict.fromkeys(("altitude", "azimuth")) if "tilt" in trace.absent else {})
-    )
 
 
 def read_shared(files: Mapping[str, Any]) -> SharedPen:

@@ -10,6 +10,7 @@ import sqlite3
 from collections.abc import Collection, Sequence
 from typing import Any
 
+from gray_quill.core.trace import columns_of
 from gray_quill.store.cabinet.needs import Chosen
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
@@ -19,7 +20,6 @@ BESIDE = ("press_fits", "palm_settings", "palm_told", "felt", "trials", "setting
 KEYS = {"settings": ("key",), "notes": ("kind", "id")} | dict.fromkeys(
     ("press_fits", "palm_settings"), ("hand_id", "device_id")
 )
-COLUMNS = ("t_s", "x_mm", "y_mm", "force", "altitude", "azimuth")
 
 
 def archived(db: sqlite3.Connection, chosen: Chosen | None = None) -> dict[str, Any]:
@@ -104,8 +104,4 @@ def _columns(blob: bytes) -> dict[str, Any] | str:
     trace = unpack_trace(blob)
     if pack_trace(trace) != blob:
         return base64.b64encode(blob).decode()
-    columns: dict[str, Any] = {name: getattr(trace, name).tolist() for name in COLUMNS}
-    for absent, names in (("force", ["force"]), ("tilt", ["altitude", "azimuth"])):
-        for name in names:
-            columns |= {name: None} if absent in trace.absent else {}
-    return columns | ({} if trace.begun_s is None else {"begun_s": trace.begun_s})
+    return columns_of(trace) | ({} if trace.begun_s is None else {"begun_s": trace.begun_s})

@@ -36,6 +36,17 @@ def list_backups(folder: pathlib.Path) -> list[Backup]:
     return sorted(found, key=lambda b: b.made_at, reverse=True)
 
 
+def get_backup(folder: pathlib.Path, name: str) -> Backup:
+    """Raises NotFound."""
+    found = next((b for b in list_backups(folder) if name in (b.name, b.path.stem)), None)
+    if found is None:
+        raise NotFound(
+            f"There is no backup {name!r}. Choose one from the list; gray-quill restore without a name prints it.",
+            "backup",
+        )
+    return found
+
+
 def newest_good(folder: pathlib.Path) -> tuple[Backup, Health] | None:
     """The newest backup that can be trusted."""
     for backup in list_backups(folder):
@@ -131,7 +142,7 @@ def restore(folder: pathlib.Path, name: str | None = None) -> tuple[Backup, path
             raise NotFound(f"There is no good backup in {folder / FOLDER}. To begin anew move {folder / FILE} away.")
         backup = found[0]
     else:
-        backup = next((b for b in list_backups(folder) if name in (b.name, b.path.stem)), None) or _no_backup(name)
+        backup = get_backup(folder, name)
         health = examine(backup.path)
         if health.state != "good":
             raise Conflict(f"The backup {backup.name} is {health.words()}. Choose another.")
@@ -149,7 +160,3 @@ def restore(folder: pathlib.Path, name: str | None = None) -> tuple[Backup, path
     os.replace(fresh, present)
     _to_disk(folder)
     return backup, kept
-
-
-def _no_backup(name: str) -> Backup:
-    raise NotFound(f"There is no backup {name!r}. gray-quill restore without a name lists them.")

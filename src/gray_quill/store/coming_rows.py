@@ -11,8 +11,8 @@ from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 from gray_quill.core.errors import FormatError, GrayQuillError
-from gray_quill.core.trace import make_trace
-from gray_quill.store.archive import COLUMNS, Row, plain
+from gray_quill.core.trace import COLUMNS, make_trace
+from gray_quill.store.archive import Row, plain
 from gray_quill.store.database import transaction
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 

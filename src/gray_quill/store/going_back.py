@@ -9,8 +9,8 @@ import pathlib
 import sqlite3
 from collections.abc import Iterator
 
-from gray_quill.core.errors import Conflict, NotFound
-from gray_quill.store.backups import FOLDER, STAMP, Backup, back_up, list_backups
+from gray_quill.core.errors import Conflict
+from gray_quill.store.backups import FOLDER, STAMP, Backup, back_up, get_backup
 from gray_quill.store.database import connect, no_writer_else
 from gray_quill.store.health import examine
 from gray_quill.store.schema import migrate
@@ -55,14 +55,6 @@ class Changes:
     backup: str
     made_at: datetime.datetime
     changes: list[Otherwise]
-
-
-def get_backup(folder: pathlib.Path, name: str) -> Backup:
-    """Raises NotFound."""
-    found = next((b for b in list_backups(folder) if name in (b.name, b.path.stem)), None)
-    if found is None:
-        raise NotFound(f"There is no backup {name!r} any more. Choose one from the list.", "backup")
-    return found
 
 
 def what_would_change(folder: pathlib.Path, name: str) -> Changes:

@@ -5,8 +5,8 @@ import threading
 
 from flask import Blueprint, current_app
 
-from gray_quill.store.backups import Backup, back_up, list_backups
-from gray_quill.store.going_back import Changes, get_backup, go_back, what_would_change
+from gray_quill.store.backups import Backup, back_up, get_backup, list_backups
+from gray_quill.store.going_back import Changes, go_back, what_would_change
 from gray_quill.store.health import examine
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import folder, memory

@@ -1,11 +1,10 @@
 """What things look like, drawn by the core when it is asked for, and not again while they stay as they are."""
 
-import hashlib
 import json
 from collections.abc import Callable
 
 import numpy as np
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response
 from numpy.typing import NDArray
 from pydantic import Field
 
@@ -23,7 +22,7 @@ from gray_quill.core.panel.proof import on_panel
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import bounds_mm
-from gray_quill.formats.png import write_png
+from gray_quill.store.cabinet.deeds import first_page
 from gray_quill.store.cabinet.finding import Thing, get_kept
 from gray_quill.store.cabinet.needs import needed
 from gray_quill.store.originals import get_original
@@ -36,7 +35,7 @@ from gray_quill.web.cabinet import ThingQuery
 from gray_quill.web.context import db, memory
 from gray_quill.web.own_papers import CORNER_PX_PER_MM, kept_papers
 from gray_quill.web.pens import SwatchQuery
-from gray_quill.web.replies import png
+from gray_quill.web.replies import drawn_once
 
 cabinet_pictures = Blueprint("cabinet_pictures", __name__)
 TILE_PX = (240, 132)
@@ -56,13 +55,7 @@ def read_picture(query: PictureQuery) -> Response:
     """A thing as it looks: a pen's stroke, a hand's line, a word on a device's panel, a page in small."""
     thing = get_kept(db(), query.kind, query.id)
     made_from, drawn = _tile(thing, query.ground)
-    content = hashlib.sha256(f"{thing.kind} {query.ground} {made_from}".encode()).hexdigest()[:20]
-    reply = Response(status=304)
-    if not request.if_none_match.contains(content):
-        reply = png(write_png(drawn(), compress=6))
-    reply.set_etag(content)
-    reply.headers["Cache-Control"] = "private, no-cache"
-    return reply
+    return drawn_once(f"{thing.kind} {query.ground} {made_from}", drawn)
 
 
 def _tile(thing: Thing, ground: str) -> Tile:
@@ -107,10 +100,7 @@ def _on_device(device: Device) -> NDArray[np.uint8]:
 
 
 def _page(thing: Thing) -> Tile:
-    row = db().execute(
-        "SELECT id FROM sheets WHERE sheaf = ? ORDER BY binned_at IS NOT NULL, place, id LIMIT 1", (thing.id,)
-    )
-    sheet = get_sheet(db(), row.fetchone()["id"])
+    sheet = get_sheet(db(), first_page(db(), thing.id))
     scale = min(TILE_PX[0] / sheet.paper.width_mm, 2 * TILE_PX[1] / sheet.paper.height_mm)
     size = (max(1, round(side * scale)) for side in (sheet.paper.width_mm, sheet.paper.height_mm))
     view = View(0, 0, scale, *size)

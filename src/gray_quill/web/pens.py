@@ -1,10 +1,9 @@
 """Pens: revisions, the bin, JSON files, grains and swatches."""
 
 import base64
-import hashlib
 from collections.abc import Callable
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response
 from pydantic import Field
 
 from gray_quill.core.colour.srgb import to_grey8
@@ -18,14 +17,14 @@ from gray_quill.core.palm.rules import START
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.formats.card_pdf import write_card
 from gray_quill.formats.pen_json import read_pen, write_pen
-from gray_quill.formats.png import read_png, write_png
+from gray_quill.formats.png import read_png
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.records import BinChange, Colour, Id, Note, RecipeIn
-from gray_quill.web.replies import download, new_id, png
+from gray_quill.web.replies import download, drawn_once, new_id
 
 pens = Blueprint("pens", __name__)
 MOST_GRAIN_PIXELS = 20_000_000
@@ -145,10 +144,5 @@ def read_line(pen_id: str, revision: int, query: SwatchQuery) -> Response:
 
 
 def _picture_of(recipe: Recipe, ground: str, drawn: Callable[[Recipe, str], Pixels]) -> Response:
-    content = hashlib.sha256(write_pen(recipe) + f"{drawn.__name__} {ground}".encode()).hexdigest()[:20]
-    reply = Response(status=304)
-    if not request.if_none_match.contains(content):
-        reply = png(write_png(drawn(recipe, ground), compress=6))
-    reply.set_etag(content)  # another database may hold another pen of this name and number
-    reply.headers["Cache-Control"] = "private, no-cache"
-    return reply
+    made_from = f"{write_pen(recipe).decode()} {drawn.__name__} {ground}"
+    return drawn_once(made_from, lambda: drawn(recipe, ground))

@@ -1,15 +1,17 @@
 """Replies that are not JSON, pictures inside those that are, and ids made from names."""
 
 import base64
+import hashlib
 import re
 import uuid
+from collections.abc import Callable
 from urllib.parse import quote
 
 import numpy as np
 from flask import Response, request
 from numpy.typing import NDArray
 
-from gray_quill.formats.png import write_webp
+from gray_quill.formats.png import write_png, write_webp
 from gray_quill.web.access import door
 
 WEBP_FROM_BYTES = 200_000  # about where a Wi-Fi of 10 Mbit/s takes longer for the rest than WebP takes to make
@@ -17,6 +19,19 @@ WEBP_FROM_BYTES = 200_000  # about where a Wi-Fi of 10 Mbit/s takes longer for t
 
 def png(data: bytes) -> Response:
     return Response(data, mimetype="image/png", headers={"Cache-Control": "no-store"})
+
+
+def drawn_once(made_from: str, drawn: Callable[[], NDArray[np.uint8]]) -> Response:
+    """A picture that a browser keeps and asks again for: drawn only where it is made from something else by now, which
+    names and numbers do not tell, for another database may hold other things by them.
+    """
+    tag = hashlib.sha256(made_from.encode()).hexdigest()[:20]
+    reply = Response(status=304)
+    if not request.if_none_match.contains(tag):
+        reply = png(write_png(drawn(), compress=6))
+    reply.set_etag(tag)
+    reply.headers["Cache-Control"] = "private, no-cache"
+    return reply
 
 
 def over_the_air(pixels: NDArray[np.uint8], data: bytes) -> Response:

@@ -78,7 +78,7 @@ def rename_thing(db: sqlite3.Connection, kind: str, thing_id: str, name: str) ->
         elif kind in RECORDS:
             _rename_record(db, kind, thing_id, name)
         elif kind in ("sheet", "piece"):
-            change_sheet(db, _a_page(db, thing_id), name=name)
+            change_sheet(db, first_page(db, thing_id), name=name)
         elif kind == "paper":
             return _rename_paper(db, thing_id, name)
         elif kind == "line-up":
@@ -107,7 +107,8 @@ def _rename_paper(db: sqlite3.Connection, was: str, name: str) -> Thing:
     return get_kept(db, "paper", name)
 
 
-def _a_page(db: sqlite3.Connection, sheaf: str) -> str:
+def first_page(db: sqlite3.Connection, sheaf: str) -> str:
+    """The id of the page a sheet begins with, one in the bin only where all are."""
     row = db.execute(
         "SELECT id FROM sheets WHERE sheaf = ? ORDER BY binned_at IS NOT NULL, place, id LIMIT 1", (sheaf,)
     ).fetchone()
@@ -119,7 +120,7 @@ def note_thing(db: sqlite3.Connection, kind: str, thing_id: str, note: str) -> T
     with transaction(db):
         get_kept(db, kind, thing_id)
         if kind == "sheet":
-            change_sheet(db, _a_page(db, thing_id), note=note)
+            change_sheet(db, first_page(db, thing_id), note=note)
         db.execute("DELETE FROM notes WHERE kind = ? AND id = ?", (kind, thing_id))
         if note:
             db.execute("INSERT INTO notes (kind, id, note) VALUES (?, ?, ?)", (kind, thing_id, note))
@@ -137,7 +138,7 @@ def bin_thing(db: sqlite3.Connection, kind: str, thing_id: str, binned: bool) ->
         if kind == "pen":
             bin_pen(db, thing_id, binned)
         elif kind in ("sheet", "piece"):
-            bin_sheet(db, _a_page(db, thing_id), binned)
+            bin_sheet(db, first_page(db, thing_id), binned)
         else:
             _keep_one(db, kind, thing_id, binned)
             when = now() if binned else None
