@@ -43,8 +43,9 @@ web/dist-parity/live-ink.js: web/node_modules/.ready $(WEB_SOURCES) web/vite.par
 
 # The front end's types follow the API; the OpenAPI document is kept beside them.
 types: .venv/.ready web/node_modules/.ready
-	$(PY) -m gray_quill.web.openapi > web/src/api/openapi.json
-	cd web && npm run --silent types
+	mkdir -p build
+	$(PY) -m gray_quill.web.openapi > build/openapi.json
+	cd web && npm run --silent types < ../build/openapi.json
 
 check-browser:
 	@command -v chromium >/dev/null && command -v chromedriver >/dev/null && command -v certutil >/dev/null || \

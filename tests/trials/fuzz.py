@@ -43,6 +43,7 @@ from gray_quill.formats.pen_json import write_pen
 from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.web.api import OPERATIONS
+from gray_quill.web.openapi import resolved
 from tests.browser.driver import Server, demo_folder
 from tests.trials.command_lines import command_lines
 from tests.trials.strategies import ODD_BODIES, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
@@ -170,8 +171,8 @@ class Fuzz:
 
     def query_of(self, draw: st.DrawFn, op: dict[str, Any]) -> str:
         asked = {}
-        for p in op.get("parameters", []):
-            if p["in"] == "query" and (p["required"] or draw(st.booleans())):
+        for p in (resolved(self.document, p) for p in op.get("parameters", [])):
+            if p["in"] == "query" and ("required" in p or draw(st.booleans())):
                 asked[p["name"]] = draw(self.schemas.value(p["schema"], p["name"]))
         return "?" + urlencode({k: str(v) for k, v in asked.items()}, errors="replace") if asked else ""
 

@@ -14,6 +14,7 @@ from referencing.jsonschema import DRAFT202012
 from gray_quill.store.database import connect
 from gray_quill.store.sheets import Stroke, list_strokes
 from gray_quill.web.app import create_app
+from gray_quill.web.openapi import resolved
 from tests.browser.driver import demo_folder
 
 STROKE = {
@@ -81,7 +82,7 @@ class ApiCase(unittest.TestCase):
         template = min(fitting, key=lambda p: p.count("{"))
         responses = self.document["paths"][template][method.lower()]["responses"]
         status = str(reply.status_code) if reply.status_code < 400 else "4XX"
-        schema = responses[status]["content"]["application/json"]["schema"]
+        schema = resolved(self.document, responses[status])["content"]["application/json"]["schema"]
         registry = Registry().with_resource(
             "urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012)
         )

@@ -3,21 +3,15 @@
 import contextlib
 import dataclasses
 import functools
-import re
 from collections.abc import Callable
 from typing import Any
 
 from flask import Blueprint, Response, current_app, request
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
-from gray_quill import __version__
-from gray_quill.core.catalogue import RECORDS
 from gray_quill.core.errors import BodyError, InputError
-from gray_quill.core.pen.recipe import recipe_schema
-from gray_quill.core.quantities import record_schema, sub_records
 from gray_quill.formats.plain_json import read_json
 
-REF = "#/components/schemas/{model}"
 RECORD = "x-record"  # stands in a schema for the record of this name
 
 
@@ -121,85 +115,3 @@ class ErrorDetail(Model):
 
 class ErrorReply(Model):
     error: ErrorDetail
-
-
-def openapi_document() -> dict[str, Any]:
-    """The OpenAPI 3.1 description of everything under /api; every record of the core appears once, by its name."""
-    types: dict[tuple[str, Any], Any] = {("ErrorReply", "serialization"): ErrorReply}
-    for op in OPERATIONS:
-        types |= {(op.name + " body", "validation"): op.body} if op.body is not None else {}
-        types |= {(op.name, "serialization"): op.reply}
-    adapters = [(key, mode, TypeAdapter(t)) for (key, mode), t in types.items() if not isinstance(t, str)]
-    found, defs = TypeAdapter.json_schemas(adapters, ref_template=REF)
-    components = _untitled(defs.get("$defs", {})) | _record_components()
-    twice = [name for name in components if "__" in name or name.endswith(("-Input", "-Output"))]
-    if twice:
-        raise ValueError(f"two things have one name: {', '.join(twice)}")
-
-    def content_of(kind: Any, key: str, mode: str) -> dict[str, Any]:
-        if isinstance(kind, str):
-            return {kind: {"schema": {"type": "string", "format": "binary"}}}
-        return {"application/json": {"schema": found[key, mode]}}  # type: ignore[index]
-
-    paths: dict[str, Any] = {}
-    failure = {
-        "description": "Refused, with what to do",
-        "content": content_of(ErrorReply, "ErrorReply", "serialization"),
-    }
-    for op in OPERATIONS:
-        names = re.findall(r"<(?:int:)?(\w+)>", op.path)
-        parameters = [{"name": n, "in": "path", "required": True, "schema": {"type": "string"}} for n in names]
-        if op.query is not None:
-            schema = op.query.model_json_schema()
-            parameters += [
-                {"name": n, "in": "query", "required": n in schema.get("required", []), "schema": _untitled(s)}
-                for n, s in schema["properties"].items()
-            ]
-        done = {"description": "Done", "content": content_of(op.reply, op.name, "serialization")}
-        entry: dict[str, Any] = {
-            "operationId": op.name,
-            "summary": op.summary,
-            "parameters": parameters,
-            "responses": {str(op.status): done, "4XX": failure},
-        }
-        if op.body is not None:
-            entry["requestBody"] = {"required": True, "content": content_of(op.body, op.name + " body", "validation")}
-        paths.setdefault("/api" + re.sub(r"<(?:int:)?(\w+)>", r"{\1}", op.path), {})[op.method.lower()] = entry
-    return {
-        "openapi": "3.1.0",
-        "info": {"title": "Gray Quill", "version": __version__},
-        "paths": _with_records(paths),
-        "components": {"schemas": _with_records(components)},
-    }
-
-
-def _untitled(part: Any) -> Any:
-    """A schema without the titles that pydantic makes of field names: they say nothing new."""
-    if isinstance(part, list):
-        return [_untitled(p) for p in part]
-    if not isinstance(part, dict):
-        return part
-    return {k: _untitled(v) for k, v in part.items() if not (k == "title" and isinstance(v, str))}
-
-
-def _with_records(part: Any) -> Any:
-    """The same with every stand-in for a record pointing at its schema."""
-    if isinstance(part, list):
-        return [_with_records(p) for p in part]
-    if not isinstance(part, dict):
-        return part
-    if RECORD in part:
-        return {"$ref": REF.format(model=part[RECORD])}
-    return {key: _with_records(value) for key, value in part.items()}
-
-
-def _record_components() -> dict[str, Any]:
-    """The schemas of declared records, made from their declarations: they say more than their types."""
-    records = {r.__name__: r for record in RECORDS for r in (record, *sub_records(record))}
-
-    def named(record: type) -> dict[str, Any]:
-        return {"$ref": REF.format(model=record.__name__)}
-
-    found = {name: {"title": name, **record_schema(r, named)} for name, r in records.items()}
-    recipe = {k: v for k, v in recipe_schema(named).items() if k != "$schema"}
-    return {**found, "Recipe": recipe}

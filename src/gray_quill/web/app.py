@@ -14,7 +14,6 @@ from gray_quill.store.start import prepare
 from gray_quill.web import context
 from gray_quill.web.access import Door
 from gray_quill.web.addresses import Place
-from gray_quill.web.api import openapi_document
 from gray_quill.web.archive import archive
 from gray_quill.web.backups import Looked, backups
 from gray_quill.web.bring_in import bring_in
@@ -41,6 +40,7 @@ from gray_quill.web.lineup_report import lineup_report
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
 from gray_quill.web.news import Boxes, news
+from gray_quill.web.openapi import openapi_document
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.own_papers import own_papers
 from gray_quill.web.pages import pages
@@ -169,7 +169,7 @@ def _protect(reply: Response) -> Response:
 
 def error_body(code: str, message: str, field: str | None = None) -> bytes:
     """The one form of a refusal."""
-    return json.dumps({"error": {"code": code, "message": message, **({"field": field} if field else {})}}).encode()
+    return json.dumps({"error": {"code": code, "message": message, "field": field}}).encode()
 
 
 def _error(status: int, code: str, message: str, field: str | None = None) -> tuple[Response, int]:
