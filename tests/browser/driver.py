@@ -4,7 +4,6 @@ One Chromium serves all tests: every server has a port of its own and with it st
 over. The demo's database is built once and copied for each server.
 """
 
-import atexit
 import contextlib
 import functools
 import pathlib
@@ -13,7 +12,8 @@ import socket
 import tempfile
 import time
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from multiprocessing.util import Finalize
 from typing import Any
 
 from selenium import webdriver
@@ -33,6 +33,11 @@ FLAGS = (
     "force-color-profile=srgb",
     "hide-scrollbars",
 )
+
+
+def at_end(what: Callable[..., Any], *arguments: Any, **more: Any) -> None:
+    """Done when this process ends, a forked one too, which knows nothing of what its parent has to do."""
+    Finalize(None, what, arguments, more, exitpriority=1)
 
 
 @functools.cache
@@ -63,8 +68,8 @@ def _started() -> Any:
     driver: Any = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
     driver.set_script_timeout(60)
-    atexit.register(shutil.rmtree, profile, ignore_errors=True)
-    atexit.register(driver.quit)
+    at_end(shutil.rmtree, profile, ignore_errors=True)
+    at_end(driver.quit)
     return driver
 
 
@@ -97,7 +102,7 @@ def demo_folder() -> pathlib.Path:
     """The demo's data, built once; copy it, don't use it."""
     folder = pathlib.Path(tempfile.mkdtemp())
     build_demo(folder)
-    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    at_end(shutil.rmtree, folder, ignore_errors=True)
     return folder
 
 
@@ -106,8 +111,8 @@ def zygote() -> Zygote:
     """The process all servers of these tests are forked from."""
     place = pathlib.Path(tempfile.mkdtemp())
     made = Zygote(place)
-    atexit.register(shutil.rmtree, place, ignore_errors=True)
-    atexit.register(made.close)
+    at_end(shutil.rmtree, place, ignore_errors=True)
+    at_end(made.close)
     return made
 
 

@@ -207,7 +207,7 @@ class Raster(unittest.TestCase):
             path = Path(x, y, width, width, 0 * ones, ones, ones)
             every, fewer = blank_plane(48, 64), blank_plane(48, 64)
             for m in range(1199):
-                cover_piece(every, 0, path, m, m + 1, min(m + 2, 1199), m == 0)
+                one_piece(every, 0, path, m, m + 1, min(m + 2, 1199), m == 0)
             self.assertLess(len(seen_points(path, 0, 1200)), 1100 if case % 2 else 60)
             cover(fewer, 0, path, 0, 1200)
             planes = every.cov, fewer.cov

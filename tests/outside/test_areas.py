@@ -8,6 +8,7 @@ import pypdfium2
 import shapely
 from reportlab.lib import pagesizes
 
+from gray_quill.core.arrays import plain
 from gray_quill.core.ink.outline import _walk, ink_area
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.width import across_motion_mm
@@ -26,7 +27,7 @@ class Strokes(unittest.TestCase):
             ([(0, 0), (50, 0), (50, 40)], 3, 566.342917353),
             ([(0, 0), (30, 20), (60, 0), (90, 25), (120, 5)], 4, 1223.379368309),
         ):
-            x, y = np.array(line, float).T
+            x, y = plain(np.array(line).T)
             ring = shapely.Polygon(_walk(x, y, np.full(len(x), float(r)), 0.0001))
             self.assertAlmostEqual(ring.buffer(0).area / exact, 1, delta=2e-4)
 
@@ -35,7 +36,7 @@ class Strokes(unittest.TestCase):
             ([(0, 0, 1), (40, 0, 4)], 227.266301673),
             ([(0, 0, 1), (30, 10, 3), (60, 0, 2), (80, 25, 5), (110, 20, 0.5)], 679.9348433),
         ):
-            x, y, r = np.array(points, float).T
+            x, y, r = plain(np.array(points).T)
             self.assertAlmostEqual(nonzero_area([_walk(x, y, r, 0.0001)]) / exact, 1, delta=3e-4)
 
     def test_nibs_sweep_the_area_of_the_support_function(self) -> None:

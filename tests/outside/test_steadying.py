@@ -7,6 +7,7 @@ import shapely
 from OneEuroFilter import OneEuroFilter
 from scipy.signal import group_delay, lfilter, welch
 
+from gray_quill.core.arrays import plain
 from gray_quill.core.hand.motion import MOTION_HZ, tremor
 from gray_quill.core.pen.steady.follow import follow
 from gray_quill.core.pen.steady.leash import leash
@@ -34,7 +35,7 @@ def reference(t: np.ndarray, x: np.ndarray, cutoff_hz: float, beta: float, d_cut
 
 def run(method, t, x, y, *parameters):  # type: ignore[no-untyped-def]
     """x and y through a method."""
-    return method(t, np.column_stack((x, y)), *parameters).T
+    return method(plain(t), np.column_stack((x, y)), *(float(p) for p in parameters)).T
 
 
 class Filters(unittest.TestCase):
@@ -102,7 +103,7 @@ class Lines(unittest.TestCase):
             (0.2, 0.7, 1.1, 1.3, 0.5, -0.6, -1, -1.4, -0.6, 0.4, 1.4, 0.8),
         ]
         a, b = (np.column_stack((np.arange(12.0), np.array(v))) for v in y)
-        self.assertAlmostEqual(discrete_frechet_mm(*a.T, *b.T), 0.3, places=12)
+        self.assertAlmostEqual(discrete_frechet_mm(*plain(a.T), *plain(b.T)), 0.3, places=12)
         self.assertAlmostEqual(shapely.frechet_distance(shapely.LineString(a), shapely.LineString(b)), 0.3, places=12)
 
     def test_frechet_is_the_least_reach_by_which_two_walkers_get_through(self) -> None:
@@ -115,7 +116,7 @@ class Lines(unittest.TestCase):
             a, b = rng.normal(0, 5, (30, 2)), rng.normal(0, 5, (41, 2))
             apart = np.hypot(a[:, None, 0] - b[None, :, 0], a[:, None, 1] - b[None, :, 1])
             least = min(d for d in np.unique(apart) if _through(apart <= d))
-            self.assertAlmostEqual(discrete_frechet_mm(*a.T, *b.T), least, places=12)
+            self.assertAlmostEqual(discrete_frechet_mm(*plain(a.T), *plain(b.T)), least, places=12)
 
 
 def _through(free: np.ndarray) -> bool:

@@ -97,7 +97,7 @@ async function writing(context: CanvasRenderingContext2D, word: string, heightMm
   const body = { word, x_height_mm: heightMm, px_per_mm: screen.pxPerMm * ratio, bold: bold.value }
   await desk.attempt(async () => {
     const data = await take(api.POST('/api/screen/word', { body, parseAs: 'blob' }))
-    const picture = await createImageBitmap(data as unknown as Blob)
+    const picture = await createImageBitmap(data)
     const { width, height } = context.canvas
     context.drawImage(picture, Math.round((width - picture.width) / 2), Math.round((height - picture.height) / 2))
   })

@@ -66,7 +66,7 @@ def contrast(a: ArrayLike, b: ArrayLike) -> Floats:
 
 def to_grey8(rgb8: NDArray[np.uint8]) -> NDArray[np.uint8]:
     """8-bit grey of the same luminance, shape (h, w, 3) -> (h, w)."""
-    return np.asarray(_grey_of(np.ascontiguousarray(rgb8), _DECODED, _NEAR, _FROM))
+    return np.asarray(_grey_of(np.require(rgb8, np.uint8, ("C", "W")), _DECODED, _NEAR, _FROM))
 
 
 @numba.njit(cache=True)

@@ -266,7 +266,9 @@ def _batch(inks: Sequence[Ink], view: View, paper_colour: str) -> Batch | None:
         pen=each([pen_number(r) for r in recipes], int),
     )
     strokes = np.concatenate(([0], np.cumsum([len(ink.pieces) - 1 for ink in seen])))
-    return Batch(path, pieces, strokes, looks, tiles, view.left_mm * scale, view.top_mm * scale, _rubs(seen, view))
+    return Batch(
+        path, pieces, strokes, looks, tiles, float(view.left_mm * scale), float(view.top_mm * scale), _rubs(seen, view)
+    )
 
 
 def _wall_mm(recipe: Recipe) -> float:

@@ -8,7 +8,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from gray_quill.core.arrays import Floats
+from gray_quill.core.arrays import Floats, plain
 from gray_quill.core.curves import between, smooth_paths
 from gray_quill.core.ink.area import Fill, fill_recipe
 from gray_quill.core.ink.cost import check_dashes
@@ -122,14 +122,14 @@ def settle_all(traces: Sequence[Trace], recipe: Recipe, paper: Paper | None = No
     x, y, at, along, parts = smooth_paths(
         x, y, offsets, TOLERANCE_MM, step_mm, max(start_mm, pool_mm), max(end_mm, pool_mm)
     )
-    term = between(samples.press + samples.pace, at) + taper_term(ends, along, parts)
+    term = between(plain(samples.press + samples.pace), at) + taper_term(ends, along, parts)
     width = recipe.body.width_mm * np.exp(term)
-    aspect = between(samples.aspect, at)
+    aspect = between(plain(samples.aspect), at)
     if wash.tip.shape in ("round", "spray"):
         long, short = width * aspect, width
     else:
         long, short = width, width / aspect
-    angle, opacity, t_s = (between(c, at) for c in (samples.angle, samples.opacity, samples.t_s))
+    angle, opacity, t_s = (between(plain(c), at) for c in (samples.angle, samples.opacity, samples.t_s))
     if pools:
         opacity = opacity * pooled(
             wash, recipe.body.width_mm, along, np.repeat(along[parts[1:] - 1], np.diff(parts)) - along

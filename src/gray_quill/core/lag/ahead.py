@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numba
 import numpy as np
 
-from gray_quill.core.arrays import Floats
+from gray_quill.core.arrays import Floats, plain
 from gray_quill.core.errors import InputError
 from gray_quill.core.pen.steady import Steady, is_raw, steady_path
 from gray_quill.core.pen.steady.look_ahead import look_ahead
@@ -23,6 +23,7 @@ TURN_MM, CORNER_MM = 3.0, 20.0  # radius of the turn, and arms of the corner, on
 BACK_S, ON_S = 0.4, 0.15  # how far from its own moment a front is looked for on the way
 FEWEST_FRAMES = 20
 OWN = "your own line"
+Places = tuple[Floats, Floats, Floats]  # t_s, x_mm, y_mm
 
 
 @dataclasses.dataclass(frozen=True)
@@ -115,19 +116,26 @@ def looked_ahead(
     return LookedAhead(on, most, _words(steady, report_hz, speed_mm_s, most))
 
 
-def overshoot_mm(tips: Sequence[tuple[Floats, Floats, Floats]], horizon_ms: float) -> float:
+def overshoot_mm(tips: Sequence[Places], horizon_ms: float) -> float:
     """95th percentile of the distance of what is drawn ahead from the way the tip then goes; tips: t, x, y of each
     stroke.
     """
-    away = [nearest_on_way(t, x, y, t, *look_ahead(t, x, y, horizon_ms), BACK_S, ON_S)[1] for t, x, y in tips]
+    away = [nearest_on_way((t, x, y), t, look_ahead(t, x, y, horizon_ms))[1] for t, x, y in tips]
     return float(np.percentile(np.concatenate(away), 95)) if away else 0.0
 
 
-@numba.njit(cache=True)
-def nearest_on_way(t, x, y, at_s, fx, fy, back_s, on_s):  # type: ignore[no-untyped-def]
-    """For fronts at some moments, the moment of the nearest place of a way gone from back_s before to on_s after, and
-    how far away that is.
+def nearest_on_way(way: Places, at_s: Floats, fronts: tuple[Floats, Floats]) -> tuple[Floats, Floats]:
+    """For fronts, x and y, at some moments, the moment of the nearest place of a way gone from BACK_S before to ON_S
+    after, and how far away that is.
     """
+    t, x, y = (plain(v) for v in way)
+    fx, fy = (plain(v) for v in fronts)
+    when, away = _nearest(t, x, y, plain(at_s), fx, fy, BACK_S, ON_S)
+    return when, away
+
+
+@numba.njit(cache=True)
+def _nearest(t, x, y, at_s, fx, fy, back_s, on_s):  # type: ignore[no-untyped-def]
     n, m = len(t), len(at_s)
     when, away = np.empty(m), np.empty(m)
     for k in range(m):
@@ -148,19 +156,19 @@ def nearest_on_way(t, x, y, at_s, fx, fy, back_s, on_s):  # type: ignore[no-unty
     return when, away
 
 
-def _tip(steady: Steady, trace: Trace) -> tuple[Floats, Floats, Floats]:
+def _tip(steady: Steady, trace: Trace) -> Places:
     x, y = steady_path(steady, trace.t_s, trace.x_mm, trace.y_mm)
-    return trace.t_s, np.ascontiguousarray(x), np.ascontiguousarray(y)
+    return trace.t_s, x, y
 
 
-def _ahead(on: str, way: Sequence[Trace], tips: Sequence[tuple[Floats, Floats, Floats]], horizon_ms: float) -> Ahead:
+def _ahead(on: str, way: Sequence[Trace], tips: Sequence[Places], horizon_ms: float) -> Ahead:
     """way: what the hand did, where it is to be told how late the ink is."""
     if not way:
         return Ahead(on, None, None, overshoot_mm(tips, horizon_ms))
     late: list[list[Floats]] = [[], []]
     for trace, (t, x, y) in zip(way, tips, strict=True):
         for into, (fx, fy) in zip(late, ((x, y), look_ahead(t, x, y, horizon_ms)), strict=True):
-            into.append(t - nearest_on_way(t, trace.x_mm, trace.y_mm, t, fx, fy, BACK_S, ON_S)[0])
+            into.append(t - nearest_on_way((t, trace.x_mm, trace.y_mm), t, (fx, fy))[0])
     bare, left = (float(np.median(np.concatenate(v))) * 1000 for v in late)
     return Ahead(on, bare, left, overshoot_mm(tips, horizon_ms))
 
@@ -175,13 +183,10 @@ def as_shown(steady: Steady, shown: Sequence[Frames]) -> Ahead:
         t, x, y = frames.trace.t_s, frames.trace.x_mm, frames.trace.y_mm
         within = frames.t_s <= t[-1]  # where the nib was later is not known
         for into, place in zip(late, (frames.tip, frames.front), strict=True):
-            at = np.ascontiguousarray(place[within])
-            into.append(
-                frames.t_s[within] - nearest_on_way(t, x, y, frames.t_s[within], at[:, 0], at[:, 1], BACK_S, ON_S)[0]
-            )
-        front = np.ascontiguousarray(frames.front)
-        stays = _tip(steady, frames.trace)
-        away.append(nearest_on_way(*stays, frames.t_s, front[:, 0], front[:, 1], BACK_S, ON_S)[1])
+            at_s, (u, v) = frames.t_s[within], place[within].T
+            into.append(at_s - nearest_on_way((t, x, y), at_s, (u, v))[0])
+        u, v = frames.front.T
+        away.append(nearest_on_way(_tip(steady, frames.trace), frames.t_s, (u, v))[1])
     frames_seen = sum(len(v) for v in late[0])
     if frames_seen < FEWEST_FRAMES:
         raise InputError(f"Write a little more: {frames_seen} frames are too few, {FEWEST_FRAMES} are needed.", "shown")
@@ -210,7 +215,7 @@ def as_guessed(guessed: Sequence[tuple[Trace, Guesses]]) -> Guessed | None:
     return Guessed(len(ahead), float(np.median(ahead)), theirs, own)
 
 
-def _most_ms(judged: Sequence[Sequence[tuple[Floats, Floats, Floats]]], limit_ms: float) -> float:
+def _most_ms(judged: Sequence[Sequence[Places]], limit_ms: float) -> float:
     """The farthest look-ahead, in whole ms, whose overshoot stays within bounds on every way."""
     low, high = 0, int(limit_ms)
     while low < high:

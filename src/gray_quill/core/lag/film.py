@@ -11,7 +11,9 @@ from collections.abc import Callable
 import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import map_coordinates
+from scipy.special import ndtri
 
+from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
@@ -83,22 +85,16 @@ def film(
             "a second.",
             "fps",
         )
-    pens = _pen_phases()
+    noise = (NOISE * ndtri((np.arange(1 << 16) + 0.5) / (1 << 16))).astype(np.float32)  # each level as likely
+    pens, ink = _pen_phases(), _ink_band(camera.bow_mm)
     frames = []
     for t in times:
         progress(float(t / run_s))
         moments = t + (np.arange(BLUR_STEPS) + 0.5) / BLUR_STEPS * OPEN_SHARE / fps
         reach = shown_at_moments(shown_at, shown_to, moments)
-        picture = np.mean(
-            [
-                _picture(pens, START_MM + speed_mm_s * m, START_MM + speed_mm_s * f, camera.bow_mm)
-                for m, f in zip(moments, reach, strict=True)
-            ],
-            axis=0,
-        )
-        frames.append(
-            np.clip(picture + NOISE * rng.standard_normal(picture.shape, np.float32), 0, 255).astype(np.uint8)
-        )
+        picture = _picture(pens, ink, START_MM + speed_mm_s * moments, START_MM + speed_mm_s * reach, camera.bow_mm)
+        picture += noise[np.frombuffer(rng.bytes(2 * picture.size), np.uint16).reshape(picture.shape)]
+        frames.append(np.clip(picture, 0, 255, out=picture).astype(np.uint8))
     middle = times + OPEN_SHARE / fps / 2
     reach = shown_at_moments(shown_at, shown_to, middle)
     following = speed_mm_s * reach > LEAST_FRONT_MM
@@ -123,21 +119,45 @@ def _lowered(pen: NDArray[np.float32], by_px: float) -> NDArray[np.float32]:
     return np.asarray(map_coordinates(pen, places, order=1, mode="nearest"), np.float32)
 
 
-def _picture(
-    pens: list[NDArray[np.float32]], nib_mm: float, front_mm: float, bow_mm: float = 0.0
-) -> NDArray[np.float32]:
+@dataclasses.dataclass(frozen=True, eq=False)
+class _Ink:
+    """What all of the stroke's ink adds to the paper's grey, (rows, width), on the rows that hold any of it."""
+
+    rows: slice
+    grey: NDArray[np.float32]
+
+
+def _ink_band(bow_mm: float) -> _Ink:
     width, height = round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
+    rows = np.arange(height)[:, None]
+    lower = bow_px(bow_mm, (np.arange(width) + 0.5) / PX_PER_MM, START_MM, END_MM, PX_PER_MM)
+    top, bottom = (np.clip((ROW_MM + s * INK_MM / 2) * PX_PER_MM + lower - rows, 0, 1) for s in (-1, 1))
+    share = np.asarray(bottom - top, np.float32)
+    held = np.flatnonzero(share.any(axis=1))
+    inked = slice(int(held[0]), int(held[-1]) + 1)
+    return _Ink(inked, (INK - PAPER) * share[inked])
+
+
+def _picture(
+    pens: list[NDArray[np.float32]], ink: _Ink, nib_mm: Floats, front_mm: Floats, bow_mm: float
+) -> NDArray[np.float32]:
+    """The mean of what is seen at some moments, with the nib and the ink's end there: paper, on it ink, on both the
+    pen. Only where the pen is must each moment be drawn.
+    """
+    width, height = round(WIDTH_MM * PX_PER_MM), round(HEIGHT_MM * PX_PER_MM)
+    part = np.float32(1 / len(nib_mm))
+    ends = np.clip(front_mm[:, None] * PX_PER_MM - np.arange(width), 0, 1)
+    start = np.clip(START_MM * PX_PER_MM - np.arange(width), 0, 1)
+    across = np.maximum(ends - start, 0).astype(np.float32)
     picture = np.full((height, width), PAPER, np.float32)
-    if front_mm > START_MM:
-        columns, rows = np.arange(width), np.arange(height)[:, None]
-        across = np.diff(np.clip(np.array((START_MM, front_mm)) * PX_PER_MM - columns[:, None], 0, 1))[:, 0]
-        lower = bow_px(bow_mm, (columns + 0.5) / PX_PER_MM, START_MM, END_MM, PX_PER_MM)
-        top, bottom = (np.clip((ROW_MM + s * INK_MM / 2) * PX_PER_MM + lower - rows, 0, 1) for s in (-1, 1))
-        picture += (INK - PAPER) * ((bottom - top) * across).astype(np.float32)
-    step = round((nib_mm - 0.5) * PX_PER_MM * PHASES)
-    left, pen = step // PHASES, pens[step % PHASES]
-    if bow_mm:
-        pen = _lowered(pen, float(bow_px(bow_mm, nib_mm, START_MM, END_MM, PX_PER_MM)))
-    part = picture[:, left : left + pen.shape[1]]
-    part += (PEN - part) * pen[:, : part.shape[1]]
+    picture[ink.rows] += ink.grey * across.mean(axis=0)
+    for nib, inked in zip(nib_mm, across, strict=True):
+        step = round((nib - 0.5) * PX_PER_MM * PHASES)
+        left, pen = step // PHASES, pens[step % PHASES]
+        if bow_mm:
+            pen = _lowered(pen, float(bow_px(bow_mm, nib, START_MM, END_MM, PX_PER_MM)))
+        place = slice(left, min(left + pen.shape[1], width))
+        pen = pen[:, : place.stop - left] * part
+        picture[:, place] += np.float32(PEN - PAPER) * pen
+        picture[ink.rows, place] -= ink.grey[:, place] * inked[place] * pen[ink.rows]
     return picture

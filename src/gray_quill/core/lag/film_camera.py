@@ -37,6 +37,8 @@ def bow_px(bow_mm: float, place_mm: ArrayLike, start_mm: float, end_mm: float, p
 
 def filmed_by(frames: list[Frames], camera: Camera, fps: float, px_per_mm: float, seed: int) -> list[Frames]:
     """The frames as the camera saw them; places outside the picture show what lies at its rim."""
+    if camera == dataclasses.replace(STILL, bow_mm=camera.bow_mm):
+        return frames
     height, width = frames[0].shape
     rng = np.random.default_rng([seed, 77])
     drift = rng.standard_normal((2, len(frames)))

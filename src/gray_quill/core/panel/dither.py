@@ -91,6 +91,7 @@ def reduce_greys(grey: Grey, greys: int, method: str = "none", in_light: bool = 
         index = np.floor(np.arange(256) / 255 * (greys - 1) + 0.5)
         return np.asarray(np.round(index * 255 / (greys - 1)), np.uint8)[grey]
     levels, values = _levels(greys, in_light), _values(in_light)
+    grey = np.require(grey, np.uint8, ("C", "W"))
     if method == "floyd-steinberg":
         return np.asarray(_floyd_steinberg(grey, values, levels), np.uint8)
     if method in KERNELS:

@@ -10,7 +10,7 @@ type Record_ = Record<string, unknown>
 const cabinet = useCabinet()
 const desk = useDesk()
 const detail = cabinet.detail!
-const record = reactive(structuredClone((detail.hand ?? detail.device) as unknown as Record_))
+const record: HandItem['hand'] | DeviceItem['device'] = reactive(structuredClone(detail.hand ?? detail.device!))
 const fields = computed(() => {
   const all = detail.hand ? cabinet.info!.hand_fields : cabinet.info!.device_fields
   return all.filter((f) => f.name !== 'name' && f.kind !== 'text' && !f.name.startsWith('by_eye'))
@@ -24,20 +24,20 @@ const groups = computed(() => {
   return [...found]
 })
 const parts = (name: string) => name.split('.')
-const value = (name: string) => parts(name).reduce((of: unknown, part) => (of as Record_)[part], record as unknown)
+const value = (name: string) => parts(name).reduce<unknown>((of, part) => (of as Record_)[part], record)
 function set(name: string, to: unknown) {
   const way = parts(name)
-  const inside = way.slice(0, -1).reduce((of: unknown, part) => (of as Record_)[part], record as unknown) as Record_
+  const inside = way.slice(0, -1).reduce<unknown>((of, part) => (of as Record_)[part], record) as Record_
   inside[way.at(-1)!] = to
 }
 const keep = () =>
   desk.attempt(async () => {
     const id = detail.thing.id
     if (detail.hand) {
-      const body = { hand: record as unknown as HandItem['hand'] }
+      const body = { hand: record as HandItem['hand'] }
       await take(api.PUT('/api/hands/{hand_id}', { params: { path: { hand_id: id } }, body }))
     } else {
-      const body = { device: record as unknown as DeviceItem['device'] }
+      const body = { device: record as DeviceItem['device'] }
       await take(api.PUT('/api/devices/{device_id}', { params: { path: { device_id: id } }, body }))
     }
     await cabinet.changed(detail.thing)

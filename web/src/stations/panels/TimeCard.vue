@@ -102,7 +102,7 @@ const ghosts = computed(() => {
 const save = () =>
   desk.attempt(async () => {
     const frames = await take(api.POST('/api/panels/film-frames', { body: body.value, parseAs: 'blob' }))
-    giveFile(frames as unknown as Blob, `${device.value?.device.name}, ${body.value.frames_hz} frames a second.zip`)
+    giveFile(frames, `${device.value?.device.name}, ${body.value.frames_hz} frames a second.zip`)
   })
 </script>
 

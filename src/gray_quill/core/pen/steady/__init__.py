@@ -9,7 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from gray_quill.core.arrays import Floats
+from gray_quill.core.arrays import Floats, plain
 from gray_quill.core.errors import unknown_choice
 from gray_quill.core.pen.steady.base import Method
 from gray_quill.core.pen.steady.follow import FOLLOW
@@ -68,8 +68,8 @@ def steadied(steady: Steady, t_s: Floats, values: Floats) -> Floats:
 def steadying(steady: Steady) -> Callable[[Floats, Floats], Floats]:
     """`steadied` for many strokes of a pen that does steady."""
     method = METHODS[steady.method]
-    parameter = method.parameter(steady.amount)
-    return lambda t_s, values: method.run(t_s, values, parameter, steady.beta, steady.d_cutoff_hz)
+    numbers = (float(method.parameter(steady.amount)), float(steady.beta), float(steady.d_cutoff_hz))
+    return lambda t_s, values: method.run(plain(t_s), plain(values), *numbers)
 
 
 def steady_path(steady: Steady, t_s: Floats, x_mm: Floats, y_mm: Floats) -> tuple[Floats, Floats]:

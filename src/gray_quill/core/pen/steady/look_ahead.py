@@ -10,7 +10,7 @@ digitisers and worse on noisy ones; 6 to 12 ms differ by less than a device does
 import numba
 import numpy as np
 
-from gray_quill.core.arrays import Floats
+from gray_quill.core.arrays import Floats, plain
 
 TAU_MS = 8.0
 STALE_MS = 25.0  # common practice, no source: a pen that has told nothing for so long has stopped
@@ -18,7 +18,7 @@ STALE_MS = 25.0  # common practice, no source: a pen that has told nothing for s
 
 def look_ahead(t_s: Floats, x_mm: Floats, y_mm: Floats, horizon_ms: float) -> tuple[Floats, Floats]:
     """Where ink is drawn to at each report, shapes (n,), from the tip's places up to it."""
-    return _drawn_to(t_s, x_mm, y_mm, horizon_ms / 1000)
+    return _drawn_to(plain(t_s), plain(x_mm), plain(y_mm), horizon_ms / 1000)
 
 
 @numba.njit(cache=True)

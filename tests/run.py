@@ -1,0 +1,174 @@
+"""Run tests on all cores: python -m tests.run [FILE or folder ...].
+
+Classes of tests are handed out one at a time to a few processes forked from this one, which has imported everything:
+tests of screens mostly wait, so that there is one process more than cores. What a class shares (a server, a database)
+is made once; a browser serves all the classes of its process.
+"""
+
+import argparse
+import dataclasses
+import io
+import multiprocessing
+import os
+import pathlib
+import sys
+import time
+import unittest
+from collections import deque
+from collections.abc import Iterator
+from multiprocessing.connection import Connection, wait
+
+from numba.core.event import install_recorder
+
+ROOT = pathlib.Path(__file__).parents[1]
+# begun first, so that no long one is left for the end
+LONG = ("tests.browser.test_layout", "tests.core.test_lag", "tests.trials", "tests.browser", "tests.supply")
+
+
+@dataclasses.dataclass(frozen=True)
+class Ran:
+    """What became of a class: seconds by test, what failed and how, how many were left out, and the kernels that had to
+    be compiled meanwhile.
+    """
+
+    name: str
+    seconds: dict[str, float]
+    failed: tuple[str, ...]
+    skipped: int
+    words: str
+    compiled: tuple[str, ...] = ()
+
+
+class Timed(unittest.TextTestResult):
+    def startTest(self, test: unittest.TestCase) -> None:
+        self.seconds = getattr(self, "seconds", {})
+        self.began = time.perf_counter()
+        super().startTest(test)
+
+    def stopTest(self, test: unittest.TestCase) -> None:
+        super().stopTest(test)
+        self.seconds[test.id()] = time.perf_counter() - self.began
+
+
+def classes(places: list[str]) -> dict[str, unittest.TestSuite]:
+    """The classes of tests in files and folders, by name."""
+    found: dict[str, list[unittest.TestCase]] = {}
+    for place in places:
+        path = ROOT / place
+        files = sorted(path.rglob("test_*.py")) if path.is_dir() else [path]
+        for file in files:
+            module = ".".join(file.resolve().relative_to(ROOT).with_suffix("").parts)
+            for test in _each(unittest.defaultTestLoader.loadTestsFromName(module)):
+                kind = type(test)
+                found.setdefault(f"{module}.{kind.__qualname__}", []).append(test)
+    return {name: unittest.TestSuite(tests) for name, tests in found.items()}
+
+
+def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
+    for test in suite:
+        if isinstance(test, unittest.TestSuite):
+            yield from _each(test)
+        else:
+            yield test
+
+
+def run(name: str, suite: unittest.TestSuite) -> Ran:
+    words = io.StringIO()
+    with install_recorder("numba:compile") as recorder:
+        result = unittest.TextTestRunner(words, verbosity=0, resultclass=Timed).run(suite)  # type: ignore[arg-type]
+    begun = [event.data for _, event in recorder.buffer if event.is_start]
+    compiled = tuple(f"{d['dispatcher'].py_func.__qualname__}{d['args']}" for d in begun)
+    failed = [test.id() for test, _ in (*result.failures, *result.errors)]
+    failed += [test.id() for test in result.unexpectedSuccesses]
+    seconds = getattr(result, "seconds", {})
+    return Ran(name, seconds, tuple(failed), len(result.skipped), words.getvalue() if failed else "", compiled)
+
+
+def work(line: Connection, suites: dict[str, unittest.TestSuite]) -> None:
+    """Run the classes that are asked for, until none is."""
+    while name := line.recv():
+        line.send(run(name, suites[name]))
+
+
+def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[Ran]:
+    """What became of each class, as it ends. A process that dies fails its class, and another takes its place."""
+    places = {name: next((i for i, part in enumerate(LONG) if name.startswith(part)), len(LONG)) for name in suites}
+    to_do = deque(sorted(suites, key=lambda name: places[name]))
+    fork = multiprocessing.get_context("fork")
+    at_work: dict[Connection, tuple[str, multiprocessing.process.BaseProcess]] = {}
+
+    def begin() -> None:
+        here, there = fork.Pipe()
+        process = fork.Process(target=work, args=(there, suites))
+        process.start()
+        there.close()
+        hand_on(here, process)
+
+    def hand_on(line: Connection, process: multiprocessing.process.BaseProcess) -> None:
+        name = to_do.popleft() if to_do else ""
+        line.send(name)
+        if name:
+            at_work[line] = (name, process)
+        else:
+            process.join()
+
+    for _ in range(min(processes, len(suites))):
+        begin()
+    while at_work:
+        for line in wait(list(at_work)):
+            assert isinstance(line, Connection)
+            name, process = at_work.pop(line)
+            try:
+                ran = line.recv()
+            except EOFError:
+                process.join()
+                yield Ran(name, {}, (name,), 0, f"{name}: its process ended with {process.exitcode}\n")
+                if to_do:
+                    begin()
+                continue
+            yield ran
+            hand_on(line, process)
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("places", nargs="*", default=["tests"], help="files or folders of tests")
+    parser.add_argument(
+        "--warmed", action="store_true", help="kernels are compiled, for all they are called with: others are a failure"
+    )
+    parser.add_argument("--processes", type=int, default=(os.cpu_count() or 1) + 1)
+    asked = parser.parse_args()
+    suites = classes(asked.places)
+    if any(name.startswith(("tests.browser", "tests.web")) for name in suites):
+        from tests.browser.driver import demo_folder
+
+        demo_folder()  # once for all processes
+    began, seconds, failed, skipped = time.perf_counter(), dict[str, float](), list[str](), 0
+    compiled: dict[str, str] = {}
+    for ran in in_turn(suites, asked.processes):
+        verdict = "FAILED" if ran.failed else "ok"
+        print(f"{verdict:7}{sum(ran.seconds.values()):7.1f} s {len(ran.seconds):4} {ran.name}", flush=True)
+        print(ran.words, end="", flush=True)
+        seconds |= ran.seconds
+        failed += ran.failed
+        compiled |= dict.fromkeys(ran.compiled, ran.name)
+        skipped += ran.skipped
+    print("\nThe longest, s:")
+    for name in sorted(seconds, key=lambda n: -seconds[n])[:20]:
+        print(f"{seconds[name]:7.1f} {name}")
+    for kernel, name in compiled.items():
+        print(f"compiled for {name}: {kernel[:300]}")
+    if asked.warmed and compiled:
+        failed.append(
+            "kernels were compiled that set-up should compile, or that were called with other kinds of numbers"
+        )
+    for name in failed:
+        print("FAILED", name)
+    print(f"\n{len(seconds)} tests in {time.perf_counter() - began:.0f} s, {asked.processes} processes")
+    told = [f"{len(seconds) - len(set(failed) & set(seconds)) - skipped} passed", f"{len(failed)} failed"]
+    print(", ".join(told + [f"{skipped} skipped"] * (skipped > 0)))
+    return 1 if failed or not seconds else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
