@@ -31,6 +31,7 @@ class Trees(unittest.TestCase):
             with contextlib.ExitStack() as patched:
                 for name, value in grown.items():
                     patched.enter_context(mock.patch.object(trees, name, value))
+                patched.enter_context(mock.patch.object(trees, "_COLUMNS", trees.columns()))
                 ours = [trees.odds_of(look.tolist()) for look in looks]
                 told = [sum(trees.terms_of(look.tolist()).values()) for look in looks[:50]]
                 roots = base + sum(plain["MEANS"][r] for r in plain["ROOTS"])

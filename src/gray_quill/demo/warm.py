@@ -13,6 +13,8 @@ from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.ahead import looked_ahead
+from gray_quill.core.palm.look import NAMES
+from gray_quill.core.palm.trees import odds_of
 from gray_quill.core.panel.dither import DITHERS
 from gray_quill.core.panel.proof import Toning, proof_sheet
 from gray_quill.core.paper import paper_from_spec
@@ -46,6 +48,7 @@ def warm_kernels() -> None:
         opacity_plane(inks, page_view(paper, 60))
         outline(inks[0])
         read_ink(traces, pen, inks)
+    odds_of([0.0] * len(NAMES))
     looked_ahead(pen.steady, 240, 60, 50, traces)
     sweep = sweep_of([(10, 10), (60, 40)], 2)
     for k in touched(inks, sweep):

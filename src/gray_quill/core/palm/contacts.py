@@ -77,16 +77,22 @@ class Stream:
     height_mm: float
 
     @cached_property
-    def nib_way_mm(self) -> float:
-        """How far the nib went in contact, whatever becomes of it."""
-        way, last = 0.0, None
+    def nib_steps(self) -> list[tuple[float, float, float]]:
+        """Steps of the nib in contact: from when, to when, how far."""
+        steps = []
+        last: tuple[float, float, float] | None = None
         for e in self.events:
             if e.pointer != "pen":
                 continue
             if e.phase == "move" and last is not None:
-                way += math.hypot(e.x_mm - last[0], e.y_mm - last[1])
-            last = (e.x_mm, e.y_mm) if e.phase in ("down", "move") else None
-        return way
+                steps.append((last[0], e.t_ms, math.hypot(e.x_mm - last[1], e.y_mm - last[2])))
+            last = (e.t_ms, e.x_mm, e.y_mm) if e.phase in ("down", "move") else None
+        return steps
+
+    @cached_property
+    def nib_way_mm(self) -> float:
+        """How far the nib went in contact, whatever becomes of it."""
+        return sum(way for _, _, way in self.nib_steps)
 
     @cached_property
     def memos(self) -> dict[Any, Any]:

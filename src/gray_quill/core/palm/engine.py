@@ -7,6 +7,7 @@ by side).
 """
 
 import copy
+import functools
 import math
 from collections.abc import Iterable
 
@@ -14,16 +15,22 @@ from gray_quill.core.palm.contacts import Event, Stream
 from gray_quill.core.palm.facts import landed, strayed
 from gray_quill.core.palm.nib import jumps
 from gray_quill.core.palm.rules import RULES, Rules, hand_like
-from gray_quill.core.palm.rules.base import no_judge
+from gray_quill.core.palm.rules.base import Judge, no_judge
 from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, WAITING, Episode, Memo, State, Touch
 from gray_quill.core.palm.zone import Zone
 
-# The rules by the moment at which they judge.
-JUDGES = {
-    moment: tuple((r.name, getattr(r, moment)) for r in RULES if getattr(r, moment) is not no_judge)
-    for moment in ("lands", "nib_comes", "nib_lands", "lifts")
-}
 AGED = tuple(r for r in RULES if r.aged is not no_judge)
+Judges = dict[str, tuple[tuple[str, Judge], ...]]
+
+
+@functools.lru_cache(maxsize=256)
+def judges(rules: Rules) -> Judges:
+    """Names and judges of the rules that are on, by the moment at which they judge."""
+    on = [r for r in RULES if getattr(rules, r.field)]
+    return {
+        moment: tuple((r.name, getattr(r, moment)) for r in on if getattr(r, moment) is not no_judge)
+        for moment in ("lands", "nib_comes", "nib_lands", "lifts")
+    }
 
 
 def begin(width_mm: float, height_mm: float) -> State:
@@ -34,34 +41,52 @@ def begin(width_mm: float, height_mm: float) -> State:
 def advance(state: State, events: Iterable[Event], rules: Rules, zone: Zone) -> State:
     """The state after these events, in the order of their times; the state given stays as it was."""
     s = copy.deepcopy(state)
+    _go_on(s, events, rules, zone)
+    return s
+
+
+def _go_on(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> None:
     for e in events:
         s.reports += 1
-        _decide_due(s, e.t_ms, rules, zone)
-        (_pen if e.pointer == "pen" else _touch)(s, e, rules, zone)
-    return s
+        if e.t_ms >= s.due_ms:
+            _decide_due(s, e.t_ms, rules, zone)
+        if e.pointer == "pen":
+            _pen(s, e, rules, zone)
+        else:
+            _touch(s, e, rules, zone)
 
 
 def finish(state: State, rules: Rules, zone: Zone) -> State:
     """The state once nothing more comes: what still waits is kept."""
     s = copy.deepcopy(state)
+    _end(s, rules, zone)
+    return s
+
+
+def _end(s: State, rules: Rules, zone: Zone) -> None:
     s.due_ms = -FOREVER
     _decide_due(s, FOREVER, rules, zone)
     for t in s.touches.values():
         if t.decision == WAITING:
             _refuse(s, t, hand_like.RULE.name, t.born_ms + rules.wait_ms, rules)
-    return s
 
 
 def fold(events: Iterable[Event], rules: Rules, zone: Zone, width_mm: float, height_mm: float) -> State:
     """A whole stream from its beginning to its end."""
-    return finish(advance(begin(width_mm, height_mm), events, rules, zone), rules, zone)
+    return _through(begin(width_mm, height_mm), events, rules, zone)
 
 
 def fold_stream(stream: Stream, rules: Rules, zone: Zone) -> State:
     """A stream that may be folded again under other rules: what its contacts look like is worked out once."""
     state = begin(stream.width_mm, stream.height_mm)
     state.memo = stream.memos.setdefault(zone, Memo())
-    return finish(advance(state, stream.events, rules, zone), rules, zone)
+    return _through(state, stream.events, rules, zone)
+
+
+def _through(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> State:
+    _go_on(s, events, rules, zone)
+    _end(s, rules, zone)
+    return s
 
 
 def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
@@ -171,7 +196,7 @@ def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, moment: 
     """
     if t.decision == REFUSED:
         return
-    for name, judge in JUDGES[moment]:
+    for name, judge in judges(rules)[moment]:
         if not (moment == "lifts" and name in t.asked) and judge(s, t, now_ms, rules, zone):
             _refuse(s, t, name, now_ms, rules)
             return

@@ -29,13 +29,17 @@ def landed(s: State, e: Event) -> Touch:
 
 def strayed(t: Touch, e: Event) -> None:
     """The contact takes in one more report of its own."""
-    if e.size_mm > t.size_mm:
+    now_ms, x, y = e.t_ms, e.x_mm, e.y_mm
+    if e.width_mm > t.size_mm or e.height_mm > t.size_mm:
         t.size_mm, t.short_mm = e.size_mm, min(e.width_mm, e.height_mm)
-    t.way_mm += math.hypot(e.x_mm - t.x, e.y_mm - t.y)
-    t.x, t.y = e.x_mm, e.y_mm
-    t.far_mm = max(t.far_mm, math.hypot(t.x - t.x0, t.y - t.y0))
-    if t.onset_ms == FOREVER and t.far_mm > SLOP_MM:
-        t.onset_ms = e.t_ms - t.born_ms
-    t.trail.append((e.t_ms, e.x_mm, e.y_mm))
-    while t.trail[1][0] <= e.t_ms - TRAIL_MS:
-        t.trail.pop(0)
+    t.way_mm += math.hypot(x - t.x, y - t.y)
+    t.x, t.y = x, y
+    far_mm = math.hypot(x - t.x0, y - t.y0)
+    if far_mm > t.far_mm:
+        t.far_mm = far_mm
+        if t.onset_ms == FOREVER and far_mm > SLOP_MM:
+            t.onset_ms = now_ms - t.born_ms
+    trail = t.trail
+    trail.append((now_ms, x, y))
+    while trail[1][0] <= now_ms - TRAIL_MS:
+        del trail[0]

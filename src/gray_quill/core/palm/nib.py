@@ -1,8 +1,6 @@
 """The nib's own ink: what of it is meant, what is drawn, and the jump that gives away a palm taken for the pen."""
 
 import dataclasses
-import math
-from collections.abc import Iterator
 
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.state import FASTEST_MM_S
@@ -30,7 +28,7 @@ def nib_ink(stream: Stream, truth: Truth | None, not_drawn: list[Span]) -> NibIn
     """What became of the nib's ink. not_drawn: spans of time in which it was taken back or not drawn."""
     spans = truth.not_nib if truth else ()
     drawn = stray = reported = 0.0
-    for start, end, way in _steps(stream):
+    for start, end, way in stream.nib_steps:
         meant = not any(a <= start <= b for a, b in spans)
         there = not any(a < end <= b for a, b in not_drawn)
         reported += way * meant
@@ -38,14 +36,3 @@ def nib_ink(stream: Stream, truth: Truth | None, not_drawn: list[Span]) -> NibIn
         stray += way * (there and not meant)
     meant_mm = reported if truth is None or truth.ink_mm is None else truth.ink_mm
     return NibInk(max(0.0, round(meant_mm - drawn, 6)), max(0.0, round(meant_mm - reported, 6)), round(stray, 6))
-
-
-def _steps(stream: Stream) -> Iterator[tuple[float, float, float]]:
-    """Steps of the nib in contact: from when, to when, how far."""
-    last: tuple[float, float, float] | None = None
-    for e in stream.events:
-        if e.pointer != "pen":
-            continue
-        if e.phase == "move" and last is not None:
-            yield last[0], e.t_ms, math.hypot(e.x_mm - last[1], e.y_mm - last[2])
-        last = (e.t_ms, e.x_mm, e.y_mm) if e.phase in ("down", "move") else None

@@ -9,6 +9,11 @@ of all leaves below.
 import dataclasses
 import math
 from collections.abc import Sequence
+from typing import Any
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
 
 from gray_quill.core.generated.palm_look import ABOVE, BASE, BOUNDS, MEANS, MISSING, NUMBERS, ROOTS
 from gray_quill.core.palm.look import NAMES
@@ -35,11 +40,28 @@ def trees() -> Trees:
 
 def odds_of(look: Sequence[float]) -> float:
     """The logarithm of the odds of a hand."""
-    total = BASE
-    for node in ROOTS:
-        while NUMBERS[node] >= 0:
-            node = _after(node, look)
-        total += MEANS[node]
+    return float(_down_all(np.array(look, np.float64), BASE, *_COLUMNS))
+
+
+def columns() -> tuple[NDArray[Any], ...]:
+    """The nodes as the kernel takes them."""
+    whole = (np.array(column, np.int64) for column in (ROOTS, NUMBERS, ABOVE, MISSING))
+    return (*whole, np.array(BOUNDS, np.float64), np.array(MEANS, np.float64))
+
+
+_COLUMNS = columns()
+
+
+@numba.njit(cache=True)
+def _down_all(look, base, roots, numbers, above, missing, bounds, means):  # type: ignore[no-untyped-def]
+    """`_after` from every root down to a leaf, added up."""
+    total = base
+    for node in roots:
+        while numbers[node] >= 0:
+            value = look[numbers[node]]
+            lower = missing[node] != 0 if value != value else value <= bounds[node]
+            node = node + 1 if lower else above[node]
+        total += means[node]
     return total
 
 
