@@ -20,6 +20,9 @@ from multiprocessing.connection import Connection, wait
 
 from numba.core.event import install_recorder
 
+from gray_quill.demo.warm import use_everything
+from tests.browser.driver import demo_folder, zygote
+
 ROOT = pathlib.Path(__file__).parents[1]
 # begun first, so that no long one is left for the end
 LONG = ("tests.browser.test_layout", "tests.core.test_lag", "tests.trials", "tests.browser", "tests.supply")
@@ -90,6 +93,7 @@ def run(name: str, suite: unittest.TestSuite) -> Ran:
 
 def work(line: Connection, suites: dict[str, unittest.TestSuite]) -> None:
     """Run the classes that are asked for, until none is."""
+    zygote()  # before there are threads
     while name := line.recv():
         line.send(run(name, suites[name]))
 
@@ -119,19 +123,20 @@ def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[R
     for _ in range(min(processes, len(suites))):
         begin()
     while at_work:
-        for line in wait(list(at_work)):
-            assert isinstance(line, Connection)
-            name, process = at_work.pop(line)
+        wait([end for line, (_, process) in at_work.items() for end in (line, process.sentinel)])
+        for line, (name, process) in list(at_work.items()):
+            if not line.poll() and process.is_alive():
+                continue
+            del at_work[line]
             try:
-                ran = line.recv()
+                yield line.recv()
             except EOFError:
                 process.join()
                 yield Ran(name, {}, (name,), 0, f"{name}: its process ended with {process.exitcode}\n")
                 if to_do:
                     begin()
-                continue
-            yield ran
-            hand_on(line, process)
+            else:
+                hand_on(line, process)
 
 
 def main() -> int:
@@ -143,10 +148,8 @@ def main() -> int:
     parser.add_argument("--processes", type=int, default=(os.cpu_count() or 1) + 1)
     asked = parser.parse_args()
     suites = classes(asked.places)
-    if any(name.startswith(("tests.browser", "tests.web")) for name in suites):
-        from tests.browser.driver import demo_folder
-
-        demo_folder()  # once for all processes
+    use_everything()  # once for all processes, as the demo is
+    demo_folder()
     began, seconds, failed, skipped = time.perf_counter(), dict[str, float](), list[str](), 0
     compiled: dict[str, str] = {}
     for ran in in_turn(suites, asked.processes):

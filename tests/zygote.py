@@ -1,43 +1,39 @@
-"""A process that has everything imported and forks `gray-quill` commands from itself: a start costs a fraction of a
-second instead of several, and a killed child is killed as really as any other process.
+"""A process forked from this one, with everything that is loaded here, that forks `gray-quill` commands from itself: a
+start costs a fraction of a second instead of several, and a killed child is killed as really as any other process.
 """
 
 import contextlib
-import json
+import multiprocessing
 import os
 import pathlib
 import signal
-import subprocess
 import sys
 import time
+from multiprocessing.connection import Connection
 
 
 class Zygote:
-    """Speaks to the forking process; every child is its own process, with its words in a file."""
+    """Speaks to the forking process; every child is its own process, with its words in a file. Make it before there are
+    threads.
+    """
 
     def __init__(self, folder: pathlib.Path) -> None:
         self.folder, self.started = folder, 0
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "tests.zygote"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
-        )
-        assert self.process.stdout is not None
-        self.process.stdout.readline()  # ready
+        fork = multiprocessing.get_context("fork")
+        self.line, there = fork.Pipe()
+        self.process = fork.Process(target=fork_commands, args=(there, self.line))
+        self.process.start()
+        there.close()
 
     def start(self, *argv: str) -> "Child":
-        assert self.process.stdin is not None
-        assert self.process.stdout is not None
         self.started += 1
         said = self.folder / f"said-{self.started}.txt"
-        self.process.stdin.write(json.dumps({"argv": argv, "said": str(said)}) + "\n")
-        self.process.stdin.flush()
-        return Child(int(self.process.stdout.readline()), said)
+        self.line.send((argv, said))
+        return Child(self.line.recv(), said)
 
     def close(self) -> None:
-        assert self.process.stdin is not None
-        assert self.process.stdout is not None
-        self.process.stdin.close()
-        self.process.stdout.close()
-        self.process.wait(30)
+        self.line.close()
+        self.process.join(30)
 
 
 class Child:
@@ -63,41 +59,33 @@ class Child:
         return self.said.read_text(errors="replace") if self.said.exists() else ""
 
 
-def main() -> None:
-    import scipy.signal
-
-    import gray_quill.demo.build
-    import gray_quill.web.server  # noqa: F401  (everything a child needs)
+def fork_commands(line: Connection, other_end: Connection) -> None:
+    """Begin each command that is asked for, until nobody asks any more."""
+    other_end.close()
     from gray_quill.cli import main as command
-    from gray_quill.core.ink.settle import settle
-    from gray_quill.core.pen.shipped import SHIPPED_PENS
-    from tests.zoo import wave
+    from gray_quill.demo.warm import use_everything
 
-    assert scipy.signal
-    settle(wave(0.2), SHIPPED_PENS["fen-fountain"])  # the kernels are loaded
+    use_everything()
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)
-    print("ready", flush=True)
-    for line in sys.stdin:
-        asked = json.loads(line)
-        pid = os.fork()
-        if pid == 0:
-            signal.signal(signal.SIGCHLD, signal.SIG_DFL)
-            words = os.open(asked["said"], os.O_CREAT | os.O_WRONLY | os.O_APPEND)
-            os.dup2(words, 1)
-            os.dup2(words, 2)
-            os.dup2(os.open(os.devnull, os.O_RDONLY), 0)
-            status = 70
-            try:
-                status = command(asked["argv"])
-            except BaseException:
-                import traceback
+    with contextlib.suppress(EOFError):
+        while True:
+            argv, said = line.recv()
+            pid = os.fork()
+            if pid == 0:
+                signal.signal(signal.SIGCHLD, signal.SIG_DFL)
+                line.close()
+                words = os.open(said, os.O_CREAT | os.O_WRONLY | os.O_APPEND)
+                os.dup2(words, 1)
+                os.dup2(words, 2)
+                os.dup2(os.open(os.devnull, os.O_RDONLY), 0)
+                status = 70
+                try:
+                    status = command(list(argv))
+                except BaseException:
+                    import traceback
 
-                traceback.print_exc()
-            finally:
-                sys.stdout.flush()
-                os._exit(status)
-        print(pid, flush=True)
-
-
-if __name__ == "__main__":
-    main()
+                    traceback.print_exc()
+                finally:
+                    sys.stdout.flush()
+                    os._exit(status)
+            line.send(pid)

@@ -1,5 +1,6 @@
 """Compiling every kernel once during set-up, so that nothing is slow the first time somebody uses it."""
 
+import functools
 import pathlib
 
 import gray_quill
@@ -28,13 +29,17 @@ from gray_quill.core.wash.grid import Bench
 
 
 def warm_kernels() -> None:
-    """Write a word, ink it with every shipped pen and every steadying method, shade, wash it, and show it on every
-    panel once.
-
-    Kernels compiled earlier go first: they would not notice that a kernel they call has changed.
-    """
+    """Compile every kernel. Those compiled earlier go first: they would not notice that one they call has changed."""
     for kept in pathlib.Path(gray_quill.__file__).parent.rglob("*.nb[ic]"):
         kept.unlink()
+    use_everything()
+
+
+@functools.cache
+def use_everything() -> None:
+    """Write a word, ink it with every shipped pen and every steadying method, shade, wash it, and show it on every
+    panel once: kernels are loaded, or compiled, and what is made once (surfaces, tables) is there.
+    """
     device = SHIPPED_DEVICES["tablet-11"]
     traces = write_text("moth", SHIPPED_HANDS["right-firm"], device, 1)
     paper = paper_from_spec("dotted A7")
