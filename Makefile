@@ -4,7 +4,7 @@ PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
 
-.PHONY: demo test test-core test-browser setup bench lint format shots types check-browser \
+.PHONY: demo test setup bench lint lint-core lint-screens format shots types check-browser \
 	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-choosing trial-clients wheel audit third-party lock
 
 demo: setup
@@ -51,10 +51,14 @@ check-browser:
 	@command -v chromium >/dev/null && command -v chromedriver >/dev/null && command -v certutil >/dev/null || \
 		(apt-get update -qq && apt-get install -y -qq chromium chromium-driver libnss3-tools)
 
-lint: .venv/.dev web/node_modules/.ready
+lint: lint-core lint-screens
+
+lint-core: .venv/.dev
 	.venv/bin/ruff check src tests bench tools
 	.venv/bin/ruff format --check -q src tests bench tools
 	.venv/bin/mypy
+
+lint-screens: web/node_modules/.ready
 	cd web && npm run --silent check && npm run --silent lint
 
 # The formatters decide the shape of lines.
@@ -62,18 +66,10 @@ format: .venv/.dev web/node_modules/.ready
 	.venv/bin/ruff format -q src tests bench tools
 	cd web && npm run --silent format
 
-# Two halves beside each other, one for each core, that take about as long: tests of the screens, and all others with
-# some of those.
-WITH_CORE := $(addprefix tests/browser/,test_parity.py test_palm_parity.py test_lag.py test_palm.py test_viewport.py)
-UNITTEST := $(PY) -W error::RuntimeWarning -m unittest -v
-test: setup .venv/.dev check-browser lint web/dist-parity/live-ink.js build/.wheel
-	$(MAKE) --no-print-directory --keep-going --jobs=2 --output-sync=target test-core test-browser
-
-test-core: .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(UNITTEST) $(filter-out tests/browser/%,$(wildcard tests/*/test_*.py)) $(WITH_CORE)
-
-test-browser: setup .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(UNITTEST) $(filter-out $(WITH_CORE),$(wildcard tests/browser/test_*.py))
+# On all cores; what is not stale is not compiled, and a kernel that has to be compiled all the same is a failure.
+test: setup .venv/.dev check-browser web/dist-parity/live-ink.js build/.wheel
+	$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint
+	$(PY) -W error::RuntimeWarning -m tests.run --warmed
 
 bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
 	$(PY) bench/run.py

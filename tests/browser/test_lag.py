@@ -332,7 +332,7 @@ class Felt(DeskCase):
         desk.says("Kept", "[data-feel]")
         desk.turn_to("figures")
         desk.says("from there on this hand notices", "[data-figure=felt]")
-        self.assertEqual(round(number(r"([\d.]+) ±", desk.text("[data-figure=felt]"))), total)
+        self.assertAlmostEqual(number(r"([\d.]+) ±", desk.text("[data-figure=felt]")), total, delta=0.51)
         desk.turn_to("what you feel")
         desk.press("Into the bin", "[data-feel]")
         desk.wait("!/Kept/.test(document.querySelector('[data-feel]').textContent)", "the general threshold")

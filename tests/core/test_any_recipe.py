@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from gray_quill.core.ink.outline import ink_area, outline
+from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.plan import compile_plan
 from gray_quill.core.ink.settle import settle
@@ -71,9 +71,8 @@ class AnyRecipe(unittest.TestCase):
                     pixels = ink_pixels([ink], VIEW)
                     self.assertEqual(pixels.shape, (250, 300, 4))
                     page_pixels([ink], PAPER, TALL)
-                    area = ink_area(ink)
-                    self.assertTrue(np.isfinite(area.area))
-                    self.assertTrue(all(np.isfinite(ring).all() for ring in outline(ink)))
+                    rings = outline(ink)
+                    self.assertTrue(rings and all(np.isfinite(ring).all() for ring in rings))
             with self.subTest(seed=seed):
                 read_ink([traces["cusp"], traces["leaning"]], recipe)
 
