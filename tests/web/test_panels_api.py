@@ -172,7 +172,7 @@ class InTime(ApiCase):
         self.client.post("/api/sheets", json={"id": "bare", "name": "Bare", "paper": "blank A6", **like})
         for more, status, words in (
             ({"then": "burnt"}, 400, "burnt"),
-            (dense, 413, "smaller part"),
+            (dense, 413, "smaller part|Ask for less"),  # whichever bound a busy machine meets first
             ({"sheet_id": "bare"}, 400, "no ink"),
             ({"width_mm": 2}, 422, "width_mm"),
             ({"x_mm": "east"}, 422, "x_mm"),
@@ -183,7 +183,7 @@ class InTime(ApiCase):
             body = {**FILM, "device_id": "tablet-11", **more}
             reply = self.client.post("/api/panels/film", json=body)
             self.assertEqual(reply.status_code, status, more)
-            self.assertIn(words, str(reply.json["error"]))
+            self.assertRegex(str(reply.json["error"]), words)
         far = {**FILM, "device_id": "paper-pad-8", "x_mm": 9999, "y_mm": -9999}
         film = self.ask("POST", "/api/panels/film", far).json
         self.assertGreater(film["frames"], 1, "a place beside the page is the page's nearest part")

@@ -6,11 +6,12 @@ A record (a pen group, a hand, a device, a paper) is a frozen dataclass whose fi
 """
 
 import dataclasses
+import functools
 import itertools
 import math
 import re
-from collections.abc import Callable, Mapping, Sequence
-from typing import Any, TypeVar, get_type_hints
+from collections.abc import Callable, Hashable, Mapping, Sequence
+from typing import Any, TypeVar, cast, get_type_hints
 
 from gray_quill.core.errors import RecordError, unknown_choice
 
@@ -141,6 +142,12 @@ def share_at(quantity: Quantity, value: float) -> float:
     return math.log1p((value - low) / knee) / math.log1p((high - low) / knee)
 
 
+@functools.cache
+def hints_of(record: Hashable) -> dict[str, Any]:
+    """The types of a record's fields."""
+    return get_type_hints(record)
+
+
 def read_record(record: type[R], data: object, where: str = "") -> R:
     """Build a record from JSON-like data. Missing fields take their defaults, unknown ones are refused by name.
 
@@ -154,7 +161,7 @@ def read_record(record: type[R], data: object, where: str = "") -> R:
     for name in data:
         if name not in fields:
             raise unknown_choice("The field", f"{where}{name}", sorted(fields), f"{where}{name}")
-    hints = get_type_hints(record)
+    hints = hints_of(cast(Hashable, record))
     values: dict[str, Any] = {}
     for name, value in data.items():
         quantity = fields[name].metadata.get("quantity")
@@ -260,10 +267,12 @@ def changed(record: R, path: str, value: object) -> R:
 
 def record_json(record: object) -> dict[str, Any]:
     """A record as plain JSON data; tuples become lists."""
-    return _plain(dataclasses.asdict(record))  # type: ignore[call-overload, no-any-return]
+    return {f.name: _plain(getattr(record, f.name)) for f in dataclasses.fields(record)}  # type: ignore[arg-type]
 
 
 def _plain(value: Any) -> Any:
+    if dataclasses.is_dataclass(value):
+        return record_json(value)
     if isinstance(value, dict):
         return {k: _plain(v) for k, v in value.items()}
     return [_plain(v) for v in value] if isinstance(value, (list, tuple)) else value
@@ -273,7 +282,7 @@ def record_schema(record: type, ref: Callable[[type], dict[str, Any]] | None = N
     """JSON Schema (2020-12) of a record, with ranges, defaults and help. `ref`: how a sub-record is named where it is
     not spelled out.
     """
-    hints = get_type_hints(record)
+    hints = hints_of(record)
     properties = {}
     for f in dataclasses.fields(record):
         q = f.metadata.get("quantity")
@@ -290,7 +299,7 @@ def record_schema(record: type, ref: Callable[[type], dict[str, Any]] | None = N
 
 def sub_records(record: type) -> list[type]:
     """The records inside a record, at any depth."""
-    hints = get_type_hints(record)
+    hints = hints_of(record)
     inner = [hints[f.name] for f in dataclasses.fields(record) if "quantity" not in f.metadata]
     return [r for one in inner for r in (one, *sub_records(one))]
 
@@ -324,7 +333,7 @@ def describe_record(record: type) -> list[Control]:
     for f in dataclasses.fields(record):
         q: Quantity | None = f.metadata.get("quantity")
         if q is None:
-            inner = describe_record(get_type_hints(record)[f.name])
+            inner = describe_record(hints_of(record)[f.name])
             rows += [
                 dataclasses.replace(c, name=f"{f.name}.{c.name}", needs=c.needs and f"{f.name}.{c.needs}")
                 for c in inner

@@ -10,10 +10,10 @@ import functools
 import json
 import types
 from collections.abc import Hashable, Mapping
-from typing import Any, TypeVar, Union, cast, get_args, get_origin, get_type_hints
+from typing import Any, TypeVar, Union, cast, get_args, get_origin
 
 from gray_quill.core.errors import RecordError
-from gray_quill.core.quantities import REQUIRED, Quantity, check, record_json
+from gray_quill.core.quantities import REQUIRED, Quantity, check, hints_of, record_json
 
 R = TypeVar("R")
 VERSION = 1  # of kept records; rows of earlier versions of Gray Quill carry none and count as 0
@@ -46,14 +46,9 @@ def _remembered(record: Hashable, text: str) -> Any:
     return _record(cast(type, record), json.loads(text))
 
 
-@functools.cache
-def _hints(record: Hashable) -> dict[str, Any]:
-    return get_type_hints(record)
-
-
 def _record(record: type[R], data: Any) -> R:
     given = data if isinstance(data, Mapping) else {}
-    hints = _hints(cast(Hashable, record))
+    hints = hints_of(cast(Hashable, record))
     values = {}
     for f in dataclasses.fields(record):  # type: ignore[arg-type]
         quantity = f.metadata.get("quantity")

@@ -273,7 +273,9 @@ def add_strokes(db: sqlite3.Connection, sheet_id: str, strokes: Sequence[Stroke]
         place = db.execute(
             "SELECT coalesce(max(place), -1) + 1 FROM strokes WHERE sheet_id = ?", (sheet_id,)
         ).fetchone()[0]
-        pens = {(r["pen_id"], r["revision"]) for r in db.execute("SELECT pen_id, revision FROM pen_revisions")}
+        named = json.dumps([s.pen_id for s in strokes])
+        known = "SELECT pen_id, revision FROM pen_revisions WHERE pen_id IN (SELECT value FROM json_each(?))"
+        pens = {(r["pen_id"], r["revision"]) for r in db.execute(known, (named,))}
         answers = [_add_stroke(db, sheet, place + k, stroke, pens) for k, stroke in enumerate(strokes)]
         if any(a.state == "kept" for a in answers):
             count_ink_change(db, sheet_id)
