@@ -85,8 +85,9 @@ def run(name: str, suite: unittest.TestSuite) -> Ran:
         for d in begun
         if d["dispatcher"].py_func.__module__.startswith("gray_quill")
     )
-    failed = [test.id() for test, _ in (*result.failures, *result.errors)]
-    failed += [test.id() for test in result.unexpectedSuccesses]
+    ill = [*(test for test, _ in (*result.failures, *result.errors)), *result.unexpectedSuccesses]
+    # of a part of a test, the test
+    failed = dict.fromkeys(t.id().split(" ")[0] if isinstance(t, unittest.TestCase) else t.id() for t in ill)
     seconds = getattr(result, "seconds", {})
     return Ran(name, seconds, tuple(failed), len(result.skipped), words.getvalue() if failed else "", compiled)
 

@@ -22,7 +22,6 @@ OFF_MS, OFF_SHARE = 8.0, 0.25  # a turn in which the browser added so much more 
 GOES_WITH_DELAY = 4.0
 MISTAKEN = 0.5  # who says yes to nothing more often than that tells nothing of delays
 LEAST_CHANCE = 1e-6
-AT_ONCE = 16  # chances multiplied before a logarithm is taken: far from the smallest number there is
 _THRESHOLD_MS = np.geomspace(2.0, 1000.0, 121)
 _SPREAD = np.geomspace(0.12, 1.2, 8)
 _MISTAKE = np.linspace(0.005, 0.605, 9)
@@ -160,18 +159,14 @@ def _untold(words: str) -> Bound:
 def _log_likelihood(added_ms: Floats, yes: Floats) -> Floats:
     """Over the grid (threshold, spread, mistake, lapse)."""
     out = np.zeros((len(_THRESHOLD_MS), len(_SPREAD), len(_MISTAKE), len(_LAPSE)))
-    product = np.ones_like(out)  # of the chances of a few turns: logarithms take most of the time
     g, lapse = _MISTAKE[:, None], _LAPSE[None, :]
-    for k, (a, said) in enumerate(zip(added_ms, yes, strict=True), 1):
+    for a, said in zip(added_ms, yes, strict=True):
         if a == 0:
             p = np.broadcast_to(g, out.shape)
         else:
             seen = ndtr(np.log(a / _THRESHOLD_MS)[:, None] / _SPREAD)[:, :, None, None]
             p = g + (1 - g) * (1 - lapse) * seen
-        product *= np.maximum(p if said else 1 - p, LEAST_CHANCE)
-        if k % AT_ONCE == 0 or k == len(added_ms):
-            out += np.log(product)
-            product[:] = 1
+        out += np.log(np.maximum(p if said else 1 - p, LEAST_CHANCE))
     return out
 
 
