@@ -1,8 +1,7 @@
 """Run tests on all cores: python -m tests.run [FILE or folder ...].
 
-Classes of tests are handed out one at a time to a few processes forked from this one, which has imported everything:
-tests of screens mostly wait, so that there is one process more than cores. What a class shares (a server, a database)
-is made once; a browser serves all the classes of its process.
+Classes of tests are handed out one at a time to processes forked from this one, which has imported everything. What a
+class shares (a server, a database) is made once; a browser serves all the classes of its process.
 """
 
 import argparse
@@ -146,7 +145,7 @@ def main() -> int:
     parser.add_argument(
         "--warmed", action="store_true", help="kernels are compiled, for all they are called with: others are a failure"
     )
-    parser.add_argument("--processes", type=int, default=(os.cpu_count() or 1) + 1)
+    parser.add_argument("--processes", type=int, default=os.cpu_count() or 1)
     asked = parser.parse_args()
     suites = classes(asked.places)
     use_everything()  # once for all processes, as the demo is

@@ -66,7 +66,7 @@ class OwnHand(DeskCase):
         desk.js("[...document.querySelectorAll('h1 button')].find(b => /hand/.test(b.textContent)).click()")
         desk.press("New hand")
         desk.press("Measure it from this sheet")
-        desk.wait("document.querySelector('[data-ink=sheet]')", "what is written, beside what the hand writes", 60)
+        desk.wait("document.querySelector('[data-ink=sheet]')", "what is written, beside what the hand writes", 240)
         rows = "[...document.querySelectorAll('table tr')].map(r => [...r.children].map(c => c.textContent))"
         told = dict(desk.js(f"return {rows}"))
         self.assertAlmostEqual(float(told["Letter height"].split()[0]) / height, 1, delta=0.15)

@@ -10,6 +10,7 @@ WALK = (pathlib.Path(__file__).parent / "walk.js").read_text()
 POINTERS = ("mouse", "pen", "finger")
 KNOBS = "[...document.querySelectorAll('[role=slider]')].filter(k => k.checkVisibility() && k.tabIndex >= 0)"
 MOST_KNOBS = 2
+TRIES = 4  # a browser that is kept waiting lets go of touches
 FRAME = ("header", "nav", ".holder")
 LEAST = 150  # controls there are in all
 
@@ -66,6 +67,15 @@ class Walk(DeskCase):
         desk.js("walk.end()")
         return found
 
+    def move(self, knob: str, by: str) -> None:
+        x, y, wide, more = self.desk.js(PLACE.format(knob=knob))
+        way = 1 if more else -1
+        if by == "keys":
+            self.desk.js(f"{knob}.focus()")
+            self.key("ArrowRight" if way > 0 else "ArrowLeft")
+        else:
+            self.press_at(by, (x, y), *[(x + way * wide * s / 20, y) for s in range(1, 5)])
+
     def still(self) -> list[Any]:
         """Sliders that one of the four did not move."""
         desk, found = self.desk, []
@@ -73,15 +83,12 @@ class Walk(DeskCase):
             for by in (*POINTERS, "keys"):
                 now = f"return {KNOBS}[{k}]?.getAttribute('aria-valuenow')"
                 value = desk.js(now)
-                x, y, wide, more = desk.js(PLACE.format(knob=f"{KNOBS}[{k}]"))
-                way = 1 if more else -1
-                if by == "keys":
-                    desk.js(f"{KNOBS}[{k}].focus()")
-                    self.key("ArrowRight" if way > 0 else "ArrowLeft")
+                for _ in range(TRIES):
+                    self.move(f"{KNOBS}[{k}]", by)
+                    desk.frames(2)
+                    if desk.js(now) != value:
+                        break
                 else:
-                    self.press_at(by, (x, y), *[(x + way * wide * s / 20, y) for s in range(1, 5)])
-                desk.frames(2)
-                if desk.js(now) == value:
                     said = desk.js(f"return {KNOBS}[{k}]?.ariaLabel ?? ''")
                     found.append((by, said, value))
         return found

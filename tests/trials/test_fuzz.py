@@ -11,7 +11,7 @@ MOST_GROWTH_MB = 300
 
 class SomeFuzz(unittest.TestCase):
     def test_nothing_fails_hangs_swells_or_changes_what_it_should_not(self) -> None:
-        told = trial(120, 5)
+        told = trial(120, 5, MOST_GROWTH_MB)
         self.assertEqual(told["faults"], [])
         self.assertLess(told["memory_mb"], MOST_GROWTH_MB)
         right = sum(told["statuses"].get(status, 0) for status in (200, 201, 202))
