@@ -27,7 +27,7 @@ class Pictures(unittest.TestCase):
         pens = film._pen_phases()
         for bow_mm in (0.0, -3.0):
             ink = film._ink_band(bow_mm)
-            for nib, front in ((12.0, 5.0), (30.0, 21.3), (57.9, 55.0)):
+            for nib, front in ((12.0, 5.0), (30.0, 21.3), (30.0, 31.0), (57.9, 55.0)):
                 nibs, fronts = plain(nib + 0.07 * np.arange(4)), plain(front + 0.05 * np.arange(4))
                 each = [self.moment(pens, ink, *at, bow_mm) for at in zip(nibs, fronts, strict=True)]
                 picture = film._picture(pens, ink, nibs, fronts, bow_mm)
