@@ -20,7 +20,7 @@ from multiprocessing.connection import Connection, wait
 from numba.core.event import install_recorder
 
 from gray_quill.demo.warm import use_everything
-from tests.browser.driver import demo_folder, zygote
+from tests.browser.driver import answers_folder, demo_folder, zygote
 
 ROOT = pathlib.Path(__file__).parents[1]
 # begun first, so that no long one is left for the end
@@ -150,6 +150,7 @@ def main() -> int:
     suites = classes(asked.places)
     use_everything()  # once for all processes, as the demo is
     demo_folder()
+    answers_folder()
     began, seconds, failed, skipped = time.perf_counter(), dict[str, float](), list[str](), 0
     compiled: dict[str, str] = {}
     for ran in in_turn(suites, asked.processes):

@@ -3,13 +3,49 @@ start costs a fraction of a second instead of several, and a killed child is kil
 """
 
 import contextlib
+import functools
+import hashlib
 import multiprocessing
 import os
 import pathlib
+import pickle
 import signal
 import sys
+import threading
 import time
 from multiprocessing.connection import Connection
+from unittest import mock
+
+from gray_quill.web import app
+from gray_quill.web.remembered import Answer, Answers, Key
+
+
+class SharedAnswers(Answers):
+    """Answers that servers over copies of one database have together: the first that is asked makes them. Each looks
+    whether its own database still says what they were made from.
+    """
+
+    def __init__(self, folder: pathlib.Path) -> None:
+        super().__init__()
+        self.folder = folder
+
+    def known(self, key: Key) -> Answer | None:
+        found = super().known(key)
+        if found is None:
+            with contextlib.suppress(FileNotFoundError):
+                found = pickle.loads(self._path(key).read_bytes())
+        return found
+
+    def keep(self, key: Key, answer: Answer) -> None:
+        super().keep(key, answer)
+        path = self._path(key)
+        if not answer.inks and not path.exists():  # ink as it was read, not as it was changed meanwhile
+            fresh = path.with_suffix(f".{os.getpid()}-{threading.get_ident()}")
+            fresh.write_bytes(pickle.dumps(answer))
+            fresh.rename(path)
+
+    def _path(self, key: Key) -> pathlib.Path:
+        return self.folder / hashlib.sha256(repr(key).encode()).hexdigest()
 
 
 class Zygote:
@@ -17,11 +53,12 @@ class Zygote:
     threads.
     """
 
-    def __init__(self, folder: pathlib.Path) -> None:
+    def __init__(self, folder: pathlib.Path, answers: pathlib.Path | None = None) -> None:
+        """answers: a folder for the answers of servers, where they may share them."""
         self.folder, self.started = folder, 0
         fork = multiprocessing.get_context("fork")
         self.line, there = fork.Pipe()
-        self.process = fork.Process(target=fork_commands, args=(there, self.line))
+        self.process = fork.Process(target=fork_commands, args=(there, self.line, answers))
         self.process.start()
         there.close()
 
@@ -59,13 +96,15 @@ class Child:
         return self.said.read_text(errors="replace") if self.said.exists() else ""
 
 
-def fork_commands(line: Connection, other_end: Connection) -> None:
+def fork_commands(line: Connection, other_end: Connection, answers: pathlib.Path | None) -> None:
     """Begin each command that is asked for, until nobody asks any more."""
     other_end.close()
     from gray_quill.cli import main as command
     from gray_quill.demo.warm import use_everything
 
     use_everything()
+    if answers:
+        mock.patch.object(app, "Answers", functools.partial(SharedAnswers, answers)).start()
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)
     with contextlib.suppress(EOFError):
         while True:

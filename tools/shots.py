@@ -2,6 +2,7 @@
 `make shots`, or `tools/shots.py OUT NAME ...` for some into another folder.
 """
 
+import argparse
 import dataclasses
 import math
 import pathlib
@@ -143,12 +144,17 @@ def put_down_on_crosses(desk: Desk) -> None:
 
 
 def main() -> None:
-    out = pathlib.Path(sys.argv[1]) if len(sys.argv) > 1 else OUT
-    out.mkdir(parents=True, exist_ok=True)
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("out", nargs="?", type=pathlib.Path, default=OUT, help="the folder they go to")
+    parser.add_argument("names", nargs="*", help="which of them", metavar="NAME")
+    asked = parser.parse_args()
+    if unknown := set(asked.names) - {shot.name for shot in SHOTS}:
+        parser.error(f"there is no picture {sorted(unknown)[0]!r}")
+    asked.out.mkdir(parents=True, exist_ok=True)
     for shot in SHOTS:
-        if len(sys.argv) < 3 or shot.name in sys.argv[2:]:
+        if not asked.names or shot.name in asked.names:
             with at_desk(bool(shot.sheet), *shot.size) as desk:
-                take(desk, shot, out)
+                take(desk, shot, asked.out)
 
 
 if __name__ == "__main__":

@@ -15,14 +15,17 @@ LAYER = "document.querySelector('[data-layer={}]')"
 Place = tuple[float, float]
 Written = tuple[float, float, float]  # x, y in CSS pixels, force
 
-# Nothing is asked of the server for a while: longer than any control waits before it asks.
+# For a while nothing is asked of the server, no timer is about to act and no picture is on its way.
 REST = """
 const done = arguments[arguments.length - 1], calm = arguments[0]
 let since = performance.now()
+const comes = (i) => !i.complete && i.loading !== 'lazy'
+const busy = () =>
+  Number(document.documentElement.dataset.asking ?? 0) || timersSoon() || [...document.images].some(comes)
 const look = () => {
-  if (Number(document.documentElement.dataset.asking ?? 0)) since = performance.now()
+  if (busy()) since = performance.now()
   if (performance.now() - since >= calm) done(true)
-  else setTimeout(look, 20)
+  else requestAnimationFrame(look)
 }
 look()
 """
@@ -58,7 +61,7 @@ class Desk:
         found = f"document.querySelector({json.dumps(scope)})?.textContent.includes({json.dumps(words)})"
         self.wait(found, words, seconds)
 
-    def rests(self, calm_ms: int = 450) -> None:
+    def rests(self, calm_ms: int = 120) -> None:
         """Wait until nothing is asked of the server any more, and controls have had their say."""
         self.driver.execute_async_script(REST, calm_ms)
 

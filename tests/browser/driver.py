@@ -22,6 +22,7 @@ from selenium.webdriver.chrome.service import Service
 from gray_quill.demo.build import build_demo
 from tests.zygote import Child, Zygote
 
+WAITING = (pathlib.Path(__file__).parent / "waiting.js").read_text()
 FLAGS = (
     "headless=new",
     "no-sandbox",
@@ -68,6 +69,7 @@ def _started() -> Any:
     driver: Any = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
     driver.set_script_timeout(60)
+    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WAITING})
     at_end(shutil.rmtree, profile, ignore_errors=True)
     at_end(driver.quit)
     return driver
@@ -107,10 +109,18 @@ def demo_folder() -> pathlib.Path:
 
 
 @functools.cache
+def answers_folder() -> pathlib.Path:
+    """Where servers share what they remember."""
+    folder = pathlib.Path(tempfile.mkdtemp())
+    at_end(shutil.rmtree, folder, ignore_errors=True)
+    return folder
+
+
+@functools.cache
 def zygote() -> Zygote:
     """The process all servers of these tests are forked from."""
     place = pathlib.Path(tempfile.mkdtemp())
-    made = Zygote(place)
+    made = Zygote(place, answers_folder())
     at_end(shutil.rmtree, place, ignore_errors=True)
     at_end(made.close)
     return made

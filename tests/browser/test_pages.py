@@ -190,6 +190,7 @@ class Pages(DeskCase):
         self.sentence("pages")
         desk.press("New page", ".choices")
         desk.wait(f"{H1}.includes('page 2 of 2')", "a second page")
+        until_true(lambda: self.sheet()["id"] != self.first, "the desk to follow")
         self.second = self.sheet()["id"]
         self.sentence("paper")
         desk.turn_to("Ruling")
@@ -198,7 +199,7 @@ class Pages(DeskCase):
         self.sentence("pages")
         desk.press("Copy this page", ".choices")
         desk.wait(f"{PAGES}.length === 3", "a copy")
-        third = self.sheet()["id"]
+        (third,) = set(desk.js(f"return {PAGES}")) - {self.first, self.second}
         desk.js(
             f"const p = document.querySelector('.pages [data-key=\"{self.first}\"]'); p.focus();"
             "p.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', shiftKey: true, bubbles: true}))"

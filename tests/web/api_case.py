@@ -1,5 +1,7 @@
 """What tests of the API share: a demo database, and replies checked against the OpenAPI document."""
 
+import functools
+import json
 import pathlib
 import shutil
 import tempfile
@@ -14,7 +16,7 @@ from referencing.jsonschema import DRAFT202012
 from gray_quill.store.database import connect
 from gray_quill.store.sheets import Stroke, list_strokes
 from gray_quill.web.app import create_app
-from gray_quill.web.openapi import resolved
+from gray_quill.web.openapi import openapi_document, resolved
 from tests.browser.driver import demo_folder
 
 STROKE = {
@@ -28,10 +30,29 @@ STROKE = {
 }
 
 
+@functools.cache
+def document() -> Any:
+    """The OpenAPI document, as it is sent."""
+    return json.loads(json.dumps(openapi_document()))
+
+
+@functools.cache
+def against(reference: str) -> Draft202012Validator:
+    """What checks things against a schema of the document, named by its place there."""
+    resource = Resource.from_contents(document(), default_specification=DRAFT202012)
+    return Draft202012Validator({"$ref": "urn:api" + reference}, registry=Registry().with_resource("urn:api", resource))
+
+
+def checker(method: str, template: str, status: str) -> Draft202012Validator:
+    """What checks the JSON replies of an operation."""
+    responses = document()["paths"][template][method.lower()]["responses"]
+    schema = resolved(document(), responses[status])["content"]["application/json"]["schema"]
+    return against(schema["$ref"])
+
+
 class ApiCase(unittest.TestCase):
     folder: pathlib.Path
     app: Flask
-    document: dict[str, Any]
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -40,7 +61,6 @@ class ApiCase(unittest.TestCase):
         cls.folder = pathlib.Path(temporary.name)
         shutil.copytree(demo_folder(), cls.folder, dirs_exist_ok=True)
         cls.app = create_app(cls.folder)
-        cls.document = cls.app.test_client().get("/api/openapi.json").get_json()
 
     def setUp(self) -> None:
         self.client = self.app.test_client()
@@ -74,17 +94,11 @@ class ApiCase(unittest.TestCase):
         asked = path.split("/")
         fitting = [
             p
-            for p, methods in self.document["paths"].items()
+            for p, methods in document()["paths"].items()
             if len(p.split("/")) == len(asked)
             and method.lower() in methods
             and all(a == b or a.startswith("{") for a, b in zip(p.split("/"), asked, strict=True))
         ]
         template = min(fitting, key=lambda p: p.count("{"))
-        responses = self.document["paths"][template][method.lower()]["responses"]
         status = str(reply.status_code) if reply.status_code < 400 else "4XX"
-        schema = resolved(self.document, responses[status])["content"]["application/json"]["schema"]
-        registry = Registry().with_resource(
-            "urn:api", Resource.from_contents(self.document, default_specification=DRAFT202012)
-        )
-        reference = {"$ref": "urn:api" + schema["$ref"]}
-        Draft202012Validator(reference, registry=registry).validate(reply.json)
+        checker(method, template, status).validate(reply.json)

@@ -9,7 +9,7 @@ from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.store.database import connect
 from gray_quill.web.openapi import resolved
-from tests.web.api_case import ApiCase
+from tests.web.api_case import ApiCase, document
 
 # what stands for each part of a path: something that is there
 THERE = {
@@ -52,7 +52,7 @@ class Bodies(ApiCase):
             db.close()
 
     def operations(self) -> Iterator[tuple[str, str, dict[str, Any]]]:
-        for template, methods in self.document["paths"].items():
+        for template, methods in document()["paths"].items():
             path = template
             for name, value in THERE.items():
                 path = path.replace("{" + name + "}", value)
@@ -64,7 +64,7 @@ class Bodies(ApiCase):
         content = operation.get("requestBody", {}).get("content", {}).get("application/json")
         if content is None:
             return None
-        return dict(resolved(self.document, content["schema"]))
+        return dict(resolved(document(), content["schema"]))
 
     def refused(self, method: str, path: str, data: bytes, words: str) -> None:
         reply = self.client.open(path, method=method, data=data, content_type="application/json")
@@ -99,7 +99,7 @@ class Bodies(ApiCase):
 
     def test_what_is_not_there_is_said_by_name(self) -> None:
         before = self.everything()
-        for template, methods in self.document["paths"].items():
+        for template, methods in document()["paths"].items():
             if "{" not in template:
                 continue
             path = template
@@ -123,7 +123,7 @@ class Bodies(ApiCase):
     def test_a_question_with_odd_parameters_is_refused(self) -> None:
         tried = 0
         for method, path, operation in self.operations():
-            for p in (resolved(self.document, p) for p in operation.get("parameters", [])):
+            for p in (resolved(document(), p) for p in operation.get("parameters", [])):
                 if p["in"] != "query" or not {"number", "integer", "boolean"} & kinds(p["schema"]):
                     continue
                 for odd in ("odd", "nan", "1e400", "--1"):

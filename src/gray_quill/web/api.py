@@ -49,10 +49,12 @@ def operation(
     query: type[Model] | None = None,
     status: int = 200,
     costly: bool = False,
+    remembered: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Register a handler at /api + path; see Operation. 201 is for what is made and kept, 202 for a task begun.
-    `costly` answers take turns.
+    `costly` answers take turns. `remembered` ones are costly, and made of what was sent and the database alone.
     """
+    costly = costly or remembered
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
@@ -67,12 +69,16 @@ def operation(
                 path_values["body"] = parsed(body, _json_sent(), "body")
             if query is not None:
                 path_values["query"] = parsed(query, request.args.to_dict(), "query")
-            with current_app.extensions["turns"].turn() if costly else contextlib.nullcontext():
-                answer = handler(**path_values)
-            _note_change(answer)
-            if told is None:
-                return answer  # type: ignore[no-any-return]
-            return Response(told.dump_json(answer), status, mimetype="application/json")
+
+            def made() -> Response:
+                with current_app.extensions["turns"].turn() if costly else contextlib.nullcontext():
+                    answer = handler(**path_values)
+                _note_change(answer)
+                if told is None:
+                    return answer  # type: ignore[no-any-return]
+                return Response(told.dump_json(answer), status, mimetype="application/json")
+
+            return current_app.extensions["answers"].given(made) if remembered else made()
 
         blueprint.add_url_rule(path, handler.__name__, view, methods=[method])
         return handler

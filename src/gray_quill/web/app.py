@@ -54,6 +54,7 @@ from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
 from gray_quill.web.prints import prints
+from gray_quill.web.remembered import Answers
 from gray_quill.web.replay import Writings, replay
 from gray_quill.web.room import room
 from gray_quill.web.rubbing import rubbing
@@ -90,6 +91,7 @@ def create_app(
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder))
+    app.extensions["answers"] = Answers()
     app.extensions["jobs"] = Jobs()
     app.extensions["writings"] = Writings()
     app.extensions["turns"] = Turns()

@@ -50,7 +50,7 @@ class PictureQuery(ThingQuery, SwatchQuery):
     times: int = Field(0, ge=0, le=1_000_000)
 
 
-@operation(cabinet_pictures, "GET", "/cabinet/picture.png", "image/png", query=PictureQuery, costly=True)
+@operation(cabinet_pictures, "GET", "/cabinet/picture.png", "image/png", query=PictureQuery, remembered=True)
 def read_picture(query: PictureQuery) -> Response:
     """A thing as it looks: a pen's stroke, a hand's line, a word on a device's panel, a page in small."""
     thing = get_kept(db(), query.kind, query.id)

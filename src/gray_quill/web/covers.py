@@ -44,7 +44,7 @@ def change_covers(sheet_id: str, body: Covers) -> Sheet:
     return set_covers(db(), sheet_id, body.covers, body.saw)
 
 
-@operation(covers, "GET", "/sheets/<sheet_id>/cuts", PageCuts, query=CutQuery, costly=True)
+@operation(covers, "GET", "/sheets/<sheet_id>/cuts", PageCuts, query=CutQuery, remembered=True)
 def read_cuts(sheet_id: str, query: CutQuery) -> PageCuts:
     """Where this page would be cut into pages of at most this height."""
     found = page_cuts(db(), memory(), get_sheet(db(), sheet_id), query.page_mm)

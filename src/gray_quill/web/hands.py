@@ -79,14 +79,14 @@ def add_hand(body: NewHand) -> HandItem:
     return HandItem(id=body.id, hand=body.hand)
 
 
-@operation(hands, "POST", "/hands/line", HandLineReply, body=HandLine, costly=True)
+@operation(hands, "POST", "/hands/line", HandLineReply, body=HandLine, remembered=True)
 def draw_hand_line(body: HandLine) -> HandLineReply:
     """A line a simulated hand writes, kept or not, as a see-through picture."""
     traces = write_text(body.text, body.hand, get_thing(db(), Device, body.device_id), 1, width_mm=400)
     return HandLineReply(image=_picture(traces, body.recipe, body.width_px, body.height_px))
 
 
-@operation(hands, "POST", "/hands/measure", MeasureReply, body=MeasureBody, costly=True)
+@operation(hands, "POST", "/hands/measure", MeasureReply, body=MeasureBody, remembered=True)
 def measure(body: MeasureBody) -> MeasureReply:
     """The hand that wrote on a sheet, each habit with its interval, and what still differs."""
     sheet = get_sheet(db(), body.sheet_id)

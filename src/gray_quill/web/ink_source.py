@@ -73,7 +73,7 @@ class InkMemory:
         self._kept: OrderedDict[tuple[Entry, int], tuple[Trace, Ink]] = OrderedDict()
         self._papers: dict[Paper, int] = {}
         self._bytes = 0
-        self._forgotten = 0
+        self.changes = 0  # how often ink that was settled was no longer the one to show
 
     def _on(self, paper: Paper) -> int:
         """The number of a paper, inside the lock; one that grows keeps its own, for no ink is settled otherwise."""
@@ -91,7 +91,7 @@ class InkMemory:
                         self._kept.move_to_end((entry, on))
                 return [pair for pair in there if pair]
             missing = [entry for entry, pair in zip(index, there, strict=True) if pair is None]
-            before = self._forgotten
+            before = self.changes
         ids = [i for i, _, _ in missing]
         traces, showings = load_traces(db, ids), showings_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
@@ -107,7 +107,7 @@ class InkMemory:
                     logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)
         found = [fresh.get(entry) or pair for entry, pair in zip(index, there, strict=True)]
         with self._lock:
-            if before != self._forgotten:  # what was read may be what was to be forgotten
+            if before != self.changes:  # what was read may be what was to be forgotten
                 return [pair for pair in found if pair]
             for entry, pair in fresh.items():
                 if (entry, on) not in self._kept:
@@ -127,14 +127,14 @@ class InkMemory:
     def forget(self, stroke_ids: Collection[str]) -> None:
         """Settle these strokes anew when they are asked for: they show otherwise now."""
         with self._lock:
-            self._forgotten += 1
+            self.changes += 1
             for key in [key for key in self._kept if key[0][0] in stroke_ids]:
                 self._bytes -= _bytes(self._kept.pop(key))
 
     def forget_all(self) -> None:
         """Nothing is as it was: other ink may have the ids that were known."""
         with self._lock:
-            self._forgotten += 1
+            self.changes += 1
             self._kept.clear()
             self._bytes = 0
 
@@ -180,6 +180,7 @@ class InkMemory:
             if not spoilt:
                 raise
             with self._lock:
+                self.changes += 1
                 for k in spoilt:
                     self._kept[index[k], self._on(paper)] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
             return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)

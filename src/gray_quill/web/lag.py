@@ -171,7 +171,7 @@ class ShownReply(Model):
     guessed: Guessed | None
 
 
-@operation(lag, "POST", "/lag", LagReply, body=LagBody)
+@operation(lag, "POST", "/lag", LagReply, body=LagBody, remembered=True)
 def read_lag(body: LagBody) -> LagReply:
     """How far a pen's ink trails on a device, which stage is to blame, what a change would buy, and other pens on every
     device.
@@ -232,7 +232,7 @@ def read_shown(body: ShownBody) -> ShownReply:
     )
 
 
-@operation(lag, "POST", "/lag/swaps", SwapReply, body=SwapBody)
+@operation(lag, "POST", "/lag/swaps", SwapReply, body=SwapBody, remembered=True)
 def swap_settings(body: SwapBody) -> SwapReply:
     """From one setting to another, one factor at a time: which of them is to blame."""
     return SwapReply(swaps=swap_factors(*_setting(body.one), *_setting(body.other), body.speed_mm_s))

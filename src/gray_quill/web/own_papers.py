@@ -45,7 +45,7 @@ def _named_paper(kept: dict[str, Any]) -> NamedPaper:
     return NamedPaper(name=kept["name"], paper=read_kept(Paper, kept["paper"]), prints=prints)
 
 
-@operation(own_papers, "GET", "/papers/own.png", "image/png", query=OwnPaperQuery, costly=True)
+@operation(own_papers, "GET", "/papers/own.png", "image/png", query=OwnPaperQuery, remembered=True)
 def read_own_paper(query: OwnPaperQuery) -> Response:
     """A paper of one's own as its tile shows it: its corner, or all of it where a picture is placed on it."""
     own = next((p for p in kept_papers(get_settings(db())) if p.name == query.name), None)

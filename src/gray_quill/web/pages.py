@@ -61,7 +61,7 @@ class MarkedPassages(Model):
     marks: list[MarkOn]
 
 
-@operation(pages, "GET", "/sheets/<sheet_id>/marks", MarkedPassages, costly=True)
+@operation(pages, "GET", "/sheets/<sheet_id>/marks", MarkedPassages, remembered=True)
 def read_marks(sheet_id: str) -> MarkedPassages:
     """What is marked with washes on all pages of a sheet: passages and the notes that are in the same colour."""
     found = []

@@ -177,7 +177,7 @@ def keep_palm_setting(body: NewSetting) -> PalmSetting:
     return palm_setting(body)
 
 
-@operation(palm, "POST", "/palm/judge", JudgedRun, body=RunBody)
+@operation(palm, "POST", "/palm/judge", JudgedRun, body=RunBody, remembered=True)
 def judge_drills(body: RunBody) -> JudgedRun:
     """Drills judged with some rules: every contact, what it did, and what came of it."""
     zone, parts = _prepared(body)

@@ -144,7 +144,7 @@ def read_panel_ways() -> PanelWays:
     )
 
 
-@operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, costly=True)
+@operation(panels, "POST", "/panels/proof", ProofReply, body=ProofBody, remembered=True)
 def read_proof(body: ProofBody) -> ProofReply:
     """The sheet as a device's panel shows it, pixel for pixel, and what becomes of its ink there."""
     sheet, room = get_sheet(db(), body.sheet_id), room_of(body.light)
@@ -190,7 +190,7 @@ class Exports(Model):
     softest_dpi: int | None
 
 
-@operation(panels, "POST", "/panels/exports", Exports, body=OnPanel, costly=True)
+@operation(panels, "POST", "/panels/exports", Exports, body=OnPanel, remembered=True)
 def read_exports(body: OnPanel) -> Exports:
     """The sheet as it is sent out, beside what its writer sees on a device."""
     panel, pen, paper = _on_panel(body)
@@ -215,7 +215,7 @@ class PanelAdviceReply(Model):
     advice: list[PanelAdvice]
 
 
-@operation(panels, "POST", "/panels/advice", PanelAdviceReply, body=PanelAdviceBody, costly=True)
+@operation(panels, "POST", "/panels/advice", PanelAdviceReply, body=PanelAdviceBody, remembered=True)
 def read_panel_advice(body: PanelAdviceBody) -> PanelAdviceReply:
     """What to change so that more of the sheet is seen on a device, each change measured on it."""
     panel, pen, paper = _on_panel(body)
@@ -240,7 +240,7 @@ def _on_panel(body: OnPanel) -> tuple[Panel, Recipe, Paper]:
     return panel, body.recipe or get_pen(db(), sheet.pen_id).recipe, memory().ground(sheet)
 
 
-@operation(panels, "POST", "/panels/difference", DifferenceReply, body=DifferenceBody, costly=True)
+@operation(panels, "POST", "/panels/difference", DifferenceReply, body=DifferenceBody, remembered=True)
 def read_difference(body: DifferenceBody) -> DifferenceReply:
     """Where two panels show a sheet differently."""
     if body.one.sheet_id != body.other.sheet_id:
@@ -288,7 +288,7 @@ def _kept(device_id: str, device: Device) -> DeviceItem:
     return DeviceItem(id=device_id, device=device)
 
 
-@operation(panels, "POST", "/panels/fit", Fitted, body=PanelFitBody, costly=True)
+@operation(panels, "POST", "/panels/fit", Fitted, body=PanelFitBody, remembered=True)
 def fit_pen(body: PanelFitBody) -> Fitted:
     """The smallest change of a pen's width and tone with which none of its ink vanishes on these devices."""
     sheet = get_sheet(db(), body.source.sheet_id)

@@ -210,7 +210,7 @@ def _some(traces: list[Trace]) -> list[Trace]:
     return traces[-kept:]
 
 
-@operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn, costly=True)
+@operation(pen, "POST", "/pen/readings", ReadReply, body=PenOn, remembered=True)
 def read_with(body: PenOn) -> ReadReply:
     """Readings of a recipe on the source's ink, and where on the page they can be seen."""
     traces = _traces(body.source)[-MOST_STROKES_READ:]
@@ -226,7 +226,7 @@ def _absent(traces: list[Trace]) -> list[str]:
     return sorted(set.intersection(*(set(t.absent) for t in traces)))
 
 
-@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, query=ReadQuery, costly=True)
+@operation(pen, "GET", "/sheets/<sheet_id>/readings", ReadReply, query=ReadQuery, remembered=True)
 def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
     """Readings of the sheet's ink as it lies there, each stroke in the pen that drew it."""
     sheet, (index, _) = get_sheet(db(), sheet_id), shown_index(db(), sheet_id)
@@ -239,7 +239,7 @@ def read_sheet_ink(sheet_id: str, query: ReadQuery) -> ReadReply:
     return _read(sheet, index)
 
 
-@operation(pen, "POST", "/sheets/<sheet_id>/readings", ReadReply, body=Chosen, costly=True)
+@operation(pen, "POST", "/sheets/<sheet_id>/readings", ReadReply, body=Chosen, remembered=True)
 def read_chosen_ink(sheet_id: str, body: Chosen) -> ReadReply:
     """The same of chosen strokes; those in the bin are left out."""
     index_of(db(), sheet_id, body.ids)
@@ -308,7 +308,7 @@ def read_fit(hand_id: str, device_id: str) -> KeptFit:
     return KeptFit(press=kept_fit(db(), hand_id, device_id))
 
 
-@operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody, costly=True)
+@operation(pen, "POST", "/pen/trade", TradeReply, body=TradeBody, remembered=True)
 def trade(body: TradeBody) -> TradeReply:
     """Shake left against drag for every method and amount, and the setting in use."""
     traces = _some(_traces(body.source))
@@ -316,7 +316,7 @@ def trade(body: TradeBody) -> TradeReply:
     return TradeReply(points=trade_curves(traces, body.steady), now=trade_point(traces, body.steady), methods=methods)
 
 
-@operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody, costly=True)
+@operation(pen, "POST", "/pen/solve", SolveReply, body=SolveBody, remembered=True)
 def solve(body: SolveBody) -> SolveReply:
     """The calmest setting under a drag, or the one with least drag that leaves no more of a shake."""
     traces = _some(_traces(body.source))
@@ -356,20 +356,20 @@ def turn_dial(body: DialBody) -> DialReply:
     return DialReply(recipe=recipe, dials=dials_of(recipe))
 
 
-@operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody, costly=True)
+@operation(pen, "POST", "/pen/effects", EffectsReply, body=EffectsBody, remembered=True)
 def read_effects(body: EffectsBody) -> EffectsReply:
     """How much each control of a group changes this ink, and why when it does not."""
     sheet = get_sheet(db(), body.source.sheet_id)
     return EffectsReply(effects=control_effects(_traces(body.source), body.recipe, body.group, sheet.paper.colour))
 
 
-@operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn, costly=True)
+@operation(pen, "POST", "/pen/advice", AdviceReply, body=PenOn, remembered=True)
 def read_advice(body: PenOn) -> AdviceReply:
     """What to change about a pen on this ink, why, and what it will do."""
     return AdviceReply(advice=advise(_some(_traces(body.source)), body.recipe))
 
 
-@operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody, costly=True)
+@operation(pen, "POST", "/pen/differences", DifferReply, body=DifferBody, remembered=True)
 def read_differences(body: DifferBody) -> DifferReply:
     """Readings of two pens on the same ink that differ, largest first."""
     traces = _traces(body.source)

@@ -105,7 +105,7 @@ def read_surface(name: str) -> Response:
     return Response(surface_bytes(name), mimetype="application/octet-stream", headers={"Cache-Control": "no-cache"})
 
 
-@operation(pen_pictures, "POST", "/pen/preview", PreviewReply, body=Preview, costly=True)
+@operation(pen_pictures, "POST", "/pen/preview", PreviewReply, body=Preview, remembered=True)
 def make_preview(body: Preview) -> PreviewReply:
     """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
     traces = memory().traces_of(db(), body.source)
@@ -125,7 +125,7 @@ def make_preview(body: Preview) -> PreviewReply:
     )
 
 
-@operation(pen_pictures, "POST", "/pen/heat", HeatReply, body=HeatBody, costly=True)
+@operation(pen_pictures, "POST", "/pen/heat", HeatReply, body=HeatBody, remembered=True)
 def read_heat(body: HeatBody) -> HeatReply:
     """The ink coloured by its width, force or speed."""
     traces = memory().traces_of(db(), body.source)
@@ -141,7 +141,7 @@ def read_heat(body: HeatBody) -> HeatReply:
     )
 
 
-@operation(pen_pictures, "POST", "/pen/ladder", LadderReply, body=LadderBody, costly=True)
+@operation(pen_pictures, "POST", "/pen/ladder", LadderReply, body=LadderBody, remembered=True)
 def read_ladder(body: LadderBody) -> LadderReply:
     """One pen at rising widths, opacities or ranges over an older dark line."""
     pixels, values = ladder(body.recipe, body.over, body.width_px, body.height_px, body.paper_colour)

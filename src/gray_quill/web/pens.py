@@ -130,14 +130,16 @@ def make_grain(body: bytes) -> Grain:
 
 
 @operation(
-    pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/swatch.png", "image/png", query=SwatchQuery, costly=True
+    pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/swatch.png", "image/png", query=SwatchQuery, remembered=True
 )
 def read_swatch(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     """A stroke this pen really draws."""
     return _picture_of(get_pen(db(), pen_id, revision).recipe, query.ground, swatch_pixels)
 
 
-@operation(pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/line.png", "image/png", query=SwatchQuery, costly=True)
+@operation(
+    pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/line.png", "image/png", query=SwatchQuery, remembered=True
+)
 def read_line(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     """A long straight line by this pen."""
     return _picture_of(get_pen(db(), pen_id, revision).recipe, query.ground, line_pixels)

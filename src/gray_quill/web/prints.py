@@ -109,7 +109,7 @@ def paper_of_size(size: tuple[float, float]) -> Paper:
     return dataclasses.replace(paper_from_spec("blank white"), width_mm=round(width, 2), height_mm=round(height, 2))
 
 
-@operation(prints, "GET", "/sheets/<sheet_id>/prints", PrintsRead, costly=True)
+@operation(prints, "GET", "/sheets/<sheet_id>/prints", PrintsRead, remembered=True)
 def read_prints(sheet_id: str) -> PrintsRead:
     """What of a print can be set, the files that lie on this page, and what washes leave of their text."""
     page = get_sheet(db(), sheet_id)

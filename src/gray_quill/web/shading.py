@@ -75,7 +75,7 @@ class ShadingReply(Model):
     device: str
 
 
-@operation(shading, "POST", "/pen/shading", ShadingReply, body=ShadingBody, costly=True)
+@operation(shading, "POST", "/pen/shading", ShadingReply, body=ShadingBody, remembered=True)
 def shade(body: ShadingBody) -> ShadingReply:
     """A pen on the shading bench: hatched patches, grades, small writing and what exports keep, for the sheet's hand
     and device.

@@ -188,7 +188,7 @@ def change_sheet_bin(sheet_id: str, body: BinChange) -> Sheet:
     return bin_sheet(db(), sheet_id, body.binned)
 
 
-@operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery, costly=True)
+@operation(sheets, "GET", "/sheets/<sheet_id>/page.png", "image/png", query=PageQuery, remembered=True)
 def read_page(sheet_id: str, query: PageQuery) -> Response:
     """Paper and settled ink of a part of the sheet, snapped outward to whole pixels."""
     sheet = get_sheet(db(), sheet_id)
@@ -205,7 +205,7 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     return over_the_air(pixels, write_png(pixels, compress=1))
 
 
-@operation(sheets, "POST", "/sheets/<sheet_id>/deposit.png", "image/png", body=DepositBody, costly=True)
+@operation(sheets, "POST", "/sheets/<sheet_id>/deposit.png", "image/png", body=DepositBody, remembered=True)
 def read_deposit(sheet_id: str, body: DepositBody) -> Response:
     """What the ink of a part of the sheet left for a pen that goes over it: red how far the surface is filled, green
     how much of its tone this pen has laid there, 0 to 255; snapped outward to whole pixels.

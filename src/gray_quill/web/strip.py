@@ -21,7 +21,7 @@ class InStrip(Model):
     ids: Annotated[list[Id], Field(max_length=5000)]
 
 
-@operation(strip, "POST", "/sheets/<sheet_id>/calmer", Calmer, body=InStrip, costly=True)
+@operation(strip, "POST", "/sheets/<sheet_id>/calmer", Calmer, body=InStrip, remembered=True)
 def read_calmer(sheet_id: str, body: InStrip) -> Calmer:
     """How much more evenly these strokes stand on their line than the rest of the page's writing."""
     sheet, index, wanted = get_sheet(db(), sheet_id), stroke_index(db(), sheet_id), set(body.ids)

@@ -107,7 +107,7 @@ class SetReply(Model):
     proposal: Proposal | None
 
 
-@operation(wash, "POST", "/wash/grid", GridReply, body=GridBody, costly=True)
+@operation(wash, "POST", "/wash/grid", GridReply, body=GridBody, remembered=True)
 def make_grid(body: GridBody) -> GridReply:
     """Your words and printed ones under passes of a wash on several papers, as pictures and numbers."""
     bench = _bench(body, body.wash, body.passes, body.px_per_mm)
@@ -132,7 +132,7 @@ def _row(bench: Bench, body: GridBody, paper: str) -> GridRow:
     return GridRow(paper=paper, ink=ink.name, cells=cells, readable=row.readable, large=row.large, overlap=row.overlap)
 
 
-@operation(wash, "POST", "/wash/solve", SolveWashReply, body=SolveWashBody, costly=True)
+@operation(wash, "POST", "/wash/solve", SolveWashReply, body=SolveWashBody, remembered=True)
 def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
     """A strength and blend that keep words readable after two passes and the wash clear on a paper, or why there is
     none.
@@ -157,7 +157,7 @@ def solve_for_paper(body: SolveWashBody) -> SolveWashReply:
     )
 
 
-@operation(wash, "POST", "/wash/set", SetReply, body=SetBody, costly=True)
+@operation(wash, "POST", "/wash/set", SetReply, body=SetBody, remembered=True)
 def check_wash_set(body: SetBody) -> SetReply:
     """Whether a set of washes can be told apart by everybody and on every panel, and colours that can."""
     ink = readable_ink(body.ink, _ink_pens(), body.paper)

@@ -41,11 +41,12 @@ def begin(width_mm: float, height_mm: float) -> State:
 def advance(state: State, events: Iterable[Event], rules: Rules, zone: Zone) -> State:
     """The state after these events, in the order of their times; the state given stays as it was."""
     s = copy.deepcopy(state)
-    _go_on(s, events, rules, zone)
+    go_on(s, events, rules, zone)
     return s
 
 
-def _go_on(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> None:
+def go_on(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> None:
+    """The same in place: for who needs no state but the last."""
     for e in events:
         s.reports += 1
         if e.t_ms >= s.due_ms:
@@ -59,11 +60,12 @@ def _go_on(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> None:
 def finish(state: State, rules: Rules, zone: Zone) -> State:
     """The state once nothing more comes: what still waits is kept."""
     s = copy.deepcopy(state)
-    _end(s, rules, zone)
+    end(s, rules, zone)
     return s
 
 
-def _end(s: State, rules: Rules, zone: Zone) -> None:
+def end(s: State, rules: Rules, zone: Zone) -> None:
+    """What still waits is kept, in place."""
     s.due_ms = -FOREVER
     _decide_due(s, FOREVER, rules, zone)
     for t in s.touches.values():
@@ -76,16 +78,23 @@ def fold(events: Iterable[Event], rules: Rules, zone: Zone, width_mm: float, hei
     return _through(begin(width_mm, height_mm), events, rules, zone)
 
 
-def fold_stream(stream: Stream, rules: Rules, zone: Zone) -> State:
-    """A stream that may be folded again under other rules: what its contacts look like is worked out once."""
+def begin_stream(stream: Stream, zone: Zone) -> State:
+    """The state before a stream that may be folded again under other rules: what its contacts look like is worked out
+    once.
+    """
     state = begin(stream.width_mm, stream.height_mm)
     state.memo = stream.memos.setdefault(zone, Memo())
-    return _through(state, stream.events, rules, zone)
+    return state
+
+
+def fold_stream(stream: Stream, rules: Rules, zone: Zone) -> State:
+    """Such a stream from its beginning to its end."""
+    return _through(begin_stream(stream, zone), stream.events, rules, zone)
 
 
 def _through(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> State:
-    _go_on(s, events, rules, zone)
-    _end(s, rules, zone)
+    go_on(s, events, rules, zone)
+    end(s, rules, zone)
     return s
 
 

@@ -7,7 +7,7 @@ import itertools
 from collections.abc import Sequence
 
 from gray_quill.core.palm.contacts import Event, Stream, Truth
-from gray_quill.core.palm.engine import advance, begin, finish
+from gray_quill.core.palm.engine import begin_stream, end, go_on
 from gray_quill.core.palm.outcome import outcome_of, palms_kept_share, total
 from gray_quill.core.palm.rules import STRICTEST, Rules
 from gray_quill.core.palm.state import KEPT, State
@@ -31,14 +31,14 @@ class Replay:
 
 def replay(stream: Stream, rules: Rules, zone: Zone) -> Replay:
     """Fold a stream step by step and keep what a picture needs."""
-    state, views = begin(stream.width_mm, stream.height_mm), [(0.0, 1.0, 0.0, 0.0)]
+    state, views = begin_stream(stream, zone), [(0.0, 1.0, 0.0, 0.0)]
     lasts = stream.events[-1].t_ms if stream.events else 0.0
     for step, events in itertools.groupby(stream.events, key=lambda e: int(e.t_ms // STEP_MS)):
-        state = advance(state, events, rules, zone)
+        go_on(state, events, rules, zone)
         view = state.view()
         if view != views[-1][1:]:
             views.append((min((step + 1) * STEP_MS, lasts), *view))
-    state = finish(state, rules, zone)
+    end(state, rules, zone)
     by_contact: dict[int, list[Event]] = {}
     for e in stream.events:
         if e.pointer == "touch":

@@ -1,0 +1,112 @@
+"""Answers that are remembered. What an answer was made from is noted as it is made: the questions its request asked the
+database. While each of them is still answered the same, the answer is given again.
+"""
+
+import contextlib
+import dataclasses
+import hashlib
+import marshal
+import sqlite3
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Iterator, Sequence
+
+from flask import Response, request
+
+from gray_quill.web.context import db, memory
+
+MOST_BYTES = 100_000_000  # of answers and the questions they stand on
+HEADERS_LOOKED_AT = ("Accept", "If-None-Match")  # by operations whose answers are remembered
+READING = ("SELECT", "WITH")
+Key = tuple[str, ...]
+
+
+@dataclasses.dataclass(frozen=True)
+class Answer:
+    """asked: questions to the database, with their values; told: a digest of what it said; inks: the ink memory's count
+    of changes before.
+    """
+
+    body: bytes
+    headers: tuple[tuple[str, str], ...]
+    status: int
+    asked: tuple[str, ...]
+    told: bytes
+    inks: int
+
+    def size_bytes(self) -> int:
+        return len(self.body) + sum(map(len, self.asked))
+
+
+class Answers:
+    """The answers last given, by what was asked for."""
+
+    def __init__(self, most_bytes: int = MOST_BYTES) -> None:
+        self._lock = threading.Lock()
+        self._kept: OrderedDict[Key, Answer] = OrderedDict()
+        self._bytes, self._most_bytes = 0, most_bytes
+
+    def given(self, make: Callable[[], Response]) -> Response:
+        """The answer to this request: the one remembered, where it still holds, else what `make` answers."""
+        key, inks = _key(), memory().changes
+        known = self.known(key)
+        if known and known.inks == inks and told(db(), known.asked) == known.told:
+            return Response(known.body, known.status, list(known.headers))
+        before = _version(db())
+        with noted(db()) as asked:
+            reply = make()
+        said = told(db(), asked)
+        if all(question.lstrip().upper().startswith(READING) for question in asked) and _version(db()) == before:
+            headers = tuple(reply.headers.items())
+            self.keep(key, Answer(reply.get_data(), headers, reply.status_code, tuple(asked), said, inks))
+        return reply
+
+    def known(self, key: Key) -> Answer | None:
+        """The answer last kept, whether it still holds or not."""
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+            return self._kept.get(key)
+
+    def keep(self, key: Key, answer: Answer) -> None:
+        """Remember an answer; those not asked for longest are forgotten for it."""
+        with self._lock:
+            gone = self._kept.pop(key, None)
+            self._kept[key] = answer
+            self._bytes += answer.size_bytes() - (gone.size_bytes() if gone else 0)
+            while self._bytes > self._most_bytes:
+                self._bytes -= self._kept.popitem(last=False)[1].size_bytes()
+
+
+def _key() -> Key:
+    looked_at = (request.headers.get(name, "") for name in HEADERS_LOOKED_AT)
+    return request.method, request.full_path, hashlib.sha256(request.get_data()).hexdigest(), *looked_at
+
+
+def _version(db: sqlite3.Connection) -> int:
+    """Another one when somebody has written since."""
+    return int(db.execute("PRAGMA data_version").fetchone()[0])
+
+
+@contextlib.contextmanager
+def noted(db: sqlite3.Connection) -> Iterator[list[str]]:
+    """What a connection is asked inside, each question once, with its values written into it."""
+    asked: dict[str, None] = {}
+    found: list[str] = []
+    db.set_trace_callback(lambda question: asked.setdefault(question))
+    try:
+        yield found
+    finally:
+        db.set_trace_callback(None)
+        found += asked
+
+
+def told(db: sqlite3.Connection, asked: Sequence[str]) -> bytes:
+    """A digest of what a database says to these questions now."""
+    digest, cursor = hashlib.blake2b(), db.cursor()
+    cursor.row_factory = None
+    for question in asked:
+        digest.update(
+            marshal.dumps(cursor.execute(question).fetchall(), 2)
+        )  # from 3 on it tells who else holds a value
+    return digest.digest()
