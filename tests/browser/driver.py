@@ -69,10 +69,15 @@ def _started() -> Any:
     driver: Any = webdriver.Chrome(service=Service(shutil.which("chromedriver")), options=options)
     driver.downloads = downloads
     driver.set_script_timeout(60)
-    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WAITING})
+    count_timers(driver)
     at_end(shutil.rmtree, profile, ignore_errors=True)
     at_end(driver.quit)
     return driver
+
+
+def count_timers(driver: Any) -> None:
+    """Pages of this window tell from now on how many of their timers are about to act; Desk.rests waits for these."""
+    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WAITING})
 
 
 @contextlib.contextmanager

@@ -18,7 +18,7 @@ from selenium.webdriver.chrome.service import Service
 
 from gray_quill.store.database import connect
 from tests.browser.desk import Desk, DeskCase, until_true
-from tests.browser.driver import FLAGS, demo_folder, free_port, zygote
+from tests.browser.driver import FLAGS, count_timers, demo_folder, free_port, zygote
 
 NAME = "quill.test"
 SENT = """return performance.getEntriesByType('resource').filter(e => !e.name.includes('/api/'))
@@ -62,6 +62,7 @@ class Room(unittest.TestCase):
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         service = Service(shutil.which("chromedriver"), env={"HOME": str(self.home), "PATH": "/usr/bin:/bin"})
         driver: Any = webdriver.Chrome(service=service, options=options)
+        count_timers(driver)
         driver.set_script_timeout(60)
         driver.downloads = self.home
         self.addCleanup(driver.quit)
@@ -174,8 +175,12 @@ class TwoScreens(DeskCase):
         left, top = desk.corner("[data-layer=live]")
         way = [(left + 60 + 5 * k, top + 60, 0.5) for k in range(30)]
         desk.hold(way)
+        told = "document.documentElement.dataset.told"
+        desk.js(f"{told} = 0; new EventSource('/api/news').onmessage = () => {told}++")
+        desk.wait(f"{told} > 0", "what is there")
         desk.ask("sheets/shared/write", {"text": "moth", "seed": 1})
-        desk.rests(1200)
+        desk.wait(f"{told} > 1", "that it was written on")
+        desk.frames(10)
         self.assertGreater(desk.inked("live"), 50, "the stroke in the making")
         self.assertEqual(desk.inked("page"), 0, "nothing moves under the nib")
         desk.lift(*way[-1][:2])

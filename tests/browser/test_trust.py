@@ -134,6 +134,7 @@ class Trust(DeskCase):
         desk, driver = self.desk, self.desk.driver
         first = driver.current_window_handle
         driver.switch_to.new_window("tab")
+        count_timers(driver)
         other = driver.current_window_handle
         self.addCleanup(lambda: (driver.switch_to.window(other), driver.close(), driver.switch_to.window(first)))
         desk.open()

@@ -35,16 +35,13 @@ def nonzero_area(rings: list[np.ndarray]) -> float:
     """
     closed = [np.vstack((r, r[:1])) for r in rings]
     lines = shapely.unary_union([shapely.LineString(r) for r in closed])
+    (x0, y0), (x1, y1) = (np.concatenate([r[part] for r in closed]).T for part in (slice(-1), slice(1, None)))
     total = 0.0
     for face in shapely.polygonize([lines]).geoms:
-        p = face.representative_point()
-        winding = 0
-        for r in closed:
-            (x0, y0), (x1, y1) = r[:-1].T, r[1:].T
-            side = (x1 - x0) * (p.y - y0) - (p.x - x0) * (y1 - y0)
-            winding += int(((y0 <= p.y) & (y1 > p.y) & (side > 0)).sum()) - int(
-                ((y0 > p.y) & (y1 <= p.y) & (side < 0)).sum()
-            )
+        x, y = face.representative_point().coords[0]
+        up, down = np.flatnonzero((y0 <= y) & (y1 > y)), np.flatnonzero((y0 > y) & (y1 <= y))
+        left_of = [(x1[k] - x0[k]) * (y - y0[k]) - (x - x0[k]) * (y1[k] - y0[k]) for k in (up, down)]
+        winding = np.count_nonzero(left_of[0] > 0) - np.count_nonzero(left_of[1] < 0)
         total += face.area if winding else 0.0
     return total
 

@@ -7,6 +7,8 @@ J. Vision 5, 2005, from memory); the interval is its middle 95 %.
 """
 
 import dataclasses
+import functools
+from collections import Counter
 from collections.abc import Sequence
 
 import numpy as np
@@ -26,6 +28,7 @@ _THRESHOLD_MS = np.geomspace(2.0, 1000.0, 121)
 _SPREAD = np.geomspace(0.12, 1.2, 8)
 _MISTAKE = np.linspace(0.005, 0.605, 9)
 _LAPSE = np.array([0.0, 0.03, 0.08])
+_GRID = (len(_THRESHOLD_MS), len(_SPREAD), len(_MISTAKE), len(_LAPSE))
 
 
 @dataclasses.dataclass(frozen=True)
@@ -158,16 +161,22 @@ def _untold(words: str) -> Bound:
 
 def _log_likelihood(added_ms: Floats, yes: Floats) -> Floats:
     """Over the grid (threshold, spread, mistake, lapse)."""
-    out = np.zeros((len(_THRESHOLD_MS), len(_SPREAD), len(_MISTAKE), len(_LAPSE)))
-    g, lapse = _MISTAKE[:, None], _LAPSE[None, :]
-    for a, said in zip(added_ms, yes, strict=True):
-        if a == 0:
-            p = np.broadcast_to(g, out.shape)
-        else:
-            seen = ndtr(np.log(a / _THRESHOLD_MS)[:, None] / _SPREAD)[:, :, None, None]
-            p = g + (1 - g) * (1 - lapse) * seen
-        out += np.log(np.maximum(p if said else 1 - p, LEAST_CHANCE))
+    out = np.zeros(_GRID)
+    for (a, said), times in Counter(zip(added_ms.tolist(), yes.tolist(), strict=True)).items():
+        out += times * _log_chance(a, said)
     return out
+
+
+@functools.lru_cache(maxsize=64)  # a trial comes back to its delays; each is 200 kB
+def _log_chance(added_ms: float, said: bool) -> Floats:
+    """Of one answer, over the grid."""
+    g, lapse = _MISTAKE[:, None], _LAPSE[None, :]
+    if added_ms == 0:
+        p = np.broadcast_to(g, _GRID)
+    else:
+        seen = ndtr(np.log(added_ms / _THRESHOLD_MS)[:, None] / _SPREAD)[:, :, None, None]
+        p = g + (1 - g) * (1 - lapse) * seen
+    return np.log(np.maximum(p if said else 1 - p, LEAST_CHANCE))
 
 
 def _quantiles(log_p: Floats) -> tuple[float, float, float]:

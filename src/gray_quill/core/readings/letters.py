@@ -86,7 +86,9 @@ def open_share(letters: Letters, inks: Sequence[Ink]) -> float | None:
 def _counters(traces: Sequence[Trace], x_height: float) -> list[shapely.Polygon]:
     """Faces that the strokes enclose, of the size of counters."""
     reach = CLOSED * x_height / 2
-    lines = [shapely.LineString(t.xy_mm).simplify(0.03 * x_height) for t in traces if len(t) > 3]
+    lines = [
+        shapely.LineString(t.xy_mm).simplify(0.03 * x_height, preserve_topology=False) for t in traces if len(t) > 3
+    ]
     letters = [line for line in lines if len(line.coords) <= MOST_CORNERS]
     drawn = shapely.unary_union([line.buffer(reach, quad_segs=2) for line in letters])
     found = []
