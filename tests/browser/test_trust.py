@@ -11,6 +11,7 @@ from xml.etree import ElementTree
 from gray_quill.demo.build import build_demo
 from gray_quill.store.database import FILE, connect
 from tests.browser.desk import DeskCase, until_true
+from tests.browser.driver import count_timers
 
 # Changes the first strokes that wait in the browser's own database, as a fault of a device or a program would.
 SPOIL = """

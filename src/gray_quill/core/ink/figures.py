@@ -203,15 +203,18 @@ def _parted(way: Floats, corners: int) -> list[int] | None:
     cost = _straightness(way)
     best, found = np.inf, None
     least = n // (4 * corners)
+    reach = np.arange(n + 1)
+    span = np.clip(reach[None] - reach[:, None], 0, n)
+    short = span <= least
     for start in range(0, n // corners + least):
         # total[k]: smallest cost of the sides so far, the last of which ends at start + k
-        reach = np.arange(n + 1)
         total = cost[start, reach].copy()
         total[: least + 1] = np.inf
+        sides = cost[(start + reach[:, None]) % n, span]
+        sides[short] = np.inf
         back = []
         for _ in range(corners - 1):
-            later = total[:, None] + cost[(start + reach[:, None]) % n, np.clip(reach[None] - reach[:, None], 0, n)]
-            later[reach[None] - reach[:, None] <= least] = np.inf
+            later = total[:, None] + sides
             back.append(later.argmin(axis=0))
             total = later.min(axis=0)
         if total[n] < best:

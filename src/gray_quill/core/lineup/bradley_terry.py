@@ -51,18 +51,21 @@ def fit(wins: Floats, ties: Floats, pull: float | None = None) -> Strengths:
     if tied and not decided:
         precision[count, count] = 1.0  # nothing but ties: how often is without end too
 
-    def shares(at: Floats) -> Floats:
-        ahead = design @ at[:count] / 2
-        forms = np.stack((ahead, -ahead, np.full(len(ahead), at[count] if tied else NEVER)))
-        return np.asarray(np.exp(forms - np.logaddexp.reduce(forms)))
+    def logs(at: Floats) -> Floats:
+        """ln of the shares in which the first is chosen, the second, or neither."""
+        ahead = (at[a] - at[b]) / 2
+        level = at[count] if tied else NEVER
+        larger = np.maximum(np.abs(ahead), level)
+        whole = larger + np.log(np.exp(ahead - larger) + np.exp(-ahead - larger) + np.exp(level - larger))
+        return np.array((ahead - whole, -ahead - whole, level - whole))
 
-    def told(at: Floats) -> float:
-        up, down, level = np.log(np.maximum(shares(at), 1e-300))
+    def told(log_shares: Floats) -> float:
+        up, down, level = log_shares
         return float(won @ up + lost @ down + even @ level)
 
-    def slopes(at: Floats) -> tuple[Floats, Floats]:
+    def slopes(at: Floats, log_shares: Floats) -> tuple[Floats, Floats]:
         """First and second slopes: the shares are log-linear, so that the second are those that are expected."""
-        up, down, level = shares(at)
+        up, down, level = np.exp(log_shares)
         first = np.zeros(size)
         second = np.zeros((size, size))
         first[:count] = design.T @ (won - lost - meets * (up - down)) / 2
@@ -76,21 +79,25 @@ def fit(wins: Floats, ties: Floats, pull: float | None = None) -> Strengths:
     at = np.zeros(size)
     if tied:
         at[count] = np.log(tied / max(decided, 1.0))
+    now = logs(at)
     for _ in range(ROUNDS):
-        first, second = slopes(at)
+        first, second = slopes(at, now)
         step = np.linalg.pinv(second, rcond=1e-12) @ first
-        here = told(at) - at @ precision @ at / 2
-        while told(at + step) - (at + step) @ precision @ (at + step) / 2 < here - 1e-12 and np.abs(step).max() > 1e-12:
+        here = told(now) - at @ precision @ at / 2
+        while True:
+            there, then = at + step, logs(at + step)
+            if told(then) - there @ precision @ there / 2 >= here - 1e-12 or np.abs(step).max() <= 1e-12:
+                break
             step = step / 2
-        at = at + step
+        at, now = there, then
         if np.abs(step).max() < 1e-11:
             break
     centre = np.eye(count) - 1 / count
-    cov = np.linalg.pinv(slopes(at)[1], rcond=1e-10)[:count, :count]
+    cov = np.linalg.pinv(slopes(at, now)[1], rcond=1e-10)[:count, :count]
     apart: Floats = np.asarray(centre @ cov @ centre, dtype=np.float64)
     theta = np.asarray(at[:count] - at[:count].mean(), np.float64)
     error = np.asarray(np.sqrt(np.maximum(np.diag(apart), 0)), dtype=np.float64)
-    return Strengths(theta, error, apart, float(np.exp(at[count])) if tied else 0.0, told(at), pulled)
+    return Strengths(theta, error, apart, float(np.exp(at[count])) if tied else 0.0, told(now), pulled)
 
 
 def _connected(wins: Floats, ties: Floats) -> bool:

@@ -103,12 +103,14 @@ def _largest(sums: Sequence[tuple[Floats, Floats]], shifts: Floats) -> tuple[flo
     """Of all periods the one whose sines explain all lines best: how much, their sizes (sine of x, of y, cosine of x,
     of y; mm), and which. shifts: of each line's phases in x and y, radians.
     """
-    normal, wanted = np.zeros((len(PERIODS_MM), 4, 4)), np.zeros((len(PERIODS_MM), 4))
-    for (n, w), (sx, sy) in zip(sums, shifts, strict=True):
-        c, s = np.diag(np.cos((sx, sy))), np.diag(np.sin((sx, sy)))
-        turned = np.block([[c, s], [-s, c]])
-        normal += turned @ n @ turned.T
-        wanted += w @ turned.T
+    turned = np.zeros((len(sums), 1, 4, 4))
+    for k in (0, 1):
+        c, s = np.cos(shifts[:, k, None]), np.sin(shifts[:, k, None])
+        turned[..., k, k] = turned[..., k + 2, k + 2] = c
+        turned[..., k, k + 2], turned[..., k + 2, k] = s, -s
+    back = np.swapaxes(turned, 2, 3)
+    normal = (turned @ np.stack([n for n, _ in sums]) @ back).sum(axis=0)
+    wanted = (np.stack([w for _, w in sums])[..., None, :] @ back)[..., 0, :].sum(axis=0)
     fit = np.linalg.solve(normal + 1e-9 * np.eye(4), wanted[..., None])[..., 0]
     gain = (fit * wanted).sum(axis=1)
     best = int(np.argmax(gain))
