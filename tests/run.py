@@ -1,7 +1,8 @@
 """Run tests on all cores: python -m tests.run [FILE or folder ...].
 
 Classes of tests are handed out one at a time to processes forked from this one, which has imported everything. What a
-class shares (a server, a database) is made once; a browser serves all the classes of its process.
+class shares (a server, a database) is made once; a browser serves all the classes of its process. There is one process
+more than cores, for tests with a browser wait a good deal; no more of these than cores run at once, or they starve.
 """
 
 import argparse
@@ -23,8 +24,10 @@ from gray_quill.demo.warm import use_everything
 from tests.browser.driver import answers_folder, demo_folder, zygote
 
 ROOT = pathlib.Path(__file__).parents[1]
+CORES = os.cpu_count() or 1
+BROWSER = "tests.browser"
 # begun first, so that no long one is left for the end
-LONG = ("tests.browser.test_layout", "tests.core.test_lag", "tests.trials", "tests.browser", "tests.supply")
+LONG = ("tests.browser.test_layout", "tests.browser.test_walk", "tests.core.test_lag", "tests.trials", "tests.supply")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -101,9 +104,17 @@ def work(line: Connection, suites: dict[str, unittest.TestSuite]) -> None:
 def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[Ran]:
     """What became of each class, as it ends. A process that dies fails its class, and another takes its place."""
     places = {name: next((i for i, part in enumerate(LONG) if name.startswith(part)), len(LONG)) for name in suites}
-    to_do = deque(sorted(suites, key=lambda name: places[name]))
+    in_order = sorted(suites, key=lambda name: places[name])
+    browsers = deque(name for name in in_order if name.startswith(BROWSER))
+    others = deque(name for name in in_order if not name.startswith(BROWSER))
     fork = multiprocessing.get_context("fork")
     at_work: dict[Connection, tuple[str, multiprocessing.process.BaseProcess]] = {}
+
+    def next_name() -> str:
+        busy = sum(name.startswith(BROWSER) for name, _ in at_work.values())
+        if browsers and busy < CORES:
+            return browsers.popleft()
+        return others.popleft() if others else ""
 
     def begin() -> None:
         here, there = fork.Pipe()
@@ -113,7 +124,7 @@ def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[R
         hand_on(here, process)
 
     def hand_on(line: Connection, process: multiprocessing.process.BaseProcess) -> None:
-        name = to_do.popleft() if to_do else ""
+        name = next_name()
         line.send(name)
         if name:
             at_work[line] = (name, process)
@@ -133,7 +144,7 @@ def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[R
             except EOFError:
                 process.join()
                 yield Ran(name, {}, (name,), 0, f"{name}: its process ended with {process.exitcode}\n")
-                if to_do:
+                if browsers or others:
                     begin()
             else:
                 hand_on(line, process)
@@ -145,7 +156,7 @@ def main() -> int:
     parser.add_argument(
         "--warmed", action="store_true", help="kernels are compiled, for all they are called with: others are a failure"
     )
-    parser.add_argument("--processes", type=int, default=os.cpu_count() or 1)
+    parser.add_argument("--processes", type=int, default=CORES + 1)
     asked = parser.parse_args()
     suites = classes(asked.places)
     use_everything()  # once for all processes, as the demo is

@@ -1,3 +1,3 @@
 """Gray Quill: write once, then tune digital ink with evidence."""
 
-__version__ = "0.20.1"
+__version__ = "0.20.2"
