@@ -15,7 +15,7 @@ const done = arguments[arguments.length - 1]
 // a surface changes colours only: what is not about colours is asked once
 const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
 const runOnly = arguments[0] ? tags : { type: 'rule', values: ['color-contrast'] }
-axe.run(document, { runOnly, resultTypes: ['violations'] }).then((r) =>
+axe.run(document, { runOnly, resultTypes: ['violations'], preload: false }).then((r) =>
   done(r.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => [v.id, n.target.join(' ').slice(0, 90)]))))
 """
 # a colour that is still on its way is no colour to judge

@@ -208,10 +208,10 @@ class OwnHand(PalmCase):
         taken = (
             "![...document.querySelectorAll('.prompt button')].find(b => b.textContent.includes('Done, next')).disabled"
         )
-        for _ in range(3):  # a browser that is kept waiting lets go of touches
+        for _ in range(20):  # a browser whose page is kept busy lets go of touches
             desk.slide((1, (700, 600), (760, 560), 12))
             desk.touches("touchEnd")
-            desk.frames()
+            desk.frames(10)
             if desk.js(f"return {taken}"):
                 break
         desk.press("Done, next", ".prompt")

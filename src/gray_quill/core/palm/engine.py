@@ -20,7 +20,8 @@ from gray_quill.core.palm.state import FOREVER, KEPT, REFUSED, SLOP_MM, TAP_MS, 
 from gray_quill.core.palm.zone import Zone
 
 AGED = tuple(r for r in RULES if r.aged is not no_judge)
-Judges = dict[str, tuple[tuple[str, Judge], ...]]
+Asked = tuple[tuple[str, Judge], ...]  # rules by name, and what they are asked
+Judges = dict[str, Asked]
 
 
 @functools.lru_cache(maxsize=256)
@@ -47,14 +48,15 @@ def advance(state: State, events: Iterable[Event], rules: Rules, zone: Zone) -> 
 
 def go_on(s: State, events: Iterable[Event], rules: Rules, zone: Zone) -> None:
     """The same in place: for who needs no state but the last."""
+    asked = judges(rules)
     for e in events:
         s.reports += 1
         if e.t_ms >= s.due_ms:
             _decide_due(s, e.t_ms, rules, zone)
         if e.pointer == "pen":
-            _pen(s, e, rules, zone)
+            _pen(s, e, rules, zone, asked)
         else:
-            _touch(s, e, rules, zone)
+            _touch(s, e, rules, zone, asked)
 
 
 def finish(state: State, rules: Rules, zone: Zone) -> State:
@@ -134,7 +136,7 @@ def _decide_due(s: State, now_ms: float, rules: Rules, zone: Zone) -> None:
             s.due_ms = min(s.due_ms, t.born_ms + min(ahead))
 
 
-def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
+def _pen(s: State, e: Event, rules: Rules, zone: Zone, asked: Judges) -> None:
     if e.phase == "out":
         s.nib_present = s.nib_down = False
         s.nib_seen_ms = e.t_ms
@@ -157,7 +159,7 @@ def _pen(s: State, e: Event, rules: Rules, zone: Zone) -> None:
             t.nib_with = t.nib_with or (lands and t.ended_ms == FOREVER)
         for moment in ("nib_comes", "nib_lands")[1 - arrives : 1 + lands]:
             for t in s.touches.values():
-                _judge(s, t, e.t_ms, rules, zone, moment)
+                _judge(s, t, e.t_ms, rules, zone, asked[moment])
 
 
 def _inked(s: State, step_mm: float, now_ms: float, rules: Rules) -> None:
@@ -171,7 +173,7 @@ def _inked(s: State, step_mm: float, now_ms: float, rules: Rules) -> None:
     s.stroke_ms, s.stroke_mm = now_ms, 0.0
 
 
-def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
+def _touch(s: State, e: Event, rules: Rules, zone: Zone, asked: Judges) -> None:
     if e.phase == "down":
         t = s.touches[e.id] = landed(s, e)
         s.due_ms = min(s.due_ms, e.t_ms)
@@ -179,34 +181,35 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone) -> None:
             t.path += (e.x_mm, e.y_mm)
         for other in list(s.touches.values()):
             if other.ended_ms == FOREVER:
-                _judge(s, other, e.t_ms, rules, zone)
+                _judge(s, other, e.t_ms, rules, zone, asked["lands"])
         _decide_due(s, e.t_ms, rules, zone)
         return
     t = s.touches[e.id]
     strayed(t, e)
     if rules.finger_ink and t.decision != REFUSED:
         t.path += (e.x_mm, e.y_mm)
-    _judge(s, t, e.t_ms, rules, zone)
+    if t.decision != REFUSED:
+        _judge(s, t, e.t_ms, rules, zone, asked["lands"])
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
         t.cancelled = e.phase == "cancel"
         t.lifted = True
-        _judge(s, t, e.t_ms, rules, zone, "lifts")
+        _judge(s, t, e.t_ms, rules, zone, asked["lifts"], lifts=True)
         t.ended_ms = e.t_ms
         if t.decision == KEPT:
             _lifted(s, t, e.t_ms, rules)
             _regroup(s)
 
 
-def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, moment: str = "lands") -> None:
+def _judge(s: State, t: Touch, now_ms: float, rules: Rules, zone: Zone, asked: Asked, lifts: bool = False) -> None:
     """Ask the rules that judge at this moment; the first that refuses is the deciding one. What waited only because it
     was in doubt, and is so no more, is kept.
     """
     if t.decision == REFUSED:
         return
-    for name, judge in judges(rules)[moment]:
-        if not (moment == "lifts" and name in t.asked) and judge(s, t, now_ms, rules, zone):
+    for name, judge in asked:
+        if not (lifts and name in t.asked) and judge(s, t, now_ms, rules, zone):
             _refuse(s, t, name, now_ms, rules)
             return
     settled = rules.likely > 0 and t.decision == WAITING and now_ms >= t.born_ms + rules.wait_ms
