@@ -115,7 +115,7 @@ class Remembered(ApiCase):
 
     def test_the_oldest_are_forgotten_first(self) -> None:
         paths = [f"{SHEET}/page.png?scale={scale}" for scale in (5, 6, 7)]
-        most = sum(len(self.client.get(path).data) for path in paths[1:]) + 5000  # two, and what they were made from
+        most = sum(len(self.client.get(path).data) for path in paths[1:]) + 10_000  # two, and what they were made from
         self.app.extensions["answers"] = Answers(most)
         for path in paths:
             self.client.get(path)

@@ -16,6 +16,7 @@ from flask import Response, request
 from gray_quill.web.context import db, memory
 
 MOST_BYTES = 100_000_000  # of answers and the questions they stand on
+BESIDE_BYTES = 4000  # what an answer takes besides, with its key: a small one is not for nothing
 HEADERS_LOOKED_AT = ("Accept", "If-None-Match")  # by operations whose answers are remembered
 READING = ("SELECT", "WITH")
 Key = tuple[str, ...]
@@ -35,7 +36,7 @@ class Answer:
     inks: int
 
     def size_bytes(self) -> int:
-        return len(self.body) + sum(map(len, self.asked))
+        return BESIDE_BYTES + len(self.body) + sum(map(len, self.asked))
 
 
 class Answers:
