@@ -30,7 +30,7 @@ ASKED: tuple[tuple[str, str, Any], ...] = (
     ("GET", "/api/cabinet/picture.png?kind=hand&id=own", None),
     ("GET", "/api/pens/fen-fountain/revisions/1/swatch.png", None),
     ("POST", "/api/pen/readings", {"recipe": PENCIL, "source": SOURCE}),
-    ("POST", "/api/pen/preview", {"recipe": PENCIL, "source": SOURCE}),
+    ("POST", "/api/pen/heat", {"recipe": PENCIL, "source": SOURCE}),
     ("POST", "/api/panels/proof", {"sheet_id": "own", "device_id": "paper-slate-10"}),
     ("POST", "/api/wash/grid", {"wash": PENCIL, "ink": PENCIL, "source": SOURCE, "papers": ["#ffffff"], "passes": 1}),
 )

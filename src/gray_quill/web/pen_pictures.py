@@ -105,7 +105,7 @@ def read_surface(name: str) -> Response:
     return Response(surface_bytes(name), mimetype="application/octet-stream", headers={"Cache-Control": "no-cache"})
 
 
-@operation(pen_pictures, "POST", "/pen/preview", PreviewReply, body=Preview, remembered=True)
+@operation(pen_pictures, "POST", "/pen/preview", PreviewReply, body=Preview, costly=True)
 def make_preview(body: Preview) -> PreviewReply:
     """A picture of the source's ink drawn with a recipe, fitted into width_px x height_px."""
     traces = memory().traces_of(db(), body.source)
