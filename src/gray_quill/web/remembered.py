@@ -16,6 +16,7 @@ from flask import Response, request
 from gray_quill.web.context import db, memory
 
 MOST_BYTES = 100_000_000  # of answers and the questions they stand on
+MOST_ASKED_BYTES = 50_000  # thousands of strokes read for the first time are not read a second time for this
 BESIDE_BYTES = 4000  # what an answer takes besides, with its key: a small one is not for nothing
 HEADERS_LOOKED_AT = ("Accept", "If-None-Match")  # by operations whose answers are remembered
 READING = ("SELECT", "WITH")
@@ -56,10 +57,12 @@ class Answers:
         before = _version(db())
         with noted(db()) as asked:
             reply = make()
-        said = told(db(), asked)
-        if all(question.lstrip().upper().startswith(READING) for question in asked) and _version(db()) == before:
-            headers = tuple(reply.headers.items())
-            self.keep(key, Answer(reply.get_data(), headers, reply.status_code, tuple(asked), said, inks))
+        short = sum(map(len, asked)) <= MOST_ASKED_BYTES
+        if short and all(question.lstrip().upper().startswith(READING) for question in asked):
+            said = told(db(), asked)
+            if _version(db()) == before:
+                headers = tuple(reply.headers.items())
+                self.keep(key, Answer(reply.get_data(), headers, reply.status_code, tuple(asked), said, inks))
         return reply
 
     def known(self, key: Key) -> Answer | None:
