@@ -39,7 +39,7 @@ class SharedAnswers(Answers):
     def keep(self, key: Key, answer: Answer) -> None:
         super().keep(key, answer)
         path = self._path(key)
-        if not answer.inks and not path.exists():  # ink as it was read, not as it was changed meanwhile
+        if not answer.inks and not path.exists():  # made before any ink of that server was changed in place
             fresh = path.with_suffix(f".{os.getpid()}-{threading.get_ident()}")
             fresh.write_bytes(pickle.dumps(answer))
             fresh.rename(path)

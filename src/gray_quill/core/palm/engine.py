@@ -188,8 +188,7 @@ def _touch(s: State, e: Event, rules: Rules, zone: Zone, asked: Judges) -> None:
     strayed(t, e)
     if rules.finger_ink and t.decision != REFUSED:
         t.path += (e.x_mm, e.y_mm)
-    if t.decision != REFUSED:
-        _judge(s, t, e.t_ms, rules, zone, asked["lands"])
+    _judge(s, t, e.t_ms, rules, zone, asked["lands"])
     if t.decision == KEPT:
         _act(s, t, rules)
     if e.phase != "move":
