@@ -24,6 +24,7 @@ UNEVEN = 0.25  # spread of pauses, in their logarithm
 TURNS = 1.5  # how much more the pen turns about than it tips
 QUICKEST_S = 0.07  # from stop to stop; a short stroke takes a hand longer than its length says (isochrony; from memory)
 TREMOR_HZ = (8.0, 12.0)
+FILTER_SIGMAS = 4.0  # how far a Gaussian reaches
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
@@ -88,8 +89,10 @@ def _timed_path(intent: Intent, hand: Hand) -> tuple[Floats, Floats, Floats]:
 def _rounded(values: Floats, sigma: float) -> Floats:
     """Smoothed, with both ends held where they are."""
     line = np.linspace(values[0], values[-1], len(values))
-    padded = np.pad(values - line, len(values) - 1, mode="reflect", reflect_type="odd")
-    return np.asarray(line + gaussian_filter1d(padded, sigma, mode="nearest")[len(values) - 1 : 2 * len(values) - 1])
+    beyond = min(len(values) - 1, int(FILTER_SIGMAS * sigma) + 1)
+    padded = np.pad(values - line, beyond, mode="reflect", reflect_type="odd")
+    smooth = gaussian_filter1d(padded, sigma, mode="nearest", truncate=FILTER_SIGMAS)
+    return np.asarray(line + smooth[beyond : beyond + len(values)])
 
 
 def power_law_speed(x: Floats, y: Floats, rounding: float) -> Floats:

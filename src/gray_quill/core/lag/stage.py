@@ -5,11 +5,14 @@ is a gamma delay: never negative, with a tail to the late side.
 """
 
 import dataclasses
-from collections.abc import Sequence
+import functools
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+
+EVEN = 0.0  # a chance that is even from 0 to 1; others are shapes of gamma
 
 
 @dataclasses.dataclass(frozen=True)
@@ -36,15 +39,19 @@ class Stage:
     def _jitters(self) -> bool:
         return self.jitter_ms > 0 and self.jitter_sd_ms > 0
 
-    def draw(self, rng: np.random.Generator, count: int) -> Floats:
-        """`count` delays in ms."""
-        out = np.full(count, self.fixed_ms + (0.0 if self._jitters else self.jitter_ms))
+    @property
+    def chances(self) -> tuple[float, ...]:
+        """What is drawn for it: EVEN, and the shape of a gamma delay."""
+        jitter = ((self.jitter_ms / self.jitter_sd_ms) ** 2,) if self._jitters else ()
+        return (EVEN,) * bool(self.wait_ms) + jitter
+
+    def delays_ms(self, drawn: Iterator[Floats]) -> Floats:
+        """Delays of what was drawn for it."""
+        out: Floats = np.asarray(self.fixed_ms + (0.0 if self._jitters else self.jitter_ms))
         if self.wait_ms:
-            out += rng.random(count) * self.wait_ms
+            out = out + next(drawn) * self.wait_ms
         if self._jitters:
-            out += rng.standard_gamma((self.jitter_ms / self.jitter_sd_ms) ** 2, count) * (
-                self.jitter_sd_ms**2 / self.jitter_ms
-            )
+            out = out + next(drawn) * (self.jitter_sd_ms**2 / self.jitter_ms)
         return out
 
 
@@ -60,8 +67,15 @@ def sd_ms(stages: tuple[Stage, ...]) -> float:
 
 def draw_totals(stages: tuple[Stage, ...], seed: int, count: int) -> Floats:
     """Seeded Monte Carlo of the sum, shape (count,), ms."""
-    rng = np.random.default_rng(seed)
+    drawn = iter(_drawn(tuple(chance for stage in stages for chance in stage.chances), seed, count))
     total = np.zeros(count)
     for stage in stages:
-        total += stage.draw(rng, count)
+        total += stage.delays_ms(drawn)
     return total
+
+
+@functools.lru_cache(maxsize=4)  # a device is tried with many changes, which draw alike
+def _drawn(chances: tuple[float, ...], seed: int, count: int) -> list[Floats]:
+    """Draws in units of each chance."""
+    rng = np.random.default_rng(seed)
+    return [rng.random(count) if chance == EVEN else rng.standard_gamma(chance, count) for chance in chances]

@@ -3,6 +3,7 @@ its reasons.
 """
 
 import dataclasses
+import functools
 import math
 from collections.abc import Callable, Sequence
 
@@ -94,11 +95,15 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
     steps = sum(len(v) for v in OPTIONS.values()) * ROUNDS + sum(len(OPTIONS[r]) for r in SWEPT)
     done = 0
 
+    @functools.cache  # a later round asks much of what an earlier one did
+    def outcome(rules: Rules) -> Outcome:
+        return evaluate(sessions, rules, zone)
+
     def tried(rules: Rules) -> Outcome:
         nonlocal done
         done += 1
         progress(min(0.99, done / steps))
-        return evaluate(sessions, rules, zone)
+        return outcome(rules)
 
     sized = any(e.size_mm > 0 for stream, _ in sessions for e in stream.events if e.pointer == "touch")
     best = START
@@ -122,12 +127,12 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
         for value in OPTIONS[field]
         for o in [tried(with_rule(best, field, value))]
     ]
-    expected = evaluate(sessions, best, zone)
+    expected = outcome(best)
     return Recommended(
         best,
-        _reasons(sessions, best, zone, expected),
+        _reasons(best, outcome),
         expected,
-        evaluate(sessions, OFF, zone),
+        outcome(OFF),
         rule_curves(sessions, zone),
         points,
     )
@@ -168,14 +173,14 @@ def _cost(o: Outcome, sessions: int) -> float:
     )
 
 
-def _reasons(sessions: Sequence[Session], rules: Rules, zone: Zone, expected: Outcome) -> list[Reason]:
+def _reasons(rules: Rules, outcome: Callable[[Rules], Outcome]) -> list[Reason]:
     """For every rule that is on: what leaving it out would let through."""
-    out = []
+    expected, out = outcome(rules), []
     for field in SWITCHES:
         value = float(getattr(rules, field))
         if not value:
             continue
-        o = evaluate(sessions, with_rule(rules, field, 0), zone)
+        o = outcome(with_rule(rules, field, 0))
         more = palms_kept_share(o) - palms_kept_share(expected)
         parts = [
             w

@@ -27,11 +27,11 @@ def discrete_frechet_mm(ax, ay, bx, by):  # type: ignore[no-untyped-def]
     """Discrete Frechet distance of two polylines (Eiter and Mannila, TR 1994), by the dynamic programme over all
     pairs.
     """
-    row = np.empty(len(bx))
+    row = np.empty(len(bx))  # of squares: they are in the same order
     for i in range(len(ax)):
         diagonal = 0.0
         for j in range(len(bx)):
-            d = np.hypot(ax[i] - bx[j], ay[i] - by[j])
+            d = (ax[i] - bx[j]) ** 2 + (ay[i] - by[j]) ** 2
             above = row[j]
             if i == 0 and j == 0:
                 reach = d
@@ -43,7 +43,7 @@ def discrete_frechet_mm(ax, ay, bx, by):  # type: ignore[no-untyped-def]
                 reach = max(min(above, diagonal, row[j - 1]), d)
             diagonal = above
             row[j] = reach
-    return row[-1]
+    return np.sqrt(row[-1])
 
 
 def faithfulness_mm(raw: Sequence[Timed], steadied: Sequence[Timed]) -> float:
@@ -86,11 +86,17 @@ def corner_losses_mm(trace: Trace, steadied: Timed) -> tuple[NDArray[np.int64], 
     """Corners of one stroke and how far the steadied path stays from each, mm."""
     _, sx, sy = steadied
     at = corners_of(trace)
-    x, y = trace.x_mm, trace.y_mm
-    if len(sx) < 2:
-        return at, np.hypot(x[at] - sx[0], y[at] - sy[0])
-    dx, dy = np.diff(sx), np.diff(sy)
-    length2 = np.maximum(dx * dx + dy * dy, 1e-18)
-    u = np.clip(((x[at, None] - sx[:-1]) * dx + (y[at, None] - sy[:-1]) * dy) / length2, 0, 1)
-    gap = np.hypot(x[at, None] - sx[:-1] - u * dx, y[at, None] - sy[:-1] - u * dy)
-    return at, gap.min(axis=1) if len(at) else np.zeros(0)
+    return at, _from_path_mm(trace.x_mm[at], trace.y_mm[at], sx, sy)
+
+
+@numba.njit(cache=True, nogil=True)
+def _from_path_mm(x, y, sx, sy):  # type: ignore[no-untyped-def]
+    """How far each place lies from a path."""
+    nearest2 = (x - sx[0]) ** 2 + (y - sy[0]) ** 2
+    for i in range(len(x)):
+        for k in range(len(sx) - 1):
+            dx, dy = sx[k + 1] - sx[k], sy[k + 1] - sy[k]
+            ex, ey = x[i] - sx[k], y[i] - sy[k]
+            u = min(1.0, max(0.0, (ex * dx + ey * dy) / max(dx * dx + dy * dy, 1e-18)))
+            nearest2[i] = min(nearest2[i], (ex - u * dx) ** 2 + (ey - u * dy) ** 2)
+    return np.sqrt(nearest2)
