@@ -72,7 +72,7 @@ test: setup .venv/.dev check-browser web/dist-parity/live-ink.js build/.wheel
 	$(PY) -W error::RuntimeWarning -m tests.run --warmed
 
 bench: setup .venv/.dev check-browser web/dist-parity/live-ink.js
-	$(PY) bench/run.py
+	.venv/bin/gray-quill bench
 
 shots: setup .venv/.dev check-browser
 	$(PY) tools/shots.py
