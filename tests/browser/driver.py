@@ -1,7 +1,7 @@
 """A headless Chromium with a real pen, and servers over throwaway databases.
 
-One Chromium serves all tests: every server has a port of its own and with it storage of its own, so nothing carries
-over. The demo's database is built once and copied for each server.
+One Chromium serves all tests. Servers take a port after each other, so that it has their screens compiled already; what
+a page kept for itself is let go of when it is left. The demo's database is built once and copied for each server.
 """
 
 import contextlib
@@ -23,6 +23,7 @@ from gray_quill.demo.build import build_demo
 from tests.zygote import Child, Zygote
 
 WAITING = (pathlib.Path(__file__).parent / "waiting.js").read_text()
+KEPT_BY_PAGES = "cookies,local_storage,indexeddb,websql,service_workers,cache_storage"
 FLAGS = (
     "headless=new",
     "no-sandbox",
@@ -47,9 +48,15 @@ def chromium() -> Any:
     return _started()
 
 
-@functools.cache
 def another() -> Any:
     """A second Chromium that knows nothing of the first, for tests with somebody else's screen."""
+    driver = _second()
+    leave(driver)
+    return driver
+
+
+@functools.cache
+def _second() -> Any:
     return _started()
 
 
@@ -84,7 +91,6 @@ def count_timers(driver: Any) -> None:
 def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
     """The shared Chromium at a size, on a blank page, with its log and its downloads empty."""
     driver = chromium()
-    driver.get("about:blank")
     driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
     driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
     driver.get_log("browser")
@@ -94,7 +100,15 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
     try:
         yield driver
     finally:
-        driver.get("about:blank")
+        leave(driver)
+
+
+def leave(driver: Any) -> None:
+    """Go to a blank page; nothing that pages kept for themselves carries over."""
+    origin = driver.execute_script("return origin")
+    driver.get("about:blank")
+    if origin != "null":
+        driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": origin, "storageTypes": KEPT_BY_PAGES})
 
 
 def resize(driver: Any, width: int, height: int) -> None:
@@ -131,11 +145,14 @@ def zygote() -> Zygote:
     return made
 
 
+LET_GO: list[int] = []  # ports of servers that are gone
+
+
 class Server:
     """`gray-quill serve`, or another command that serves, as its own process, so that it can be killed."""
 
     def __init__(self, folder: pathlib.Path, command: str = "serve") -> None:
-        self.folder, self.command, self.port = folder, command, free_port()
+        self.folder, self.command, self.port = folder, command, LET_GO.pop() if LET_GO else free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.process: Child | None = None
 
@@ -170,6 +187,7 @@ def served(demo: bool = True) -> Iterator[Server]:
         yield server
     finally:
         server.kill()
+        LET_GO.append(server.port)
         shutil.rmtree(folder, ignore_errors=True)
 
 
