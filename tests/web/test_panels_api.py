@@ -167,7 +167,7 @@ class InTime(ApiCase):
         self.assertEqual(kept["device"]["updates"]["clears_after"], 1, "what is not given stays")
 
     def test_what_cannot_be_played_is_refused_in_words(self) -> None:
-        dense = {"panel": {"ppi": 1000}, "width_mm": 120, "then": "scrolled"}
+        dense = {"panel": {"ppi": 1000}, "width_mm": 120, "then": "scrolled", "frames_hz": 60}
         like = {"hand_id": "left-steep", "device_id": "tablet-11", "pen_id": "reed-ballpoint"}
         self.client.post("/api/sheets", json={"id": "bare", "name": "Bare", "paper": "blank A6", **like})
         for more, status, words in (

@@ -3,6 +3,8 @@
 import functools
 import pathlib
 
+import numpy as np
+
 import gray_quill
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
@@ -17,6 +19,7 @@ from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.palm.look import NAMES
 from gray_quill.core.palm.trees import odds_of
 from gray_quill.core.panel.dither import DITHERS
+from gray_quill.core.panel.glass import Glass
 from gray_quill.core.panel.proof import Toning, proof_sheet
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
@@ -53,6 +56,8 @@ def use_everything() -> None:
         opacity_plane(inks, page_view(paper, 60))
         outline(inks[0])
         read_ink(traces, pen, inks)
+    glass = Glass(np.zeros((1, 1), np.uint8), exponential=False)
+    glass.drive((0, 0, 1, 1), glass.shown(0.0), 0.0, 1.0)
     odds_of([0.0] * len(NAMES))
     looked_ahead(pen.steady, 240, 60, 50, traces)
     sweep = sweep_of([(10, 10), (60, 40)], 2)

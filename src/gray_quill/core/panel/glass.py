@@ -4,13 +4,28 @@ Evenly over an update's time on e-paper, exponentially on panels that make their
 way in the panel's response).
 """
 
+from typing import NamedTuple
+
+import numba
 import numpy as np
 from numpy.typing import NDArray
 
 Tones = NDArray[np.float32]
 Box = tuple[int, int, int, int]  # left, top, right, bottom in px
 TEN_TO_NINETY = float(np.log(9))  # in time constants
+LEAST_S = 1e-6  # an update lasts
 SETTLED = 8.0  # time constants after which nothing of a change is left to see
+
+
+class _Ways(NamedTuple):
+    """Of each pixel's way: tones at its start and end, when it began and how long it lasts. Channels stand beside each
+    other, (h, w * channels).
+    """
+
+    start: Tones
+    end: Tones
+    at_s: Tones
+    for_s: Tones
 
 
 class Glass:
@@ -18,31 +33,68 @@ class Glass:
 
     def __init__(self, picture: NDArray[np.uint8], exponential: bool) -> None:
         self.exponential = exponential
-        shape = picture.shape
-        self._from, self._to = picture.astype(np.float32), picture.astype(np.float32)
-        self._at, self._lasts = np.zeros(shape, np.float32), np.full(shape, 1e-6, np.float32)
+        self._channels = picture.shape[2:]
+        flat = picture.reshape(len(picture), -1).astype(np.float32)
+        self._ways = _Ways(flat, flat.copy(), np.zeros_like(flat), np.full_like(flat, LEAST_S))
 
     def shown(self, t_s: float, box: Box | None = None) -> Tones:
         """Tones at a moment, in a box or everywhere."""
-        here = slices(box) if box else (slice(None), slice(None))
-        gone = np.maximum(t_s - self._at[here], 0) / self._lasts[here]
-        left = np.exp(-TEN_TO_NINETY * gone) if self.exponential else np.maximum(1 - gone, 0)
-        return np.asarray(self._to[here] + (self._from[here] - self._to[here]) * left, np.float32)
+        tones = np.asarray(_tones(self._ways, self._place(box), np.float32(t_s), self.exponential), np.float32)
+        return tones.reshape(len(tones), -1, *self._channels)
 
     def drive(self, box: Box, driven: Tones, t_s: float, lasts_s: float, ghost: float = 0, lighter: float = 1) -> None:
         """From a moment on a box goes to some tones, but for its ghost; NaN where a pixel is left alone."""
-        here, now = slices(box), self.shown(t_s, box)
-        kept = np.where(driven > now, np.minimum(ghost * lighter, 1.0), ghost)
-        to = np.where(np.isnan(driven), self._to[here], driven + kept * (now - driven))
-        moved = ~np.isnan(driven)
-        self._from[here] = np.where(moved, now, self._from[here])
-        self._to[here] = to
-        self._at[here] = np.where(moved, t_s, self._at[here])
-        self._lasts[here] = np.where(moved, max(lasts_s, 1e-6), self._lasts[here])
+        goals = np.require(driven, np.float32, ("C", "W")).reshape(len(driven), -1)
+        when = np.float32(t_s), np.float32(max(lasts_s, LEAST_S))
+        left = np.float32(min(ghost * lighter, 1.0)), np.float32(ghost)
+        _drive(self._ways, self._place(box), goals, when, left, self.exponential)
 
     def settles_s(self, lasts_s: float) -> float:
         """How long until nothing of a change is left to see."""
         return lasts_s * (SETTLED / TEN_TO_NINETY if self.exponential else 1.0)
+
+    def _place(self, box: Box | None) -> Box:
+        """A box, or all of it, with channels beside each other."""
+        height, width = self._ways.end.shape
+        each = self._channels[0] if self._channels else 1
+        left, top, right, bottom = box or (0, 0, width // each, height)
+        return max(left, 0) * each, max(top, 0), min(right * each, width), min(bottom, height)
+
+
+@numba.njit(cache=True, nogil=True)
+def _tone(ways, j, i, t_s, exponential):  # type: ignore[no-untyped-def]
+    start, end = ways.start[j, i], ways.end[j, i]
+    if start == end:
+        return end
+    gone = max(t_s - ways.at_s[j, i], np.float32(0)) / ways.for_s[j, i]
+    left = np.exp(-np.float32(TEN_TO_NINETY) * gone) if exponential else max(np.float32(1) - gone, np.float32(0))
+    return end + (start - end) * left
+
+
+@numba.njit(cache=True, nogil=True)
+def _tones(ways, place, t_s, exponential):  # type: ignore[no-untyped-def]
+    left, top, right, bottom = place
+    out = np.empty((bottom - top, right - left), np.float32)
+    for j in range(top, bottom):
+        for i in range(left, right):
+            out[j - top, i - left] = _tone(ways, j, i, t_s, exponential)
+    return out
+
+
+@numba.njit(cache=True, nogil=True)
+def _drive(ways, place, goals, when, left_over, exponential):  # type: ignore[no-untyped-def]
+    """when: from when, for how long. left_over: of the tone before, as a pixel gets lighter or darker."""
+    left, top, right, bottom = place
+    if goals.shape != (bottom - top, right - left):
+        raise ValueError("as many tones as the box has pixels")
+    for j in range(top, bottom):
+        for i in range(left, right):
+            goal = goals[j - top, i - left]
+            if not np.isnan(goal):
+                now = _tone(ways, j, i, when[0], exponential)
+                ways.start[j, i] = now
+                ways.end[j, i] = goal + (left_over[0] if goal > now else left_over[1]) * (now - goal)
+                ways.at_s[j, i], ways.for_s[j, i] = when
 
 
 def joined(one: Box | None, other: Box | None) -> Box | None:
