@@ -63,12 +63,16 @@ class _Spectrum:
 @functools.lru_cache(maxsize=16)  # of the same traces many pens are read in turn
 def tremor_of(traces: tuple[Trace, ...]) -> Tremor:
     """Tremor of the hand over the slow lines it drew."""
-    return read_tremor([(t.t_s, t.x_mm, t.y_mm) for t in traces])
+    return _told([_spectrum_of(t) for t in traces])
 
 
 def read_tremor(strokes: Sequence[Timed]) -> Tremor:
     """Tremor over the slow lines among some strokes."""
-    spectra = [s for s in (_spectrum(*stroke) for stroke in strokes) if s is not None]
+    return _told([_spectrum(*stroke) for stroke in strokes])
+
+
+def _told(found: Sequence[_Spectrum | None]) -> Tremor:
+    spectra = [s for s in found if s is not None]
     if not spectra:
         return NOT_TOLD
     seconds = sum(s.seconds for s in spectra)
@@ -84,6 +88,11 @@ def read_tremor(strokes: Sequence[Timed]) -> Tremor:
     if max(hidden, high) <= 2 * UNSEEN_MM:
         return Tremor(0.0, 0.0, max(hidden, high), None, white**0.5, len(spectra))
     return Tremor(None, 0.0, max(hidden, high), None, white**0.5, len(spectra))
+
+
+@functools.lru_cache(maxsize=2048)  # a sheet is read again with every stroke that is added
+def _spectrum_of(trace: Trace) -> _Spectrum | None:
+    return _spectrum(trace.t_s, trace.x_mm, trace.y_mm)
 
 
 def _spectrum(t: Floats, x: Floats, y: Floats) -> _Spectrum | None:
