@@ -65,9 +65,10 @@ def sd_ms(stages: tuple[Stage, ...]) -> float:
     return float(np.sqrt(sum(s.variance_ms2 for s in stages)))
 
 
-def draw_totals(stages: tuple[Stage, ...], seed: int, count: int) -> Floats:
-    """Seeded Monte Carlo of the sum, shape (count,), ms."""
-    drawn = iter(_drawn(tuple(chance for stage in stages for chance in stage.chances), seed, count))
+def draw_totals(stages: tuple[Stage, ...], seed: int, count: int, again: bool = True) -> Floats:
+    """Seeded Monte Carlo of the sum, shape (count,), ms. again: this seed is asked for again."""
+    draw = _drawn if again else _drawn.__wrapped__
+    drawn = iter(draw(tuple(chance for stage in stages for chance in stage.chances), seed, count))
     total = np.zeros(count)
     for stage in stages:
         total += stage.delays_ms(drawn)

@@ -27,11 +27,13 @@ def panel_updates(
     way = tuple(s for s in stages if s.name in ("transport", "hand-over", "steadying", "drawing"))
     after_s = sum(s.mean_ms for s in stages if s.name in ("compositor", "panel")) / 1000
     reports = np.arange(rng.random() / device.digitiser.report_hz, run_s + period, 1 / device.digitiser.report_hz)
-    ready = reports + draw_totals(way, int(rng.integers(2**31)), len(reports)) / 1000
+    ready = reports + draw_totals(way, int(rng.integers(2**31)), len(reports), again=False) / 1000
     ticks = np.arange(rng.random() * period, run_s + period, period)
     arrives = rng.random(len(reports)) >= device.digitiser.dropped
     reports, ready = reports[arrives], ready[arrives]
-    reach = np.array([reports[ready <= tick].max(initial=0.0) for tick in ticks])
+    order = np.argsort(ready)
+    newest = np.concatenate(([0.0], np.maximum.accumulate(reports[order])))
+    reach = newest[np.searchsorted(ready[order], ticks, side="right")]
     return ticks + after_s, np.maximum.accumulate(reach)
 
 
