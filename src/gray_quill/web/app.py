@@ -4,9 +4,12 @@ import json
 import logging
 import pathlib
 import sqlite3
+from collections.abc import Callable
+from typing import Any, NoReturn
 
 from flask import Flask, Response, jsonify
 from werkzeug.exceptions import HTTPException
+from werkzeug.routing import Rule
 
 from gray_quill.core.errors import Crowded, GrayQuillError, Unavailable
 from gray_quill.store.database import trouble
@@ -80,6 +83,17 @@ POLICY = (
 )
 
 
+class Address(Rule):
+    """Matched only: no address is ever built here, and half a start would go into preparing that for all of them."""
+
+    def _compile_builder(self, append_unknown: bool = True) -> Callable[..., Any]:
+        return _not_built
+
+
+def _not_built(*_: object, **__: object) -> NoReturn:
+    raise NotImplementedError("addresses are not built")
+
+
 def create_app(
     folder: pathlib.Path, dist: pathlib.Path = DIST, place: Place = HERE, trusted: Certificates | None = None
 ) -> Flask:
@@ -88,6 +102,7 @@ def create_app(
     """
     prepare(folder)
     app = Flask(__name__, static_folder=None)
+    app.url_rule_class = Address
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
     app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder))

@@ -2,7 +2,10 @@
 good where their name changes with what is in them.
 """
 
+import functools
 import pathlib
+from collections.abc import Mapping
+from typing import Any
 
 from flask import Flask, Response, request
 from flask_compress import Compress
@@ -17,10 +20,7 @@ class Screens:
     """Serves what lies in `dist`, and its first page at every address of the screens."""
 
     def __init__(self, app: Flask, dist: pathlib.Path) -> None:
-        root = str(dist) if dist.is_dir() else None
-        self.files = WhiteNoise(
-            None, root=root, max_age=0, allow_all_origins=False, immutable_file_test=r"^/assets/"
-        ).files
+        self.files = _files_in(str(dist) if dist.is_dir() else None)
         app.add_url_rule("/", "first_page", lambda: self.page("index.html"))
         app.add_url_rule("/<path:name>", "page", self.page)
 
@@ -39,6 +39,11 @@ class Screens:
             with answer.file:
                 body = answer.file.read()
         return Response(body, int(answer.status), list(answer.headers))
+
+
+@functools.cache
+def _files_in(root: str | None) -> Mapping[str, Any]:
+    return WhiteNoise(None, root=root, max_age=0, allow_all_origins=False, immutable_file_test=r"^/assets/").files
 
 
 def compress_answers(app: Flask) -> None:
