@@ -9,7 +9,7 @@ import dataclasses
 from collections.abc import Callable, Sequence
 
 import numpy as np
-from scipy import special, stats
+from scipy import special
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.lineup.preference import Judged, Likings, learnt
@@ -76,7 +76,10 @@ def every(at: Sequence[float]) -> bool:
 
 def pool(directions: int, seed: int) -> Floats:
     """Places to choose among: where the search begins first, then spread evenly over the box (Sobol)."""
-    spread = stats.qmc.Sobol(directions, seed=np.random.default_rng(seed)).random(POOL) * 2 - 1
+    # late: scipy.stats takes most of a second to import, which a start need not wait for
+    from scipy.stats.qmc import Sobol
+
+    spread = Sobol(directions, seed=np.random.default_rng(seed)).random(POOL) * 2 - 1
     near = spread[: POOL // 4] * 0.5
     return np.concatenate((np.zeros((1, directions)), near, spread)).round(3).astype(np.float64)
 

@@ -11,14 +11,14 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
-from scipy import special, stats
+from scipy import special
 
 from gray_quill.core.lineup.bradley_terry import Strengths, chances, fit, table
 
 CHECK_EVERY = 8  # questions, of which one shows the same twice
 PRIOR = 0.3  # precision of what is thought of a strength before anybody judged, for choosing pairs only
 SURE = 0.95
-Z = float(stats.norm.ppf(0.5 + SURE / 2))
+Z = float(special.ndtri(0.5 + SURE / 2))
 MOST_MORE = 200  # pairs that nobody would judge
 EVERY_FIT, FITS_EVERY = 60, 6  # answers up to which each is foretold anew, and how often after
 
@@ -209,10 +209,10 @@ def _given(known: Strengths, one: Answer) -> float:
 
 def agreement(judges: Sequence[Strengths]) -> float | None:
     """Mean of Kendall's tau-b between the strengths of each two judges, -1..1; None for fewer than two."""
+    from scipy.stats import kendalltau  # late, as in choosing.py
+
     taus = [
-        float(stats.kendalltau(one.theta, other.theta).statistic)
-        for n, one in enumerate(judges)
-        for other in judges[n + 1 :]
+        float(kendalltau(one.theta, other.theta).statistic) for n, one in enumerate(judges) for other in judges[n + 1 :]
     ]
     told = [tau for tau in taus if np.isfinite(tau)]
     return float(np.mean(told)) if told else None
@@ -222,5 +222,7 @@ def beside(known: Strengths, totals: Sequence[float]) -> tuple[float, float] | N
     """Kendall's tau-b and Spearman's rho between judged strengths and measured totals; None where either is level."""
     if len(totals) < 3 or np.ptp(totals) == 0 or np.ptp(known.theta) == 0:
         return None
-    tau, rho = stats.kendalltau(known.theta, totals), stats.spearmanr(known.theta, totals)
+    from scipy.stats import kendalltau, spearmanr  # late, as in choosing.py
+
+    tau, rho = kendalltau(known.theta, totals), spearmanr(known.theta, totals)
     return float(tau.statistic), float(rho.statistic)

@@ -10,7 +10,7 @@ import dataclasses
 from collections.abc import Mapping, Sequence
 
 import numpy as np
-from scipy import stats
+from scipy import special
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
@@ -192,7 +192,7 @@ def _expanded(at: float, drawn: Floats, blocks: int) -> tuple[float, float]:
     """An interval of a mean of so many blocks."""
     if blocks < 2:
         return -np.inf, np.inf
-    grown = np.sqrt(blocks / (blocks - 1)) * stats.t.ppf((1 + SURE) / 2, blocks - 1) / stats.norm.ppf((1 + SURE) / 2)
+    grown = np.sqrt(blocks / (blocks - 1)) * special.stdtrit(blocks - 1, (1 + SURE) / 2) / special.ndtri((1 + SURE) / 2)
     low, high = np.percentile(drawn, (50 * (1 - SURE), 50 * (1 + SURE)))
     return float(at + grown * (low - at)), float(at + grown * (high - at))
 

@@ -7,7 +7,7 @@ interval is Student's t of the differences by block; where every block moved by 
 import dataclasses
 
 import numpy as np
-from scipy import stats
+from scipy import special
 
 from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.lineup.measure import Measured
@@ -49,7 +49,7 @@ def _moved(candidate: int, key: str, pairs: np.ndarray) -> Moved:  # type: ignor
     steps = pairs[:, 1] - pairs[:, 0]
     by, half = float(steps.mean()), np.inf
     if len(steps) > 1:
-        half = float(stats.t.ppf(0.5 + SURE / 2, len(steps) - 1) * steps.std(ddof=1) / np.sqrt(len(steps)))
+        half = float(special.stdtrit(len(steps) - 1, 0.5 + SURE / 2) * steps.std(ddof=1) / np.sqrt(len(steps)))
     low, high = by - half, by + half
     better = (by > 0) == (CRITERIA[key].better == "more")
     before, now = (float(v) for v in pairs.mean(axis=0))

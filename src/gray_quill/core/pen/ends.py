@@ -50,7 +50,7 @@ def ease_curve(u, ease):  # type: ignore[no-untyped-def]
     return abrupt + (gentle - abrupt) * ease
 
 
-@numba.vectorize(["float64(float64, float64, float64, float64)"], cache=True)  # type: ignore[no-untyped-call]
+@numba.vectorize(cache=True)  # type: ignore[no-untyped-call]
 def taper(distance_mm, length_mm, tip, ease):  # type: ignore[no-untyped-def]
     """tip + (1 - tip) ease(s / length), never under THINNEST; 1 where there is no taper."""
     if length_mm <= 0.0 or tip >= 1.0:
@@ -70,7 +70,7 @@ def taper_term(ends: Ends, distance_mm: Floats, offsets: NDArray[np.int64]) -> F
     both = (ends.start_mm if ends.start_tip < 1 else 0) + (ends.end_mm if ends.end_tip < 1 else 0)
     shrink = np.minimum(1.0, length / both) if both > 0 else np.ones(len(length))
     length, shrink = (np.repeat(each, np.diff(offsets)) for each in (length, shrink))
-    start = taper(distance_mm, ends.start_mm * shrink, ends.start_tip, ends.ease)
-    end = taper(length - distance_mm, ends.end_mm * shrink, ends.end_tip, ends.ease)
+    start = taper(distance_mm, ends.start_mm * shrink, float(ends.start_tip), float(ends.ease))
+    end = taper(length - distance_mm, ends.end_mm * shrink, float(ends.end_tip), float(ends.ease))
     floor = max(min(ends.start_tip, ends.end_tip), THINNEST)
     return np.asarray(np.log(np.maximum(start * end, floor)))

@@ -10,7 +10,7 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from scipy import stats
+from scipy import special
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
@@ -154,7 +154,7 @@ def _fit(design: Floats, off: Floats, leans: bool) -> tuple[Floats, np.ndarray, 
         parts = np.zeros(7)
         parts[sure] = fit
         certain = np.zeros(7, bool)
-        certain[sure] = np.abs(fit) > stats.t.ppf((1 + SURE) / 2, free) * sd
+        certain[sure] = np.abs(fit) > special.stdtrit(free, (1 + SURE) / 2) * sd
         sure = certain
     parts[~sure] = 0.0
     rest = wanted - design @ parts

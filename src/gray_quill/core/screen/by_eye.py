@@ -11,7 +11,7 @@ import dataclasses
 from collections.abc import Sequence
 
 import numpy as np
-from scipy.stats import t as student_t
+from scipy import special
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import unknown_choice
@@ -162,4 +162,4 @@ def matched(settings: Sequence[float]) -> Matched | None:
     if len(settings) < 3:
         return None
     n, spread = len(settings), float(np.std(settings, ddof=1))
-    return Matched(float(np.mean(settings)), float(student_t.ppf(0.975, n - 1)) * spread / np.sqrt(n))
+    return Matched(float(np.mean(settings)), float(special.stdtrit(n - 1, 0.975)) * spread / np.sqrt(n))
