@@ -86,9 +86,9 @@ class Child:
         self.ends()
 
     def ends(self, seconds: float = 60) -> None:
-        until = time.time() + seconds
+        until = time.monotonic() + seconds
         while self.alive():
-            if time.time() > until:
+            if time.monotonic() > until:
                 raise AssertionError(f"process {self.pid} does not end: {self.words()[-300:]}")
             time.sleep(0.002)
 

@@ -217,18 +217,19 @@ class Desk:
         (x, y), dx, dy = start, end[0] - start[0], end[1] - start[1]
         self.write([(x + dx * share, y + dy * share, 0.5) for share in shares])
 
-    def touches(self, kind: str, *points: tuple[int, float, float, float]) -> None:
+    def touches(self, kind: str, *points: tuple[int, float, float, float], at_s: float | None = None) -> None:
         """Real touches through the DevTools: kind is touchStart, touchMove or touchEnd; each point id, x, y, radius in
-        px. Ended ones are left out.
+        px. Ended ones are left out. at_s: as of `pen`.
         """
         at = [{"id": i, "x": x, "y": y, "radiusX": r, "radiusY": r} for i, x, y, r in points]
-        self.driver.execute_cdp_cmd("Input.dispatchTouchEvent", {"type": kind, "touchPoints": at})
+        when = {} if at_s is None else {"timestamp": at_s}
+        self.driver.execute_cdp_cmd("Input.dispatchTouchEvent", {"type": kind, "touchPoints": at, **when})
 
-    def slide(self, *ways: tuple[int, Place, Place, float], steps: int = 10) -> None:
-        """Fingers land and go their ways together; they stay down."""
+    def slide(self, *ways: tuple[int, Place, Place, float], steps: int = 10, from_s: float | None = None) -> None:
+        """Fingers land and go their ways together; they stay down. from_s: when, a step every 16 ms from then on."""
         for k in range(steps + 1):
             at = [(i, a[0] + (b[0] - a[0]) * k / steps, a[1] + (b[1] - a[1]) * k / steps, r) for i, a, b, r in ways]
-            self.touches("touchMove" if k else "touchStart", *at)
+            self.touches("touchMove" if k else "touchStart", *at, at_s=from_s and from_s + 0.016 * k)
 
     # what is kept
 
@@ -268,8 +269,8 @@ class Desk:
 
 def until_true(found: Callable[[], Any], what: str, seconds: float = 30) -> Any:
     """Wait until something outside the browser is so."""
-    until = time.time() + seconds
-    while time.time() < until:
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
         if value := found():
             return value
         time.sleep(0.03)

@@ -162,8 +162,8 @@ class Server:
 
     def start(self) -> "Server":
         self.process = zygote().start(self.command, "--port", str(self.port), "--data", str(self.folder))
-        until = time.time() + 60
-        while time.time() < until and self.process.alive():
+        until = time.monotonic() + 60
+        while time.monotonic() < until and self.process.alive():
             with contextlib.suppress(OSError):
                 urllib.request.urlopen(self.url + "/api/desk", timeout=5).read()
                 return self
@@ -199,8 +199,8 @@ def free_port() -> int:
 
 def wait_for(driver: Any, script: str, what: str, seconds: float = 30) -> Any:
     """Wait until a JavaScript expression is true; returns its value. On a busy machine states come later, never not."""
-    until = time.time() + seconds
-    while time.time() < until:
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
         value = driver.execute_script("return " + script)
         if value:
             return value

@@ -38,11 +38,17 @@ class PalmCase(DeskCase):
         desk.says("Let a finger write")
         self.x, self.y = desk.corner(".scroll")
 
-    def slide(self, *ways: tuple[tuple[float, float], tuple[float, float], float], first: int = 1) -> None:
+    def slide(
+        self,
+        *ways: tuple[tuple[float, float], tuple[float, float], float],
+        first: int = 1,
+        from_s: float | None = None,
+    ) -> None:
         """Touches that go their ways, in CSS pixels from the corner of the page's frame; they stay down."""
         x, y = self.x, self.y
         self.desk.slide(
-            *((first + i, (x + a[0], y + a[1]), (x + b[0], y + b[1]), r) for i, (a, b, r) in enumerate(ways))
+            *((first + i, (x + a[0], y + a[1]), (x + b[0], y + b[1]), r) for i, (a, b, r) in enumerate(ways)),
+            from_s=from_s,
         )
 
     def lift(self) -> None:
@@ -63,10 +69,14 @@ class StartRules(PalmCase):
     def test_a_hand_that_never_did_a_drill_is_kept_off_and_its_fingers_are_not(self) -> None:
         """The rules every hand starts with: a palm lies while the nib writes, then fingers scroll and pinch."""
         self.bare()
-        before = self.place()
-        self.slide(((420, 420), (380, 330), PALM_PX))
-        self.desk.write([(self.x + 150 + 4 * k, self.y + 200, 0.5) for k in range(21)])
-        self.lift()
+        before, now = self.place(), time.time()  # what happens when is said: these rules go by it
+        self.slide(((420, 420), (380, 330), PALM_PX), from_s=now)
+        for k in range(21):
+            kind, at_s = "mouseMoved" if k else "mousePressed", now + 0.4 + 0.008 * k
+            self.desk.pen(kind, self.x + 150 + 4 * k, self.y + 200, at_s=at_s)
+        self.desk.pen("mouseReleased", self.x + 230, self.y + 200, 0, at_s=now + 0.6)
+        self.desk.touches("touchEnd", at_s=now + 0.8)
+        self.desk.rests()
         until_true(lambda: self.strokes() == 1, "the stroke kept")
         self.assertEqual(self.place(), before, "the palm moved nothing")
         self.desk.press("closer", ".tools")

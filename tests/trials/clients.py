@@ -42,7 +42,7 @@ def enlarge(folder: pathlib.Path) -> None:
 
 class Clients:
     def __init__(self, server: Server, seconds: float) -> None:
-        self.server, self.until = server, time.time() + seconds
+        self.server, self.until = server, time.monotonic() + seconds
         self.took: list[float] = []
         self.errors: Counter[str] = Counter()
         self.answers: Counter[str] = Counter()
@@ -51,7 +51,7 @@ class Clients:
     def writer(self, number: int) -> None:
         line = http.client.HTTPConnection("127.0.0.1", self.server.port, timeout=60)
         k = 0
-        while time.time() < self.until:
+        while time.monotonic() < self.until:
             xy = [float(v) for v in np.random.default_rng((number, k)).uniform(5, 100, 60)]
             stroke = {"id": f"c{number}-{k}", "pen_id": "fen-fountain", "revision": 1}
             stroke |= {"t_ms": [4.0 * i for i in range(60)], "x_mm": xy, "y_mm": xy[::-1]}
@@ -69,7 +69,7 @@ class Clients:
         line = http.client.HTTPConnection("127.0.0.1", self.server.port, timeout=60)
         paths = ("/api/sheets/trap-log/readings", "/api/sheets/trap-log/page.png?scale=6", "/api/desk")
         k = number
-        while time.time() < self.until:
+        while time.monotonic() < self.until:
             status, _ = self.ask(line, "GET", paths[k % 3], None)
             with self.lock:
                 self.answers[f"{paths[k % 3].split('/')[-1].split('?')[0]} {status}"] += 1

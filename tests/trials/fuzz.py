@@ -242,7 +242,7 @@ class Fuzz:
         for name, share in SHARES.items():  # the same once before: what is loaded is loaded, what is remembered is
             self._some(getattr(self, name)(), min(WARM, round(cases * share)), seed_number)
         self.rest()
-        began, grown = time.time(), list[float]()
+        began, grown = time.monotonic(), list[float]()
         while not grown or (grown[-1] > allowed_mb and len(grown) < TIMES):
             before = self.memory_mb()
             for name, share in SHARES.items():
@@ -257,7 +257,7 @@ class Fuzz:
             "statuses": dict(sorted(self.statuses.items())),
             "memory_mb": round(min(grown)),
             "slowest": f"{self.slowest[0]:.1f} s, {self.slowest[1][:100]}",
-            "seconds": round(time.time() - began),
+            "seconds": round(time.monotonic() - began),
             "faults": self.faults,
         }
 
@@ -286,8 +286,8 @@ class Fuzz:
         for job in self.jobs:
             with contextlib.suppress(urllib.error.HTTPError):
                 asked = urllib.request.Request(f"{self.server.url}/api/jobs/{job}", method="DELETE")
-                until = time.time() + 60
-                while json.load(urllib.request.urlopen(asked))["state"] == "running" and time.time() < until:
+                until = time.monotonic() + 60
+                while json.load(urllib.request.urlopen(asked))["state"] == "running" and time.monotonic() < until:
                     time.sleep(0.05)
         self.jobs.clear()
 

@@ -100,9 +100,9 @@ def main() -> int:
     parser.add_argument("recipes", type=int)
     parser.add_argument("--seed", type=int, default=1)
     args = parser.parse_args()
-    began = time.time()
+    began = time.monotonic()
     drawings, faults = trial(args.recipes, args.seed)
-    print(f"{args.recipes} recipes, {drawings} drawings, {len(faults)} faults, {time.time() - began:.0f} s")
+    print(f"{args.recipes} recipes, {drawings} drawings, {len(faults)} faults, {time.monotonic() - began:.0f} s")
     with contextlib.suppress(IndexError):
         print(Counter(f.split(": ")[1] for f in faults))
     for fault in faults[:30]:

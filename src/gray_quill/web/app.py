@@ -84,7 +84,7 @@ POLICY = (
 
 
 class Address(Rule):
-    """Matched only: no address is ever built here, and half a start would go into preparing that for all of them."""
+    """Matched only: no address is ever built here, and preparing that takes most of the time an app takes to make."""
 
     def _compile_builder(self, append_unknown: bool = True) -> Callable[..., Any]:
         return _not_built

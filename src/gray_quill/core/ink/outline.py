@@ -83,7 +83,8 @@ def _union(ink: Ink, long: Floats, short: Floats) -> shapely.Geometry:
         further = height[1:] > height[:-1]
         hulls = np.where(further[..., None], points[1:], points[:-1])
         parts += list(shapely.polygons(hulls))
-    area = shapely.union_all(shapely.buffer(shapely.make_valid(parts), 0))
+    whole = shapely.make_valid(np.array(parts, dtype=object))
+    area = shapely.union_all(shapely.buffer(whole, 0))
     return area.difference(rubbed_area(ink)) if ink.rubs else area
 
 

@@ -75,7 +75,7 @@ def draw_totals(stages: tuple[Stage, ...], seed: int, count: int, again: bool = 
     return total
 
 
-@functools.lru_cache(maxsize=4)  # a device is tried with many changes, which draw alike
+@functools.lru_cache(maxsize=2)  # a device is tried with many changes, which draw alike
 def _drawn(chances: tuple[float, ...], seed: int, count: int) -> list[Floats]:
     """Draws in units of each chance."""
     rng = np.random.default_rng(seed)

@@ -40,25 +40,30 @@ class Glass:
     def shown(self, t_s: float, box: Box | None = None) -> Tones:
         """Tones at a moment, in a box or everywhere."""
         tones = np.asarray(_tones(self._ways, self._place(box), np.float32(t_s), self.exponential), np.float32)
-        return tones.reshape(len(tones), -1, *self._channels)
+        return tones.reshape(len(tones), tones.shape[1] // self._each, *self._channels)
 
     def drive(self, box: Box, driven: Tones, t_s: float, lasts_s: float, ghost: float = 0, lighter: float = 1) -> None:
         """From a moment on a box goes to some tones, but for its ghost; NaN where a pixel is left alone."""
-        goals = np.require(driven, np.float32, ("C", "W")).reshape(len(driven), -1)
+        left, top, right, bottom = place = self._place(box)
+        goals = np.require(driven, np.float32, ("C", "W")).reshape(bottom - top, right - left)
         when = np.float32(t_s), np.float32(max(lasts_s, LEAST_S))
-        left = np.float32(min(ghost * lighter, 1.0)), np.float32(ghost)
-        _drive(self._ways, self._place(box), goals, when, left, self.exponential)
+        kept = np.float32(min(ghost * lighter, 1.0)), np.float32(ghost)
+        _drive(self._ways, place, goals, when, kept, self.exponential)
 
     def settles_s(self, lasts_s: float) -> float:
         """How long until nothing of a change is left to see."""
         return lasts_s * (SETTLED / TEN_TO_NINETY if self.exponential else 1.0)
 
+    @property
+    def _each(self) -> int:
+        return self._channels[0] if self._channels else 1
+
     def _place(self, box: Box | None) -> Box:
-        """A box, or all of it, with channels beside each other."""
+        """What of a box lies on the glass, or all of it, with channels beside each other."""
         height, width = self._ways.end.shape
-        each = self._channels[0] if self._channels else 1
-        left, top, right, bottom = box or (0, 0, width // each, height)
-        return max(left, 0) * each, max(top, 0), min(right * each, width), min(bottom, height)
+        left, top, right, bottom = box or (0, 0, width // self._each, height)
+        left, top = max(left, 0) * self._each, max(top, 0)
+        return left, top, max(left, min(right * self._each, width)), max(top, min(bottom, height))
 
 
 @numba.njit(cache=True, nogil=True)
@@ -82,18 +87,16 @@ def _tones(ways, place, t_s, exponential):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, nogil=True)
-def _drive(ways, place, goals, when, left_over, exponential):  # type: ignore[no-untyped-def]
-    """when: from when, for how long. left_over: of the tone before, as a pixel gets lighter or darker."""
+def _drive(ways, place, goals, when, kept, exponential):  # type: ignore[no-untyped-def]
+    """when: from when, for how long. kept: share of the tone before, as a pixel gets lighter or darker."""
     left, top, right, bottom = place
-    if goals.shape != (bottom - top, right - left):
-        raise ValueError("as many tones as the box has pixels")
     for j in range(top, bottom):
         for i in range(left, right):
             goal = goals[j - top, i - left]
             if not np.isnan(goal):
                 now = _tone(ways, j, i, when[0], exponential)
                 ways.start[j, i] = now
-                ways.end[j, i] = goal + (left_over[0] if goal > now else left_over[1]) * (now - goal)
+                ways.end[j, i] = goal + (kept[0] if goal > now else kept[1]) * (now - goal)
                 ways.at_s[j, i], ways.for_s[j, i] = when
 
 

@@ -90,7 +90,7 @@ def _told(found: Sequence[_Spectrum | None]) -> Tremor:
     return Tremor(None, 0.0, max(hidden, high), None, white**0.5, len(spectra))
 
 
-@functools.lru_cache(maxsize=2048)  # a sheet is read again with every stroke that is added
+@functools.lru_cache(maxsize=1024)  # a sheet is read again with every stroke that is added
 def _spectrum_of(trace: Trace) -> _Spectrum | None:
     return _spectrum(trace.t_s, trace.x_mm, trace.y_mm)
 
