@@ -211,7 +211,7 @@ class OwnHand(PalmCase):
         for _ in range(20):  # a browser whose page is kept busy lets go of touches
             desk.slide((1, (700, 600), (760, 560), 12))
             desk.touches("touchEnd")
-            desk.frames(10)
+            desk.rests()
             if desk.js(f"return {taken}"):
                 break
         desk.press("Done, next", ".prompt")
