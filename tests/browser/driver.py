@@ -1,7 +1,7 @@
 """A headless Chromium with a real pen, and servers over throwaway databases.
 
 One Chromium serves all tests. Servers take a port after each other, so that it has their screens compiled already; what
-a page kept for itself is let go of when it is left. The demo's database is built once and copied for each server.
+pages of the one before kept for themselves is cleared. The demo's database is built once and copied for each server.
 """
 
 import contextlib
@@ -24,6 +24,8 @@ from tests.zygote import Child, Zygote
 
 WAITING = (pathlib.Path(__file__).parent / "waiting.js").read_text()
 KEPT_BY_PAGES = "cookies,local_storage,indexeddb,websql,service_workers,cache_storage"
+STARTED: list[Any] = []  # every Chromium of this process
+LET_GO: list[int] = []  # ports of servers that are gone
 FLAGS = (
     "headless=new",
     "no-sandbox",
@@ -48,15 +50,9 @@ def chromium() -> Any:
     return _started()
 
 
+@functools.cache
 def another() -> Any:
     """A second Chromium that knows nothing of the first, for tests with somebody else's screen."""
-    driver = _second()
-    leave(driver)
-    return driver
-
-
-@functools.cache
-def _second() -> Any:
     return _started()
 
 
@@ -79,6 +75,7 @@ def _started() -> Any:
     count_timers(driver)
     at_end(shutil.rmtree, profile, ignore_errors=True)
     at_end(driver.quit)
+    STARTED.append(driver)
     return driver
 
 
@@ -100,15 +97,7 @@ def browser(width: int = 1280, height: int = 800) -> Iterator[Any]:
     try:
         yield driver
     finally:
-        leave(driver)
-
-
-def leave(driver: Any) -> None:
-    """Go to a blank page; nothing that pages kept for themselves carries over."""
-    origin = driver.execute_script("return origin")
-    driver.get("about:blank")
-    if origin != "null":
-        driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": origin, "storageTypes": KEPT_BY_PAGES})
+        driver.get("about:blank")
 
 
 def resize(driver: Any, width: int, height: int) -> None:
@@ -145,14 +134,11 @@ def zygote() -> Zygote:
     return made
 
 
-LET_GO: list[int] = []  # ports of servers that are gone
-
-
 class Server:
     """`gray-quill serve`, or another command that serves, as its own process, so that it can be killed."""
 
     def __init__(self, folder: pathlib.Path, command: str = "serve") -> None:
-        self.folder, self.command, self.port = folder, command, LET_GO.pop() if LET_GO else free_port()
+        self.folder, self.command, self.port = folder, command, port_of_ones_own()
         self.url = f"http://127.0.0.1:{self.port}"
         self.process: Child | None = None
 
@@ -189,6 +175,17 @@ def served(demo: bool = True) -> Iterator[Server]:
         server.kill()
         LET_GO.append(server.port)
         shutil.rmtree(folder, ignore_errors=True)
+
+
+def port_of_ones_own() -> int:
+    """A port whose pages have kept nothing: one that a server let go of, cleared, or a new one."""
+    if not LET_GO:
+        return free_port()
+    port = LET_GO.pop()
+    for driver in STARTED:
+        origin = {"origin": f"http://127.0.0.1:{port}", "storageTypes": KEPT_BY_PAGES}
+        driver.execute_cdp_cmd("Storage.clearDataForOrigin", origin)
+    return port
 
 
 def free_port() -> int:
