@@ -2,6 +2,10 @@
 
 import http.client
 import json
+import pathlib
+import re
+import shutil
+import tempfile
 import threading
 import time
 import urllib.parse
@@ -11,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from tests.browser.desk import Desk, at_desk, until_true
-from tests.browser.driver import another
+from tests.browser.driver import another, browser, demo_folder, free_port, zygote
 
 OTHERS: dict[str, tuple[str, float]] = {
     "mirror": ("nib to a mirror beside it, p95", 60),
@@ -22,7 +26,7 @@ MIRRORS = 12
 INKED = """
 const c = document.querySelector('[data-layer=page]')
 if (!c || c.width < 300) return 0
-const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data
+const d = c.getContext('2d').getImageData(c.width / 4, 80, c.width / 2, 160).data  // where the first line stands
 for (let i = 0; i < d.length; i += 4) if (d[i] + d[i + 1] + d[i + 2] < 300) return performance.now()
 return 0
 """
@@ -40,7 +44,7 @@ def watched() -> dict[str, float]:
         desk.rests()
         found = {"mirror": _mirror_p95(desk, link)}
         found["kept"] = _kept_p95(desk.url, sheet, link)
-        found["wifi"] = _first_ink(desk)
+    found["wifi"] = _first_ink()
     return found
 
 
@@ -104,14 +108,31 @@ def _kept_p95(url: str, sheet: str, link: str) -> float:
     return float(np.percentile(took, 95))
 
 
-def _first_ink(desk: Desk) -> float:
-    """From the address to ink on the page, nothing kept from before."""
-    driver = desk.driver
+def _first_ink() -> float:
+    """From the address to ink on the page, nothing kept from before, of a server for the room: what it answers goes
+    compressed, as it does over the air. The best of three.
+    """
+    with tempfile.TemporaryDirectory() as name, browser() as driver:
+        folder, port = pathlib.Path(name), free_port()
+        shutil.copytree(demo_folder(), folder, dirs_exist_ok=True)
+        named = ("--host", "127.0.0.1", "--name", "desk.test", "--no-tls", "--port", str(port), "--data", str(folder))
+        server = zygote().start("serve", *named)
+        try:
+            link = until_true(lambda: re.search(r"Come in: http://[^/]+(\S+)", server.words()), "the link")[1]
+            driver.get(f"http://127.0.0.1:{port}{link}")
+            until_true(lambda: driver.execute_script(INKED), "the sheet")
+            return min(_over_the_air(driver, f"http://127.0.0.1:{port}/sheet") for _ in range(3))
+        finally:
+            server.kill()
+
+
+def _over_the_air(driver: Any, url: str) -> float:
+    driver.get("about:blank")
     driver.execute_cdp_cmd("Network.enable", {})
     driver.execute_cdp_cmd("Network.clearBrowserCache", {})
     slow = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "uploadThroughput": 10e6 / 8}
     driver.execute_cdp_cmd("Network.emulateNetworkConditions", slow)
-    driver.get(f"{desk.url}/sheet")
+    driver.get(url)
     try:
         return float(until_true(lambda: driver.execute_script(INKED), "the first ink"))
     finally:

@@ -1,11 +1,11 @@
 """What proofs cost: error diffusion against Pillow's, and four proofs of a page."""
 
 import time
-from collections.abc import Callable
 
 import numpy as np
 from PIL import Image
 
+from bench.timing import best_of_both
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
@@ -35,7 +35,7 @@ def page_of_words() -> list[Ink]:
     ]
 
 
-def diffusion(best_of_both: Callable[..., tuple[float, float]]) -> tuple[float, float]:
+def diffusion() -> tuple[float, float]:
     """ms for a page of 1404 x 1872 in 16 greys, and of Pillow for the same in two tones."""
     page = page_pixels(page_of_words(), A4, page_view(A4, 227))[:1872, :1404]
     grey = np.ascontiguousarray(page.mean(axis=2).astype(np.uint8))

@@ -24,8 +24,8 @@ SHEETS = {
     "shown": ("an A4 page of a PDF of 2 MB, at full width", 300.0),
     "nearer": ("the same sharp after a zoom", 300.0),
     "out": ("20 pages of 400 strokes each out as PDF, compared with the screen", 5000.0),
-    "memory": ("most memory of the server and its reader in all of it, MB", 700.0),
 }
+MEMORY_MB = 700.0
 
 
 def photograph(rng: np.random.Generator) -> Image.Image:
