@@ -7,6 +7,7 @@ more than cores, for tests with a browser wait a good deal; no more of these tha
 
 import argparse
 import dataclasses
+import gc
 import io
 import multiprocessing
 import os
@@ -26,14 +27,15 @@ from tests.browser.driver import answers_folder, demo_folder, zygote
 ROOT = pathlib.Path(__file__).parents[1]
 CORES = os.cpu_count() or 1
 BROWSER = "tests.browser"
+CRASHED = "tab crashed"  # the browser's own failure, in the driver's words
 # begun first, so that no long one is left for the end
 LONG = ("tests.browser.test_layout", "tests.browser.test_walk", "tests.core.test_lag", "tests.trials", "tests.supply")
 
 
 @dataclasses.dataclass(frozen=True)
 class Ran:
-    """What became of a class: seconds by test, what failed and how, how many were left out, and the kernels that had to
-    be compiled meanwhile.
+    """What became of a class: seconds by test, what failed and how, how many were left out, the kernels that had to be
+    compiled meanwhile, and whether it was run again because the browser crashed.
     """
 
     name: str
@@ -42,6 +44,7 @@ class Ran:
     skipped: int
     words: str
     compiled: tuple[str, ...] = ()
+    again: bool = False
 
 
 class Timed(unittest.TextTestResult):
@@ -55,7 +58,7 @@ class Timed(unittest.TextTestResult):
         self.seconds[test.id()] = time.perf_counter() - self.began
 
 
-def classes(places: list[str]) -> dict[str, unittest.TestSuite]:
+def classes(places: list[str]) -> dict[str, list[unittest.TestCase]]:
     """The classes of tests in files and folders, by name."""
     found: dict[str, list[unittest.TestCase]] = {}
     for place in places:
@@ -66,7 +69,7 @@ def classes(places: list[str]) -> dict[str, unittest.TestSuite]:
             for test in _each(unittest.defaultTestLoader.loadTestsFromName(module)):
                 kind = type(test)
                 found.setdefault(f"{module}.{kind.__qualname__}", []).append(test)
-    return {name: unittest.TestSuite(tests) for name, tests in found.items()}
+    return found
 
 
 def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
@@ -77,9 +80,10 @@ def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
             yield test
 
 
-def run(name: str, suite: unittest.TestSuite) -> Ran:
+def run(name: str, tests: list[unittest.TestCase]) -> Ran:
     words = io.StringIO()
     with install_recorder("numba:compile") as recorder:
+        suite = unittest.TestSuite(tests)
         result = unittest.TextTestRunner(words, verbosity=0, resultclass=Timed).run(suite)  # type: ignore[arg-type]
     begun = [event.data for _, event in recorder.buffer if event.is_start]
     compiled = tuple(
@@ -94,17 +98,22 @@ def run(name: str, suite: unittest.TestSuite) -> Ran:
     return Ran(name, seconds, tuple(failed), len(result.skipped), words.getvalue() if failed else "", compiled)
 
 
-def work(line: Connection, suites: dict[str, unittest.TestSuite]) -> None:
-    """Run the classes that are asked for, until none is."""
+def work(line: Connection, found: dict[str, list[unittest.TestCase]]) -> None:
+    """Run the classes that are asked for, until none is. One in which the browser itself crashed is run once more: a
+    page that crashes it does so again.
+    """
     zygote()  # before there are threads
     while name := line.recv():
-        line.send(run(name, suites[name]))
+        ran = run(name, found[name])
+        if CRASHED in ran.words:
+            ran = dataclasses.replace(run(name, found[name]), again=True)
+        line.send(ran)
 
 
-def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[Ran]:
+def in_turn(found: dict[str, list[unittest.TestCase]], processes: int) -> Iterator[Ran]:
     """What became of each class, as it ends. A process that dies fails its class, and another takes its place."""
-    places = {name: next((i for i, part in enumerate(LONG) if name.startswith(part)), len(LONG)) for name in suites}
-    in_order = sorted(suites, key=lambda name: places[name])
+    places = {name: next((i for i, part in enumerate(LONG) if name.startswith(part)), len(LONG)) for name in found}
+    in_order = sorted(found, key=lambda name: places[name])
     browsers = deque(name for name in in_order if name.startswith(BROWSER))
     others = deque(name for name in in_order if not name.startswith(BROWSER))
     fork = multiprocessing.get_context("fork")
@@ -118,7 +127,7 @@ def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[R
 
     def begin() -> None:
         here, there = fork.Pipe()
-        process = fork.Process(target=work, args=(there, suites))
+        process = fork.Process(target=work, args=(there, found))
         process.start()
         there.close()
         hand_on(here, process)
@@ -131,7 +140,7 @@ def in_turn(suites: dict[str, unittest.TestSuite], processes: int) -> Iterator[R
         else:
             process.join()
 
-    for _ in range(min(processes, len(suites))):
+    for _ in range(min(processes, len(found))):
         begin()
     while at_work:
         wait([end for line, (_, process) in at_work.items() for end in (line, process.sentinel)])
@@ -158,15 +167,18 @@ def main() -> int:
     )
     parser.add_argument("--processes", type=int, default=CORES + 1)
     asked = parser.parse_args()
-    suites = classes(asked.places)
+    found = classes(asked.places)
     use_everything()  # once for all processes, as the demo is
     demo_folder()
     answers_folder()
+    gc.freeze()  # what is loaded is not looked through for litter by each process
     began, seconds, failed, skipped = time.perf_counter(), dict[str, float](), list[str](), 0
     compiled: dict[str, str] = {}
-    for ran in in_turn(suites, asked.processes):
+    for ran in in_turn(found, asked.processes):
         verdict = "FAILED" if ran.failed else "ok"
         print(f"{verdict:7}{sum(ran.seconds.values()):7.1f} s {len(ran.seconds):4} {ran.name}", flush=True)
+        if ran.again:
+            print("       the browser's tab had crashed: this is the second run", flush=True)
         print(ran.words, end="", flush=True)
         seconds |= ran.seconds
         failed += ran.failed

@@ -9,7 +9,7 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from typing import Any
 
-from tests.browser.driver import Server, browser, served, wait_for
+from tests.browser.driver import Server, browser, evaluate, served, wait_for
 
 LAYER = "document.querySelector('[data-layer={}]')"
 Place = tuple[float, float]
@@ -17,17 +17,19 @@ Written = tuple[float, float, float]  # x, y in CSS pixels, force
 
 # For a while nothing is asked of the server, no timer is about to act and no picture is on its way.
 REST = """
-const done = arguments[arguments.length - 1], calm = arguments[0]
+const calm = arguments[0]
 let since = performance.now()
 const comes = (i) => !i.complete && i.loading !== 'lazy'
 const busy = () =>
   Number(document.documentElement.dataset.asking ?? 0) || timersSoon() || [...document.images].some(comes)
-const look = () => {
-  if (busy()) since = performance.now()
-  if (performance.now() - since >= calm) done(true)
-  else requestAnimationFrame(look)
-}
-look()
+return new Promise((done) => {
+  const look = () => {
+    if (busy()) since = performance.now()
+    if (performance.now() - since < calm) setTimeout(look, 20)
+    else requestAnimationFrame(() => requestAnimationFrame(done))
+  }
+  look()
+})
 """
 INKED = """
 const c = document.querySelector(`[data-layer=${arguments[0]}]`)
@@ -51,7 +53,7 @@ class Desk:
         return wait_for(self.driver, script, what, seconds)
 
     def js(self, script: str, *arguments: Any) -> Any:
-        return self.driver.execute_script(script, *arguments)
+        return evaluate(self.driver, script, *arguments)
 
     def text(self, scope: str = "body") -> str:
         return str(self.js("return document.querySelector(arguments[0])?.textContent ?? ''", scope))
@@ -63,13 +65,13 @@ class Desk:
 
     def rests(self, calm_ms: int = 120) -> None:
         """Wait until nothing is asked of the server any more, and controls have had their say."""
-        self.driver.execute_async_script(REST, calm_ms)
+        self.js(REST, calm_ms)
 
     def frames(self, n: int = 3) -> None:
         """Wait until the browser has painted what has happened."""
-        self.driver.execute_async_script(
-            "const done = arguments[1]; let n = arguments[0];"
-            "const next = () => (n-- ? requestAnimationFrame(next) : done(true)); next()",
+        self.js(
+            "let n = arguments[0]; return new Promise((done) => {"
+            "const next = () => (n-- ? requestAnimationFrame(next) : done(true)); next() })",
             n,
         )
 

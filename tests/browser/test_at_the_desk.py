@@ -10,7 +10,7 @@ import numpy as np
 
 from gray_quill.core.hand.hand import Hand
 from gray_quill.store.database import connect
-from gray_quill.store.sheets import load_traces, stroke_index
+from gray_quill.store.strokes import load_traces, stroke_index
 from gray_quill.store.things import list_things
 from tests.browser.desk import DeskCase, until_true
 
@@ -143,6 +143,10 @@ class AtTheDesk(DeskCase):
         self.assertEqual(self.db.execute("SELECT count(*) FROM strokes").fetchone()[0], kept, "it is on no sheet")
         desk.press("Wipe")
         until_true(lambda: desk.inked("scribble") == 0, "an empty field")
+        desk.hold([(x + 40 + 6 * i, y + 40, 0.5) for i in range(20)])
+        desk.write([(x + 400 + 6 * i, y + 60, 0.5) for i in range(20)])  # nobody told of the lift before
+        until_true(lambda: desk.inked("scribble", (400, 0, 120, 100)) and desk.text(".scribble") == "Wipe", "both")
+        self.assertEqual(desk.inked("scribble", (200, 0, 180, 100)), 0, "neither goes on where the other is")
 
     def test_a_plain_dial_moves_the_pen_is_one_undo_and_is_remembered_for_the_roll(self) -> None:
         desk = self.desk
@@ -194,7 +198,7 @@ class AtTheDesk(DeskCase):
             opener.click()
             desk.wait(f"document.querySelector('{sheet}')", words)
             desk.rests()
-            beside, over, inside = desk.js(gap, opener, sheet)
+            beside, over, inside = desk.driver.execute_script(gap, opener, sheet)
             self.assertTrue(beside < 8 and over and inside, (words, beside, over, inside))
             desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true}))")
             desk.wait(f"!document.querySelector('{sheet}')", "it to close")

@@ -13,7 +13,7 @@ from PIL import Image
 from gray_quill.core.trace import Trace
 from gray_quill.formats.inkml import read_inkml
 from gray_quill.store.database import connect
-from gray_quill.store.sheets import list_strokes
+from gray_quill.store.strokes import list_strokes
 from tests.browser.desk import DeskCase, Written, until_true
 
 PICTURE = "document.querySelector('[data-ink=now]')"
@@ -141,16 +141,19 @@ class Kill(DeskCase):
         desk.open()
         db = connect(desk.server.folder)
         self.addCleanup(db.close)
-        start = self.count(db)
+        start, corner = self.count(db), desk.corner("[data-layer=live]")
         for k in range(4):
             self.stroke(k)
         desk.server.kill()
+        desk.press("all", ".margin .word-tabs")  # is refused, which is said while the next strokes are written
         for k in range(4, 9):
             self.stroke(k)
         desk.says("the server is not reached", "header p")
         # the words follow the strokes by a moment; one that was kept but not answered is here and there
         until_true(lambda: self.count(db) + self.waiting() >= start + 9, "each stroke to be kept here or there")
         self.assertGreaterEqual(self.waiting(), 5)
+        desk.says("The server does not answer", ".news")
+        self.assertEqual(desk.corner("[data-layer=live]"), corner, "the page stays where the nib is")
         desk.server.start()
         desk.open(rests=False)
         desk.all_kept()

@@ -21,7 +21,7 @@ from gray_quill.core.quantities import describe_record, quantities, value_at
 from gray_quill.core.readings.reading import in_words
 from gray_quill.core.readings.trade_off import trade_curves
 from gray_quill.core.trace import make_trace
-from tests.browser.driver import browser
+from tests.browser.driver import browser, evaluate
 from tests.browser.test_parity import SCRIPT, plan_of, rows
 
 DRAW = """
@@ -46,10 +46,10 @@ class BrowserCase(unittest.TestCase):
         cls.driver = chrome.__enter__()
         cls.addClassCleanup(chrome.__exit__, None, None, None)
         cls.driver.get("about:blank")
-        cls.driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+        evaluate(cls.driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
 
     def run_js(self, expression: str, *arguments: object) -> Any:
-        return self.driver.execute_script(f"return LiveInk.{expression}", *arguments)
+        return evaluate(self.driver, f"return LiveInk.{expression}", *arguments)
 
 
 class FrontEnd(BrowserCase):
@@ -166,7 +166,7 @@ class FrontEnd(BrowserCase):
                 cases += [(known, float(v)) for v in (0.0, bound, *bound * 10.0 ** rng.uniform(-2, 3, 6))]
         sent = [[dataclasses.asdict(known), value] for known, value in cases]
         code = "return arguments[0].map(([k, v]) => [LiveInk.inWords(k, v), LiveInk.callsForAttention(k, v)])"
-        told = self.driver.execute_script(code, sent)
+        told = evaluate(self.driver, code, sent)
         for (known, value), [words, attention] in zip(cases, told, strict=True):
             self.assertEqual((words, attention), (in_words(known, value), known.calls_for_attention(value)), known)
         self.assertTrue(any(attention for _, attention in told) and not all(attention for _, attention in told))
@@ -220,7 +220,7 @@ class Pictures(BrowserCase):
             recipe["body"]["hollow"]["fill_opacity"] = 0
             pen = read_recipe(recipe)
             live = np.array(
-                self.driver.execute_script(DRAW, plan_of(pen), rows(trace), scale, w, h),
+                evaluate(self.driver, DRAW, plan_of(pen), rows(trace), scale, w, h),
                 float,
             ).reshape(h, w)
             settled = ink_pixels([settle(trace, pen)], View(0, 0, scale, w, h))[..., 3].astype(float)

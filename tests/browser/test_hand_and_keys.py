@@ -136,7 +136,7 @@ class HandAndKeys(DeskCase):
         desk.js(f"[...{other}].find(b => b.textContent.includes('Survey')).id = 'survey'")
         desk.js(f"[...{other}].find(b => b.textContent.includes('Reed')).id = 'reed'")
         desk.pen("mouseMoved", x, y - 200)
-        desk.js(TOUCH, "#survey", 90)  # a palm's patch
+        desk.js(TOUCH, "#survey", 180)  # a palm's patch
         desk.js(TOUCH, "header h1 button", 25)  # a fingertip, but on nothing that may be pressed now
         self.assertFalse(desk.js("return !!document.querySelector('.choices')"))
         desk.pen("mouseMoved", x, y - 199)

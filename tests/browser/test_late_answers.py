@@ -124,3 +124,28 @@ class LateAnswers(DeskCase):
             self.let_go()
             desk.wait("!document.querySelector('.grid-holder table.stale')", "the grid")
             self.assertEqual(desk.wait(writing, "the grid"), good)
+
+    def test_a_picture_of_the_page_from_before_the_last_stroke(self) -> None:
+        desk = self.desk
+        with self.holding("sheet"):
+            asked = "performance.getEntriesByType('resource').map(e => e.name).filter(n => n.includes('page.png'))"
+            pictures = desk.js(f"return {asked}")
+            self.assertEqual(len(pictures), len(set(pictures)), "none is asked for while it is on its way")
+            left, top = desk.corner("[data-layer=live]")
+            self.hold("/page.png")
+            desk.write([(left + 60 + 6 * k, top + 30 + k, 0.5) for k in range(30)])
+            desk.wait("window.held.length", "the picture with the first stroke")
+            asked_before = desk.js(f"return {asked}.length")
+            desk.write([(left + 150, top + 25 + 2 * k, 0.5) for k in range(20)])
+            desk.wait(
+                f"{asked}.length > {asked_before} && document.documentElement.dataset.asking === '1'", "the second"
+            )
+            desk.all_kept()
+            desk.frames()
+            meanwhile = desk.inked("page")
+            self.let_go()
+            inked = desk.inked("page")
+            desk.driver.refresh()
+            desk.rests()
+            self.assertEqual(desk.inked("page"), inked, "as it comes anew")
+            self.assertAlmostEqual(meanwhile, inked, delta=0.002 * inked, msg="no stroke goes away meanwhile")

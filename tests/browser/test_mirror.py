@@ -6,7 +6,7 @@ import urllib.error
 import urllib.request
 
 from tests.browser.desk import DeskCase, until_true
-from tests.browser.driver import another
+from tests.browser.driver import another, evaluate
 
 DARK = """
 const c = document.querySelector(`[data-layer=${arguments[0]}]`)
@@ -26,10 +26,10 @@ class Mirror(DeskCase):
 
     def dark(self, layer: str) -> int:
         """Inked pixels of a layer of the mirror."""
-        return int(self.other.execute_script(DARK, "mirror-" + layer))
+        return int(evaluate(self.other, DARK, "mirror-" + layer))
 
     def said(self) -> str:
-        return str(self.other.execute_script("return document.querySelector('[data-delay]')?.textContent ?? ''"))
+        return str(evaluate(self.other, "return document.querySelector('[data-delay]')?.textContent ?? ''"))
 
     def test_j14_another_screen_follows_and_only_looks(self) -> None:
         desk = self.desk
@@ -92,7 +92,7 @@ class Mirror(DeskCase):
     def looking_gives_no_way_in(self, link: str) -> None:
         """A sheet that is not shown, a change, the desk: nothing of it comes with the link's cookie."""
         room = "return fetch(arguments[0], arguments[1]).then((r) => r.status)"
-        self.assertEqual(self.other.execute_script(room, "/api/mirror/page", {}), 200)
+        self.assertEqual(evaluate(self.other, room, "/api/mirror/page", {}), 200)
         tampered = re.sub(r"/see/.*", "/see/" + "a" * 24, link)
         with self.assertRaises(urllib.error.HTTPError) as refused:
             urllib.request.urlopen(tampered)
@@ -112,8 +112,8 @@ class Whole(DeskCase):
             other = another()
             other.get(told["link"])
             shown = "const s = document.querySelector('.sheet'); return [s?.clientWidth, s?.clientHeight]"
-            until_true(lambda: other.execute_script(shown)[0], "the mirror")  # noqa: B023
-            wide, high = other.execute_script(shown)
+            until_true(lambda: evaluate(other, shown)[0], "the mirror")  # noqa: B023
+            wide, high = evaluate(other, shown)
             self.assertEqual(abs(wide / high - 148 / 210) < 0.02, whole)
 
     def test_those_who_look_on_turn_the_page_with_the_writer(self) -> None:

@@ -9,7 +9,7 @@ from PIL import Image
 
 from gray_quill.demo.survey_pdf import survey_pdf
 from gray_quill.store.database import connect
-from gray_quill.store.sheets import list_strokes
+from gray_quill.store.strokes import list_strokes
 from tests.browser.desk import DeskCase, until_true
 
 H1 = "document.querySelector('h1').textContent"
@@ -107,7 +107,7 @@ class Pages(DeskCase):
         desk.js("[...document.querySelectorAll('.out label.el-checkbox')].at(-1).click()")
         desk.says("no ink is cut through", ".out")
         desk.press("PDF", ".out")
-        desk.says("is in your downloads", ".out", 90)
+        desk.says("is in your downloads", ".out", 180)
         document = pypdfium2.PdfDocument(desk.download(f"{here}.pdf"))
         self.assertGreater(len(document), 1)
         self.assertLessEqual(max(page.get_size()[1] for page in document), 210 * 72 / 25.4 + 0.1)
@@ -249,7 +249,7 @@ class Pages(DeskCase):
         desk.choose("How fast", "32")
         desk.press("Play", ".bar")
         lasts = desk.js("return Math.floor(document.querySelector('.el-slider [aria-valuemax]').ariaValueMax)")
-        desk.wait(f"+{REPLAYED}.dataset.at >= {lasts} - 1", "its end", 90)
+        desk.wait(f"+{REPLAYED}.dataset.at >= {lasts} - 1", "its end", 180)
         again = desk.js(f"return {DARK.format('replay')}")
         self.assertEqual(again, whole)
         desk.press("back to the page", ".bar")
@@ -263,7 +263,7 @@ class Pages(DeskCase):
         desk.press("Take out", "nav")
         desk.choose("Which pages", "all 3")
         desk.press("PDF", ".out")
-        desk.says("Survey by night.pdf is in your downloads", ".out", 90)
+        desk.says("Survey by night.pdf is in your downloads", ".out", 180)
         document = pypdfium2.PdfDocument(desk.download("Survey by night.pdf"))
         texts = [page.get_textpage().get_text_range() for page in document]
         self.assertEqual([("Night survey" in text) for text in texts], [False, True, False])
@@ -280,7 +280,7 @@ class Pages(DeskCase):
         )
         desk.choose("Dots an inch of pictures", "at 150")
         desk.press("PNG", ".out")
-        desk.says("Survey by night.zip, 2 files", ".out", 90)
+        desk.says("Survey by night.zip, 2 files", ".out", 180)
         desk.says("Equals what you see", ".out")
         inside = zipfile.ZipFile(io.BytesIO(desk.download("Survey by night.zip")))
         self.assertEqual(inside.namelist(), ["Survey by night, page 1.png", "Survey by night, page 2.png"])
@@ -317,12 +317,11 @@ class SmallWriting(DeskCase):
         )
         desk.write([(x + 0.7 * wide + 5 * k, y + 0.5 * high, 0.6) for k in range(30)])
         desk.wait(f"parseFloat({window}.style.left) > {left + 5}", "the window to move on")
-        for _ in range(12):  # to the margin, and to the next line
-            desk.write([(x + 0.8 * wide + 5 * k, y + 0.5 * high, 0.6) for k in range(25)])
-            desk.frames()
+        for _ in range(12):  # to the margin, and to the next line; written there, it would move on from its start
+            desk.rests(800)
             if desk.js(f"return parseFloat({window}.style.top) > {top + 1}"):
                 break
-            desk.rests(800)
+            desk.write([(x + 0.8 * wide + 5 * k, y + 0.5 * high, 0.6) for k in range(25)])
         desk.wait(
             f"parseFloat({window}.style.top) > {top + 1} && parseFloat({window}.style.left) < {left + 1}",
             "the next line",

@@ -84,7 +84,7 @@ class Palm(PalmCase):
         desk.press("Cancel", ".job")
         desk.wait("!document.querySelector('.job')", "the sweep cancelled")
         desk.press("Find rules for this hand", ".trade")
-        desk.wait("document.querySelector('[data-apply]')", "the recommended rules", 90)
+        desk.wait("document.querySelector('[data-apply]')", "the recommended rules", 300)
         reasons = desk.js("return [...document.querySelectorAll('[data-reason]')].map(r => r.textContent)")
         self.assertTrue(any("more palms get through" in r for r in reasons), reasons)
         desk.press("Apply them", ".trade")
@@ -103,7 +103,7 @@ class Palm(PalmCase):
         desk = self.desk
         desk.turn_to("drills")
         desk.js("document.querySelector('[aria-label=\"Drills of the hard set\"]').click()")
-        desk.wait("document.querySelector('[data-drill=\"close pinch\"]')", "the hard drills", 90)
+        desk.wait("document.querySelector('[data-drill=\"close pinch\"]')", "the hard drills", 180)
         pair = {"hand_id": "right-firm", "device_id": "tablet-11"}
         rules = desk.ask(SETTING.format("tablet-11"))["rules"]
         asked = {**pair, "rules": rules, "hard": True, "seed": 1}
@@ -115,7 +115,7 @@ class Palm(PalmCase):
         rows = list(csv.DictReader(desk.download("close pinch.csv").decode().splitlines()))
         self.assertGreater(len({r["id"] for r in rows if r["pointer"] == "touch"}), 3)
         desk.js("document.querySelector('[aria-label=\"Drills of the hard set\"]').click()")
-        desk.wait("document.querySelector('[data-drill=\"two-finger zoom\"]')", "the ordinary drills", 90)
+        desk.wait("document.querySelector('[data-drill=\"two-finger zoom\"]')", "the ordinary drills", 180)
 
     def runs_are_laid_side_by_side(self) -> None:
         desk = self.desk
@@ -205,15 +205,8 @@ class OwnHand(PalmCase):
         before = desk.js(RULED_WIDTH)
         desk.press("Enlarge the page first", ".prompt")
         self.assertAlmostEqual(desk.js(RULED_WIDTH), 2 * before, delta=1)
-        taken = (
-            "![...document.querySelectorAll('.prompt button')].find(b => b.textContent.includes('Done, next')).disabled"
-        )
-        for _ in range(20):  # a browser whose page is kept busy lets go of touches
-            desk.slide((1, (700, 600), (760, 560), 12))
-            desk.touches("touchEnd")
-            desk.rests()
-            if desk.js(f"return {taken}"):
-                break
+        desk.slide((1, (700, 600), (760, 560), 12))
+        desk.touches("touchEnd")
         desk.press("Done, next", ".prompt")
         for name in ("palm slides", "second palm", "thumb on the edge", "brush the tools", "rest"):
             desk.says(name, ".prompt")
@@ -278,5 +271,5 @@ class OwnHand(PalmCase):
         desk = self.desk
         desk.turn_to("trade-off")
         desk.press("Find rules for what I did", ".trade")
-        until_true(lambda: desk.js("return !!document.querySelector('[data-apply]')"), "rules for the own hand", 90)
+        until_true(lambda: desk.js("return !!document.querySelector('[data-apply]')"), "rules for the own hand", 180)
         self.assertNotIn("Something went wrong", desk.text())

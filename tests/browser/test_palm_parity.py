@@ -18,7 +18,7 @@ from gray_quill.core.palm.rules import OFF, Rules
 from gray_quill.core.palm.state import Limits
 from gray_quill.core.palm.trees import trees
 from gray_quill.core.palm.zone import zone_of
-from tests.browser.driver import browser
+from tests.browser.driver import browser, evaluate
 from tests.core.test_palm import STRICT, random_rules, random_stream
 
 SCRIPT = pathlib.Path(__file__).parents[2] / "web" / "dist-parity" / "live-ink.js"
@@ -52,7 +52,7 @@ class PalmParity(unittest.TestCase):
         compared = 0
         with browser() as driver:
             driver.get("about:blank")
-            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            evaluate(driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for k, (stream, rules, zone) in enumerate(cases):
                 plan = {
                     "rules": dataclasses.asdict(rules),
@@ -66,7 +66,7 @@ class PalmParity(unittest.TestCase):
                     [e.t_ms, e.pointer, e.id, e.phase, e.x_mm, e.y_mm, e.width_mm, e.height_mm] for e in stream.events
                 ]
                 state = fold(stream.events, rules, zone, stream.width_mm, stream.height_mm)
-                got = driver.execute_script(RUN, plan, rows, False)
+                got = evaluate(driver, RUN, plan, rows, False)
                 want: list[list[Any]] = [[t.id, t.decision, t.rule, t.at_ms] for t in state.touches.values()]
                 self.assertEqual([g[:3] for g in got["touches"]], [w[:3] for w in want], f"case {k}: {rules}")
                 np.testing.assert_allclose([g[3] for g in got["touches"]], [w[3] for w in want], atol=1e-6)
@@ -76,6 +76,6 @@ class PalmParity(unittest.TestCase):
                 self.assertGreaterEqual(got["heard"], len(want))
                 compared += len(want)
                 # what is let go of while it runs moves nothing
-                lean = driver.execute_script(RUN, plan, rows, True)
+                lean = evaluate(driver, RUN, plan, rows, True)
                 np.testing.assert_allclose(lean["view"], state.view(), rtol=1e-9, atol=1e-9)
         self.assertGreater(compared, 500)

@@ -51,8 +51,8 @@ class PalmCase(DeskCase):
             from_s=from_s,
         )
 
-    def lift(self) -> None:
-        self.desk.touches("touchEnd")
+    def lift(self, at_s: float | None = None) -> None:
+        self.desk.touches("touchEnd", at_s=at_s)
         self.desk.rests()
 
     def place(self) -> list[float]:
@@ -81,13 +81,14 @@ class StartRules(PalmCase):
         self.assertEqual(self.place(), before, "the palm moved nothing")
         self.desk.press("closer", ".tools")
         self.desk.rests()
-        before = self.place()
-        self.slide(((300, 400), (300, 300), FINGER_PX))
-        self.lift()
+        # long after the nib, and each longer than a touch is waited for
+        before, now = self.place(), max(time.time(), now + 2)
+        self.slide(((300, 400), (300, 300), FINGER_PX), from_s=now)
+        self.lift(now + 0.3)
         self.assertGreater(before[1] - self.place()[1], 40, "a finger scrolls")
         before = self.place()
-        self.slide(((270, 250), (200, 250), FINGER_PX), ((330, 250), (400, 250), FINGER_PX))
-        self.lift()
+        self.slide(((270, 250), (200, 250), FINGER_PX), ((330, 250), (400, 250), FINGER_PX), from_s=now + 1)
+        self.lift(now + 1.3)
         self.assertGreater(self.place()[2] / before[2], 1.4, "two zoom")
         self.assertEqual(self.strokes(), 1)
 

@@ -26,7 +26,7 @@ from gray_quill.core.pen.steady.look_ahead import look_ahead
 from gray_quill.core.quantities import record_json
 from gray_quill.core.screen.aim import Correction, corrected, lean_of
 from gray_quill.core.trace import Trace, make_trace
-from tests.browser.driver import browser
+from tests.browser.driver import browser, evaluate
 from tests.zoo import zoo
 
 SCRIPT = pathlib.Path(__file__).parents[2] / "web" / "dist-parity" / "live-ink.js"
@@ -75,9 +75,9 @@ class Parity(unittest.TestCase):
             driver.get("about:blank")
             source = SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk"
             for name, recipe in pens.items():
-                driver.execute_script(source)
+                evaluate(driver, source)
                 for trace in traces:
-                    live = np.array(driver.execute_script(RUN, plan_of(recipe), rows(trace)))
+                    live = np.array(evaluate(driver, RUN, plan_of(recipe), rows(trace)))
                     compared += self.compare(name, trace, recipe, live)
         self.assertGreater(compared, 20_000)
 
@@ -87,16 +87,16 @@ class Parity(unittest.TestCase):
         traces += [t for name, t in zoo().items() if name not in ("ten minutes", "dot") and len(t) > 1]
         with browser() as driver:
             driver.get("about:blank")
-            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            evaluate(driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for method in ("none", *METHODS):
                 steady = Steady(method=method, amount=5, ahead_ms=14)
                 plan = plan_of(dataclasses.replace(read_recipe({}), steady=steady))
                 for trace in traces:
-                    live = np.array(driver.execute_script(AHEAD, plan, rows(trace)))
+                    live = np.array(evaluate(driver, AHEAD, plan, rows(trace)))
                     x, y = (np.ascontiguousarray(v) for v in steady_path(steady, trace.t_s, trace.x_mm, trace.y_mm))
                     told = np.column_stack(look_ahead(trace.t_s, x, y, 14))
                     self.assertLess(np.abs(live - told).max(), 1e-6, method)
-            stale = driver.execute_script(AHEAD.replace("tS)", "tS + 0.026)"), plan, rows(traces[0]))
+            stale = evaluate(driver, AHEAD.replace("tS)", "tS + 0.026)"), plan, rows(traces[0]))
             self.assertEqual(stale, [None] * len(traces[0]))
             blot = plan_of(dataclasses.replace(SHIPPED_PENS["mist-spray"], steady=steady))
             self.assertIsNone(blot["ahead"], "a spray takes time to lie")
@@ -108,7 +108,7 @@ class Parity(unittest.TestCase):
         with browser() as driver:
             driver.get("about:blank")
             script = "return arguments[1].map((p) => LiveInk.corrected(arguments[0], ...p))"
-            live = driver.execute_script(SCRIPT.read_text() + ";" + script, record_json(found), told.tolist())
+            live = evaluate(driver, SCRIPT.read_text() + ";" + script, record_json(found), told.tolist())
         lean = np.array([lean_of(altitude, azimuth) for altitude, azimuth in told[:, 2:]])
         np.testing.assert_allclose(live, np.column_stack(corrected(found, told[:, 0], told[:, 1], lean)), atol=1e-9)
 
@@ -129,10 +129,10 @@ class Parity(unittest.TestCase):
         ]  # fmt: skip
         with browser() as driver:
             driver.get("about:blank")
-            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            evaluate(driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
             for wash, trace, bend_mm, rule in cases:
                 recipe = read_recipe({"wash": wash, "steady": {"method": "follow", "amount": 2}})
-                live = np.array(driver.execute_script(RUN, plan_of(recipe, paper), rows(trace)))[: len(trace)]
+                live = np.array(evaluate(driver, RUN, plan_of(recipe, paper), rows(trace)))[: len(trace)]
                 ink = settle(trace, recipe, paper)
                 at = np.searchsorted(ink.at, np.arange(len(trace)) - 1e-9)
                 self.assertLess(np.hypot(live[:, 0] - ink.x_mm[at], live[:, 1] - ink.y_mm[at]).max(), 0.02, wash)
@@ -182,8 +182,8 @@ class Texture(unittest.TestCase):
         )
         with browser() as driver:
             driver.get("about:blank")
-            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
-            driver.execute_script(TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
+            evaluate(driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            evaluate(driver, TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
             for name in ("moth-pencil-2b", "alder-charcoal", "lichen-pencil-2h", "heath-brush", "mist-spray"):
                 recipe = write_recipe(SHIPPED_PENS[name])
                 recipe["ends"] = {}
@@ -193,7 +193,7 @@ class Texture(unittest.TestCase):
                     trace = make_trace(
                         t, 8 + 30 * t, 12 + 4 * np.sin(4 * t), np.full(n, force), np.full(n, 0.8), np.zeros(n)
                     )
-                    live = driver.execute_script(draw, plan_of(pen), rows(trace), 16, 70 * 16, 24 * 16)
+                    live = evaluate(driver, draw, plan_of(pen), rows(trace), 16, 70 * 16, 24 * 16)
                     settled = float(ink_pixels([settle(trace, pen)], View(0, 0, 16, 70 * 16, 24 * 16))[..., 3].sum())
                     self.assertAlmostEqual(live / settled, 1, delta=0.015, msg=f"{name} at {force}")
 
@@ -224,8 +224,8 @@ class Texture(unittest.TestCase):
         view = View(14, 8, 16, box[2], box[3])
         with browser() as driver:
             driver.get("about:blank")
-            driver.execute_script(SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
-            driver.execute_script(TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
+            evaluate(driver, SCRIPT.read_text() + "\nwindow.LiveInk = LiveInk")
+            evaluate(driver, TAKE_DROPS, base64.b64encode(surface_bytes(DROPS)).decode())
             for name, change in (("moth-pencil-2b", {}), ("alder-charcoal", {}), ("survey-marker", {"streaks": 0.3})):
                 recipe = write_recipe(SHIPPED_PENS[name])
                 recipe["body"] |= {"width_mm": 3, "opacity": 1 if name != "survey-marker" else 0.6}
@@ -241,9 +241,7 @@ class Texture(unittest.TestCase):
                 settled = ink_pixels(inks[-1:], view, below=inks[:-1])[..., 3] / opacity
                 live, bare = (
                     np.abs(
-                        np.reshape(
-                            driver.execute_script(draw, plan_of(pen), rows(strokes[-1]), 16, box, d), settled.shape
-                        )
+                        np.reshape(evaluate(driver, draw, plan_of(pen), rows(strokes[-1]), 16, box, d), settled.shape)
                         - settled
                     ).mean()
                     / settled.mean()

@@ -121,7 +121,7 @@ class Room(unittest.TestCase):
         desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the desk without its server")
         until_true(lambda: desk.inked("page") == ink, "the page as it was")
         desk.says("the server is not reached: writing goes on here", "header")
-        line(90)
+        line(75)
         desk.says("the server is not reached: writing goes on here, 1 stroke waits", "header")
         driver.refresh()
         desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the desk again")

@@ -5,7 +5,10 @@ was written or undone is lost on the way between stations and windows.
 import json
 from typing import Any
 
+import numpy as np
+
 from gray_quill.store.database import connect
+from gray_quill.store.strokes import list_strokes
 from tests.browser.desk import DeskCase, until_true
 
 
@@ -128,6 +131,57 @@ class SheetAndPen(DeskCase):
         until_true(lambda: len(self.revisions()) == start + 1, "the stroke to be kept")
         desk.lift(left + 100, top + 60)
 
+    def test_a_nib_writes_over_what_is_selected_and_after_a_lift_nobody_told_of(self) -> None:
+        desk, start = self.desk, len(self.revisions())
+        left, top = desk.corner("[data-layer=live]")
+        desk.drag(desk.middle("header p span"), (left + 300, top + 30))  # slips off the words
+        self.write(60)
+        self.write(120)
+        desk.js("getSelection().selectAllChildren(document.body)")
+        self.write(180)
+        self.write(240)
+        self.assertEqual(len(self.revisions()), start + 4)
+        desk.hold([(left + 60 + 4 * i, top + 100, 0.5) for i in range(12)])
+        until_true(lambda: desk.inked("live") > 20, "live ink")
+        desk.write([(left + 400 + 4 * i, top + 140, 0.5) for i in range(12)])
+        until_true(lambda: len(self.revisions()) == start + 6, "both strokes")
+        for stroke in list_strokes(self.db, "trap-log")[-2:]:
+            self.assertLess(np.ptp(stroke.trace.x_mm), 20, "neither goes on where the other is")
+
+    def test_ink_stays_where_its_picture_does_not_come(self) -> None:
+        desk = self.desk
+        page, size = (desk.js(f"return document.querySelector('{part}').clientHeight") for part in (".page", ".scroll"))
+        desk.driver.execute_cdp_cmd("Network.enable", {})
+        desk.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*page.png*"]})
+        dark = desk.inked("page")
+        self.write()
+        desk.says("The picture of this sheet did not come", ".holder")
+        desk.js("document.querySelector('.scroll').scrollTop += 40")
+        desk.frames()
+        desk.says("The picture of this sheet did not come", ".holder")
+        desk.js("document.querySelector('.scroll').scrollTop -= 40")
+        desk.frames()
+        seen = desk.inked("page")
+        self.assertGreater(seen, dark + 50, "what was written")
+        held = (desk.js(f"return document.querySelector('{part}').clientHeight") for part in (".page", ".scroll"))
+        self.assertEqual([*held], [page, size], "the words take no room of the page")
+        desk.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+        desk.wait("!document.querySelector('.missing')", "the picture, asked for again")
+        desk.rests()
+        self.assertAlmostEqual(desk.inked("page"), seen, delta=0.002 * seen)
+
+    def test_a_desk_whose_first_answer_does_not_come_is_there_when_it_does(self) -> None:
+        desk = self.desk
+        desk.driver.execute_cdp_cmd("Network.enable", {})
+        desk.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/api/desk"]})
+        desk.driver.get(f"{desk.url}/sheet")
+        desk.says("The server does not answer", ".news")
+        self.assertFalse(desk.js("return !!document.querySelector('.station')"))
+        desk.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+        desk.wait("document.querySelector('[data-layer=page]')?.width > 300", "the page")
+        desk.wait("!document.querySelector('.news').textContent.trim()", "the words to go by themselves")
+        desk.all_kept()
+
     def test_keys_only_pick_and_go_back(self) -> None:
         desk = self.desk
         for key, pen in (("2", "Reed ballpoint"), ("3", "Heron brush"), ("3", "Reed ballpoint"), ("2", "Heron brush")):
@@ -148,7 +202,13 @@ class SheetAndPen(DeskCase):
         until_true(lambda: desk.inked("page") > dark, "their stroke")
         desk.press("Understood", ".news")
         desk.server.kill()
+        desk.says("the server is not reached", "header p")
         desk.press("all", ".margin .word-tabs")
         desk.says("The server does not answer", ".news")
         desk.server.start()
         desk.wait("!document.querySelector('.news').textContent.trim()", "the words to go by themselves")
+        desk.all_kept()
+        desk.server.kill()
+        desk.says("the server is not reached", "header p")
+        desk.server.start()
+        desk.all_kept()

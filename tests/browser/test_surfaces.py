@@ -206,10 +206,10 @@ class Surfaces(DeskCase):
         desk = self.desk
         desk.open("panels")
         cards = "[...document.querySelectorAll('.proof')]"
-        desk.wait(f"{cards}.length === 2 && {cards}.every(c => c.querySelector('dl'))", "two proofs", 20)
+        desk.wait(f"{cards}.length === 2 && {cards}.every(c => c.querySelector('dl'))", "two proofs", 180)
         facts = desk.js(f"return {cards}.map(c => c.querySelector('dl').textContent)")
         self.assertIn("1538 × 2183 px", facts[0])
-        self.assertRegex(facts[1], "of (8|16)")
+        self.assertIn(" of 16", facts[1])
         grey = (
             f"return {cards}.map(c => {{ const l = c.querySelector('[data-layer=lens]'); const d = "
             "l.getContext('2d').getImageData(0, 0, l.width, l.height).data;"

@@ -68,10 +68,17 @@ class Trust(DeskCase):
         self.assertEqual(self.strokes(), before + 8)
         desk.wait("document.querySelectorAll('.marked rect').length == 2", "the marks around refused strokes")
         desk.open()  # a reload neither loses them nor sends them over and over
+        desk.says("goes beyond 10000 mm", ".refused")
+        desk.press("1 more", ".refused")
         desk.says("'ghost-pen'", ".refused")
         desk.press("Put on this sheet with this pen", ".refused")
         desk.says("1 stroke refused, kept in this browser", "header p")
         self.assertEqual(self.strokes(), before + 9)
+        desk.press("Later", ".refused")
+        desk.press("Trap log", "h1")  # the desk is as it was
+        desk.press("Put down a new sheet")
+        desk.press("1 stroke refused", "header p")
+        desk.says("not taken", ".refused")
         self.assertFalse(desk.js("return document.querySelector('.refused').textContent.includes('Let it go')"))
         desk.press("Take out as InkML", ".refused")
         self.assertEqual(self.taken_out(), [[10, 10], [12, 12], [10_001, 14]])

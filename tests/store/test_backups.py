@@ -20,8 +20,8 @@ from gray_quill.store.database import FILE, connect
 from gray_quill.store.health import Health, examine
 from gray_quill.store.owner import LOCK, owned
 from gray_quill.store.schema import newest
-from gray_quill.store.sheets import Stroke, add_strokes
 from gray_quill.store.start import prepare
+from gray_quill.store.strokes import Stroke, add_strokes
 from tests.store.test_store import StoreCase
 from tests.zoo import wave
 

@@ -1,7 +1,9 @@
 """Everything kept as things: what is found is what there is, however it came, changed or went."""
 
+import datetime
 import json
 import unittest
+from unittest import mock
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import Conflict, InputError, NotFound, RecordError
@@ -26,9 +28,10 @@ from gray_quill.store.palm_settings import keep_setting
 from gray_quill.store.pens import add_pen, add_revision, get_pen, list_pens
 from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
-from gray_quill.store.sheets import Stroke, add_strokes, bin_strokes, change_sheet, list_strokes, pages_of
+from gray_quill.store.sheets import Sheet, add_sheet, change_sheet, list_sheets, pages_of
+from gray_quill.store.strokes import Stroke, add_strokes, bin_strokes, list_strokes
 from gray_quill.store.things import add_thing, get_thing, list_things
-from gray_quill.store.trials import Trial, keep_trial
+from gray_quill.store.trials import Trial, keep_trial, list_trials
 from tests.store.test_store import StoreCase
 from tests.zoo import wave
 
@@ -132,6 +135,28 @@ class Cabinet(StoreCase):
         self.assertEqual(note_thing(db, "sheet", "s", "of the quay").note, "of the quay")
         self.assertEqual(pages_of(db, "s")[0].note, "of the quay", "as its list shows it")
         self.kept_and_listed()
+
+    def test_things_of_one_moment_stand_in_the_order_they_were_kept(self) -> None:
+        """A quick machine keeps several in one tick of the clock: no list may depend on how many."""
+        db = self.db
+        tick = datetime.datetime(2030, 1, 1, tzinfo=datetime.UTC)
+        with mock.patch("gray_quill.store.database.datetime.datetime") as clock:
+            clock.now.return_value = tick
+            for device_id, device in SHIPPED_DEVICES.items():
+                add_thing(db, device_id, device)
+            for pen_id, recipe in SHIPPED_PENS.items():
+                add_pen(db, pen_id, recipe)
+            for sheet_id in ("b", "c", "a"):
+                add_sheet(db, Sheet(sheet_id, sheet_id, "free", Paper(), "hand", "tablet", "fen", "", False))
+            for run_id in ("2", "3", "1"):
+                keep_trial(db, Trial("lag", "hand", "tablet", {}, {}, "quirks", id=run_id))
+        self.assertNotEqual(sorted(SHIPPED_DEVICES), list(SHIPPED_DEVICES), "they tell nothing")
+        self.assertEqual([i for i in list_things(db, Device) if i in SHIPPED_DEVICES], list(SHIPPED_DEVICES))
+        self.assertEqual([p.id for p in list_pens(db) if p.id in SHIPPED_PENS], list(SHIPPED_PENS))
+        self.assertEqual([s.id for s in list_sheets(db)][:3], ["a", "c", "b"])
+        self.assertEqual([t.id for t in list_trials(db, "lag")], ["1", "3", "2"])
+        found = [t.id for t in find(db, Wanted(kind="device")).things]
+        self.assertEqual([i for i in found if i in SHIPPED_DEVICES], list(reversed(SHIPPED_DEVICES)))
 
     def test_uses_are_told_one_by_one(self) -> None:
         db = self.db

@@ -22,7 +22,8 @@ from gray_quill.store.going_back import go_back, what_would_change
 from gray_quill.store.health import examine
 from gray_quill.store.pens import add_pen, add_revision, get_pen
 from gray_quill.store.schema import newest
-from gray_quill.store.sheets import Stroke, add_strokes, bin_strokes, get_sheet, list_strokes
+from gray_quill.store.sheets import get_sheet
+from gray_quill.store.strokes import Stroke, add_strokes, bin_strokes, list_strokes
 from gray_quill.store.things import add_thing
 from tests.store.test_backups import GOLDEN
 from tests.store.test_store import StoreCase

@@ -37,9 +37,10 @@ from gray_quill.store.palm_told import told_of
 from gray_quill.store.pens import get_pen, list_pens, pen_history
 from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
 from gray_quill.store.schema import newest
-from gray_quill.store.sheets import list_sheets, list_strokes
+from gray_quill.store.sheets import list_sheets
 from gray_quill.store.showings import showings_of
 from gray_quill.store.start import prepare
+from gray_quill.store.strokes import list_strokes
 from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.app import create_app
 

@@ -30,8 +30,9 @@ from gray_quill.store.pages import copy_page
 from gray_quill.store.palm_settings import keep_setting
 from gray_quill.store.pens import add_pen, add_revision
 from gray_quill.store.settings import set_settings
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes
+from gray_quill.store.sheets import Sheet, add_sheet
 from gray_quill.store.start import prepare
+from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.store.things import add_thing
 from gray_quill.store.trials import Trial, keep_trial
 from gray_quill.web.desk import setting_fits

@@ -20,18 +20,9 @@ from gray_quill.demo.build import build_demo
 from gray_quill.store.database import FILE, connect, transaction
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history, set_roll
 from gray_quill.store.schema import migrate, migrations
-from gray_quill.store.sheets import (
-    Sheet,
-    Stroke,
-    add_sheet,
-    add_strokes,
-    bin_sheet,
-    bin_strokes,
-    change_sheet,
-    get_sheet,
-    list_strokes,
-)
+from gray_quill.store.sheets import Sheet, add_sheet, bin_sheet, change_sheet, get_sheet
 from gray_quill.store.start import prepare
+from gray_quill.store.strokes import Stroke, add_strokes, bin_strokes, list_strokes
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 from tests.browser.driver import demo_folder
 from tests.zoo import wave, zoo

@@ -14,7 +14,7 @@ from referencing import Registry, Resource
 from referencing.jsonschema import DRAFT202012
 
 from gray_quill.store.database import connect
-from gray_quill.store.sheets import Stroke, list_strokes
+from gray_quill.store.strokes import Stroke, list_strokes
 from gray_quill.web.app import create_app
 from gray_quill.web.openapi import openapi_document, resolved
 from tests.browser.driver import demo_folder

@@ -4,10 +4,11 @@ import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
-import RefusedInk from './components/RefusedInk.vue'
+import TheNews from './components/TheNews.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
 import { useHeldPage } from '@/composables/use-held-page'
+import { useInAPause } from '@/composables/use-in-a-pause'
 import { useNews } from '@/composables/use-news'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
@@ -27,6 +28,7 @@ watchEffect(() => document.documentElement.style.setProperty('--words', String(S
 const route = useRoute()
 const router = useRouter()
 const keys = ref(false)
+const told = useInAPause(() => !!(desk.trouble || desk.news || desk.clash || ink.asks))
 useSurface()
 useNews()
 useHeldPage()
@@ -66,25 +68,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 
 <template>
   <div class="frame" :class="[`stations-${desk.stationSide}`, `roll-${frame.rollPlace}`, { folded: frame.rollFolded }]">
-    <TheSentence class="top" />
-    <div class="news">
-      <p v-if="desk.trouble" class="trouble" role="alert">
-        <span>{{ desk.trouble }}</span>
-        <button type="button" class="word-button" @click="desk.trouble = ''">Understood</button>
-      </p>
-      <p v-if="desk.news" class="trouble told" role="status">
-        <span>{{ desk.news }}</span>
-        <button type="button" class="word-button" @click="desk.news = ''">Understood</button>
-      </p>
-      <p v-if="desk.clash" class="trouble" role="alert">
-        <span>{{ desk.clash.words }}</span>
-        <span class="ways">
-          <button type="button" class="word-button" @click="desk.settleClash(true)">Keep mine</button>
-          <button type="button" class="word-button" @click="desk.settleClash(false)">Keep that</button>
-        </span>
-      </p>
-      <RefusedInk />
-    </div>
+    <TheSentence class="top" :covered="told" />
+    <div class="news"><TheNews v-if="told" /></div>
     <div class="body">
       <TheStations class="side" @keys="keys = !keys" />
       <main class="middle">
@@ -100,9 +85,10 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <style scoped>
 .frame {
   --roll: 82px;
+  position: relative;
   display: grid;
   height: 100%;
-  grid-template: 'top' minmax(64px, auto) 'news' auto 'body' minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template: 'top' minmax(64px, auto) 'body' minmax(0, 1fr) / minmax(0, 1fr);
 }
 .frame.folded {
   --roll: 44px;
@@ -159,30 +145,20 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   position: relative;
 }
 
+/* in the place of the sentence and takes no room: the page must not move as words come and go */
 .news {
-  grid-area: news;
-}
-.ways {
-  display: flex;
-  gap: 8px;
-}
-.trouble {
-  margin: 0;
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding: 8px 28px;
-  color: var(--harm);
-  border-bottom: var(--line) solid var(--harm);
-}
-.told {
-  color: var(--ink);
-  border-bottom-color: var(--edge);
+  grid-area: top;
+  position: absolute;
+  z-index: 30;
+  inset: 0 252px auto 0;
 }
 
 @media (max-width: 900px) {
   .frame {
-    grid-template-rows: auto auto minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+  .news {
+    right: 0;
   }
   .frame .body.body {
     grid-template: 'head' auto 'middle' minmax(0, 1fr) 'foot' auto 'side' minmax(52px, auto) / minmax(0, 1fr);

@@ -17,8 +17,9 @@ from gray_quill.store.pages import add_page
 from gray_quill.store.pens import add_pen, list_pens, set_roll
 from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, list_sheets
+from gray_quill.store.sheets import Sheet, add_sheet, list_sheets
 from gray_quill.store.start import prepare
+from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.store.things import add_thing
 
 ROLL = (

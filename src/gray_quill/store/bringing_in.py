@@ -18,9 +18,10 @@ from gray_quill.store.kept import read_kept
 from gray_quill.store.layers import held_of
 from gray_quill.store.runs import get_lag_run, get_lineup, get_palm_run
 from gray_quill.store.settings import get_settings, set_settings
-from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.store.sheets import get_sheet
 from gray_quill.store.showings import showings_of
 from gray_quill.store.steps import kept_steps
+from gray_quill.store.strokes import stroke_index
 
 LONGEST_NOTE = 200
 ROUNDING_MM = 0.01

@@ -48,7 +48,8 @@ def keep_felt(
 def felt_of(db: sqlite3.Connection, hand_id: str) -> KeptFelt | None:
     """The newest of a hand that is not in the bin."""
     row = db.execute(
-        "SELECT * FROM felt WHERE hand_id = ? AND binned_at IS NULL ORDER BY created_at DESC, id LIMIT 1", (hand_id,)
+        "SELECT * FROM felt WHERE hand_id = ? AND binned_at IS NULL ORDER BY created_at DESC, rowid DESC LIMIT 1",
+        (hand_id,),
     ).fetchone()
     if row is None:
         return None

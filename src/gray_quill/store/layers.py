@@ -11,7 +11,8 @@ from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.ink.layer import FIRST, MOST_LAYERS, Layer
 from gray_quill.store.database import transaction
 from gray_quill.store.kept import VERSION, written
-from gray_quill.store.sheets import Entry, Sheet, count_ink_change, get_sheet, index_of
+from gray_quill.store.sheets import Sheet, count_ink_change, get_sheet
+from gray_quill.store.strokes import Entry, index_of
 
 
 @dataclasses.dataclass(frozen=True)

@@ -25,7 +25,7 @@ def told_of(db: sqlite3.Connection, hand_id: str, device_id: str, most: int) -> 
     """The newest of a hand on a device that are not in the bin."""
     rows = db.execute(
         "SELECT contacts, truth FROM palm_told WHERE hand_id = ? AND device_id = ? AND binned_at IS NULL "
-        "ORDER BY created_at DESC, id LIMIT ?",
+        "ORDER BY created_at DESC, rowid DESC LIMIT ?",
         (hand_id, device_id, most),
     )
     return [(row["contacts"], row["truth"].encode()) for row in rows]

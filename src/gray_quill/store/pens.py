@@ -72,7 +72,7 @@ def list_pens(db: sqlite3.Connection, binned: bool = False) -> list[Pen]:
     """Every pen at its newest revision, those on the roll first in its order."""
     condition = (
         "WHERE (p.binned_at IS NULL) = ? AND r.revision = newest ORDER BY p.roll_place IS NULL, "
-        "p.roll_place, p.created_at, p.id"
+        "p.roll_place, p.created_at, p.rowid"
     )
     return [_pen(row) for row in db.execute(_SELECT + condition, (not binned,))]
 

@@ -13,7 +13,8 @@ from gray_quill.core.ink.placement import HERE, Placement, after
 from gray_quill.core.ink.showing import AS_WRITTEN, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
-from gray_quill.store.sheets import Entry, binned_of, count_ink_change, get_sheet, index_of
+from gray_quill.store.sheets import count_ink_change, get_sheet
+from gray_quill.store.strokes import Entry, binned_of, index_of
 
 VERSION = 1
 

@@ -34,6 +34,6 @@ def get_thing(db: sqlite3.Connection, kind: type[T], thing_id: str) -> T:
 
 
 def list_things(db: sqlite3.Connection, kind: type[T]) -> dict[str, T]:
-    """All that are not in the bin, by id, oldest first."""
-    rows = db.execute(f"SELECT id, record FROM {TABLES[kind]} WHERE binned_at IS NULL ORDER BY created_at, id")
+    """All that are not in the bin, by id, oldest first; of the same moment in the order they were kept."""
+    rows = db.execute(f"SELECT id, record FROM {TABLES[kind]} WHERE binned_at IS NULL ORDER BY created_at, rowid")
     return {row["id"]: read_kept(kind, row["record"]) for row in rows}

@@ -61,7 +61,7 @@ def list_trials(db: sqlite3.Connection, kind: str) -> list[Trial]:
     return [
         _trial(row)
         for row in db.execute(
-            "SELECT * FROM trials WHERE kind = ? AND binned_at IS NULL ORDER BY created_at DESC, id", (kind,)
+            "SELECT * FROM trials WHERE kind = ? AND binned_at IS NULL ORDER BY created_at DESC, rowid DESC", (kind,)
         )
     ]
 

@@ -16,7 +16,8 @@ from gray_quill.formats.svg_in import read_svg
 from gray_quill.store.database import transaction
 from gray_quill.store.originals import Original, add_original, set_prints
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, get_sheet
+from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
+from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.inkml_sheet import onto_page

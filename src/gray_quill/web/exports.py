@@ -34,8 +34,9 @@ from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Sheet, get_sheet, pages_of, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet, pages_of
 from gray_quill.store.showings import showings_of
+from gray_quill.store.strokes import stroke_index
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory

@@ -21,8 +21,9 @@ from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.trace import Trace
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Entry, Sheet, get_sheet, load_traces, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet
 from gray_quill.store.showings import showings_of
+from gray_quill.store.strokes import Entry, load_traces, stroke_index
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.records import Source
 from gray_quill.web.time_budget import in_time

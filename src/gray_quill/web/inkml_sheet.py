@@ -15,8 +15,9 @@ from gray_quill.formats.inkml import Noted
 from gray_quill.store.layers import Layering, set_layers
 from gray_quill.store.pages import MOST_PAGES, add_page
 from gray_quill.store.pens import Pen, get_pen
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, add_strokes, get_sheet
+from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
 from gray_quill.store.showings import place_strokes
+from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.web.time_budget import in_time
 
 MARGIN_MM = 12.0  # from the corner, for ink that came in beyond the page

@@ -9,7 +9,8 @@ from gray_quill.core.ink.layer import MOST_LAYERS, READY_MADE, Layer
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import Arranged, Layering, arrange, held_of, set_layers, to_end
-from gray_quill.store.sheets import Sheet, get_sheet, index_of, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet
+from gray_quill.store.strokes import index_of, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.records import Box, Id, LayerIn

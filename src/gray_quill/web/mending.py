@@ -17,8 +17,9 @@ from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.showing import AS_WRITTEN, Showing
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import check_free
-from gray_quill.store.sheets import Sheet, get_sheet, index_of, load_traces
+from gray_quill.store.sheets import Sheet, get_sheet
 from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes, there
+from gray_quill.store.strokes import index_of, load_traces
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Box, FillIn, Id

@@ -36,7 +36,8 @@ from gray_quill.core.readings.trade_off import (
 from gray_quill.core.trace import Trace
 from gray_quill.store.fits import keep_fit, kept_fit
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Sheet, get_sheet, index_of, stroke_index
+from gray_quill.store.sheets import Sheet, get_sheet
+from gray_quill.store.strokes import index_of, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index

@@ -13,8 +13,9 @@ from gray_quill.core.ink.showing import AS_WRITTEN
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import Sheet, Stroke, add_sheet, get_sheet, index_of, list_sheets
+from gray_quill.store.sheets import Sheet, add_sheet, get_sheet, list_sheets
 from gray_quill.store.showings import Fresh, put_in_place, showings_of
+from gray_quill.store.strokes import Stroke, index_of
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Id, Name, RecipeIn

@@ -16,7 +16,8 @@ from gray_quill.formats.pictures import key_of, kind_of
 from gray_quill.store.database import transaction
 from gray_quill.store.originals import Original, add_original, get_original, set_prints
 from gray_quill.store.pages import add_page
-from gray_quill.store.sheets import Sheet, add_sheet, get_sheet, stroke_index
+from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
+from gray_quill.store.strokes import stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.pages import Pages, all_pages

@@ -6,6 +6,7 @@ import asyncio
 import contextlib
 import ctypes
 import dataclasses
+import gc
 import importlib
 import io
 import pathlib
@@ -135,10 +136,14 @@ def _in_time(context: ssl.SSLContext, folder: pathlib.Path, place: Place) -> Non
 
 
 def _get_ready(compile_kernels: Callable[[], None]) -> None:
-    """Load what readings need, and compile the kernels where nobody has yet, so that no page has to wait for it."""
+    """Load what readings need, and compile the kernels where nobody has yet, so that no page has to wait for it. What
+    is loaded by then stays, and is not looked through for litter now and then, a tenth of a second each time.
+    """
     importlib.import_module("scipy.signal")
     if not any(KERNELS.rglob("*.nbi")):
         compile_kernels()
+    gc.collect()
+    gc.freeze()
 
 
 def _listening(place: Place) -> socket.socket:

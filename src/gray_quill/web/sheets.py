@@ -32,11 +32,10 @@ from gray_quill.store.sheets import (
     bin_sheet,
     change_sheet,
     get_sheet,
-    index_of,
     list_sheets,
     reached_from,
-    stroke_index,
 )
+from gray_quill.store.strokes import index_of, stroke_index
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory

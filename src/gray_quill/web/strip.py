@@ -6,7 +6,8 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.readings.calmer import Calmer, calmer
-from gray_quill.store.sheets import get_sheet, stroke_index
+from gray_quill.store.sheets import get_sheet
+from gray_quill.store.strokes import stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import WRITING

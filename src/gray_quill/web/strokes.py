@@ -23,14 +23,13 @@ from gray_quill.core.trace import along_path_mm
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import held_of, reachable
 from gray_quill.store.pens import get_pen
-from gray_quill.store.sheets import (
+from gray_quill.store.sheets import Sheet, get_sheet
+from gray_quill.store.strokes import (
     InkOf,
-    Sheet,
     Stroke,
     StrokeAnswer,
     add_strokes,
     bin_strokes,
-    get_sheet,
     index_of,
     ink_again,
     stroke_index,

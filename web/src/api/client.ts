@@ -14,7 +14,7 @@ const MOST_TIMES = 8
 let asking = 0
 /** Whether an answer is still on its way. */
 export const isAsking = () => asking > 0
-/** The last answer was one that this browser had kept: the server is not reached. */
+/** The last answer did not come, or was one that this browser had kept: the server is not reached. */
 export const away = ref(false)
 /** Ask the server. The document tells how many answers are on their way, so that others can see when it rests. */
 async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
@@ -22,7 +22,10 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
   try {
     // too much at once is asked again when the server says; a request's body can be sent once only, so of a copy
     for (let times = 1; ; times++) {
-      const answer = await fetch(input instanceof Request ? input.clone() : input, init)
+      const answer = await fetch(input instanceof Request ? input.clone() : input, init).catch((error: unknown) => {
+        away.value = true
+        throw error
+      })
       away.value = answer.headers.has('X-Kept')
       const later = Number(answer.headers.get('Retry-After'))
       if (answer.status !== 429 || !later || times === MOST_TIMES) return answer

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import { giveFile } from '@/composables/use-files'
 import { inkmlOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
@@ -7,6 +8,9 @@ import { useInk, type Refused } from '@/stores/ink'
 /** Ink the server did not take: why, and the places it can go. Nothing of it goes away by itself. */
 const desk = useDesk()
 const ink = useInk()
+/** One after the other, or all of them over the page, where somebody asked for that. */
+const all = ref(false)
+const seen = computed(() => (all.value ? ink.refused : ink.refused.slice(0, 1)))
 
 /** These are refused wherever they lie: only the pen, or the id, stands in the way on the same sheet. */
 const HERE_TOO = ['no_pen', 'elsewhere', 'other_ink']
@@ -25,8 +29,8 @@ async function takeOut(group: Refused) {
 </script>
 
 <template>
-  <section v-if="ink.refused.length" class="refused" aria-label="Refused ink">
-    <div v-for="group in ink.refused" :key="group.sheetId + group.code + group.reason" class="group">
+  <section v-if="ink.asks" class="refused" aria-label="Refused ink">
+    <div v-for="(group, k) in seen" :key="group.sheetId + group.code + group.reason" class="group">
       <p>
         <b>
           {{ group.strokes.length }} {{ group.strokes.length === 1 ? 'stroke' : 'strokes' }} for {{ group.sheetName }}
@@ -40,6 +44,16 @@ async function takeOut(group: Refused) {
         </button>
         <button type="button" class="word-button" @click="takeOut(group)">Take out as InkML</button>
         <button v-if="group.takenOut" type="button" class="word-button" @click="ink.letGo(group)">Let it go</button>
+        <button
+          v-if="!k && ink.refused.length > 1"
+          type="button"
+          class="plain-button"
+          :aria-expanded="all"
+          @click="all = !all"
+        >
+          {{ all ? 'Only this' : `${ink.refused.length - 1} more` }}
+        </button>
+        <button v-if="!k" type="button" class="plain-button" @click="ink.later = ink.refusals">Later</button>
       </span>
     </div>
   </section>
@@ -47,8 +61,6 @@ async function takeOut(group: Refused) {
 
 <style scoped>
 .refused {
-  max-height: 160px;
-  overflow-y: auto;
   border-bottom: var(--line) solid var(--harm);
 }
 .group {
@@ -57,6 +69,7 @@ async function takeOut(group: Refused) {
   align-items: center;
   justify-content: space-between;
   gap: 4px 16px;
+  min-height: 63px;
   padding: 8px 28px;
 }
 .group p {
@@ -72,9 +85,6 @@ async function takeOut(group: Refused) {
 }
 
 @media (max-width: 900px) {
-  .refused {
-    max-height: 104px;
-  }
   .group {
     padding: 6px 16px;
   }

@@ -9,6 +9,7 @@ import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
 export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers' | 'pages'
+defineProps<{ covered: boolean }>()
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
@@ -39,7 +40,7 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
 
 <template>
   <header ref="box">
-    <h1 v-if="desk.sheet" class="book">
+    <h1 v-if="desk.sheet" class="book" :class="{ covered }">
       <button type="button" data-part="sheet" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">
         {{ desk.sheet.name }}</button><template v-if="desk.sheet.pages > 1"
         >,
@@ -63,10 +64,13 @@ const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ?
         {{ layers }}
       </button>
     </h1>
-    <h1 v-else-if="desk.desk" class="book">A new desk: say who writes, and what</h1>
+    <h1 v-else-if="desk.desk" class="book" :class="{ covered }">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">
       <RouterLink v-if="draft.changed" to="/pen">writing with changes not kept</RouterLink>
-      <span>{{ ink.words }}</span>
+      <button v-if="ink.refusals && !ink.asks" type="button" class="put-aside" @click="ink.later = 0">
+        {{ ink.words }}
+      </button>
+      <span v-else>{{ ink.words }}</span>
     </p>
     <SentenceChoices
       v-if="open && desk.sheet"
@@ -97,6 +101,9 @@ h1 {
   font-weight: 400;
   line-height: 1.3;
 }
+.covered {
+  visibility: hidden;
+}
 h1 button {
   min-height: var(--target);
   font-style: italic;
@@ -120,8 +127,14 @@ h1 small {
   line-height: 1.25;
   text-align: right;
 }
-.state a {
+.state a,
+.put-aside {
   color: var(--attention);
+}
+.put-aside {
+  min-height: 32px;
+  text-align: inherit;
+  text-decoration: underline;
 }
 
 @media (max-width: 900px) {

@@ -1,6 +1,6 @@
 import { useDocumentVisibility, useEventListener } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
-import { isAsking, type Box } from '@/api/client'
+import { api, away, isAsking, type Box } from '@/api/client'
 import { around } from '@/lib/boxes'
 import { useDesk } from '@/stores/desk'
 
@@ -36,6 +36,7 @@ export function useNews() {
     close()
     if (seen.value !== 'visible') return
     source = new EventSource('/api/news')
+    source.onopen = () => away.value && ask()
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const fresh = JSON.parse(data) as News
       for (const id of Object.keys(fresh.sheets)) {
@@ -48,6 +49,7 @@ export function useNews() {
     }
     source.onerror = () => {
       close()
+      ask()
       again = window.setTimeout(open, AGAIN_MS)
     }
   }
@@ -56,6 +58,8 @@ export function useNews() {
     source?.close()
     source = undefined
   }
+  /** Whether the server answers, which sets `away`; what it says is not taken up: own ink may be on its way. */
+  const ask = () => void api.GET('/api/desk').catch(() => undefined)
   function later(ms: number) {
     clearTimeout(soon)
     soon = window.setTimeout(look, ms)

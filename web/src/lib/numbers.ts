@@ -11,6 +11,9 @@ export function say(value: number): string {
 /** Milliseconds and decibels: one decimal says all that can be known. */
 export const roughly = (value: number) => value.toFixed(1)
 
+/** A delay; ink that was drawn ahead may be there before the nib. */
+export const late = (ms: number) => (ms <= -0.05 ? `${roughly(-ms)} ms early` : `${roughly(Math.abs(ms))} ms late`)
+
 export const percent = (share: number) => `${(share * 100).toFixed(share > 0 && share < 0.1 ? 1 : 0)} %`
 
 /** "a" or "an" before words that may start with a number; nothing before "this" or "my". */

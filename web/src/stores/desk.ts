@@ -65,12 +65,12 @@ export const useDesk = defineStore('desk', () => {
 
   /** Say a refusal in the frame. A server that does not answer is asked until it does; then all is looked at again. */
   function tell(error: unknown) {
-    trouble.value = error instanceof Error ? error.message : String(error)
-    if (error instanceof Refusal && error.code === 'away') setTimeout(() => void isBack(trouble.value), ASK_AGAIN_MS)
+    const said = (trouble.value = error instanceof Error ? error.message : String(error))
+    if (error instanceof Refusal && error.code === 'away') setTimeout(() => void isBack(said), ASK_AGAIN_MS)
   }
 
   async function isBack(said: string) {
-    if (said !== trouble.value) return
+    if (desk.value && said !== trouble.value) return
     try {
       await lookAgain()
       if (away.value) throw new Error(said)
@@ -78,21 +78,26 @@ export const useDesk = defineStore('desk', () => {
       lookedBox.value = undefined
       looked.value += 1
     } catch {
+      if (!desk.value) trouble.value = said // whatever was tried meanwhile: without a desk there is nothing to do
       setTimeout(() => void isBack(said), ASK_AGAIN_MS)
     }
   }
 
   const load = () =>
     attempt(async () => {
-      desk.value = await take(api.GET('/api/desk'))
-      await takeUpDrafts(desk.value.pens)
+      await takeUp(await take(api.GET('/api/desk')))
     })
+  async function takeUp(now: Schemas['Desk']) {
+    desk.value = now
+    await takeUpDrafts(now.pens)
+  }
 
   /** Look again at what is kept, and say what another window has changed. */
   async function lookAgain(boxes: Record<string, Box | null> = {}) {
     const before = desk.value
     const now = await take(api.GET('/api/desk'))
-    if (!before || before !== desk.value) return
+    if (before !== desk.value) return
+    if (!before) return await takeUp(now) // the first answer did not come
     const mine = now.sheets.some((s) => s.id === before.sheet_id) ? before.sheet_id : now.sheet_id
     desk.value = { ...now, sheet_id: mine }
     await takeUpDrafts(now.pens)

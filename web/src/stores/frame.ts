@@ -26,6 +26,7 @@ export const useFrame = defineStore('frame', () => {
   /** Which way the next page lies: swiped sideways to, or gone on to past the foot. */
   const follows = useLocalStorage<'downward' | 'sideways'>('gray-quill-pages-follow', 'downward')
   const writing = ref(false)
+  const nibDown = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
 
   const rollPlace = computed<Place>(() => (narrow.value && place.value !== 'head' ? 'foot' : place.value))
@@ -54,6 +55,7 @@ export const useFrame = defineStore('frame', () => {
     hidden,
     words,
     writing,
+    nibDown,
     rollPlace,
     rollFolded,
   }

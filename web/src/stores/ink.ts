@@ -1,6 +1,6 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, away, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
 import { useSteps, type Step } from './steps'
@@ -82,14 +82,18 @@ export const useInk = defineStore('ink', () => {
     }
     return [...groups.values()]
   })
+  const refusals = computed(() => waiting.value.size - unsent.value.length)
+  /** So many refused strokes the writer sees to later. */
+  const later = ref(0)
+  watch(refusals, (now) => (later.value = Math.min(later.value, now)))
+  const asks = computed(() => refusals.value > later.value)
   const words = computed(() => {
     const n = unsent.value.length
-    const refusals = waiting.value.size - n
     if (n && fragile.value) return `${counted(n)} waiting in this window only: do not close it`
     if (n && inTheWay.value) return `${inTheWay.value}, ${counted(n)} ${n === 1 ? 'waits' : 'wait'}`
     if (n) return `${counted(n)} waiting for the server`
-    if (!refusals && away.value) return IN_THE_WAY.away!
-    return refusals ? `${counted(refusals)} refused, kept in this browser` : 'all ink kept'
+    if (!refusals.value && away.value) return IN_THE_WAY.away!
+    return refusals.value ? `${counted(refusals.value)} refused, kept in this browser` : 'all ink kept'
   })
 
   async function put(w: Waiting) {
@@ -290,6 +294,9 @@ export const useInk = defineStore('ink', () => {
   return {
     waiting,
     refused,
+    refusals,
+    later,
+    asks,
     changed,
     words,
     keep,

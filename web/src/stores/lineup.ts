@@ -5,7 +5,6 @@ import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
 
 export type Run = Schemas['LineupRun']
-export type Criterion = Schemas['CriterionItem']
 /** A criterion of one's own, scored by hand: points by candidate. */
 export interface Own {
   name: string

@@ -7,11 +7,12 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.trace import along_path_mm
 
 REACH_MM = 1.5  # how far from the ink's edge still counts as touched
 STEP_MM = 0.4  # the way is looked at this often
 LONGEST_MM = 10_000.0
-LOOKED_AT = 32  # points of a stroke looked at to say whether it lies inside
+LOOKED_AT = 32  # places of a stroke, evenly along it, that tell how much of it lies inside
 CLOSED = 0.15  # a way whose ends are nearer than this share of its length rings what lies inside
 
 
@@ -24,7 +25,7 @@ def strokes_met(
     length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
     if length > LONGEST_MM:
         raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
-    way = _even(way_mm)
+    way = _even(way_mm, int(np.ceil(length / STEP_MM)) + 1)
     closed = length > 0 and np.hypot(*(way[-1] - way[0])) < CLOSED * length
     met = []
     for k, ink in enumerate(inks):
@@ -54,15 +55,18 @@ def strokes_ringed(
 
 
 def _held(path: Floats, ring: Floats) -> bool:
-    """Whether half of a stroke's path or more lies inside a ring."""
-    return _inside(path[:: max(1, len(path) // LOOKED_AT)], ring) >= 0.5
+    """Whether half of a stroke's path or more lies inside a ring: by its length, for a hand reports as often where it
+    lingers.
+    """
+    if (path.max(axis=0) < ring.min(axis=0)).any() or (path.min(axis=0) > ring.max(axis=0)).any():
+        return False
+    return _inside(_even(path, LOOKED_AT), ring) >= 0.5
 
 
-def _even(way_mm: Floats) -> Floats:
-    """The way in steps of at most STEP_MM."""
-    gaps = np.hypot(*np.diff(way_mm, axis=0).T)
-    at = np.concatenate(([0.0], np.cumsum(gaps)))
-    steps = np.linspace(0, at[-1], int(np.ceil(at[-1] / STEP_MM)) + 1)
+def _even(way_mm: Floats, count: int) -> Floats:
+    """So many places evenly along a way, its ends among them."""
+    at = along_path_mm(way_mm[:, 0], way_mm[:, 1])
+    steps = np.linspace(0, at[-1], count)
     return np.column_stack([np.interp(steps, at, way_mm[:, k]) for k in (0, 1)])
 
 

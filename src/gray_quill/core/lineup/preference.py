@@ -233,10 +233,6 @@ class Likings:
         weights = np.exp(told - told.max())
         self.weights = weights / weights.sum()
 
-    @property
-    def likeliest(self) -> Liking:
-        return self.each[int(np.argmax(self.weights))]
-
     def at(self, places: Floats) -> tuple[Floats, Floats]:
         """Mean and covariance of how much places are liked, shapes (n,) and (n, n), each less its mean over places."""
         count = len(places)

@@ -1,6 +1,6 @@
 """What is known of one number that is measured: declared once, beside the record that holds it.
 
-The words on screens, in the docs and on the command line are made from it (`in_words`, `describe_readings`;
+The words on screens, in the docs and on the command line are made from it (`in_words`, `readings_of`;
 web/src/lib/readings.ts says numbers in the same way).
 """
 
@@ -78,8 +78,3 @@ def fixed(value: float, digits: int) -> str:
 def percent(share: float) -> str:
     """A share 0..1 in percent, with a decimal under ten."""
     return f"{fixed(share * 100, 1 if 0 < share < 0.1 else 0)} %"
-
-
-def describe_readings(record: type) -> list[dict[str, Any]]:
-    """What screens and docs need of a record's readings, one row a field."""
-    return [{"key": name, **dataclasses.asdict(r)} for name, r in readings_of(record).items()]

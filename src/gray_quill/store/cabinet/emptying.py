@@ -47,7 +47,7 @@ def what_would_go(db: sqlite3.Connection) -> Emptying:
         going -= stopped
     stay = [Stays(thing, _in_the_way(needs[key], going)) for key, thing in binned.items() if key not in going]
     go = sorted((binned[key] for key in going), key=lambda t: (ORDER.index(t.kind), t.name, t.id))
-    with_them = [use for key in going for use in needs[key] if use.kind in PAIRS]
+    with_them = [use for key in binned if key in going for use in needs[key] if use.kind in PAIRS]
     return Emptying(go, stay, list(dict.fromkeys(with_them)))
 
 

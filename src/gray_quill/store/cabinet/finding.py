@@ -70,7 +70,7 @@ def find(db: sqlite3.Connection, wanted: Wanted, first: int = 0, most: int = 24)
     order = "bm25(things_said, 10, 2, 4), t.made_at DESC" if "things_said" in source else "t.made_at DESC"
     rows = db.execute(
         f"SELECT t.kind, t.id, t.name, t.note, t.made_at, t.binned_at FROM {source} WHERE {where} "
-        f"ORDER BY {order}, t.kind, t.id LIMIT ? OFFSET ?",
+        f"ORDER BY {order}, t.place DESC LIMIT ? OFFSET ?",
         [*values, most, first],
     )
     count = by_kind.get(wanted.kind, 0) if wanted.kind else sum(by_kind.values())

@@ -44,7 +44,7 @@ def _counted(n: int, what: str) -> str:
 def _sheets(db: sqlite3.Connection, condition: str, value: str, words: str) -> list[Use]:
     rows = db.execute(
         "SELECT t.kind, t.id, t.name, t.binned_at FROM things t WHERE t.kind IN ('sheet', 'piece') AND t.id IN "
-        f"(SELECT s.sheaf FROM sheets s WHERE {condition}) ORDER BY t.made_at DESC, t.id",
+        f"(SELECT s.sheaf FROM sheets s WHERE {condition}) ORDER BY t.made_at DESC, t.place DESC",
         (value,),
     )
     return [Use(r["kind"], r["id"], r["name"], words, r["binned_at"] is not None) for r in rows]
@@ -72,7 +72,7 @@ def _runs(db: sqlite3.Connection, column: str, thing_id: str) -> list[Use]:
     rows = db.execute(
         "SELECT t.kind, t.id, t.name, t.binned_at FROM trials r JOIN things t ON t.id = r.id AND t.kind IN ('lag run', "
         f"'palm run', 'line-up', 'blind pairs') WHERE r.{column} = ?1 OR (r.kind IN ('lineup', 'pairs') AND "
-        "(instr(r.results, ?2) OR instr(r.inputs, ?2))) ORDER BY t.made_at DESC, t.id",
+        "(instr(r.results, ?2) OR instr(r.inputs, ?2))) ORDER BY t.made_at DESC, t.place DESC",
         (thing_id, f'"{column}": {json.dumps(thing_id)}'),
     )
     return [Use(r["kind"], r["id"], r["name"], "measured with it", r["binned_at"] is not None) for r in rows]

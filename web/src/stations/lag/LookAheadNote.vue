@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { roughly, say } from '@/lib/numbers'
+import { late, roughly, say } from '@/lib/numbers'
 import { callsForAttention } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -44,8 +44,8 @@ function give(ms: number) {
     <p v-else class="small">none is worth it here</p>
     <p v-for="w in ahead.words" :key="w" class="small">{{ w }}</p>
     <p v-if="lag.shown?.aheadMs === set" class="small" data-shown>
-      Here the ink's end was <b>{{ roughly(lag.shown.ahead.bare_ms!) }}</b> ms late without,
-      <b>{{ roughly(lag.shown.ahead.left_ms!) }}</b> with; off by {{ say(lag.shown.ahead.overshoot_mm) }} mm.
+      Here the ink's end was <b>{{ late(lag.shown.ahead.bare_ms!) }}</b> without,
+      <b>{{ late(lag.shown.ahead.left_ms!) }}</b> with; off by {{ say(lag.shown.ahead.overshoot_mm) }} mm.
       <template v-if="lag.shown.guessed">
         This browser's own guess is off by {{ say(lag.shown.guessed.theirs_mm) }} mm
         {{ roughly(lag.shown.guessed.ahead_ms) }} ms ahead, look-ahead by {{ say(lag.shown.guessed.ours_mm) }}.

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
 import { percent } from '@/lib/numbers'
+import { useKeeping } from '@/composables/use-keeping'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
@@ -37,12 +38,7 @@ const fit = () =>
     tonings: props.tonings,
     light: props.light,
   })
-const keptHere = ref('')
-const justKept = computed(() => keptHere.value === `${desk.pen?.id} ${desk.pen?.revision}`)
-async function keep() {
-  await draft.keep()
-  if (!draft.changed) keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
-}
+const { keep, justKept } = useKeeping()
 const nameOf = (id: string) => desk.desk!.devices.find((d) => d.id === id)?.device.name ?? id
 const needed = computed(() => !!found.value && found.value.fitted.cost > 0)
 const change = computed(() => {

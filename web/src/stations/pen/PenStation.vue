@@ -1,24 +1,20 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
-import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { pageName } from '@/lib/names'
-import { when } from '@/lib/numbers'
 import { inWords } from '@/lib/readings'
 import { useLatest } from '@/composables/use-latest'
 import { walkTabs } from '@/composables/use-tabs'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import InkAgain from '@/components/InkAgain.vue'
 import HandWriter from '@/components/HandWriter.vue'
 import AdviceNotes from './AdviceNotes.vue'
 import FitTools from './FitTools.vue'
 import GroupControls from './GroupControls.vue'
 import InkPalette from './InkPalette.vue'
 import InkStrips from './InkStrips.vue'
+import KeepRow from './KeepRow.vue'
 import PenIdentity from './PenIdentity.vue'
 import PlainDials from './PlainDials.vue'
 import PressChart from './PressChart.vue'
@@ -82,14 +78,6 @@ const notes = computed(() =>
   }),
 )
 const press = computed(() => draft.recipe?.press)
-/** A revision was kept just now: ink of an earlier one may be inked again. */
-const justKept = computed(() => !draft.changed && keptHere.value === `${desk.pen?.id} ${desk.pen?.revision}`)
-const keptHere = ref('')
-async function keep() {
-  await draft.keep(draft.note.trim())
-  if (!draft.changed) keptHere.value = `${desk.pen?.id} ${desk.pen?.revision}`
-}
-
 const forces = useLatest(
   (of: Schemas['Source']) => take(api.POST('/api/pen/force', { body: of })),
   (answer) => (force.value = answer),
@@ -108,22 +96,6 @@ watch(
   () => desk.sheet?.id,
   () => (fromSheet.value = undefined),
 )
-
-function goBack(revision: number) {
-  const then = draft.revisions.find((r) => r.revision === revision)
-  if (then) draft.replace(then.recipe)
-  draft.done()
-}
-
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).closest('input[type=text], textarea')) return
-  const key = event.key.toLowerCase()
-  if (key === 'z' && event.shiftKey) draft.redo()
-  else if (key === 'z') draft.undo()
-  else if (key === 's') void keep()
-  else return
-  event.preventDefault()
-})
 </script>
 
 <template>
@@ -226,45 +198,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         </section>
       </div>
 
-      <div class="keep">
-        <button type="button" class="word-button strong" :disabled="!draft.changed" @click="keep">
-          Keep as revision {{ draft.next }}
-        </button>
-        <InkAgain v-if="justKept && desk.sheet?.strokes" />
-        <button type="button" class="word-button" :disabled="!draft.undoable" @click="draft.undo">Undo</button>
-        <button type="button" class="word-button" :disabled="!draft.redoable" @click="draft.redo">Redo</button>
-        <ElSelect
-          class="from"
-          :title="desk.desk!.sheets.find((x) => x.id === source.sheet_id)?.name"
-          :model-value="source.sheet_id"
-          aria-label="Whose ink"
-          @change="(id: string) => (fromSheet = id)"
-        >
-          <ElOption
-            v-for="s in desk.desk!.sheets.filter((x) => x.strokes || x.id === source.sheet_id)"
-            :key="s.id"
-            :value="s.id"
-            :label="pageName(s)"
-          />
-        </ElSelect>
-        <ElSelect v-model="part" class="part" aria-label="How much of it"
-          ><ElOption value="line" label="its longest line" /><ElOption value="sheet" label="all of it"
-        /></ElSelect>
-        <ElSelect
-          class="back"
-          :model-value="undefined"
-          placeholder="Go back to"
-          aria-label="Go back to a revision"
-          @change="goBack"
-        >
-          <ElOption
-            v-for="r in draft.revisions"
-            :key="r.revision"
-            :value="r.revision"
-            :label="`revision ${r.revision}, ${when(r.created_at)}${r.note ? ', ' + r.note : ''}`"
-          />
-        </ElSelect>
-      </div>
+      <KeepRow v-model:sheet-id="fromSheet" v-model:part="part" :source="source" />
     </div>
   </section>
 </template>
@@ -339,25 +273,6 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 .wide {
   grid-column: 1 / -1;
-}
-.keep {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-.keep .word-button {
-  padding: 0 12px;
-  white-space: nowrap;
-}
-.from {
-  width: 160px;
-  margin-left: auto;
-}
-.part {
-  width: 148px;
-}
-.back {
-  width: 130px;
 }
 
 @media (max-width: 1240px) {

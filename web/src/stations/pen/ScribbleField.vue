@@ -21,7 +21,7 @@ const { pixelRatio } = useDevicePixelRatio()
 const plan = shallowRef<PenPlan>()
 const count = ref(0)
 const strokes: Sample[][] = []
-let down: { live: LivePen; capture: Capture; samples: Sample[]; drawn: number } | undefined
+let down: { live: LivePen; capture: Capture; samples: Sample[]; drawn: number; by: string } | undefined
 
 const compiled = useLatest(
   (of: { recipe: Recipe; paper: SheetItem['paper'] }) => plans.compile(of.recipe, of.paper.colour, of.paper),
@@ -55,11 +55,13 @@ function drawAll() {
 }
 
 function start(event: PointerEvent) {
-  if (!plan.value || !canvas.value || down || (event.pointerType === 'mouse' && event.button)) return
+  if (!plan.value || !canvas.value || (event.pointerType === 'mouse' && event.button)) return
+  if (down && (event.pointerType === 'touch' || down.by !== event.pointerType)) return
+  end() // a nib that lands again has lifted, though nobody told of it
   canvas.value.setPointerCapture(event.pointerId)
   const { left, top } = canvas.value.getBoundingClientRect()
   const capture = { left, top, pxPerMm: screen.pxPerMm, startMs: event.timeStamp }
-  down = { live: new LivePen(plan.value), capture, samples: [], drawn: 0 }
+  down = { live: new LivePen(plan.value), capture, samples: [], drawn: 0, by: event.pointerType }
   move(event)
 }
 

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useAwake } from '@/composables/use-awake'
-import { samplesOf } from '@/ink'
 import { useDeeds } from '@/stores/deeds'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
@@ -33,6 +32,7 @@ import { usePointing } from './use-pointing'
 import { useSettling } from './use-settling'
 import { useSound } from './use-sound'
 import { useStripWindow } from './use-strip'
+import { useRefusedBoxes } from './use-refused-boxes'
 import { useShowing } from './use-showing'
 import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
@@ -88,6 +88,7 @@ const ways = useWays(sheet, page.cssScale, page.showBox, (from, to) => {
   turns.swiped([from[0] * perMm, from[1] * perMm], [to[0] * perMm, to[1] * perMm])
 })
 const figure = useFigure()
+const refused = useRefusedBoxes(sheet)
 const nib = ref<{ x: number; y: number }>()
 
 const last = useLastTouch()
@@ -205,22 +206,10 @@ const { missing } = settling
 useAwake(writing)
 // between two strokes, never under the nib: what folds may move the page
 watch(writing, (now) => {
+  deskFrame.nibDown = now
   if (!now) deskFrame.writing = true
 })
-
-/** Where refused ink lies on this sheet, mm. */
-const refusedBoxes = computed(() =>
-  ink.refused
-    .filter((group) => group.sheetId === sheet.value?.id)
-    .flatMap((group) => group.strokes)
-    .map((stroke) => samplesOf(stroke))
-    .filter((samples) => samples.length)
-    .map((samples) => {
-      const [x, y] = [samples.map((s) => s.x), samples.map((s) => s.y)]
-      const [left, top] = [Math.min(...x) - 1, Math.min(...y) - 1]
-      return { left, top, width: Math.max(...x) + 1 - left, height: Math.max(...y) + 1 - top }
-    }),
-)
+onBeforeUnmount(() => (deskFrame.nibDown = false))
 
 useEventListener(frame, 'scroll', () => emit('moved'), { passive: true })
 
@@ -241,6 +230,9 @@ defineExpose({ onScreen, frame, closer, middle })
 <template>
   <div class="holder" :class="{ strip: strip.on }">
     <StripView v-if="strip.on" />
+    <p v-if="missing" class="missing small" role="status">
+      The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
+    </p>
     <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
       <div
         ref="paperSheet"
@@ -260,7 +252,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :height-mm="sheet?.paper.height_mm ?? 1"
           :dark="!!sheet?.paper_is_dark"
           :prompts
-          :refused="refusedBoxes"
+          :refused
           :covers="ways.covers.value"
           :paper="sheet?.paper.colour ?? '#ffffff'"
           :figure="figure.shown.value ?? ways.box.value ?? prints.outline"
@@ -308,9 +300,6 @@ defineExpose({ onScreen, frame, closer, middle })
         />
       </div>
     </div>
-    <p v-if="missing" class="missing small" role="status">
-      The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
-    </p>
     <StripTools v-if="strip.on" @line="stripWindow.nextLine" />
     <ReplayBar v-else-if="replay.on" />
     <PageTools v-else :page />
@@ -319,8 +308,9 @@ defineExpose({ onScreen, frame, closer, middle })
 
 <style scoped>
 .holder {
+  position: relative;
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto auto;
+  grid-template-rows: minmax(0, 1fr) auto;
   min-height: 0;
   height: 100%;
 }
@@ -357,9 +347,16 @@ canvas {
 .ahead {
   pointer-events: none;
 }
+/* over the foot of the page, which stays as large as it is and is written on through it */
 .missing {
-  margin: 0;
-  padding: 6px 0;
+  position: absolute;
+  z-index: 1;
+  grid-row: 1 / 2;
+  inset: auto 0 0;
+  pointer-events: none;
+  margin: 2px;
+  padding: 6px 12px;
+  background: var(--card);
   color: var(--harm);
 }
 </style>

@@ -12,6 +12,11 @@ import type { Wet } from './writing-options'
 
 const ASK_AGAIN_MS = 3000
 
+/** Ink changed in a box of the page, mm, or anywhere. */
+interface Change {
+  box: Box | undefined
+}
+
 interface Options {
   sheet: Ref<SheetItem | undefined>
   page: ReturnType<typeof usePage>
@@ -35,6 +40,8 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   const plans = usePlans()
   const tiles = useTiles(sheet, page.scale)
   const wet = new Map<string, Wet>()
+  /** Those whose settled picture is on its way. */
+  const drying = new Set<string>()
   /** Why the picture of the sheet did not come. */
   const missing = ref('')
   let over = false
@@ -74,14 +81,17 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   }
 
   /** What has changed and waits for the pen to pause. */
-  let held: { box: Box | undefined } | undefined
+  let held: Change | undefined
+  /** What changed, and whose picture did not come: it comes with the next. */
+  let lacking: Change | undefined
   let pause = 0
   onScopeDispose(() => clearTimeout(pause))
-  const round = (a: Box | undefined, b: Box | undefined) => a && b && around(a, b)
+  const both = (a: Change | undefined, b: Change | undefined) =>
+    a && b ? { box: a.box && b.box && around(a.box, b.box) } : (a ?? b)
 
   function settleSoon(box: Box | undefined, written: boolean) {
     if (!here.settleMs || !written) return void settle({ box })
-    held = held ? { box: round(held.box, box) } : { box }
+    held = both(held, { box })
     wait()
   }
   function wait() {
@@ -91,22 +101,30 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   watch(writing, wait)
 
   /** Have the picture of what is seen: all of it that is missing, or anew what changed. */
-  async function settle(change?: { box: Box | undefined }) {
+  async function settle(change?: Change) {
     const now = sheet.value?.id
-    const due = held && change ? { box: round(held.box, change.box) } : (held ?? change)
+    let due = both(held, change)
     held = undefined
     clearTimeout(pause)
+    if (due) {
+      due = both(due, lacking)
+      lacking = undefined
+    }
+    // they stay until just this picture comes: one of a later stroke may come before it, without them
+    const mine = due ? [...wet.keys()].filter((id) => !ink.waiting.has(id) && !drying.has(id)) : []
+    for (const id of mine) drying.add(id)
     try {
       if (due) await tiles.refresh(page.seen.value, page.size.value, due.box)
       else await tiles.fill(page.seen.value, page.size.value)
-      missing.value = ''
+      if (due || !lacking) missing.value = ''
+      for (const id of mine) wet.delete(id)
     } catch (error) {
       if (now !== sheet.value?.id) return
       missing.value = (error as Error).message
-      setTimeout(
-        () => missing.value && now === sheet.value?.id && !over && void settle({ box: undefined }),
-        ASK_AGAIN_MS,
-      )
+      lacking = both(lacking, due ?? { box: undefined })
+      setTimeout(() => lacking && now === sheet.value?.id && !over && void settle(lacking), ASK_AGAIN_MS)
+    } finally {
+      for (const id of mine) drying.delete(id)
     }
     if (over || now !== sheet.value?.id) return
     await showWaiting()
@@ -116,12 +134,10 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
 
   /** Ink that is on its way or was refused is shown as it was written, also after a reload. */
   async function showWaiting() {
-    // what came while this picture was on its way still waits for its own
-    if (!held) for (const id of wet.keys()) if (!ink.waiting.has(id)) wet.delete(id)
     for (const [id, { sheetId, stroke }] of ink.waiting) {
       if (sheetId !== sheet.value?.id) continue
       const drawn = wet.get(id) ?? (await written(stroke).catch(() => undefined))
-      if (!drawn || sheetId !== sheet.value?.id) continue
+      if (!drawn || sheetId !== sheet.value?.id || !ink.waiting.has(id)) continue
       wet.set(id, drawn)
     }
   }
@@ -141,7 +157,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     anew()
     if (id !== before) {
       wet.clear()
-      held = undefined
+      held = lacking = undefined
     }
     await nextTick()
     repaint()

@@ -20,6 +20,12 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
   /** Those of the magnification before, shown stretched meanwhile. */
   let before: { tiles: Map<string, Tile>; scale: number } | undefined
   let asked = 0
+  /** Changes of ink: those asked about, and the newest whose picture came. */
+  let changes = 0
+  let shownChange = 0
+  /** Squares on their way, and those that came though ink changed meanwhile. */
+  const coming = new Map<string, Promise<boolean>>()
+  const stale = new Set<string>()
   onScopeDispose(() => (asked += 1))
 
   const key = (column: number, row: number) => `${column} ${row}`
@@ -36,6 +42,8 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     else if (tiles.size) before = { tiles, scale: of.scale }
     tiles = new Map()
     of = { sheet: id, scale: at }
+    coming.clear()
+    stale.clear()
   }
 
   /** The picture of a part of the page, in pixels; undefined where another is wanted by now. Throws a Refusal. */
@@ -52,10 +60,14 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     return id === of.sheet && at === of.scale ? picture : undefined
   }
 
-  function put(picture: ImageBitmap, left: number, top: number, whole: boolean) {
+  /** whole: of squares, old: ink changed since it was asked for. */
+  function put(picture: ImageBitmap, left: number, top: number, { whole = false, old = false }) {
     for (const [column, row] of squares({ left, top, width: picture.width, height: picture.height })) {
       const k = key(column, row)
       let tile = tiles.get(k)
+      if (old && tile && !stale.has(k)) continue
+      if (old) stale.add(k)
+      else if (whole) stale.delete(k)
       if (!tile) {
         if (!whole) continue
         tile = { picture: new OffscreenCanvas(SIDE, SIDE), column, row }
@@ -72,15 +84,26 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     const now = sheet.value
     if (!now || !scale.value || !seen.width || !seen.height) return false
     turnTo(now.id, scale.value)
-    const missing = squares(seen).filter(([column, row]) => !tiles.has(key(column, row)))
-    if (!missing.length) return false
-    const mine = (asked += 1)
+    const wanted = squares(seen).filter((at) => !tiles.has(key(...at)) || stale.has(key(...at)))
+    const missing = wanted.filter((at) => !coming.has(key(...at)))
+    if (missing.length) {
+      const part = bring(missing, page)
+      for (const at of missing) coming.set(key(...at), part)
+      const ended = () => missing.forEach((at) => coming.get(key(...at)) === part && coming.delete(key(...at)))
+      part.then(ended, ended)
+    }
+    const came = await Promise.all(new Set(wanted.map((at) => coming.get(key(...at)))))
+    return came.some(Boolean)
+  }
+
+  async function bring(missing: [number, number][], page: { width: number; height: number }): Promise<boolean> {
+    const [mine, change] = [(asked += 1), changes]
     const [left, top] = [Math.min(...missing.map((m) => m[0])) * SIDE, Math.min(...missing.map((m) => m[1])) * SIDE]
     const right = Math.min(page.width, (Math.max(...missing.map((m) => m[0])) + 1) * SIDE)
     const bottom = Math.min(page.height, (Math.max(...missing.map((m) => m[1])) + 1) * SIDE)
     const picture = await fetchPart(left, top, right, bottom)
     if (!picture) return false
-    put(picture, left, top, true)
+    put(picture, left, top, { whole: true, old: change !== changes })
     if (mine === asked) before = undefined
     return true
   }
@@ -90,7 +113,8 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     const now = sheet.value
     if (!now || !scale.value || !seen.width || !seen.height) return
     turnTo(now.id, scale.value)
-    const at = scale.value
+    const [at, change] = [scale.value, (changes += 1)]
+    coming.clear()
     const px = box
       ? [
           Math.floor((box[0] - EDGE_MM) * at),
@@ -113,7 +137,10 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     const bottom = Math.min(Math.ceil((seen.top + seen.height) / SIDE) * SIDE, px[3]!, page.height)
     if (right > left && bottom > top) {
       const picture = await fetchPart(left, top, right, bottom)
-      if (picture) put(picture, left, top, !box)
+      // one that comes after that of a later change may lack it
+      if (picture && shownChange > change) return refresh(seen, page, box)
+      shownChange = change
+      if (picture) put(picture, left, top, { whole: !box })
     }
     await fill(seen, page)
   }

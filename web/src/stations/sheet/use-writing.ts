@@ -101,7 +101,8 @@ export function useWriting(options: WritingOptions) {
       if (event.button === 2 && !event.pressure) return options.barrel()
       feed(event)
     }
-    if (down?.touch) finish('touch') // the nib comes before any finger
+    // the nib comes before any finger; one that lands again has lifted, though nobody told of it
+    if (down?.touch || down?.pointerType === event.pointerType) finish(down.pointerType)
     begin(event)
     if (down) take(event)
   }
