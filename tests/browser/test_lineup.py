@@ -124,7 +124,7 @@ class Lineup(DeskCase):
         desk.press("Line-up", "nav")
         desk.press("Done", ".guided")
         desk.wait("document.querySelector(`.guided [aria-label='How it feels, points']`)", "how it feels")
-        desk.type_number("How it feels, points", 180)
+        desk.type_number("How it feels, points", 90)
         desk.press("Done", ".guided")
         desk.press("leave it out", ".guided")
         desk.says("guided run, palm: left out for", ".guided")

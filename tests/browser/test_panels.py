@@ -199,7 +199,7 @@ class Panels(DeskCase):
         made = until_true(lambda: [d for d in desk.ask("desk")["devices"] if d["id"] not in kept], "the device")
         self.assertEqual((made[0]["device"]["name"], made[0]["device"]["panel"]["ppi"]), ("My panel", 127))
         desk.says("Change My panel", "[data-panel-form]")
-        desk.type_number("White, cd/m²", 180)
+        desk.type_number("White, cd/m²", 90)
         desk.press("Change My panel", "[data-panel-form]")
         own = made[0]["id"]
         until_true(
