@@ -46,7 +46,8 @@ from gray_quill.core.quantities import changed, check, quantities
 from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.reading import in_words, readings_of
 from gray_quill.formats.export import DPI, export_sheet
-from gray_quill.formats.film_zip import read_film_zip, write_film
+from gray_quill.formats.film_in import read_film_zip
+from gray_quill.formats.film_zip import write_film
 from gray_quill.formats.inkml_write import write_inkml
 
 MOST_LETTERS = 4000  # a simulated hand writes at a time

@@ -11,7 +11,9 @@ from platformdirs import user_data_path
 from gray_quill.cli_items import bytes_of, save
 from gray_quill.core.errors import Conflict
 from gray_quill.formats.archive_zip import read_archive, write_archive
-from gray_quill.formats.pictures import PictureReader
+from gray_quill.formats.picture_in import PictureSeen
+from gray_quill.formats.pictures import READ_BY
+from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.archive import archived
 from gray_quill.store.backups import back_up, get_backup, list_backups, newest_good, restore
 from gray_quill.store.bringing_in import BringingIn
@@ -95,12 +97,17 @@ def _archive(args: argparse.Namespace) -> None:
 def _bring_in(args: argparse.Namespace) -> None:
     from gray_quill.web.desk import setting_fits  # late: other commands need no server
 
-    opened, reader = read_archive(bytes_of(args.input)), PictureReader()
+    opened, box = read_archive(bytes_of(args.input)), Sandbox()
+
+    def sizes_of(kind: str, data: bytes) -> list[tuple[float, float]]:
+        seen: PictureSeen = box.read(READ_BY[kind], data)
+        return seen.sizes_mm
+
     with owned(args.data):
         prepare(args.data)
         with contextlib.closing(connect(args.data)) as db:
-            came = BringingIn(db, opened.files, reader.open, setting_fits).run(only_look=args.look)
-    reader.close()
+            came = BringingIn(db, opened.files, sizes_of, setting_fits).run(only_look=args.look)
+    box.close()
     print(came.words(args.look))
     for words in [*came.left_out, *(f"{name}: it is not as it was taken out" for name in opened.broken)]:
         print(f"  left out: {words}")

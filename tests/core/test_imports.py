@@ -3,11 +3,13 @@ shapely.
 """
 
 import ast
+import importlib
 import pathlib
 import sys
 import unittest
 
 import gray_quill
+from gray_quill.formats.sandbox import READERS
 
 ROOT = pathlib.Path(gray_quill.__file__).parent
 OURS = {
@@ -79,3 +81,66 @@ class Imports(unittest.TestCase):
             for name in {n.split(".")[0] for n in imported(path)} - {"gray_quill"}:
                 self.assertNotIn(name, CORE_MAY_NOT, path)
                 self.assertTrue(name in CORE_MAY or name in sys.stdlib_module_names, f"{path} imports {name}")
+
+
+# what opens files from outside, and the only modules of the product that may call it
+OPENERS = {
+    "defusedxml": {"formats/xml_in.py"},
+    "xml.etree": {"formats/xml_in.py", "formats/svg_drawn.py", "formats/svg_in.py", "formats/inkml.py"}
+    | {"formats/openraster_in.py"},
+    "svgelements": {"formats/svg_in.py"},
+    "resvg_py": {"formats/svg_drawn.py"},
+    "pypdfium2": {"formats/pdf_in.py", "formats/pdf_out.py"},
+    "pypdf": {"formats/pdf_in.py", "formats/pdf_out.py", "formats/pdf_cut.py", "formats/pdf_notes.py"},
+    "csv": {"formats/lineup_report.py", "formats/strokes_csv.py", "formats/contacts_csv.py", "formats/pen_forms.py"},
+}
+CALLS = {
+    "json.loads": {"formats/plain_json.py", "formats/sandbox.py", "formats/pictures.py", "formats/picture_child.py"},
+    "json.load": set[str](),
+    "pickle.loads": {"formats/sandbox_child.py"},  # of the server's own words
+    "Image.open": {"formats/picture_in.py", "formats/png.py", "formats/svg_drawn.py"},
+    "ElementTree.fromstring": set[str](),
+    "ElementTree.parse": set[str](),
+    "ElementTree.XML": set[str](),
+}
+# of these only records and writers go to web and store; what reads is called by the sandbox (and the command line)
+READ_IN_THE_SANDBOX = {f"gray_quill.formats.{reader.module}" for reader in READERS.values()} | {
+    f"gray_quill.formats.{name}" for name in ("xml_in", "zip_in", "svg_drawn", "pdf_out", "pdf_cut")
+}
+OWN_WORDS = {"read_contacts", "read_truth"}  # of what was told, which the database keeps
+OWN_JSON = {"web/certificates.py"}
+
+
+class OneDoor(unittest.TestCase):
+    """Whatever comes from outside is opened by the sandbox."""
+
+    def test_only_readers_of_the_sandbox_open_what_comes_from_outside(self) -> None:
+        for path in ROOT.rglob("*.py"):
+            place = path.relative_to(ROOT).as_posix()
+            tree = ast.parse(path.read_text())
+            for name in imported(path):
+                for library, may in OPENERS.items():
+                    if name == library or name.startswith(library + "."):
+                        self.assertIn(place, may, f"{place} opens files with {library}")
+            for node in ast.walk(tree):
+                call = ast.unparse(node.func) if isinstance(node, ast.Call) else ""
+                if place.split("/")[0] in ("store", "cli_lineup.py") or place in OWN_JSON:
+                    continue  # rows of our own database, files of our own folder
+                for name, may in CALLS.items():
+                    self.assertFalse(call == name and place not in may, f"{place} calls {name}")
+                if call == "zipfile.ZipFile" and place != "formats/zip_in.py":
+                    self.assertGreater(len(node.args), 1, f"{place} opens a zip")  # type: ignore[attr-defined]
+                    self.assertEqual(ast.literal_eval(node.args[1]), "w", f"{place} opens a zip")  # type: ignore[attr-defined]
+
+    def test_the_server_calls_no_reader_itself(self) -> None:
+        for part in ("web", "store"):
+            for path in (ROOT / part).rglob("*.py"):
+                for node in ast.walk(ast.parse(path.read_text())):
+                    if isinstance(node, ast.ImportFrom) and node.module in READ_IN_THE_SANDBOX:
+                        called = {a.name for a in node.names if a.name.startswith(("read", "look", "open"))}
+                        self.assertEqual(called - OWN_WORDS, set(), path)
+
+    def test_every_reader_is_there(self) -> None:
+        for reader in READERS.values():
+            module = importlib.import_module(f"gray_quill.formats.{reader.module}")
+            self.assertTrue(callable(getattr(module, reader.function)))

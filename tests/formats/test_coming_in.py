@@ -12,6 +12,7 @@ from gray_quill.core.errors import GrayQuillError
 from gray_quill.formats.openraster_in import read_openraster
 from gray_quill.formats.strokes_csv import look_at_csv, read_strokes_csv
 from gray_quill.formats.svg_in import read_svg
+from tests.bombs import nested_uses
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 200 100"'
 
@@ -66,8 +67,8 @@ class Svg(unittest.TestCase):
             (svg('<image href="http://elsewhere.example/x.png"/>'), "links"),
             (svg('<use xmlns:xlink="http://www.w3.org/1999/xlink" xlink:href="other.svg#a"/>'), "links"),
             (svg('<path style="fill:url(file:///etc/passwd)" d="M0 0h1"/>'), "links"),
-            (svg(nested), "deeper"),
-            (svg('<use href="#a"/>' * 300), "repeats"),
+            (svg(nested), "40 deep"),
+            (svg(nested_uses()), "repeats"),
             (svg("<text>only words</text>"), "no line"),
             (b"<ink/>", "not SVG"),
             (b"moths", "not well-formed"),

@@ -132,7 +132,7 @@ class Hostile(unittest.TestCase):
             (ink("<trace>1 x2</trace>"), FormatError, "point 1"),
             (ink("<trace>1 2, ? 3</trace>"), FormatError, "leaves out a value"),
             (ink("<trace>1 nan</trace>"), FormatError, "point 1"),
-            (ink(deep), FormatError, "24 deep"),
+            (ink(deep), TooLarge, "24 deep"),
             (bomb, FormatError, "DTD"),
             (ink("<trace>" + ",".join(["1 2"] * 100_000) + "</trace>"), TooLarge, "60000 is the most"),
             (

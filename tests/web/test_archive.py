@@ -5,7 +5,6 @@ import io
 import json
 import pathlib
 import sqlite3
-import struct
 import tempfile
 import time
 import zipfile
@@ -151,8 +150,7 @@ class ArchiveApi(ApiCase):
         with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as archive:
             archive.writestr(MANIFEST, good[MANIFEST])
             archive.writestr("hands.json", b"0" * 70_000_000)
-        many = bytearray(zipped({MANIFEST: good[MANIFEST]}))
-        struct.pack_into("<HH", many, len(many) - 14, 65_000, 65_000)
+        many = {MANIFEST: good[MANIFEST]} | {f"sheets/{k}.json": b"" for k in range(20_000)}
         cases = [
             ("no zip", b"trap 1", 400, "not a zip"),
             ("cut off", data[: len(data) // 2], 400, "not a zip"),
@@ -161,7 +159,7 @@ class ArchiveApi(ApiCase):
             ("going up", zipped({MANIFEST: good[MANIFEST], "../pens.json": b"{}"}), 400, "../pens"),
             ("two manifests", two.getvalue(), 400, "twice"),
             ("a bomb", bomb.getvalue(), 413, "unpacks"),
-            ("very many", bytes(many), 413, "files"),
+            ("very many", zipped(many), 413, "files"),
             ("another manifest", zipped({MANIFEST: b'{"format": "else"}'}), 400, "no archive"),
         ]
         folder, client = self.elsewhere()
@@ -225,4 +223,4 @@ class OnTheCommandLine(CliCase):
         pathlib.Path(self.ink).write_text("<ink/>")
         status, _, err = self.run_cli("bring-in", self.ink, "--data", str(there))
         self.assertEqual(status, 2)
-        self.assertIn("Take it out again", err)
+        self.assertIn("not a zip", err)

@@ -8,7 +8,7 @@ from PIL import Image
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.formats.film_zip import read_film_zip
+from gray_quill.formats.film_in import read_film_zip
 from gray_quill.formats.inkml_write import write_inkml
 from tests.web.cli_case import CliCase
 from tests.zoo import zoo

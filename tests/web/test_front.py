@@ -150,7 +150,7 @@ class TakingTurns(ApiCase):
             reply = self.client.get("/api/sheets/trap-log/page.png")
             self.assertEqual((reply.status_code, reply.headers["Retry-After"]), (429, "2"))
             self.assertEqual(self.client.get("/api/desk").status_code, 200, "what costs little is answered")
-            with self.assertRaises(Crowded), Turns(1, 1, 0.01).turn(), contextlib.ExitStack():
+            with self.assertRaises(Crowded), Turns("busy", 1, 1, 0.01).turn(), contextlib.ExitStack():
                 raise Crowded("passed on")
             go.set()
             held.result(30)

@@ -7,7 +7,7 @@ import numpy as np
 from PIL import Image
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.formats.film_zip import read_film_zip
+from gray_quill.formats.film_in import read_film_zip
 from tests.web.api_case import ApiCase
 
 ON_TABLET = {"sheet_id": "trap-log", "device_id": "tablet-11"}

@@ -4,25 +4,23 @@ Read: any channel order and units, contexts, values explicit or as first and sec
 units out, X and Y are CSS pixels (1/96 inch), T is milliseconds, angles are degrees.
 """
 
-import io
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from xml.etree.ElementTree import Element, ParseError
+from xml.etree.ElementTree import Element
 
-import defusedxml.ElementTree as SafeTree
 import numpy as np
-from defusedxml.common import DefusedXmlException
 
 from gray_quill.core.angles import tilt_to_spherical
 from gray_quill.core.errors import FormatError, TooLarge
 from gray_quill.core.trace import Trace, make_trace
+from gray_quill.formats.xml_in import local_name, read_xml
 
 MOST_BYTES = 20_000_000
 MOST_TRACES = 20_000
 MOST_POINTS = 60_000  # of a trace
 MOST_POINTS_IN_ALL = 400_000
-DEEPEST = 24
+DEEPEST, MOST_ELEMENTS = 24, 100_000
 REPORTS_WITHOUT_TIME_HZ = 100.0
 MM_PER = {
     "m": 1000.0,
@@ -65,26 +63,23 @@ class Noted:
     pen: str = ""
 
 
-def read_inkml(data: bytes, step: Callable[[], object] = lambda: None) -> list[Trace]:
-    """All traces of a document, in order. Raises FormatError or TooLarge with what to do about it. `step` is called
-    before each trace; what it raises ends the reading.
-    """
-    return [noted.trace for noted in read_noted(data, step)]
+def read_inkml(data: bytes) -> list[Trace]:
+    """All traces of a document, in order. Raises FormatError or TooLarge with what to do about it."""
+    return [noted.trace for noted in read_noted(data)]
 
 
-def read_noted(data: bytes, step: Callable[[], object] = lambda: None) -> list[Noted]:
+def read_noted(data: bytes) -> list[Noted]:
     """The same with what is noted of each trace."""
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This InkML file is over {MOST_BYTES // 1_000_000} MB. Split it into smaller files.")
-    root = _parsed(data)
-    if _local(root) != "ink":
+    root = read_xml(data, "InkML", MOST_ELEMENTS, DEEPEST)
+    if local_name(root) != "ink":
         raise FormatError("This is XML but not InkML: the outermost element must be <ink>.")
     formats, contexts = _definitions(root)
     brushes = _pens(root)
     found: list[Noted] = []
     points = 0
     for element, form, notes in _written(root, formats, contexts, Format(), {}):
-        step()
         if len(found) >= MOST_TRACES:
             raise TooLarge(f"This InkML file has more than {MOST_TRACES} traces. Split it into smaller files.")
         trace = _trace(element, form, len(found) + 1)
@@ -95,30 +90,6 @@ def read_noted(data: bytes, step: Callable[[], object] = lambda: None) -> list[N
     if not found:
         raise FormatError("This InkML file holds no <trace> with points.")
     return found
-
-
-def _parsed(data: bytes) -> Element:
-    depth, root = 0, None
-    try:
-        for event, element in SafeTree.iterparse(io.BytesIO(data), events=("start", "end"), forbid_dtd=True):
-            depth += 1 if event == "start" else -1
-            root = element if root is None else root
-            if depth > DEEPEST:
-                raise FormatError(
-                    f"This InkML file nests elements more than {DEEPEST} deep. Save it again without nested groups."
-                )
-    except DefusedXmlException:
-        raise FormatError(
-            "This InkML file declares entities or a DTD, which are not read. Remove the <!DOCTYPE> part."
-        ) from None
-    except (ParseError, ValueError, LookupError) as error:
-        raise FormatError(f"This is not well-formed XML ({error}). Export the ink again as InkML.") from None
-    assert root is not None
-    return root
-
-
-def _local(element: Element) -> str:
-    return str(element.tag).rsplit("}", 1)[-1]
 
 
 def _id(element: Element) -> str:
@@ -135,15 +106,15 @@ def _definitions(root: Element) -> tuple[dict[str, Format], dict[str, Format]]:
     sources: dict[str, Format] = {}
     contexts: dict[str, Format] = {}
     for element in root.iter():
-        if _local(element) == "traceFormat" and _id(element):
+        if local_name(element) == "traceFormat" and _id(element):
             formats[_id(element)] = _format(element)
     for element in root.iter():
-        if _local(element) == "inkSource":
-            inner = next((e for e in element.iter() if _local(e) == "traceFormat"), None)
+        if local_name(element) == "inkSource":
+            inner = next((e for e in element.iter() if local_name(e) == "traceFormat"), None)
             if inner is not None:
                 sources[_id(element)] = _format(inner, element)
     for element in root.iter():
-        if _local(element) == "context" and _id(element):
+        if local_name(element) == "context" and _id(element):
             contexts[_id(element)] = _context(element, formats, sources, contexts)
     return formats, contexts
 
@@ -151,15 +122,15 @@ def _definitions(root: Element) -> tuple[dict[str, Format], dict[str, Format]]:
 def _context(
     element: Element, formats: dict[str, Format], sources: dict[str, Format], contexts: dict[str, Format]
 ) -> Format:
-    inner = next((e for e in element if _local(e) == "traceFormat"), None)
+    inner = next((e for e in element if local_name(e) == "traceFormat"), None)
     if inner is not None:
         return _format(inner)
     if _reference(element, "traceFormatRef") in formats:
         return formats[_reference(element, "traceFormatRef")]
-    source = next((e for e in element if _local(e) == "inkSource"), None)
+    source = next((e for e in element if local_name(e) == "inkSource"), None)
     if (
         source is not None
-        and (inner := next((e for e in source.iter() if _local(e) == "traceFormat"), None)) is not None
+        and (inner := next((e for e in source.iter() if local_name(e) == "traceFormat"), None)) is not None
     ):
         return _format(inner, source)
     if _reference(element, "inkSourceRef") in sources:
@@ -170,16 +141,16 @@ def _context(
 def _format(element: Element, source: Element | None = None) -> Format:
     regular, intermittent = [], []
     for child in element.iter():
-        if _local(child) == "channel":
+        if local_name(child) == "channel":
             regular.append(_channel(child))
     for group in element.iter():
-        if _local(group) == "intermittentChannels":
-            names = [_channel(c) for c in group if _local(c) == "channel"]
+        if local_name(group) == "intermittentChannels":
+            names = [_channel(c) for c in group if local_name(c) == "channel"]
             intermittent += names
     late = {c.name for c in intermittent}
     result = Format([c for c in regular if c.name not in late], intermittent)
     for child in source.iter() if source is not None else ():
-        if _local(child) == "channelProperty" and child.get("name") == "resolution":
+        if local_name(child) == "channelProperty" and child.get("name") == "resolution":
             for channel in result.regular:
                 if channel.name == child.get("channel"):
                     channel.per_mm = _resolution(child.get("value"), child.get("units"))
@@ -215,8 +186,8 @@ def _resolution(value: str | None, units: str | None) -> float | None:
 
 def read_brush(data: bytes) -> dict[str, str]:
     """Properties of the first brush of a document by name; none where it has none."""
-    brush = next((e for e in _parsed(data).iter() if _local(e) == "brush"), None)
-    properties = [] if brush is None else [e for e in brush if _local(e) == "brushProperty"]
+    brush = next((e for e in read_xml(data, "InkML", MOST_ELEMENTS, DEEPEST).iter() if local_name(e) == "brush"), None)
+    properties = [] if brush is None else [e for e in brush if local_name(e) == "brushProperty"]
     return {e.get("name", ""): e.get("value", "") for e in properties}
 
 
@@ -225,9 +196,9 @@ def _pens(root: Element) -> dict[str, str]:
     return {
         _id(brush): prop.get("value", "")
         for brush in root.iter()
-        if _local(brush) == "brush"
+        if local_name(brush) == "brush"
         for prop in brush
-        if _local(prop) == "brushProperty" and prop.get("name") == "pen"
+        if local_name(prop) == "brushProperty" and prop.get("name") == "pen"
     }
 
 
@@ -235,13 +206,13 @@ def _written(
     element: Element, formats: dict[str, Format], contexts: dict[str, Format], current: Format, notes: dict[str, str]
 ) -> Iterator[tuple[Element, Format, dict[str, str]]]:
     """Every trace that holds points, the format its points are in, and what its groups are annotated with."""
-    said = {e.get("type", ""): (e.text or "").strip() for e in element if _local(e) == "annotation"}
-    notes = {**notes, **said} if _local(element) == "traceGroup" else notes
+    said = {e.get("type", ""): (e.text or "").strip() for e in element if local_name(e) == "annotation"}
+    notes = {**notes, **said} if local_name(element) == "traceGroup" else notes
     for child in element:
-        name = _local(child)
-        if name == "traceFormat" and _local(element) == "ink":
+        name = local_name(child)
+        if name == "traceFormat" and local_name(element) == "ink":
             current = _format(child)
-        elif name == "context" and _local(element) == "ink":
+        elif name == "context" and local_name(element) == "ink":
             current = contexts.get(_id(child)) or _context(child, formats, {}, contexts)
         elif name in ("trace", "traceGroup"):
             used = contexts.get(_reference(child, "contextRef"), current)

@@ -213,3 +213,8 @@ def read_form(form: Form, data: bytes, recipe: Recipe) -> ReadBack:
     found = form.read(data, recipe)
     read_recipe(write_recipe(found.recipe))  # within every bound a pen has
     return found
+
+
+def read_named_form(data: bytes, name: str, recipe: Recipe) -> ReadBack:
+    """The same, of a form by its name."""
+    return read_form(get_form(name), data, recipe)

@@ -1,4 +1,6 @@
-"""Pictures and PDF documents from outside, read by a process of its own that may fall without harm."""
+"""Pictures and PDF documents from outside: what kind of file they are, and, once they were let in by the sandbox, how
+they look, drawn by a process of its own that may fall without harm.
+"""
 
 import contextlib
 import hashlib
@@ -18,24 +20,22 @@ from numpy.typing import NDArray
 
 from gray_quill.core.errors import FormatError, TooLarge, Unavailable
 from gray_quill.formats.pdf_notes import InkNote, plain_notes
-from gray_quill.formats.svg_in import look_through_svg
 
 MOST_BYTES = 40_000_000
 ANSWERS_S = 12.0  # on a busy machine; others wait meanwhile, and what takes longer is not worth it
-PROOF_S = 6.0  # to be looked at when it is brought in
 KINDS = {b"%PDF-": "pdf", b"\x89PNG\r\n\x1a\n": "png", b"\xff\xd8\xff": "jpeg"}
+READ_BY = {"pdf": "pdf", "svg": "svg picture", "png": "picture", "jpeg": "picture"}  # of the sandbox
 MEDIA = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg", "svg": "image/svg+xml"}
 SVG_HEAD = re.compile(rb"(?:\xef\xbb\xbf)?\s*<(?:\?xml|!--|!DOCTYPE|(?:\w+:)?svg[\s>])")
 FELL = "This file brought its reader down, or kept it too long. Print it to a new, simpler one."
 
 
 def kind_of(data: bytes) -> str:
-    """png, jpeg, svg or pdf. Raises FormatError for anything else, TooLarge for too much of it."""
+    """png, jpeg, svg or pdf, by its first bytes. Raises FormatError for anything else, TooLarge for too much of it."""
     if len(data) > MOST_BYTES:
         raise TooLarge(f"This file is over {MOST_BYTES // 1_000_000} MB. Make it smaller, or split it.")
     kind = next((kind for head, kind in KINDS.items() if data.lstrip()[:8].startswith(head)), None)
     if kind is None and SVG_HEAD.match(data[:4000]):
-        look_through_svg(data)
         return "svg"
     if kind is None:
         raise FormatError("This is neither a PDF nor a PNG, JPEG or SVG picture. Save or print it as one of these.")
@@ -53,20 +53,6 @@ class PictureReader:
         self._lock = threading.Lock()
         self._process: subprocess.Popen[bytes] | None = None
         self._answers_s = answers_s
-
-    def open(self, kind: str, data: bytes) -> list[tuple[float, float]]:
-        """Width and height in mm of each page as it is shown; of a picture, its one. Raises FormatError or TooLarge
-        for what is not let in.
-        """
-        with self._lock:
-            told, _ = self._ask({"do": "open", "key": key_of(data), "kind": kind, "proof": True}, data, PROOF_S)
-        return [(float(w), float(h)) for w, h in told["sizes_mm"]]
-
-    def pixels(self, kind: str, data: bytes) -> tuple[int, int]:
-        """Width and height of a picture in pixels."""
-        with self._lock:
-            told, _ = self._ask({"do": "open", "key": key_of(data), "kind": kind}, data)
-        return int(told["pixels"][0]), int(told["pixels"][1])
 
     def drawn(
         self,

@@ -10,14 +10,6 @@ MOST_WHOLE_PX = 24_000_000  # of a page that is rendered as a whole
 Part = Sequence[float]  # left, top, right and bottom as shares of the page
 
 
-class Refused(Exception):
-    """A file is not let in: why, and what to do; large: it is too much."""
-
-    def __init__(self, words: str, large: bool = False) -> None:
-        super().__init__(words)
-        self.large = large
-
-
 class Rendered:
     """Pages that are rendered."""
 

@@ -18,6 +18,7 @@ from gray_quill.core.quantities import read_record, record_json
 from gray_quill.core.readings.ink_readings import Readings
 from gray_quill.core.readings.reading import readings_of
 from gray_quill.core.trace import COLUMNS, Trace, columns_of, make_trace
+from gray_quill.formats.archive_zip import read_archive
 
 FORMAT = "gray-quill/shared-pen@1"
 TOLD = "share/told.json"
@@ -75,6 +76,12 @@ def share_files(
     files: dict[str, Any] = {TOLD: told}
     files |= {f"share/{name}.png": data for name, data in pictures.items()}
     return files | {f"share/card-{device_id}.pdf": data for device_id, data in cards.items()}
+
+
+def open_shared(data: bytes) -> tuple[SharedPen, dict[str, Any]]:
+    """A shared pen from its file, and the files of its archive that hold the pen itself."""
+    files = read_archive(data).files
+    return read_shared(files), {name: content for name, content in files.items() if name.startswith("pens/")}
 
 
 def read_shared(files: Mapping[str, Any]) -> SharedPen:

@@ -110,6 +110,14 @@ def read_strokes_csv(data: bytes, roles: Mapping[str, str | None], length_unit: 
     return found
 
 
+def read_table(
+    data: bytes, roles: Mapping[str, str | None], length_unit: str, time_unit: str
+) -> tuple[list[Trace], list[str]]:
+    """The strokes, and what of the file is passed over."""
+    traces = read_strokes_csv(data, roles, length_unit, time_unit)
+    return traces, [f"column {c!r}" for c in _rows(data)[0] if c not in roles.values()]
+
+
 def _force(force: np.ndarray | None, all_numbers: Mapping[str, np.ndarray]) -> np.ndarray | None:
     """Force in 0..1: as it is, or over the most the file has where that is more than one."""
     return None if force is None else np.asarray(force / max(1.0, float(all_numbers["force"].max())))

@@ -6,13 +6,18 @@ import io
 import re
 import xml.etree.ElementTree as ElementTree
 
-import defusedxml.ElementTree as SafeTree
 from PIL import Image
 
-from gray_quill.formats.rendered import Part, Refused, Rendered
+from gray_quill.core.errors import FormatError
+from gray_quill.formats.picture_in import PictureSeen
+from gray_quill.formats.rendered import Part, Rendered
+from gray_quill.formats.svg_in import checked_svg
+from gray_quill.formats.xml_in import read_xml
 
 SVG = "http://www.w3.org/2000/svg"
 UNITS_MM = {"": 25.4 / 96, "px": 25.4 / 96, "mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6}
+MOST_ELEMENTS = 2_000_000  # of one that was let in, or is of our own
+PROOF_PX = 256  # of a side, at which a drawing is tried before it is let in
 LARGEST_MM, SMALLEST_MM = 1000.0, 1.0
 LONGEST_MM = 5000.0  # of an endless page that was taken out
 DAMAGED = "This SVG cannot be drawn. Save it as plain SVG, or as PNG, and bring that in."
@@ -24,16 +29,13 @@ class Drawing(Rendered):
     """An SVG drawing; as RGBA."""
 
     def __init__(self, data: bytes) -> None:
-        try:
-            root = SafeTree.fromstring(data, forbid_dtd=True)
-        except (ElementTree.ParseError, ValueError):
-            raise Refused(DAMAGED) from None
+        root = read_xml(data, "SVG", MOST_ELEMENTS)
         view = [float(v) for v in re.findall(r"-?[\d.]+(?:e-?\d+)?", root.get("viewBox", ""))]
         if len(view) != 4 or min(view[2:]) <= 0:
             view = []
         sides = [_mm(root.get(side), view[2 + k] if view else None) for k, side in enumerate(("width", "height"))]
         if min(sides) < SMALLEST_MM or min(sides) > LARGEST_MM or max(sides) > LONGEST_MM:
-            raise Refused(
+            raise FormatError(
                 f"This SVG is {sides[0]:.4g} x {sides[1]:.4g} mm; {SMALLEST_MM:g} to {LARGEST_MM:g} mm are drawn. "
                 "Give it a usual width and height."
             )
@@ -60,7 +62,7 @@ class Drawing(Rendered):
         try:
             png = resvg_py.svg_to_bytes(svg_string=whole, skip_system_fonts=not self.has_text)
         except ValueError:
-            raise Refused(DAMAGED) from None
+            raise FormatError(DAMAGED) from None
         return Image.open(io.BytesIO(bytes(png)), formats=("PNG",)).convert("RGBA")
 
 
@@ -71,5 +73,13 @@ def _mm(given: str | None, plain: float | None) -> float:
         try:
             return float(match[1]) * UNITS_MM[match[2]]
         except ValueError:
-            raise Refused(DAMAGED) from None
+            raise FormatError(DAMAGED) from None
     return (plain if plain is not None else 100 / UNITS_MM[""]) * UNITS_MM[""]
+
+
+def look_at_svg(data: bytes) -> PictureSeen:
+    """It is drawn once, small: what takes too long to draw is not let in. Raises FormatError or TooLarge."""
+    checked_svg(data)
+    drawing = Drawing(data)
+    drawing.rendered(1, (0, 0, 1, 1), PROOF_PX, PROOF_PX)
+    return PictureSeen("svg", drawing.sizes_mm())

@@ -6,30 +6,37 @@ import dataclasses
 import io
 import itertools
 import math
-import string
+import re
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from typing import Any
 from xml.etree.ElementTree import Element, ParseError
 
-import defusedxml.ElementTree as SafeTree
 import numpy as np
-from defusedxml.common import DefusedXmlException
 
 from gray_quill.core.errors import FormatError, GrayQuillError, TooLarge
 from gray_quill.core.trace import Trace, make_trace
+from gray_quill.formats.xml_in import local_name, read_xml
 
-MOST_BYTES, MOST_ELEMENTS, DEEPEST = 8_000_000, 50_000, 40
+MOST_BYTES, MOST_ELEMENTS = 8_000_000, 50_000
+MOST_DRAWN = 60_000  # elements, with all that is drawn again by reference; 50 steps of a path count as one
 MOST_STEPS = 60_000  # of all paths
+DEEPEST_REFERENCE = 30
 MOST_STROKES, MOST_POINTS, MOST_POINTS_IN_ALL = 20_000, 20_000, 400_000
 PPI = 96.0
 MM_PER_PX = 25.4 / PPI
 STEP_MM = 0.3
-LETTERS = string.ascii_letters.encode()
+STEPS = re.compile(r"([a-zA-Z])([^a-zA-Z]*)")
+EXPONENTS = re.compile(r"(?<=[\d.])[eE](?=[-+\d])")
+NUMBERS = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)")
+TAKES = {"m": 2, "l": 2, "h": 1, "v": 1, "c": 6, "s": 4, "q": 4, "t": 2, "a": 7}  # numbers a step (8.3)
+REFERENCES = re.compile(r"url\(\s*[\"']?#([^\"')\s]+)")
+AGAIN = "This SVG repeats its parts more often than is read. Save it with its copies drawn out."
 SPEED_MM_S = 60.0  # everyday writing; common practice, no source
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 SILENT = {"svg", "g", "defs", "title", "desc", "metadata", "style", "symbol", "use", "clipPath", "linearGradient"}
 ENDLESS = {"feTurbulence", "feConvolveMatrix", "feMorphology"}  # filters whose work has no bound
+SHADES = {"linearGradient", "radialGradient"}
 SILENT |= {"radialGradient", "stop", "pattern", "mask", "filter", "marker", "namedview", "a", "switch"}
 
 
@@ -41,13 +48,9 @@ class CameAs:
     passed_over: list[str]
 
 
-def read_svg(data: bytes, step: Callable[[], object] = lambda: None) -> CameAs:
-    """Every way that is drawn, one stroke each. Raises FormatError or TooLarge with what to do; `step` is called
-    between shapes, what it raises ends the reading.
-    """
-    if len(data) > MOST_BYTES:
-        raise TooLarge(f"This SVG is over {MOST_BYTES // 1_000_000} MB. Split it, or simplify its paths.")
-    others = look_through_svg(data)
+def read_svg(data: bytes) -> CameAs:
+    """Every way that is drawn, one stroke each. Raises FormatError or TooLarge with what to do."""
+    _, others = checked_svg(data)
     # late: only who brings SVG in waits for it
     import svgelements
 
@@ -58,7 +61,6 @@ def read_svg(data: bytes, step: Callable[[], object] = lambda: None) -> CameAs:
     traces: list[Trace] = []
     count = 0
     for shape in drawing.elements():
-        step()
         if not isinstance(shape, svgelements.Shape):
             continue
         try:
@@ -76,43 +78,82 @@ def read_svg(data: bytes, step: Callable[[], object] = lambda: None) -> CameAs:
     return CameAs(traces, [f"{n} {what}" for what, n in others.items()])
 
 
-def look_through_svg(data: bytes) -> Counter[str]:
-    """Elements by name that draw something and are not read. Raises FormatError for what is not let in."""
+def checked_svg(data: bytes) -> tuple[Element, Counter[str]]:
+    """Its outermost element, and how many elements there are, by name, that draw something and are not read. Raises
+    FormatError for what is not let in, TooLarge for what would draw too much.
+    """
+    if len(data) > MOST_BYTES:
+        raise TooLarge(f"This SVG is over {MOST_BYTES // 1_000_000} MB. Split it, or simplify its paths.")
+    root = read_xml(data, "SVG", MOST_ELEMENTS)
+    if local_name(root) != "svg":
+        raise FormatError("This is XML but not SVG: the outermost element must be <svg>.")
     others: Counter[str] = Counter()
-    depth, count, uses, steps = 0, 0, 0, 0
-    try:
-        for event, element in SafeTree.iterparse(io.BytesIO(data), events=("start", "end"), forbid_dtd=True):
-            depth += 1 if event == "start" else -1
-            if event == "end":
-                continue
-            count += 1
-            name = str(element.tag).rsplit("}", 1)[-1]
-            if count == 1 and name != "svg":
-                raise FormatError("This is XML but not SVG: the outermost element must be <svg>.")
-            if depth > DEEPEST or count > MOST_ELEMENTS:
-                raise TooLarge("This SVG holds more, or nests deeper, than is read. Save it as plain SVG, in parts.")
-            uses += name == "use"
-            steps += _letters(element.get("d", "")) + element.get("points", "").count(",")
-            if steps > MOST_STEPS:
-                raise TooLarge(f"The paths of this SVG have over {MOST_STEPS} parts. Split it, or simplify its paths.")
-            _check_links(element)
-            if name in ENDLESS:
-                raise FormatError(f"This SVG holds a <{name}>, which may take for ever. Save it without filters.")
-            if name not in DRAWN | SILENT:
-                others[f"<{name[:30]}>"] += 1
-    except DefusedXmlException:
-        raise FormatError("This SVG declares entities or a DTD, which are not read. Save it as plain SVG.") from None
-    except (ParseError, ValueError, LookupError) as error:
-        raise FormatError(f"This is not well-formed XML ({error}). Save it as SVG again.") from None
-    if uses > 200:  # each may repeat what repeats others
-        raise TooLarge("This SVG repeats its parts more often than is read. Save it with its copies drawn out.")
-    return others
+    steps: dict[Element, int] = {}
+    total = 0
+    for element in root.iter():
+        name = local_name(element)
+        steps[element] = _steps(element)
+        total += steps[element]
+        if total > MOST_STEPS:
+            raise TooLarge(f"The paths of this SVG have over {MOST_STEPS} parts. Split it, or simplify its paths.")
+        _check_links(element)
+        if name in ENDLESS:
+            raise FormatError(f"This SVG holds a <{name}>, which may take for ever. Save it without filters.")
+        if name not in DRAWN | SILENT:
+            others[f"<{name[:30]}>"] += 1
+    if _Drawn(root, steps).count(root) > MOST_DRAWN:
+        raise TooLarge(AGAIN)
+    return root, others
 
 
-def _letters(text: str) -> int:
-    """How many there are: of millions, without looking at each."""
-    data = text.encode()
-    return len(data) - len(data.translate(None, LETTERS))
+def _steps(element: Element) -> int:
+    """Steps of a path or shape: a letter with more numbers than it takes repeats itself (SVG 1.1, 8.3)."""
+    points, path = element.get("points", ""), element.get("d", "")
+    if len(points) > 20 * MOST_STEPS or len(path) > 60 * MOST_STEPS:
+        return MOST_STEPS + 1  # not even counted: a step is hardly longer
+    steps = len(NUMBERS.findall(points)) // 2
+    for letter, numbers in STEPS.findall(EXPONENTS.sub("0", path)):
+        steps += max(1, len(NUMBERS.findall(numbers)) // TAKES.get(letter.lower(), 2))
+    return steps
+
+
+class _Drawn:
+    """Counts what is drawn when each reference is drawn out, without drawing it."""
+
+    def __init__(self, root: Element, steps: dict[Element, int]) -> None:
+        self.steps = steps
+        self.named = {element.get("id", ""): element for element in root.iter() if element.get("id")}
+        self.known: dict[str, int] = {}
+
+    def count(self, element: Element, depth: int = 0) -> int:
+        total = 0
+        for inner in element.iter():
+            total += 1 + self.steps[inner] // 50
+            marked = any("marker" in words for words in (*map(str, inner.attrib), inner.get("style", "")))
+            corners = 1 + self.steps[inner] if marked else 1
+            total += sum(corners * self._again(goal, depth + 1) for goal in _goals(inner))
+            if total > MOST_DRAWN:
+                raise TooLarge(AGAIN)
+        return total
+
+    def _again(self, name: str, depth: int) -> int:
+        if depth > DEEPEST_REFERENCE or self.known.get(name) == 0:  # it is being counted: it draws itself
+            raise TooLarge(AGAIN)
+        goal = self.named.get(name)
+        if goal is None or local_name(goal) in SHADES:
+            return 0
+        if name not in self.known:
+            self.known[name] = 0
+            self.known[name] = self.count(goal, depth)
+        return self.known[name]
+
+
+def _goals(element: Element) -> list[str]:
+    """What an element draws again, by name."""
+    goals = [goal for value in element.attrib.values() if "url(" in value for goal in REFERENCES.findall(value)]
+    if local_name(element) == "use":
+        goals += [v[1:] for k, v in element.attrib.items() if str(k).rsplit("}", 1)[-1] == "href"]
+    return goals
 
 
 def _check_links(element: Element) -> None:

@@ -40,11 +40,26 @@ class BringingIn(ComingRows):
 
     def run(self, only_look: bool = False) -> CameIn:
         """All of it that is whole, in one change; only_look: what would come, and nothing comes."""
+        self._look_at_originals()
         with contextlib.suppress(_OnlyLooked), transaction(self.db):
             self._all()
             if only_look:
                 raise _OnlyLooked
         return self.came
+
+    def _look_at_originals(self) -> None:
+        """Before anything is changed, so that nobody waits for it who writes."""
+        self.sizes: dict[str, list[Any]] = {}
+        self.refused: dict[str, Exception] = {}
+        for name, row in self._of("originals"):
+            self.step()
+            try:
+                if not self._here("originals", {"id": row_id(row)}):
+                    self.sizes[row["id"]] = self.checked(
+                        row["kind"], self.files[f"originals/{row['id']}.{row['kind']}"]
+                    )
+            except Broken as error:
+                self.refused[name] = error
 
     def _all(self) -> None:
         self.db.execute("PRAGMA defer_foreign_keys = ON")
@@ -55,7 +70,7 @@ class BringingIn(ComingRows):
         for name, pen in self._of("pens"):
             self._try(name, lambda pen=pen: self._pen(pen))  # type: ignore[misc]
         for name, row in self._of("originals"):
-            self._try(name, lambda row=row: self._original(row))  # type: ignore[misc]
+            self._try(name, lambda name=name, row=row: self._original(name, row))  # type: ignore[misc]
         self._sheets()
         for table in BESIDE:
             for row in self._listed(f"{table.replace('_', '-')}.json"):
@@ -143,12 +158,13 @@ class BringingIn(ComingRows):
             self.came.there += not fresh
             self.came.pens += bool(fresh)
 
-    def _original(self, row: Row) -> None:
+    def _original(self, name: str, row: Row) -> None:
         if self._here("originals", {"id": row_id(row)}):
             self.came.there += 1
             return
-        data = self.files[f"originals/{row['id']}.{row['kind']}"]
-        sizes = self.checked(row["kind"], data)
+        if error := self.refused.get(name):
+            raise error
+        data, sizes = self.files[f"originals/{row['id']}.{row['kind']}"], self.sizes[row["id"]]
         same = np.shape(sizes) == np.shape(row["sizes_mm"]) and np.allclose(sizes, row["sizes_mm"], atol=ROUNDING_MM)
         text = json.dumps(row["sizes_mm"] if same else sizes)
         self.db.execute(

@@ -10,13 +10,14 @@ import uuid
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
-from gray_quill.core.errors import FormatError, GrayQuillError
+from gray_quill.core.errors import FormatError, GrayQuillError, TooLarge
 from gray_quill.core.trace import COLUMNS, make_trace
 from gray_quill.store.archive import Row, plain
 from gray_quill.store.database import transaction
 from gray_quill.store.trace_blob import pack_trace, unpack_trace
 
 Files = Mapping[str, Any]
+MOST_ROWS = 20_000  # of a table
 BLOBS = {("palm_told", "contacts")}
 ID = re.compile(r"[A-Za-z0-9][A-Za-z0-9-]{0,79}")
 REFERS = {
@@ -79,9 +80,12 @@ class ComingRows:
         files: Files,
         checked: Callable[[str, bytes], list[Any]],
         setting_fits: Callable[[str, Any], object],
+        step: Callable[[], object] = lambda: None,
     ) -> None:
-        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none."""
-        self.db, self.files, self.checked, self.setting_fits = db, files, checked, setting_fits
+        """checked: the sizes of a picture or document, or a refusal; setting_fits: refuses a setting that is none; step
+        is called before each row, and what it raises ends it all.
+        """
+        self.db, self.files, self.checked, self.setting_fits, self.step = db, files, checked, setting_fits, step
         self.came = CameIn()
         self.renamed: dict[tuple[str, str], str] = {}  # (table, id there) -> id here
         self.revised: dict[tuple[str, int], str] = {}  # (pen there, revision) -> pen here
@@ -91,6 +95,7 @@ class ComingRows:
 
     def _try(self, name: str, work: Callable[[], None]) -> bool:
         """Bring one thing in whole, or not at all."""
+        self.step()
         try:
             with transaction(self.db):
                 work()
@@ -128,6 +133,8 @@ class ComingRows:
         if not (found is None or (isinstance(found, list) and all(isinstance(row, dict) for row in found))):
             self.came.left_out.append(f"{name}: it is no list of rows")
             return []
+        if found and len(found) > MOST_ROWS:
+            raise TooLarge(f"{name} of this archive holds over {MOST_ROWS} rows. Take less out at a time.")
         return found or []
 
     def _twin(self, table: str, was: str, name: str) -> str:

@@ -34,6 +34,7 @@ class Operation:
     reply: Any
     status: int
     costly: bool = False
+    reads_file: bool = False
 
 
 OPERATIONS: list[Operation] = []
@@ -49,16 +50,21 @@ def operation(
     query: type[Model] | None = None,
     status: int = 200,
     costly: bool = False,
+    reads_file: bool = False,
     remembered: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Register a handler at /api + path; see Operation. 201 is for what is made and kept, 202 for a task begun.
-    `costly` answers take turns. `remembered` ones are costly, and made of what was sent and the database alone.
+    `costly` answers take turns; those that open a file from outside take turns of their own, so that no file holds up
+    a picture. `remembered` ones are costly, and made of what was sent and the database alone.
     """
     costly = costly or remembered
 
     def register(handler: Callable[..., Any]) -> Callable[..., Any]:
         summary = (handler.__doc__ or "").strip().splitlines()[0]
-        OPERATIONS.append(Operation(method, path, handler.__name__, summary, body, query, reply, status, costly))
+        OPERATIONS.append(
+            Operation(method, path, handler.__name__, summary, body, query, reply, status, costly, reads_file)
+        )
+        turns = "turns_of_files" if reads_file else "turns" if costly else None
         told = None if isinstance(reply, str) else TypeAdapter(reply)
 
         @functools.wraps(handler)
@@ -71,7 +77,7 @@ def operation(
                 path_values["query"] = parsed(query, request.args.to_dict(), "query")
 
             def made() -> Response:
-                with current_app.extensions["turns"].turn() if costly else contextlib.nullcontext():
+                with current_app.extensions[turns].turn() if turns else contextlib.nullcontext():
                     answer = handler(**path_values)
                 _note_change(answer)
                 if told is None:

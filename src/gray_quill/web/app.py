@@ -12,6 +12,7 @@ from werkzeug.exceptions import HTTPException
 from werkzeug.routing import Rule
 
 from gray_quill.core.errors import Crowded, GrayQuillError, Unavailable
+from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.database import trouble
 from gray_quill.store.start import prepare
 from gray_quill.web import context
@@ -110,6 +111,8 @@ def create_app(
     app.extensions["jobs"] = Jobs()
     app.extensions["writings"] = Writings()
     app.extensions["turns"] = Turns()
+    app.extensions["turns_of_files"] = Turns("Too many files are being read. Wait a moment and send this one again.")
+    app.extensions["sandbox"] = Sandbox()
     app.extensions["boxes"] = Boxes()
     app.extensions["stage"] = Stage()
     app.extensions["backups_looked"] = Looked()

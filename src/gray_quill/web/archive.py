@@ -1,21 +1,24 @@
 """Everything taken out as one archive, and an archive brought in beside what is there."""
 
 import contextlib
-from typing import Any
 
 from flask import Blueprint
 
-from gray_quill.formats.archive_zip import read_archive, write_archive
+from gray_quill.core.errors import FormatError
+from gray_quill.formats.archive_zip import Opened, write_archive
+from gray_quill.formats.picture_in import PictureSeen
+from gray_quill.formats.pictures import READ_BY
 from gray_quill.formats.shared_pen import TOLD
 from gray_quill.store.archive import archived
 from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.coming_rows import CameIn
 from gray_quill.store.database import connect
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db, folder, memory
+from gray_quill.web.context import db, folder, read_outside
 from gray_quill.web.desk import setting_fits
 from gray_quill.web.exports import Made, TakenOut
 from gray_quill.web.jobs import JobItem, Progress, jobs
+from gray_quill.web.time_budget import in_time
 
 archive = Blueprint("archive", __name__)
 NAME = "Gray Quill archive.zip"
@@ -39,6 +42,14 @@ def take_out_archive() -> JobItem:
     return jobs().start("export", work).item()
 
 
+def sizes_of(kind: str, data: bytes) -> list[tuple[float, float]]:
+    """Of an original that an archive brings, as it is shown. Raises FormatError or TooLarge for what is not let in."""
+    if kind not in READ_BY:
+        raise FormatError(f"a file of kind {kind[:20]!r} is not read here")
+    seen: PictureSeen = read_outside(READ_BY[kind], data)
+    return seen.sizes_mm
+
+
 class ArchiveCame(Model):
     """words: what came in; left_out: what could not, and why; shared_pen: it is a pen somebody shared."""
 
@@ -54,16 +65,11 @@ class LookQuery(Model):
     only_look: bool = False
 
 
-@operation(archive, "POST", "/archive", ArchiveCame, body="application/zip", query=LookQuery, costly=True)
+@operation(archive, "POST", "/archive", ArchiveCame, body="application/zip", query=LookQuery, reads_file=True)
 def bring_in_archive(body: bytes, query: LookQuery) -> ArchiveCame:
     """Bring in an archive: what is here stays as it is, what is the same is passed over, the rest is put beside it."""
-    opened = read_archive(body)
-    reader = memory().originals.reader
-
-    def checked(kind: str, data: bytes) -> list[Any]:
-        return reader.open(kind, data)
-
-    came = BringingIn(db(), opened.files, checked, setting_fits).run(query.only_look)
+    opened: Opened = read_outside("archive", body)
+    came = BringingIn(db(), opened.files, sizes_of, setting_fits, in_time).run(query.only_look)
     came.left_out += [f"{name}: it is not as it was taken out" for name in opened.broken]
     return ArchiveCame(
         came=came, words=came.words(query.only_look), left_out=came.left_out, shared_pen=TOLD in opened.files

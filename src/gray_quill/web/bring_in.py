@@ -9,17 +9,17 @@ from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.printed import Print
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM
 from gray_quill.core.trace import Trace, moved
-from gray_quill.formats.openraster_in import Layered, read_openraster
-from gray_quill.formats.pictures import key_of, kind_of
-from gray_quill.formats.strokes_csv import CsvLook, look_at_csv, read_strokes_csv
-from gray_quill.formats.svg_in import read_svg
+from gray_quill.formats.openraster_in import Layered
+from gray_quill.formats.pictures import key_of
+from gray_quill.formats.strokes_csv import CsvLook
+from gray_quill.formats.svg_in import CameAs
 from gray_quill.store.database import transaction
 from gray_quill.store.originals import Original, add_original, set_prints
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
 from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db, memory
+from gray_quill.web.context import db, read_outside
 from gray_quill.web.inkml_sheet import onto_page
 from gray_quill.web.prints import paper_of_size, shown_name
 from gray_quill.web.replies import new_id
@@ -61,31 +61,37 @@ class SheetCame(Model):
     body="image/svg+xml",
     query=FileNamed,
     status=201,
-    costly=True,
+    reads_file=True,
 )
 def bring_in_svg(sheet_id: str, body: bytes, query: FileNamed) -> SheetCame:
     """Put down a new sheet with the lines of an SVG as strokes of constant force."""
-    came = read_svg(body, in_time)
+    came: CameAs = read_outside("svg", body)
     return SheetCame(sheet=_written(sheet_id, query.name, came.traces), passed_over=came.passed_over)
 
 
-@operation(bring_in, "POST", "/csv/look", CsvLook, body="text/csv")
+@operation(bring_in, "POST", "/csv/look", CsvLook, body="text/csv", reads_file=True)
 def look_at_table(body: bytes) -> CsvLook:
     """What the columns of a table of strokes may mean; nothing is taken yet."""
-    return look_at_csv(body)
+    return read_outside("table look", body)  # type: ignore[no-any-return]
 
 
 @operation(
-    bring_in, "POST", "/sheets/<sheet_id>/csv", SheetCame, body="text/csv", query=CsvMeaning, status=201, costly=True
+    bring_in,
+    "POST",
+    "/sheets/<sheet_id>/csv",
+    SheetCame,
+    body="text/csv",
+    query=CsvMeaning,
+    status=201,
+    reads_file=True,
 )
 def bring_in_csv(sheet_id: str, body: bytes, query: CsvMeaning) -> SheetCame:
     """Put down a new sheet with the strokes of a table whose columns mean this."""
     meaning = query.model_dump(exclude={"name", "length_unit", "time_unit"})
     roles = {role: column or None for role, column in meaning.items()}
-    traces = read_strokes_csv(body, roles, query.length_unit, query.time_unit)
-    others = [c for c in look_at_csv(body).columns if c not in roles.values()]
-    sheet = _written(sheet_id, query.name, traces)
-    return SheetCame(sheet=sheet, passed_over=[f"column {c!r}" for c in others])
+    units = {"length_unit": query.length_unit, "time_unit": query.time_unit}
+    traces, passed_over = read_outside("table", body, roles=roles, **units)
+    return SheetCame(sheet=_written(sheet_id, query.name, traces), passed_over=passed_over)
 
 
 @operation(
@@ -96,23 +102,22 @@ def bring_in_csv(sheet_id: str, body: bytes, query: CsvMeaning) -> SheetCame:
     body="image/openraster",
     query=FileNamed,
     status=201,
-    costly=True,
+    reads_file=True,
 )
 def bring_in_openraster(sheet_id: str, body: bytes, query: FileNamed) -> SheetCame:
     """Put down a new sheet of an OpenRaster picture's size, its layers as pictures under the ink."""
-    layered, like = read_openraster(body), get_sheet(db(), sheet_id)
+    like = get_sheet(db(), sheet_id)
+    layered: Layered = read_outside("openraster", body)
     mm = 25.4 / layered.dpi
     mm *= min(1.0, LARGEST_MM / (max(layered.width_px, layered.height_px) * mm))
-    reader = memory().originals.reader
-    sizes = [reader.open(kind_of(layer.png), layer.png)[0] for layer in layered.layers]
     paper = paper_of_size((max(SMALLEST_MM, layered.width_px * mm), max(SMALLEST_MM, layered.height_px * mm)))
     name = shown_name(query.name)
     with transaction(db()):
         made = Sheet(new_id(name), name, "free", paper, like.hand_id, like.device_id, like.pen_id, "", False)
         add_sheet(db(), made)
         prints = []
-        for k, (layer, size) in enumerate(zip(layered.layers, sizes, strict=True)):
-            original = Original(key_of(layer.png), kind_of(layer.png), shown_name(layer.name), [size])
+        for k, layer in enumerate(layered.layers):
+            original = Original(key_of(layer.png), layer.seen.kind, shown_name(layer.name), layer.seen.sizes_mm)
             add_original(db(), original, layer.png)
             prints.append(_laid(layered, k, original, mm))
         set_prints(db(), made.id, prints)
@@ -121,15 +126,14 @@ def bring_in_openraster(sheet_id: str, body: bytes, query: FileNamed) -> SheetCa
 
 def _laid(layered: Layered, k: int, original: Original, mm: float) -> Print:
     layer = layered.layers[k]
-    width, height = memory().originals.reader.pixels(original.kind, layer.png)
     return Print(
         f"layer-{k}",
         original.id,
         1,
         layer.left_px * mm,
         layer.top_px * mm,
-        max(2.0, width * mm),
-        max(2.0, height * mm),
+        max(2.0, layer.seen.width_px * mm),
+        max(2.0, layer.seen.height_px * mm),
         dim=1 - layer.opacity,
     )
 

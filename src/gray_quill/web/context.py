@@ -3,13 +3,18 @@
 import logging
 import pathlib
 import sqlite3
+import threading
 import time
+from typing import Any
 
-from flask import current_app, g
+from flask import current_app, g, has_request_context, request
 
 from gray_quill.core.errors import GrayQuillError
+from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.database import connect
+from gray_quill.web.front import GONE
 from gray_quill.web.ink_source import InkMemory
+from gray_quill.web.time_budget import time_left_s
 
 TOLD_EVERY_S = 60.0
 
@@ -27,6 +32,21 @@ def folder() -> pathlib.Path:
 
 def memory() -> InkMemory:
     return current_app.extensions["ink_memory"]  # type: ignore[no-any-return]
+
+
+def sandbox() -> Sandbox:
+    return current_app.extensions["sandbox"]  # type: ignore[no-any-return]
+
+
+def read_outside(kind: str, data: bytes, **options: Any) -> Any:
+    """What the sandbox's reader of this kind makes of a file that was sent; it ends with its request."""
+    return sandbox().read(kind, data, within_s=time_left_s(), waited_for=still_waited_for, **options)
+
+
+def still_waited_for() -> bool:
+    """Whether who asked this request still listens."""
+    gone: threading.Event | None = request.environ.get(GONE) if has_request_context() else None
+    return gone is None or not gone.is_set()
 
 
 def close_db(_: BaseException | None = None) -> None:

@@ -27,6 +27,7 @@ from gray_quill.core.paper import LARGEST_MM, Paper
 from gray_quill.core.units import mm_to_pt, px_per_mm
 from gray_quill.formats.export import DPI, export_sheet
 from gray_quill.formats.inkml_write import Brush, WrittenPage, WrittenStroke, write_inkml_sheet
+from gray_quill.formats.openraster_in import merged_picture
 from gray_quill.formats.pdf import write_pdf
 from gray_quill.formats.pdf_notes import InkNote
 from gray_quill.formats.pictures import key_of
@@ -263,7 +264,7 @@ class _Exporting:
             sides = (page.paper.width_mm, span[1] - span[0])
             view = View(0, span[0], scale, *(max(1, round(side * scale)) for side in sides))
         if self.body.form == "ora":
-            data = zipfile.ZipFile(io.BytesIO(data)).read("mergedimage.png")
+            data = merged_picture(data)
         screen = self.memory.page(self.db, page.id, view).astype(np.int16)
         whole = (0.0, 0.0, 1.0, 1.0)
         kind = COMPARED[self.body.form]

@@ -9,6 +9,7 @@ import asyncio
 import contextlib
 import io
 import sys
+import threading
 from collections import Counter
 from collections.abc import Awaitable, Callable, Iterator, MutableMapping
 from concurrent.futures import ThreadPoolExecutor
@@ -21,6 +22,7 @@ Headers = list[tuple[bytes, bytes]]
 
 THREADS = 16
 WATCH = "gray_quill.watch"  # where in the environ a handler leaves a stream for the front to carry on
+GONE = "gray_quill.gone"  # an event in the environ, set when who asked does not listen any more
 MOST_BODY_BYTES = 42_000_000
 MOST_HELD_BYTES = 170_000_000  # of all bodies on their way
 MOST_AT_ONCE = 48  # requests of one client, streams not counted
@@ -93,9 +95,9 @@ class Front:
         try:
             if self.at_once[client] >= MOST_AT_ONCE:
                 raise Refused(429, "crowded", "Too much is asked for at once. Wait a moment and ask again.")
-            with counted(self.at_once, client):
+            with counted(self.at_once, client), heard_out(receive) as gone:
                 loop = asyncio.get_running_loop()
-                return await loop.run_in_executor(self.pool, self._ask, _environ(scope, body))
+                return await loop.run_in_executor(self.pool, self._ask, {**_environ(scope, body), GONE: gone})
         finally:
             self.held_bytes -= len(body)
 
@@ -196,6 +198,22 @@ class counted:
         self.counter[self.key] -= 1
         if not self.counter[self.key]:
             del self.counter[self.key]
+
+
+@contextlib.contextmanager
+def heard_out(receive: Receive) -> Iterator[threading.Event]:
+    """An event that is set when the client goes meanwhile."""
+    gone = threading.Event()
+
+    async def listen() -> None:
+        await _disconnected(receive)
+        gone.set()
+
+    listening = asyncio.ensure_future(listen())
+    try:
+        yield gone
+    finally:
+        listening.cancel()
 
 
 async def _disconnected(receive: Receive) -> None:

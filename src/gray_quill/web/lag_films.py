@@ -3,7 +3,6 @@ marked by hand.
 """
 
 import dataclasses
-from collections.abc import Sequence
 from typing import Annotated
 
 from flask import Blueprint, Response
@@ -14,17 +13,17 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.lag.film import CAMERA_FPS, film
 from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, Marked, read_marks
 from gray_quill.core.lag.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
-from gray_quill.formats.film_zip import Frames, check_film_zip, film_frame, film_size, read_film_zip, write_film
-from gray_quill.formats.png import write_png
+from gray_quill.formats.film_in import GETTING
+from gray_quill.formats.film_zip import write_film
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db
+from gray_quill.web.context import db, read_outside, sandbox
 from gray_quill.web.jobs import Job, JobItem, Progress, jobs
 from gray_quill.web.records import Id, RecipeIn, bounded
 from gray_quill.web.replies import png
+from gray_quill.web.time_budget import TASK_S
 
 lag_films = Blueprint("lag_films", __name__)
-GETTING = 0.7  # of a film's time goes into its frames, the rest into reading them
 
 
 class FilmBody(Model):
@@ -71,21 +70,23 @@ def film_pen(body: FilmBody) -> JobItem:
     def work(progress: Progress) -> FilmReading:
         frames, truth = film(device, body.recipe, body.fps, body.seed, lambda share: progress(GETTING * share))
         held.film, held.mm_per_px = write_film(frames), truth.mm_per_px
-        return _read(held, frames, progress, truth.delay_ms)
+        found = read_film(frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
+        return told(found, held.mm_per_px, truth.delay_ms)
 
     return jobs().start("film", work, held).item()
 
 
-@operation(lag_films, "POST", "/lag/films", JobItem, body="application/zip", query=Camera, status=202)
+@operation(lag_films, "POST", "/lag/films", JobItem, body="application/zip", query=Camera, status=202, reads_file=True)
 def read_own_film(body: bytes, query: Camera) -> JobItem:
     """Read a film of your own: a zip of PNG frames."""
-    check_film_zip(body)
-    held = Held(query.fps, query.mm_per_px)
+    read_outside("film size", body)
+    held, box = Held(query.fps, query.mm_per_px), sandbox()
 
     def work(progress: Progress) -> FilmReading:
-        frames = read_film_zip(body, lambda share: progress(GETTING * share))
         held.film = body
-        return _read(held, frames, progress, None)
+        return box.read(  # type: ignore[no-any-return]
+            "film", body, within_s=TASK_S, progress=progress, fps=held.fps, mm_per_px=held.mm_per_px
+        )
 
     return jobs().start("film", work, held).item()
 
@@ -100,7 +101,7 @@ def film_reading(job_id: str) -> FilmReading:
 def film_frames(job_id: str) -> FilmFrames:
     """The frames there are to step through, also of a film that could not be read."""
     held = _held(jobs().get(job_id, "film"))
-    frames, height, width = film_size(held.film)
+    frames, height, width = read_outside("film size", held.film)
     return FilmFrames(
         frames=frames,
         width_px=width,
@@ -115,10 +116,7 @@ def film_frames(job_id: str) -> FilmFrames:
 def read_film_picture(job_id: str, number: int) -> Response:
     """One frame as a picture; the first is number 0."""
     held = _held(jobs().get(job_id, "film"))
-    frames = film_size(held.film)[0]
-    if number >= frames:
-        raise InputError(f"This film has {frames} frames; there is no number {number}.", "number")
-    return png(write_png(film_frame(held.film, number), compress=1))
+    return png(read_outside("film frame", held.film, number=number))
 
 
 @operation(lag_films, "POST", "/lag/films/marks", Marked, body=MarksBody)
@@ -132,8 +130,3 @@ def _held(job: Job) -> Held:
     if not held.film:
         raise InputError("This film has no frames to step through yet.", "job_id")
     return held
-
-
-def _read(held: Held, frames: Sequence[Frames] | Frames, progress: Progress, truth_ms: float | None) -> FilmReading:
-    found = read_film(frames, held.fps, held.mm_per_px, lambda share: progress(GETTING + (1 - GETTING) * share))
-    return told(found, held.mm_per_px, truth_ms)

@@ -26,13 +26,13 @@ from gray_quill.core.lineup.pairs import (
     strengths_of,
 )
 from gray_quill.core.lineup.ranking import Scored, Table, rank
-from gray_quill.formats.pairs_json import LONGEST_NAME, read_pairs, write_pairs
+from gray_quill.formats.pairs_json import LONGEST_NAME, write_pairs
 from gray_quill.store.judged import KIND, Judging, answered, begin_judging, get_judging, list_judgings
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.trials import bin_trial
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db
+from gray_quill.web.context import db, read_outside
 from gray_quill.web.jobs import jobs
 from gray_quill.web.line_pictures import line_in
 from gray_quill.web.lineup import Key, LineupRun, RankBody
@@ -201,10 +201,19 @@ def take_out_pairs(judging_id: str) -> Response:
     return download(write_pairs(of), "application/json", f"Pairs of {of.judge}.json")
 
 
-@operation(pairs, "POST", "/pairs/<judging_id>/others", JudgingItem, body="application/octet-stream", status=201)
+@operation(
+    pairs,
+    "POST",
+    "/pairs/<judging_id>/others",
+    JudgingItem,
+    body="application/octet-stream",
+    status=201,
+    reads_file=True,
+)
 def bring_in_pairs(judging_id: str, body: bytes) -> JudgingItem:
     """Bring in the file of another judge of the same pens on the same line."""
-    of, theirs = get_judging(db(), judging_id), read_pairs(body)
+    of = get_judging(db(), judging_id)
+    theirs: Pairs = read_outside("pairs", body)
     if theirs.of != of.of:
         raise InputError(
             "This file judges other pens, other revisions of them, or another line. Bring it in where its own "

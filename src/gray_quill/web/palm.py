@@ -24,14 +24,14 @@ from gray_quill.core.palm.trees import Trees, trees
 from gray_quill.core.palm.trial import JudgedRun, Part, judge_run
 from gray_quill.core.palm.zone import Zone, zone_of
 from gray_quill.core.quantities import Control, describe_record, record_json
-from gray_quill.formats.contacts_csv import read_contacts, write_contacts
+from gray_quill.formats.contacts_csv import write_contacts
 from gray_quill.store.palm_settings import keep_setting, kept_setting
 from gray_quill.store.palm_told import count_told
 from gray_quill.store.runs import PalmRun, get_palm_run, list_palm_runs, palm_run
 from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db
+from gray_quill.web.context import db, read_outside
 from gray_quill.web.jobs import JobItem, Progress, jobs
 from gray_quill.web.palm_pair import Pair, pair_of, zone_for
 from gray_quill.web.palm_told import told_sessions
@@ -289,9 +289,9 @@ def own_contacts_out(body: StreamBody) -> Response:
     return download(write_contacts(body.stream().events), "text/csv", "contacts.csv")
 
 
-@operation(palm, "POST", "/palm/contacts", StreamBody, body="text/csv", query=ScreenQuery)
+@operation(palm, "POST", "/palm/contacts", StreamBody, body="text/csv", query=ScreenQuery, reads_file=True)
 def contacts_in(body: bytes, query: ScreenQuery) -> StreamBody:
     """Read a contact stream from CSV, on a screen of this size."""
-    stream = make_stream(read_contacts(body), query.width_mm, query.height_mm)
+    stream = make_stream(read_outside("contacts", body), query.width_mm, query.height_mm)
     columns = {name: [getattr(e, name) for e in stream.events] for name in COLUMNS}
     return StreamBody(screen_mm=(stream.width_mm, stream.height_mm), **columns)

@@ -16,13 +16,12 @@ from gray_quill.core.lineup.setting_card import setting_card
 from gray_quill.core.palm.rules import START
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.formats.card_pdf import write_card
-from gray_quill.formats.pen_json import read_pen, write_pen
-from gray_quill.formats.png import read_png
+from gray_quill.formats.pen_json import write_pen
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db
+from gray_quill.web.context import db, read_outside
 from gray_quill.web.records import BinChange, Colour, Id, Note, RecipeIn
 from gray_quill.web.replies import download, drawn_once, new_id
 
@@ -115,17 +114,17 @@ def take_out_card(pen_id: str, revision: int, query: CardQuery) -> Response:
     return download(write_card(card, recipe), "application/pdf", f"{pen_id}-{revision}-card.pdf")
 
 
-@operation(pens, "POST", "/pens/files", Pen, body="application/json", status=201)
+@operation(pens, "POST", "/pens/files", Pen, body="application/json", status=201, reads_file=True)
 def bring_in_pen(body: bytes) -> Pen:
     """Keep a pen from a pen JSON file."""
-    recipe = read_pen(body)
+    recipe: Recipe = read_outside("pen", body)
     return add_pen(db(), new_id(recipe.name), recipe, "brought in from a file", on_roll=True)
 
 
-@operation(pens, "POST", "/pens/grains", Grain, body="image/png", costly=True)
+@operation(pens, "POST", "/pens/grains", Grain, body="image/png", reads_file=True)
 def make_grain(body: bytes) -> Grain:
     """A picture of a surface as a grain for a pen."""
-    grey = to_grey8(read_png(body, MOST_GRAIN_PIXELS)) / 255
+    grey = to_grey8(read_outside("grain", body, most_pixels=MOST_GRAIN_PIXELS)) / 255
     return Grain(own=base64.b64encode(grain_tile(grey).tobytes()).decode())
 
 

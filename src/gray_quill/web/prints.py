@@ -12,14 +12,15 @@ from gray_quill.core.ink.printed import MOST_PRINTS, Print, carried_along, laid_
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper, paper_from_spec
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_print import OnPrint, read_on_print
-from gray_quill.formats.pictures import key_of, kind_of
+from gray_quill.formats.picture_in import PictureSeen
+from gray_quill.formats.pictures import READ_BY, key_of, kind_of
 from gray_quill.store.database import transaction
 from gray_quill.store.originals import Original, add_original, get_original, set_prints
 from gray_quill.store.pages import add_page
 from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
 from gray_quill.store.strokes import stroke_index
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db, memory
+from gray_quill.web.context import db, memory, read_outside
 from gray_quill.web.pages import Pages, all_pages
 from gray_quill.web.records import PrintIn
 from gray_quill.web.replies import new_id
@@ -65,19 +66,19 @@ class PrintsRead(Model):
     body="application/octet-stream",
     query=BroughtIn,
     status=201,
-    costly=True,
+    reads_file=True,
 )
 def bring_in_original(sheet_id: str, body: bytes, query: BroughtIn) -> Pages:
     """Bring in a PNG or JPEG picture or a PDF document, to lie under the ink."""
     like = get_sheet(db(), sheet_id)
     kind = kind_of(body)
-    sizes = memory().originals.reader.open(kind, body)
+    seen: PictureSeen = read_outside(READ_BY[kind], body)
     name = shown_name(query.name)
-    original = Original(key_of(body), kind, name, sizes)
+    original = Original(key_of(body), kind, name, seen.sizes_mm)
     with transaction(db()):
         add_original(db(), original, body)
         if query.becomes == "print":
-            first = laid_out(Print(new_id("print")[:60], original.id), "fit", like.paper, sizes[0])
+            first = laid_out(Print(new_id("print")[:60], original.id), "fit", like.paper, seen.sizes_mm[0])
             set_prints(db(), sheet_id, [*like.prints, first])
             return all_pages(like.sheaf)
         made = _sheet_of(original, like)

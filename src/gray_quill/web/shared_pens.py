@@ -27,11 +27,11 @@ from gray_quill.core.readings.differences import Difference, differences
 from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.standard_lines import LINES, line_traces, standard_readings
 from gray_quill.core.trace import Trace, bounds_mm
-from gray_quill.formats.archive_zip import read_archive, write_archive
+from gray_quill.formats.archive_zip import write_archive
 from gray_quill.formats.card_pdf import write_card
-from gray_quill.formats.pen_forms import FORMS, get_form, read_form
+from gray_quill.formats.pen_forms import FORMS, get_form
 from gray_quill.formats.png import write_png
-from gray_quill.formats.shared_pen import SharedPen, plain_readings, read_shared, share_files
+from gray_quill.formats.shared_pen import SharedPen, plain_readings, share_files
 from gray_quill.store.archive import archived
 from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.palm_settings import kept_setting
@@ -39,10 +39,12 @@ from gray_quill.store.pens import Pen, add_revision, get_pen
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db, memory
+from gray_quill.web.archive import sizes_of
+from gray_quill.web.context import db, memory, read_outside
 from gray_quill.web.desk import setting_fits
 from gray_quill.web.records import Id, Source
 from gray_quill.web.replies import data_url, download
+from gray_quill.web.time_budget import in_time
 
 shared_pens = Blueprint("shared_pens", __name__)
 WIDTH_PX, HEIGHT_PX = 1160, 150
@@ -130,10 +132,10 @@ def share_pen(pen_id: str, query: OnSheet) -> Response:
     return download(write_archive(files), "application/zip", f"{pen.recipe.name}.zip")
 
 
-@operation(shared_pens, "POST", "/pens/shared/look", SharedLook, body="application/zip", query=OnSheet, costly=True)
+@operation(shared_pens, "POST", "/pens/shared/look", SharedLook, body="application/zip", query=OnSheet, reads_file=True)
 def look_at_shared_pen(body: bytes, query: OnSheet) -> SharedLook:
     """A shared pen on one's own hand beside its owner's; nothing is kept."""
-    shared = read_shared(read_archive(body).files)
+    shared: SharedPen = read_outside("shared pen", body)[0]
     sheet = get_sheet(db(), query.sheet_id)
     device = get_thing(db(), Device, sheet.device_id)
     line = _line(query.sheet_id)
@@ -156,13 +158,11 @@ def look_at_shared_pen(body: bytes, query: OnSheet) -> SharedLook:
     )
 
 
-@operation(shared_pens, "POST", "/pens/shared", Pen, body="application/zip", query=OnSheet, status=201, costly=True)
+@operation(shared_pens, "POST", "/pens/shared", Pen, body="application/zip", query=OnSheet, status=201, reads_file=True)
 def keep_shared_pen(body: bytes, query: OnSheet) -> Pen:
     """Keep a shared pen with all its revisions, and fitted to one's own force as one more."""
-    opened = read_archive(body)
-    shared = read_shared(opened.files)
-    files = {name: content for name, content in opened.files.items() if name.startswith("pens/")}
-    coming = BringingIn(db(), files, memory().originals.reader.open, setting_fits)
+    shared, files = read_outside("shared pen", body)
+    coming = BringingIn(db(), files, sizes_of, setting_fits, in_time)
     came = coming.run()
     if came.left_out:
         raise InputError(f"This pen could not be kept: {'; '.join(came.left_out)}.", "file")
@@ -233,9 +233,10 @@ def take_out_form(pen_id: str, revision: int, form: str) -> Response:
     "/pens/<pen_id>/revisions/<int:revision>/forms/<form>",
     FormBack,
     body="application/octet-stream",
-    costly=True,
+    reads_file=True,
 )
 def bring_in_form(pen_id: str, revision: int, form: str, body: bytes) -> FormBack:
     """A pen with what a file in one of the forms tells; nothing is kept."""
-    found: ReadBack = read_form(get_form(form), body, get_pen(db(), pen_id, revision).recipe)
+    get_form(form)
+    found: ReadBack = read_outside("pen form", body, name=form, recipe=get_pen(db(), pen_id, revision).recipe)
     return FormBack(recipe=found.recipe, largest_error=found.largest_error, words=found.words)

@@ -18,7 +18,7 @@ from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_paper import OnPaper, read_on_paper
 from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.formats.export import DPI, export_ink, export_sheet
-from gray_quill.formats.inkml import read_noted
+from gray_quill.formats.inkml import Noted
 from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.formats.openraster import MEDIA as ORA
 from gray_quill.formats.png import MOST_PIXELS, write_png
@@ -38,11 +38,10 @@ from gray_quill.store.sheets import (
 from gray_quill.store.strokes import index_of, stroke_index
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
-from gray_quill.web.context import db, memory
+from gray_quill.web.context import db, memory, read_outside
 from gray_quill.web.inkml_sheet import sheet_of_inkml
 from gray_quill.web.records import BinChange, Box, Id, Name, Note, PaperIn, PrintIn, RecipeIn, Source, bounded
 from gray_quill.web.replies import download, new_id, over_the_air, png
-from gray_quill.web.time_budget import in_time
 
 sheets = Blueprint("sheets", __name__)
 MOST_DEPOSIT_PX = 10_000_000  # three planes of numbers each
@@ -269,12 +268,12 @@ def take_out_ink(sheet_id: str, body: InkFile) -> Response:
     return download(data, MEDIA[body.form], f"{sheet.name}, ink.{body.form}")
 
 
-@operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201, costly=True)
+@operation(sheets, "POST", "/sheets/<sheet_id>/file", Sheet, body="application/inkml+xml", status=201, reads_file=True)
 def bring_in_sheet(sheet_id: str, body: bytes) -> Sheet:
     """Put down a new sheet with the traces of an InkML file, on the paper and with the pen of the sheet named; pages,
     layers and placements as the file notes them, and its pens where they are kept here.
     """
     like = get_sheet(db(), sheet_id)
-    noted = read_noted(body, in_time)
+    noted: list[Noted] = read_outside("inkml", body)
     with transaction(db()):
         return sheet_of_inkml(db(), noted, like, new_id("Brought in"))

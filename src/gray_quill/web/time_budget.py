@@ -16,9 +16,14 @@ def too_long(budget_s: float) -> TooLarge:
     )
 
 
+def time_left_s() -> float:
+    """How long this request may still be worked on."""
+    if not has_request_context():
+        return REQUEST_S
+    return float(g.setdefault("until", time.monotonic() + REQUEST_S) - time.monotonic())
+
+
 def in_time() -> None:
     """Raises TooLarge when this request has been worked on for too long."""
-    if has_request_context():
-        until = g.setdefault("until", time.monotonic() + REQUEST_S)
-        if time.monotonic() > until:
-            raise too_long(REQUEST_S)
+    if time_left_s() < 0:
+        raise too_long(REQUEST_S)

@@ -1,4 +1,6 @@
-"""Pictures and other costly answers take turns: a few at once, a few waiting, the rest are asked to come again."""
+"""Pictures, other costly answers, and files from outside take turns: a few at once, a few waiting, the rest are asked
+to come again.
+"""
 
 import contextlib
 import os
@@ -13,7 +15,16 @@ PATIENCE_S = 20.0
 
 
 class Turns:
-    def __init__(self, at_once: int = AT_ONCE, waiting: int = MOST_WAITING, patience_s: float = PATIENCE_S) -> None:
+    """busy: what is said where too many wait already."""
+
+    def __init__(
+        self,
+        busy: str = "Too many pictures are asked for at once. Wait a moment and ask again.",
+        at_once: int = AT_ONCE,
+        waiting: int = MOST_WAITING,
+        patience_s: float = PATIENCE_S,
+    ) -> None:
+        self._busy = busy
         self._turns = threading.Semaphore(at_once)
         self._places = threading.Semaphore(at_once + waiting)
         self._patience_s = patience_s
@@ -21,12 +32,11 @@ class Turns:
     @contextlib.contextmanager
     def turn(self) -> Iterator[None]:
         """Wait for one's turn. Raises Crowded when too many wait already, or it does not come in time."""
-        busy = "Too many pictures are asked for at once. Wait a moment and ask again."
         if not self._places.acquire(blocking=False):
-            raise Crowded(busy)
+            raise Crowded(self._busy)
         try:
             if not self._turns.acquire(timeout=self._patience_s):
-                raise Crowded(busy)
+                raise Crowded(self._busy)
             try:
                 yield
             finally:
