@@ -6,14 +6,17 @@ import datetime
 import os
 import pathlib
 import sqlite3
+from collections.abc import Iterator
 
 from gray_quill.core.errors import Conflict, NotFound, Unavailable
-from gray_quill.store.database import FILE
+from gray_quill.store.database import FILE, folder_gone, private
 from gray_quill.store.health import Health, examine, examine_open
+from gray_quill.store.owner import locked
 
 FOLDER = "backups"
 LAST_KEPT, WEEKS_KEPT = 5, 26  # the last good ones, and one of each week before them
 STAMP = "%Y%m%d-%H%M%S-%f"
+LOCK, PATIENCE_S = ".lock", 60.0
 
 
 @dataclasses.dataclass(frozen=True)
@@ -56,23 +59,70 @@ def newest_good(folder: pathlib.Path) -> tuple[Backup, Health] | None:
     return None
 
 
-def back_up(folder: pathlib.Path, today_is_enough: bool = False, spare: str = "") -> Backup | None:
-    """Copy the database aside, check the copy, give it its place, and let the oldest go, but not the one to `spare`.
-    With `today_is_enough` nothing is done where a good one of today is there.
+@contextlib.contextmanager
+def one_at_a_time(folder: pathlib.Path) -> Iterator[None]:
+    """Backups are made, and gone back to, one after the other, whoever asks. Raises Unavailable where it takes long, or
+    where there is no folder to make them in.
+    """
+    with contextlib.ExitStack() as held:
+        try:
+            (folder / FOLDER).mkdir(exist_ok=True)
+            held.enter_context(locked(folder / FOLDER / LOCK, PATIENCE_S))
+        except TimeoutError:
+            raise Unavailable("Another backup is being made just now. Try again in a minute.", "store_busy") from None
+        except OSError as error:
+            raise _not_made(folder, error) from None
+        yield
+
+
+def _not_made(folder: pathlib.Path, error: Exception) -> Unavailable:
+    if not (folder / FILE).exists():
+        return folder_gone(folder)
+    if getattr(error, "sqlite_errorname", "").startswith(("SQLITE_BUSY", "SQLITE_LOCKED")):
+        return Unavailable("No backup could be made: something else is writing for long. Try again.", "store_busy")
+    words = f"A backup in {folder / FOLDER} could not be made ({error}). Free some space there."
+    return Unavailable(words, "no_backup")
+
+
+def clear_left_behind(place: pathlib.Path, kind: str) -> None:
+    """Let go of files `.kind-PID-...` that processes which are gone never finished."""
+    for left in place.glob(f".{kind}-*"):
+        with contextlib.suppress(ValueError, IndexError):
+            if not _lives(int(left.name.split("-")[1])):
+                left.unlink(missing_ok=True)
+
+
+def _lives(pid: int) -> bool:
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        pass
+    return True
+
+
+def back_up(folder: pathlib.Path, today_is_enough: bool = False) -> Backup | None:
+    """Copy the database aside, check the copy, give it its place, and let the oldest go. With `today_is_enough` nothing
+    is done where a good one of today is there.
 
     Raises Unavailable when the copy cannot be made or is not what the database is; nothing else has changed then.
     """
+    with one_at_a_time(folder):
+        if today_is_enough:
+            last = newest_good(folder)
+            if last and last[0].made_at.date() == datetime.datetime.now(datetime.UTC).date():
+                return None
+        return back_up_now(folder)
+
+
+def back_up_now(folder: pathlib.Path, spare: str = "") -> Backup:
+    """The same for who has its turn; the one to `spare` does not go."""
     when = datetime.datetime.now(datetime.UTC)
-    if today_is_enough:
-        last = newest_good(folder)
-        if last and last[0].made_at.date() == when.date():
-            return None
     place = folder / FOLDER
     aside = place / f".making-{os.getpid()}-{when:{STAMP}}"
     try:
-        place.mkdir(exist_ok=True)
-        for left in place.glob(".making-*"):
-            left.unlink()  # a copy that was never finished
+        clear_left_behind(place, "making")
         _copy(folder / FILE, aside)
         target = place / f"{when:{STAMP}}.db"
         os.replace(aside, target)
@@ -80,9 +130,7 @@ def back_up(folder: pathlib.Path, today_is_enough: bool = False, spare: str = ""
     except (OSError, sqlite3.Error) as error:
         with contextlib.suppress(OSError):
             aside.unlink(missing_ok=True)
-        raise Unavailable(
-            f"A backup in {place} could not be made ({error}). Free some space there.", "no_backup"
-        ) from None
+        raise _not_made(folder, error) from None
     rotate(folder, spare)
     return Backup(target, when)
 
@@ -91,7 +139,7 @@ def _copy(source: pathlib.Path, aside: pathlib.Path) -> None:
     """A checked copy; what the source holds and what the copy holds are counted at the same moment."""
     with (
         contextlib.closing(sqlite3.connect(source.absolute().as_uri() + "?mode=rw", uri=True, timeout=10)) as db,
-        contextlib.closing(sqlite3.connect(aside)) as copy,
+        contextlib.closing(sqlite3.connect(private(aside))) as copy,
     ):
         db.execute("BEGIN")  # the copy is of this moment, whoever writes meanwhile
         there = examine_open(db, whole=False)

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from gray_quill.core.errors import Unavailable
 
 FILE = "gray-quill.db"
+ONLY_OWNER = 0o600
 WAIT_S = 10  # for another writer
 # SQLite's extended result codes, by their names, and what they mean for the writer
 DISK_FULL = ("SQLITE_FULL", "SQLITE_IOERR_WRITE", "SQLITE_IOERR_FSYNC", "SQLITE_IOERR_SHMSIZE", "SQLITE_IOERR_TRUNCATE")
@@ -60,13 +61,23 @@ def no_writer_else() -> Iterator[None]:
         yield
 
 
+def private(path: pathlib.Path) -> pathlib.Path:
+    """A file that only its owner reads and writes, made where there is none; what SQLite puts beside it is alike."""
+    path.touch(mode=ONLY_OWNER, exist_ok=True)
+    with contextlib.suppress(OSError):  # somebody else's, or on a disk without such
+        path.chmod(ONLY_OWNER)
+    return path
+
+
+def folder_gone(folder: pathlib.Path) -> Unavailable:
+    return Unavailable(f"The folder {folder} is gone or empty. Put it back; what waits is sent then.", "folder_gone")
+
+
 def trouble(error: sqlite3.Error, folder: pathlib.Path) -> Unavailable | None:
     """What a refusal of the file system means for the writer and what to do; None where it is our own fault."""
     name = getattr(error, "sqlite_errorname", "")
     if not (folder / FILE).exists():
-        return Unavailable(
-            f"The folder {folder} is gone or empty. Put it back; what waits is sent then.", "folder_gone"
-        )
+        return folder_gone(folder)
     if name in DISK_FULL:
         return Unavailable("The disk takes no more. Free some space; what waits is sent then.", "disk_full")
     if name.startswith(("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_PERM")):

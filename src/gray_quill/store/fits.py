@@ -7,13 +7,16 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.press import Press
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written
+from gray_quill.store.seen import check_seen
 from gray_quill.store.things import get_thing
 
 
-def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press) -> None:
-    """Remember the fit of this hand on this device; a new one takes the place of the old."""
-    _known(db, hand_id, device_id)
+def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press, seen: Press | None = None) -> None:
+    """Remember the fit of this hand on this device; a new one takes the place of the old, which is told where it is not
+    the one that was seen.
+    """
     with transaction(db):
+        check_seen(seen, kept_fit(db, hand_id, device_id), "The fit of this hand on this device was")
         db.execute(
             "INSERT INTO press_fits (hand_id, device_id, press, created_at) VALUES (?, ?, ?, ?) "
             "ON CONFLICT (hand_id, device_id) DO UPDATE SET press = excluded.press, created_at = excluded.created_at",

@@ -7,11 +7,12 @@ import hashlib
 import os
 import pathlib
 import sqlite3
+import threading
 from collections.abc import Iterator
 
 from gray_quill.core.errors import Conflict
-from gray_quill.store.backups import FOLDER, STAMP, Backup, back_up, get_backup
-from gray_quill.store.database import connect, no_writer_else
+from gray_quill.store.backups import FOLDER, STAMP, Backup, back_up_now, clear_left_behind, get_backup, one_at_a_time
+from gray_quill.store.database import connect, no_writer_else, private
 from gray_quill.store.health import examine
 from gray_quill.store.schema import migrate
 
@@ -91,11 +92,10 @@ def _made_ready(folder: pathlib.Path, backup: Backup) -> Iterator[sqlite3.Connec
     if health.state != "good":
         raise Conflict(f"The backup {backup.name} is {health.words()}. Choose another.")
     when = datetime.datetime.now(datetime.UTC)
-    copy = folder / FOLDER / f".ready-{os.getpid()}-{when:{STAMP}}"
-    for left in copy.parent.glob(".ready-*"):
-        left.unlink()  # one that was killed
+    copy = folder / FOLDER / f".ready-{os.getpid()}-{threading.get_ident()}-{when:{STAMP}}"
+    clear_left_behind(copy.parent, "ready")
     try:
-        with contextlib.closing(sqlite3.connect(copy, isolation_level=None)) as db:
+        with contextlib.closing(sqlite3.connect(private(copy), isolation_level=None)) as db:
             db.row_factory = sqlite3.Row
             with contextlib.closing(sqlite3.connect(backup.path.absolute().as_uri() + "?mode=ro", uri=True)) as source:
                 source.backup(db)
@@ -113,9 +113,8 @@ def go_back(folder: pathlib.Path, name: str) -> tuple[Backup, Backup]:
     cannot be trusted, Unavailable where the present cannot be kept; nothing changes then.
     """
     backup = get_backup(folder, name)
-    with _made_ready(folder, backup) as then, no_writer_else():
-        kept = back_up(folder, spare=backup.name)
-        assert kept is not None
+    with one_at_a_time(folder), _made_ready(folder, backup) as then, no_writer_else():
+        kept = back_up_now(folder, spare=backup.name)
         with contextlib.closing(connect(folder)) as now:
             _count_on(then, now)
             then.backup(now)

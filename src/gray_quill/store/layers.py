@@ -11,6 +11,7 @@ from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.ink.layer import FIRST, MOST_LAYERS, Layer
 from gray_quill.store.database import transaction
 from gray_quill.store.kept import VERSION, written
+from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import Sheet, count_ink_change, get_sheet
 from gray_quill.store.strokes import Entry, index_of
 
@@ -85,9 +86,12 @@ def check_free(db: sqlite3.Connection, sheet: Sheet, ids: Iterable[str]) -> None
         raise InputError("Some of this ink is locked, or on a layer that is locked or hidden. Unlock it first.", "ids")
 
 
-def set_layers(db: sqlite3.Connection, sheet_id: str, wanted: Layering) -> Layering:
+def set_layers(
+    db: sqlite3.Connection, sheet_id: str, wanted: Layering, seen: Sequence[Layer] | None = None
+) -> Layering:
     """Keep layers in this order; strokes on one that goes lie on the nearest that was below it. Raises InputError where
-    the layers cannot be, NotFound where a stroke is not on the sheet; then nothing changes.
+    the layers cannot be, NotFound where a stroke is not on the sheet, Stale where other layers are there than were
+    seen; then nothing changes.
     """
     ids = [layer.id for layer in wanted.layers]
     if not 1 <= len(ids) <= MOST_LAYERS or len(set(ids)) < len(ids):
@@ -99,6 +103,7 @@ def set_layers(db: sqlite3.Connection, sheet_id: str, wanted: Layering) -> Layer
         raise InputError("The layer that is written on stays shown and unlocked. Write on another first.", "on")
     with transaction(db):
         sheet = get_sheet(db, sheet_id)
+        check_seen(seen, sheet.layers, "The layers of this sheet were")
         index_of(db, sheet_id, [i for moved in wanted.moved.values() for i in moved])
         there = {r["id"]: r["layer"] or FIRST for r in db.execute(_LAYER_OF, (sheet_id,))}
         goals = {i: goal for goal, moved in wanted.moved.items() for i in moved}

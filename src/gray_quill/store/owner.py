@@ -42,19 +42,30 @@ def _taken(file: IO[str]) -> bool:
 
 
 @contextlib.contextmanager
-def owned(folder: pathlib.Path) -> Iterator[None]:
-    """Own the folder while inside; it is made if need be. Raises Conflict when another process owns it."""
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-        file = open(folder / LOCK, "a+", encoding="utf-8")  # noqa: SIM115  (held open as long as the folder is owned)
-    except OSError as error:
-        raise Unavailable(f"{folder} cannot be written ({error.strerror}). Choose another with --data.") from None
-    with file:
-        until = time.monotonic() + PATIENCE_S
+def locked(path: pathlib.Path, patience_s: float) -> Iterator[IO[str]]:
+    """Hold a lock file while inside, among threads and processes alike. Raises TimeoutError, with who that is, where
+    another holds it for longer than that; OSError where it cannot be made.
+    """
+    with open(path, "a+", encoding="utf-8") as file:
+        until = time.monotonic() + patience_s
         while not _taken(file):
             if time.monotonic() > until:
-                raise Conflict(f"{_owner(file)} uses {folder}. Stop it first, or choose another folder with --data.")
+                raise TimeoutError(_owner(file))
             time.sleep(0.02)
+        yield file
+
+
+@contextlib.contextmanager
+def owned(folder: pathlib.Path) -> Iterator[None]:
+    """Own the folder while inside; it is made if need be. Raises Conflict when another process owns it."""
+    with contextlib.ExitStack() as held:
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+            file = held.enter_context(locked(folder / LOCK, PATIENCE_S))
+        except TimeoutError as other:
+            raise Conflict(f"{other} uses {folder}. Stop it first, or choose another folder with --data.") from None
+        except OSError as error:
+            raise Unavailable(f"{folder} cannot be written ({error.strerror}). Choose another with --data.") from None
         file.truncate(0)
         file.write(json.dumps({"pid": os.getpid(), "started_at": now()}))
         file.flush()

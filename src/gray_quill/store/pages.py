@@ -11,6 +11,7 @@ from gray_quill.core.paper import LARGEST_MM, Paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
 from gray_quill.store.originals import set_prints
+from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
 from gray_quill.store.showings import place_strokes, read_showing, written_showing
 
@@ -68,11 +69,16 @@ def copy_ink(db: sqlite3.Connection, page_id: str, copy_id: str) -> None:
         count_ink_change(db, copy_id)
 
 
-def order_pages(db: sqlite3.Connection, sheet_id: str, ids: Sequence[str]) -> list[Sheet]:
-    """Put the pages of a sheet in this order. Raises InputError unless each is named once; then nothing changes."""
+def order_pages(
+    db: sqlite3.Connection, sheet_id: str, ids: Sequence[str], seen: Sequence[str] | None = None
+) -> list[Sheet]:
+    """Put the pages of a sheet in this order. Raises InputError unless each is named once, Stale where another order is
+    here than was seen; then nothing changes.
+    """
     with transaction(db):
         sheaf = get_sheet(db, sheet_id).sheaf
         there = [page.id for page in pages_of(db, sheaf)]
+        check_seen(seen, there, "The order of pages was")
         if sorted(ids) != sorted(there):
             raise InputError(
                 "Name every page of this sheet once. They were changed elsewhere meanwhile: look, then order them.",

@@ -6,11 +6,23 @@ from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written
+from gray_quill.store.seen import check_seen
 
 
-def keep_setting(db: sqlite3.Connection, hand_id: str, device_id: str, rules: Rules, posture: Posture | None) -> None:
-    """Remember the rules and posture of this pair; new ones take the place of the old."""
+def keep_setting(
+    db: sqlite3.Connection,
+    hand_id: str,
+    device_id: str,
+    rules: Rules,
+    posture: Posture | None,
+    seen: Rules | None = None,
+) -> None:
+    """Remember the rules and posture of this pair; new ones take the place of the old. Raises Stale where others are
+    kept than were seen.
+    """
     with transaction(db):
+        kept = kept_setting(db, hand_id, device_id)
+        check_seen(seen, kept and kept[0], "The palm rules of this hand on this device were")
         db.execute(
             "INSERT INTO palm_settings (hand_id, device_id, rules, posture, created_at) VALUES (?, ?, ?, ?, ?) "
             "ON CONFLICT (hand_id, device_id) "

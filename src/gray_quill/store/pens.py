@@ -12,6 +12,7 @@ from gray_quill.core.errors import Binned, Conflict, NotFound, Stale
 from gray_quill.core.pen.recipe import Recipe, write_recipe
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
+from gray_quill.store.seen import check_seen
 
 ROLL_PLACES = 10
 
@@ -136,11 +137,15 @@ def _insert_revision(db: sqlite3.Connection, pen_id: str, revision: int, recipe:
     )
 
 
-def set_roll(db: sqlite3.Connection, pen_ids: Sequence[str]) -> None:
-    """Put these pens on the roll, in this order; all others leave it."""
+def set_roll(db: sqlite3.Connection, pen_ids: Sequence[str], seen: Sequence[str] | None = None) -> None:
+    """Put these pens on the roll, in this order; all others leave it. Raises Stale where others are there than were
+    seen.
+    """
     if len(pen_ids) > ROLL_PLACES or len(set(pen_ids)) != len(pen_ids):
         raise Conflict(f"The roll holds up to {ROLL_PLACES} different pens.", "pen_ids")
     with transaction(db):
+        rows = db.execute("SELECT id FROM pens WHERE roll_place IS NOT NULL AND binned_at IS NULL ORDER BY roll_place")
+        check_seen(seen, [row["id"] for row in rows], "The roll was")
         for pen_id in pen_ids:
             if get_pen(db, pen_id).binned:
                 raise Binned(f"The pen {pen_id!r} is in the bin. Put it back before it goes on the roll.", "pen_ids")

@@ -9,7 +9,7 @@ import sqlite3
 
 from gray_quill.core.errors import Conflict, Unavailable
 from gray_quill.store.backups import FOLDER, back_up, newest_good
-from gray_quill.store.database import FILE, trouble
+from gray_quill.store.database import FILE, private, trouble
 from gray_quill.store.health import Health, examine
 from gray_quill.store.schema import migrate, newest
 
@@ -24,7 +24,7 @@ def prepare(folder: pathlib.Path) -> None:
         _refuse_what_cannot_be_trusted(folder, health)
         if health.state == "good":
             _save(folder, before_migration=health.schema < newest())
-        with contextlib.closing(sqlite3.connect(folder / FILE, isolation_level=None, timeout=10)) as db:
+        with contextlib.closing(sqlite3.connect(private(folder / FILE), isolation_level=None, timeout=10)) as db:
             db.execute("PRAGMA journal_mode = WAL")
             db.execute("PRAGMA synchronous = FULL")
             db.execute("PRAGMA foreign_keys = ON")

@@ -19,7 +19,7 @@ from gray_quill.core.errors import Forbidden, NotFound, Outside
 from gray_quill.store.room import Secrets, is_in, let_in, new_key, room_secrets
 from gray_quill.web.addresses import Place
 from gray_quill.web.certificates import Certificates
-from gray_quill.web.context import db, folder
+from gray_quill.web.context import db, folder, log_now_and_then
 from gray_quill.web.key_page import POLICY, key_page
 from gray_quill.web.stage import MIRROR_COOKIE, stage_of
 
@@ -73,7 +73,8 @@ class Door:
         foreign = request.path.startswith("/api") and request.headers.get("Sec-Fetch-Site", "none") not in OWN_SITES
         ours = self.place.is_ours(request.host) and origin in (None, "", f"{request.scheme}://{request.host}")
         if foreign or not ours:
-            logging.getLogger("gray_quill").warning("a request under a foreign name came from %s", request.remote_addr)
+            message = f"a request under a foreign name came from {request.remote_addr}"
+            log_now_and_then("foreign name", logging.WARNING, message)
             raise Forbidden("This server answers only its own pages, under its own addresses. Open the one it printed.")
 
     def check_in(self) -> Answer | None:

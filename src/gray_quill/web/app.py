@@ -209,7 +209,7 @@ def _refuse_store(error: sqlite3.Error) -> tuple[Response, int]:
     if known is None:
         logging.getLogger("gray_quill").exception("the store failed")
         return _error(500, "internal_server_error", "Something went wrong here; nothing you kept is lost. Try again.")
-    context.told_once(known)
+    context.log_now_and_then(known.code, logging.ERROR, known.message)
     return _refuse(known)
 
 

@@ -23,6 +23,7 @@ from gray_quill.store.cabinet.space import Space, space_of
 from gray_quill.store.cabinet.uses import Use, uses_of
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import Pen, pen_history
+from gray_quill.store.seen import check_seen
 from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder
@@ -80,11 +81,17 @@ class ThingDetail(Model):
 
 
 class NewName(Model):
+    """saw: the name it had when this was written."""
+
     name: Name
+    saw: str | None = Field(None, max_length=200)
 
 
 class NewNote(Model):
+    """saw: the note there was when this was written."""
+
     note: Note
+    saw: str | None = Field(None, max_length=200)
 
 
 class Emptied(Model):
@@ -139,13 +146,17 @@ def copy_kept_thing(query: ThingQuery) -> Thing:
 @operation(cabinet, "PUT", "/cabinet/thing/name", Thing, query=ThingQuery, body=NewName)
 def name_kept_thing(query: ThingQuery, body: NewName) -> Thing:
     """Call a thing otherwise."""
-    return rename_thing(db(), query.kind, query.id, body.name)
+    with transaction(db()):
+        check_seen(body.saw, get_kept(db(), query.kind, query.id).name, "This name was")
+        return rename_thing(db(), query.kind, query.id, body.name)
 
 
 @operation(cabinet, "PUT", "/cabinet/thing/note", Thing, query=ThingQuery, body=NewNote)
 def note_kept_thing(query: ThingQuery, body: NewNote) -> Thing:
     """Write a note on a thing."""
-    return note_thing(db(), query.kind, query.id, body.note.strip())
+    with transaction(db()):
+        check_seen(body.saw, get_kept(db(), query.kind, query.id).note, "This note was")
+        return note_thing(db(), query.kind, query.id, body.note.strip())
 
 
 @operation(cabinet, "PUT", "/cabinet/thing/bin", Thing, query=ThingQuery, body=BinChange)
@@ -185,18 +196,24 @@ def read_space() -> Space:
 
 
 class NewDeviceRecord(Model):
+    """saw: the device this was made from."""
+
     device: DeviceIn
+    saw: DeviceIn | None = None
 
 
 class NewHandRecord(Model):
+    """saw: the hand this was made from."""
+
     hand: HandIn
+    saw: HandIn | None = None
 
 
 @operation(cabinet, "PUT", "/hands/<hand_id>", HandItem, body=NewHandRecord)
 def change_hand(hand_id: str, body: NewHandRecord) -> HandItem:
     """Set a kept hand's habits."""
     with transaction(db()):
-        get_thing(db(), Hand, hand_id)
+        check_seen(body.saw, get_thing(db(), Hand, hand_id), "This hand was")
         add_thing(db(), hand_id, body.hand)
     return HandItem(id=hand_id, hand=body.hand)
 
@@ -205,6 +222,6 @@ def change_hand(hand_id: str, body: NewHandRecord) -> HandItem:
 def change_device(device_id: str, body: NewDeviceRecord) -> DeviceItem:
     """Set what a kept device reports and shows."""
     with transaction(db()):
-        get_thing(db(), Device, device_id)
+        check_seen(body.saw, get_thing(db(), Device, device_id), "This device was")
         add_thing(db(), device_id, body.device)
     return DeviceItem(id=device_id, device=body.device)

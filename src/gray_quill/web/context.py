@@ -9,14 +9,13 @@ from typing import Any
 
 from flask import current_app, g, has_request_context, request
 
-from gray_quill.core.errors import GrayQuillError
 from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.database import connect
 from gray_quill.web.front import GONE
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.time_budget import time_left_s
 
-TOLD_EVERY_S = 60.0
+LOGGED_EVERY_S = 60.0
 
 
 def db() -> sqlite3.Connection:
@@ -55,9 +54,9 @@ def close_db(_: BaseException | None = None) -> None:
         connection.close()
 
 
-def told_once(trouble: GrayQuillError) -> None:
-    """Into the log, but the same trouble only every TOLD_EVERY_S: strokes go on coming meanwhile."""
-    last: dict[str, float] = current_app.extensions.setdefault("told", {})
-    if time.monotonic() - last.get(trouble.code, -TOLD_EVERY_S) >= TOLD_EVERY_S:
-        last[trouble.code] = time.monotonic()
-        logging.getLogger("gray_quill").error("%s", trouble.message)
+def log_now_and_then(what: str, level: int, message: str) -> None:
+    """Into the log, but the same only every LOGGED_EVERY_S, however often it happens meanwhile."""
+    last: dict[str, float] = current_app.extensions.setdefault("logged", {})
+    if time.monotonic() - last.get(what, -LOGGED_EVERY_S) >= LOGGED_EVERY_S:
+        last[what] = time.monotonic()
+        logging.getLogger("gray_quill").log(level, "%s", message)

@@ -3,7 +3,7 @@
 from typing import Annotated, Any, Literal
 
 from flask import Blueprint
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, TypeAdapter
 
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.palettes import PALETTES
@@ -18,8 +18,10 @@ from gray_quill.core.pen.uses import use_called
 from gray_quill.core.quantities import Control, changed, control, describe_record
 from gray_quill.core.readings.reading import Reading
 from gray_quill.core.wash.layers import ink_contrast
+from gray_quill.store.database import transaction
 from gray_quill.store.kept import read_kept
 from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
+from gray_quill.store.seen import merged
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
 from gray_quill.store.things import list_things
@@ -110,6 +112,15 @@ class Desk(Model):
     readings: dict[str, dict[str, Reading]]
 
 
+class DeskSeen(Model):
+    """Lists of the desk as they were when a change was made from them: what others changed of them since stays."""
+
+    palette: Annotated[list[Swatch], Field(max_length=24)] | None = None
+    rolls: Annotated[list[NamedRoll], Field(max_length=8)] | None = None
+    erasers: Annotated[list[Eraser], Field(max_length=MOST_ERASERS)] | None = None
+    papers: Annotated[list[NamedPaper], Field(max_length=MOST_PAPERS)] | None = None
+
+
 class DeskChange(Model):
     sheet_id: Id | None = None
     surface: Literal["auto", "paper", "night", "e-ink"] | None = None
@@ -121,10 +132,14 @@ class DeskChange(Model):
     papers: Annotated[list[NamedPaper], Field(max_length=MOST_PAPERS)] | None = None
     new_paper: PaperIn | None = None
     new_as_before: bool | None = Field(None, description="New sheets lie on paper like the sheet before")
+    saw: DeskSeen | None = None
 
 
 class Roll(Model):
+    """saw: the pens that were on the roll when this was made."""
+
     pen_ids: list[Id]
+    saw: list[Id] | None = None
 
 
 class Colours(Model):
@@ -192,16 +207,41 @@ def read_desk() -> Desk:
     )
 
 
-@operation(desk, "PATCH", "/desk", Done, body=DeskChange)
-def change_desk(body: DeskChange) -> Done:
+class DeskKept(Model):
+    """desk: lists that were changed, as they are now."""
+
+    desk: dict[str, Any]
+
+
+@operation(desk, "PATCH", "/desk", DeskKept, body=DeskChange)
+def change_desk(body: DeskChange) -> DeskKept:
     """Remember which sheet lies on the desk and how the screen looks."""
     if body.sheet_id is not None:
         get_sheet(db(), body.sheet_id)
     changes = body.model_dump(exclude_none=True)
+    seen = changes.pop("saw", {})
     if changes.pop("new_as_before", False):
         changes["new_paper"] = None
-    set_settings(db(), changes)
-    return Done()
+    with transaction(db()):
+        here = lists_of_desk(get_settings(db())) if seen else {}
+        seen = {key: rows for key, rows in seen.items() if key in changes}
+        for key in seen:
+            changes[key] = merged(seen[key], changes[key], here[key], f"The desk's {key} were")
+            setting_fits(key, changes[key])
+        set_settings(db(), changes)
+    return DeskKept(desk={key: changes[key] for key in seen})
+
+
+def lists_of_desk(settings: dict[str, Any]) -> dict[str, Any]:
+    """Its lists as they are kept, or as they are before any was."""
+    rolls = settings.get("rolls") or [roll.model_dump() for roll in first_rolls(list_pens(db()))]
+    lists = {
+        "palette": settings.get("palette", [swatch.model_dump() for swatch in PALETTE]),
+        "rolls": rolls,
+        "erasers": settings.get("erasers", []),
+        "papers": [TypeAdapter(NamedPaper).dump_python(one) for one in kept_papers(settings)],
+    }
+    return DeskSeen(**lists).model_dump()
 
 
 def setting_fits(key: str, value: Any) -> None:
@@ -213,7 +253,7 @@ def setting_fits(key: str, value: Any) -> None:
 @operation(desk, "PUT", "/desk/roll", Done, body=Roll)
 def change_roll(body: Roll) -> Done:
     """Put pens on the roll in this order."""
-    set_roll(db(), body.pen_ids)
+    set_roll(db(), body.pen_ids, body.saw)
     return Done()
 
 

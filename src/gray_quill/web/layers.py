@@ -23,12 +23,13 @@ Place = Annotated[int, Field(ge=-1_000_000_000, le=1_000_000_000)]
 
 class LayersBody(Model):
     """layers: from below, all that the sheet shall have; on: the one that is written on; moved: strokes by the layer
-    they are put on.
+    they are put on; saw: the layers this was made from.
     """
 
     layers: Annotated[list[LayerIn], Field(min_length=1, max_length=MOST_LAYERS)]
     on: Annotated[str, Field(max_length=60)]
     moved: dict[str, Ids] = Field({}, max_length=MOST_LAYERS)
+    saw: Annotated[list[LayerIn], Field(max_length=MOST_LAYERS)] | None = None
 
 
 class LayersReply(Model):
@@ -78,7 +79,7 @@ def read_layers(sheet_id: str) -> LayersHold:
 @operation(layers, "PUT", "/sheets/<sheet_id>/layers", LayersReply, body=LayersBody)
 def change_layers(sheet_id: str, body: LayersBody) -> LayersReply:
     """Keep the sheet's layers in this order, and put ink on them; ink of a layer that goes lies on the one below."""
-    was = set_layers(db(), sheet_id, Layering(body.layers, body.on, body.moved))
+    was = set_layers(db(), sheet_id, Layering(body.layers, body.on, body.moved), body.saw)
     return LayersReply(was=was, sheet=get_sheet(db(), sheet_id))
 
 

@@ -33,7 +33,10 @@ class NewPage(Model):
 
 
 class PageOrder(Model):
+    """saw: the order there was when this was made."""
+
     ids: Annotated[list[Id], Field(min_length=1, max_length=MOST_PAGES)]
+    saw: Annotated[list[Id], Field(max_length=MOST_PAGES)] | None = None
 
 
 @operation(pages, "GET", "/sheets/<sheet_id>/pages", Pages)
@@ -82,7 +85,7 @@ def new_page(sheet_id: str, body: NewPage) -> Pages:
 @operation(pages, "PUT", "/sheets/<sheet_id>/pages", Pages, body=PageOrder)
 def put_pages_in_order(sheet_id: str, body: PageOrder) -> Pages:
     """Put the pages of a sheet in this order."""
-    order_pages(db(), sheet_id, body.ids)
+    order_pages(db(), sheet_id, body.ids, body.saw)
     return all_pages(get_sheet(db(), sheet_id).sheaf)
 
 

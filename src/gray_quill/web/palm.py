@@ -35,7 +35,7 @@ from gray_quill.web.context import db, read_outside
 from gray_quill.web.jobs import JobItem, Progress, jobs
 from gray_quill.web.palm_pair import Pair, pair_of, zone_for
 from gray_quill.web.palm_told import told_sessions
-from gray_quill.web.records import BinChange, Id, PostureIn, RulesIn, StreamBody, ZoneIn
+from gray_quill.web.records import BinChange, Id, PostureIn, RulesIn, RulesSeen, StreamBody, ZoneIn
 from gray_quill.web.replies import download
 
 palm = Blueprint("palm", __name__)
@@ -89,8 +89,11 @@ class PalmSetting(Model):
 
 
 class NewSetting(Pair):
+    """saw: the rules that were kept when these were made."""
+
     rules: RulesIn
     posture: PostureIn | None = None
+    saw: RulesSeen | None = None
 
 
 class OwnPart(Model):
@@ -173,7 +176,7 @@ def palm_setting(query: Pair) -> PalmSetting:
 def keep_palm_setting(body: NewSetting) -> PalmSetting:
     """Keep rules and posture for a hand on a device; the sheet follows them from then on."""
     pair_of(body)
-    keep_setting(db(), body.hand_id, body.device_id, body.rules, body.posture)
+    keep_setting(db(), body.hand_id, body.device_id, body.rules, body.posture, body.saw)
     return palm_setting(body)
 
 

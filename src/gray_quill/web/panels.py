@@ -27,7 +27,9 @@ from gray_quill.core.readings.on_panel import PenOnPanel, alike, read_pen_on_pan
 from gray_quill.core.readings.panel_readings import PanelReadings, panel_readings, vanishing_runs
 from gray_quill.core.units import px_per_mm
 from gray_quill.formats.png import write_png
+from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
+from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
@@ -104,10 +106,11 @@ class OwnPanel(Model):
 
 
 class PanelChange(Model):
-    """updates: left as they are where none are given."""
+    """updates: left as they are where none are given; saw: the panel this was made from."""
 
     panel: PanelIn
     updates: UpdatesIn | None = None
+    saw: PanelIn | None = None
 
 
 class PanelFitBody(Model):
@@ -267,8 +270,10 @@ def change_own(device_id: str, body: PanelChange) -> DeviceItem:
     """Change the panel of a device of one's own."""
     if device_id in SHIPPED_DEVICES:
         raise Conflict("This device came with Gray Quill and stays as it is. Keep the panel as a device of your own.")
-    own = get_thing(db(), Device, device_id)
-    return _kept(device_id, _with_panel(own, body))
+    with transaction(db()):
+        own = get_thing(db(), Device, device_id)
+        check_seen(body.saw, own.panel, "This panel was")
+        return _kept(device_id, _with_panel(own, body))
 
 
 def _with_panel(device: Device, given: OwnPanel | PanelChange) -> Device:

@@ -113,9 +113,12 @@ class FitReply(Model):
 
 
 class KeepFit(Model):
+    """saw: the fit there was when this was made."""
+
     hand_id: Id
     device_id: Id
     press: PressIn
+    saw: PressIn | None = None
 
 
 class KeptFit(Model):
@@ -299,7 +302,7 @@ def fit_to_hand(body: FitBody) -> FitReply:
 @operation(pen, "PUT", "/pen/fits", Done, body=KeepFit)
 def remember_fit(body: KeepFit) -> Done:
     """Remember a fit for a hand on a device."""
-    keep_fit(db(), body.hand_id, body.device_id, body.press)
+    keep_fit(db(), body.hand_id, body.device_id, body.press, body.saw)
     return Done()
 
 

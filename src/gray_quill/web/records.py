@@ -74,6 +74,8 @@ LookedIn = Annotated[Looked, _reader(Looked), _named(Looked)]
 PressIn = Annotated[Press, _reader(Press), _named(Press)]
 SteadyIn = Annotated[Steady, _reader(Steady), _named(Steady)]
 RulesIn = Annotated[Rules, _reader(Rules), _named(Rules)]
+# a type that stands twice in one model loses its name in the document
+RulesSeen = Annotated[Any, _reader(Rules), _named(Rules)]
 ZoneIn = Annotated[Zone, _reader(Zone), _named(Zone)]
 PostureIn = Annotated[Posture, _reader(Posture), _named(Posture)]
 LiveIn = Annotated[Live, _reader(Live), _named(Live)]

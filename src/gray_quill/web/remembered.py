@@ -17,7 +17,7 @@ from gray_quill.web.context import db, memory
 
 MOST_BYTES = 100_000_000  # of answers and the questions they stand on
 MOST_ASKED_BYTES = 50_000  # thousands of strokes read for the first time are not read a second time for this
-BESIDE_BYTES = 4000  # what an answer takes besides, with its key: a small one is not for nothing
+BESIDE_BYTES = 4000  # what an answer takes besides: a small one is not for nothing
 HEADERS_LOOKED_AT = ("Accept", "If-None-Match")  # by operations whose answers are remembered
 READING = ("SELECT", "WITH")
 Key = tuple[str, ...]
@@ -36,8 +36,8 @@ class Answer:
     told: bytes
     inks: int
 
-    def size_bytes(self) -> int:
-        return BESIDE_BYTES + len(self.body) + sum(map(len, self.asked))
+    def size_bytes(self, key: Key) -> int:
+        return BESIDE_BYTES + len(self.body) + sum(map(len, self.asked)) + sum(map(len, key))
 
 
 class Answers:
@@ -77,9 +77,10 @@ class Answers:
         with self._lock:
             gone = self._kept.pop(key, None)
             self._kept[key] = answer
-            self._bytes += answer.size_bytes() - (gone.size_bytes() if gone else 0)
+            self._bytes += answer.size_bytes(key) - (gone.size_bytes(key) if gone else 0)
             while self._bytes > self._most_bytes:
-                self._bytes -= self._kept.popitem(last=False)[1].size_bytes()
+                oldest, answer = self._kept.popitem(last=False)
+                self._bytes -= answer.size_bytes(oldest)
 
 
 def _key() -> Key:

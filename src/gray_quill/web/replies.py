@@ -58,7 +58,7 @@ def download(data: bytes, media: str, name: str) -> Response:
         data,
         mimetype=media,
         headers={
-            "Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}",
+            "Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name, safe='')}",
             "Cache-Control": "no-store",
         },
     )

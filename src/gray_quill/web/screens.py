@@ -33,12 +33,14 @@ class Screens:
                 raise NotFound("The screens are not built yet. Run make setup.")
         if found is None:
             raise NotFound("There is nothing at this address.")
-        answer = found.get_response(request.method, request.environ)
+        asked = {name: value for name, value in request.environ.items() if name != "HTTP_RANGE"}
+        answer = found.get_response(request.method, asked)
         body = b""
         if answer.file is not None:
             with answer.file:
                 body = answer.file.read()
-        return Response(body, int(answer.status), list(answer.headers))
+        headers = [*answer.headers, ("Accept-Ranges", "none")]  # files are small, and go whole
+        return Response(body, int(answer.status), headers)
 
 
 @functools.cache

@@ -34,7 +34,7 @@ from gray_quill.web.serving import DeskServer, RoomServer
 KERNELS = pathlib.Path(__file__).parents[1] / "core"
 READY_AFTER_S = 2.0  # what readings need is loaded once the first page had its turn
 MOST_CONNECTIONS = 400  # of one client
-HEAD_S = 15.0  # a connection whose first request has not begun by then is closed
+HEAD_S = 15.0  # a connection on which a request has not come so far by then is closed
 RENEW_S = 6 * 3600.0  # how often it is looked whether the leaf must be made anew
 IDLE_S = 75  # one that asks for nothing more is closed after this
 FILES_WANTED = 4096
@@ -43,9 +43,10 @@ M_ARENA_MAX = -8  # malloc.h
 
 
 class Guarded(H11Protocol):
-    """A connection that must ask something soon, among a bounded number of one client's."""
+    """A connection that must ask soon, and whole once it begins to, among a bounded number of one client's."""
 
     open_by_client: ClassVar[Counter[str]] = Counter()
+    _late: asyncio.TimerHandle | None = None
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
@@ -54,17 +55,36 @@ class Guarded(H11Protocol):
         if self.open_by_client[self._from] > MOST_CONNECTIONS:
             transport.abort()
             return
-        self._late = self.loop.call_later(HEAD_S, self._give_up)
+        self._wait_for_head()
 
-    def _give_up(self) -> None:
-        if self.cycle is None:  # type: ignore[has-type]
-            self.transport.abort()
+    def data_received(self, data: bytes) -> None:
+        super().data_received(data)
+        if self._asked():
+            self._stop_waiting()
+        elif self._late is None:  # some of a request came, its first one or a later one
+            self._wait_for_head()
 
     def connection_lost(self, exc: Exception | None) -> None:
         self.open_by_client[self._from] -= 1
-        if hasattr(self, "_late"):
-            self._late.cancel()
+        self._stop_waiting()
         super().connection_lost(exc)
+
+    def _asked(self) -> bool:
+        """Whether a request is being worked on."""
+        return self.cycle is not None and not self.cycle.response_complete  # type: ignore[has-type]
+
+    def _wait_for_head(self) -> None:
+        self._late = self.loop.call_later(HEAD_S, self._give_up)
+
+    def _stop_waiting(self) -> None:
+        if self._late is not None:
+            self._late.cancel()
+            self._late = None
+
+    def _give_up(self) -> None:
+        self._late = None
+        if not self._asked():
+            self.transport.abort()
 
 
 def serve(folder: pathlib.Path, place: Place, compile_kernels: Callable[[], None]) -> None:

@@ -1343,11 +1343,26 @@ export interface components {
       /** @default null */
       rolls: components['schemas']['NamedRoll'][] | null
       /** @default null */
+      saw: components['schemas']['DeskSeen'] | null
+      /** @default null */
       sheet_id: string | null
       /** @default null */
       side: ('hand' | 'left' | 'right') | null
       /** @default null */
       surface: ('auto' | 'paper' | 'night' | 'e-ink') | null
+    }
+    /** @description desk: lists that were changed, as they are now. */
+    DeskKept: { desk: { [key: string]: unknown } }
+    /** @description Lists of the desk as they were when a change was made from them: what others changed of them since stays. */
+    DeskSeen: {
+      /** @default null */
+      erasers: components['schemas']['Eraser'][] | null
+      /** @default null */
+      palette: components['schemas']['Swatch'][] | null
+      /** @default null */
+      papers: components['schemas']['NamedPaper'][] | null
+      /** @default null */
+      rolls: components['schemas']['NamedRoll'][] | null
     }
     Device: {
       /**
@@ -2387,7 +2402,14 @@ export interface components {
     /** @description asked: how many pairs were answered; pens: their ids, in no order of rank. */
     JudgingItem: { asked: number; created_at: string; id: string; judge: string; pens: string[]; sheet_id: string }
     Judgings: { judgings: components['schemas']['JudgingItem'][] }
-    KeepFit: { device_id: string; hand_id: string; press: components['schemas']['Press'] }
+    /** @description saw: the fit there was when this was made. */
+    KeepFit: {
+      device_id: string
+      hand_id: string
+      press: components['schemas']['Press']
+      /** @default null */
+      saw: components['schemas']['Press'] | null
+    }
     /** @description A line-up that was measured, under a name, with what counts and the verdict so far. */
     KeepLineup: {
       /** @default false */
@@ -2549,13 +2571,15 @@ export interface components {
     Layering: { layers: components['schemas']['Layer'][]; moved: { [key: string]: string[] }; on: string }
     /**
      * @description layers: from below, all that the sheet shall have; on: the one that is written on; moved: strokes by the layer
-     *     they are put on.
+     *     they are put on; saw: the layers this was made from.
      */
     LayersBody: {
       layers: components['schemas']['Layer'][]
       /** @default {} */
       moved: { [key: string]: string[] }
       on: string
+      /** @default null */
+      saw: components['schemas']['Layer'][] | null
     }
     /** @description held: how many strokes each layer holds; fields: what a layer is set by; ready_made: a set for sketches. */
     LayersHold: {
@@ -2863,7 +2887,12 @@ export interface components {
       /** @default 0 */
       stated_ms: number
     }
-    NewDeviceRecord: { device: components['schemas']['Device'] }
+    /** @description saw: the device this was made from. */
+    NewDeviceRecord: {
+      device: components['schemas']['Device']
+      /** @default null */
+      saw: components['schemas']['Device'] | null
+    }
     NewFelt: {
       device_id: string
       /** @default null */
@@ -2873,7 +2902,12 @@ export interface components {
       turns: components['schemas']['Turn'][]
     }
     NewHand: { hand: components['schemas']['Hand']; id: string }
-    NewHandRecord: { hand: components['schemas']['Hand'] }
+    /** @description saw: the hand this was made from. */
+    NewHandRecord: {
+      hand: components['schemas']['Hand']
+      /** @default null */
+      saw: components['schemas']['Hand'] | null
+    }
     /**
      * @description sheet_id: on the writing of this sheet, as its hand wrote it on its device; simulated hands write otherwise.
      *     glass, tip: what it was written on and with, in the writer's words, for the report.
@@ -2889,8 +2923,18 @@ export interface components {
       /** @default  */
       tip: string
     }
-    NewName: { name: string }
-    NewNote: { note: string }
+    /** @description saw: the name it had when this was written. */
+    NewName: {
+      name: string
+      /** @default null */
+      saw: string | null
+    }
+    /** @description saw: the note there was when this was written. */
+    NewNote: {
+      note: string
+      /** @default null */
+      saw: string | null
+    }
     /** @description A page after another one: empty, on paper like its own or on this, or a copy of it with its ink. */
     NewPage: {
       /** @default false */
@@ -2942,12 +2986,15 @@ export interface components {
        */
       speed_mm_s: number
     }
+    /** @description saw: the rules that were kept when these were made. */
     NewSetting: {
       device_id: string
       hand_id: string
       /** @default null */
       posture: components['schemas']['Posture'] | null
       rules: components['schemas']['Rules']
+      /** @default null */
+      saw: components['schemas']['Rules'] | null
     }
     /** @description paper: a record, or plain words like "ruled 7mm A5". */
     NewSheet: {
@@ -3117,7 +3164,12 @@ export interface components {
       x_mm: number
       y_mm: number
     }
-    PageOrder: { ids: string[] }
+    /** @description saw: the order there was when this was made. */
+    PageOrder: {
+      ids: string[]
+      /** @default null */
+      saw: string[] | null
+    }
     /** @description binned: pages in the bin while others of their sheet are not. */
     Pages: { binned: components['schemas']['Sheet'][]; pages: components['schemas']['Sheet'][] }
     PairBin: { binned: boolean; device_id: string; hand_id: string }
@@ -3331,9 +3383,11 @@ export interface components {
       toning?: components['schemas']['Toning']
     }
     PanelAdviceReply: { advice: components['schemas']['PanelAdvice'][] }
-    /** @description updates: left as they are where none are given. */
+    /** @description updates: left as they are where none are given; saw: the panel this was made from. */
     PanelChange: {
       panel: components['schemas']['Panel']
+      /** @default null */
+      saw: components['schemas']['Panel'] | null
       /** @default null */
       updates: components['schemas']['Updates'] | null
     }
@@ -4180,7 +4234,12 @@ export interface components {
     Retest: { asked: components['schemas']['JobItem']; left_out: string[] }
     /** @description A pen as it was kept once; changes: since the revision before. */
     Revision: { changes: components['schemas']['FieldChange'][]; pen: components['schemas']['Pen'] }
-    Roll: { pen_ids: string[] }
+    /** @description saw: the pens that were on the roll when this was made. */
+    Roll: {
+      pen_ids: string[]
+      /** @default null */
+      saw: string[] | null
+    }
     /**
      * @description open: whether others on the network can come. way_in: address of the page that helps a screen in; link: the
      *     address that lets one screen in, once; key: what else does, typed there; codes: both addresses as pictures of QR
@@ -5627,7 +5686,11 @@ export interface operations {
   read_desk: { responses: { 200: components['responses']['Desk']; '4XX': components['responses']['ErrorReply'] } }
   change_desk: {
     requestBody: { content: { 'application/json': components['schemas']['DeskChange'] } }
-    responses: { 200: components['responses']['Done']; '4XX': components['responses']['ErrorReply'] }
+    responses: {
+      /** @description Done */
+      200: { content: { 'application/json': components['schemas']['DeskKept'] } }
+      '4XX': components['responses']['ErrorReply']
+    }
   }
   read_colours: {
     requestBody: { content: { 'application/json': components['schemas']['Colours'] } }

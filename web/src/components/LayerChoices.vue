@@ -30,7 +30,8 @@ async function keep(next: Layer[], on = desk.sheet!.layer, moved: Record<string,
   // the pen never writes where nothing would be seen: on the nearest other layer then
   const free = next.filter((layer) => layer.shown && !layer.locked)
   const there = free.some((layer) => layer.id === on) ? on : (free.at(-1)?.id ?? on)
-  await desk.attempt(() => ink.change(desk.sheet!.id, { layers: { layers: next, on: there, moved } }))
+  const step = { layers: { layers: next, on: there, moved, saw: layers.value } }
+  await desk.attempt(() => ink.change(desk.sheet!.id, step))
 }
 const set = (id: string, change: Partial<Layer>) =>
   keep(layers.value.map((layer) => (layer.id === id ? { ...layer, ...change } : layer)))

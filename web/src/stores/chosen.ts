@@ -161,7 +161,9 @@ export const useChosen = defineStore('chosen', () => {
   const order = (to: 'front' | 'back') => arrange({ to_end: to, ids: ids.value })
   async function toLayer(id: string) {
     const sheet = desk.sheet!
-    await ink.change(sheet.id, { layers: { layers: sheet.layers!, on: sheet.layer, moved: { [id]: ids.value } } })
+    await ink.change(sheet.id, {
+      layers: { layers: sheet.layers!, on: sheet.layer, moved: { [id]: ids.value }, saw: sheet.layers! },
+    })
   }
 
   /** Choose all ink of the same pens, colours or kinds of pen, or all there is. */

@@ -17,6 +17,8 @@ import { takeUpDrafts } from './draft'
 type SheetChange = Partial<Omit<Schemas['SheetChange'], 'saw'>>
 const ASK_AGAIN_MS = 2500
 /** What all pages of a sheet have in common. */
+/** Lists of the desk that several windows may change at once. */
+const LISTS = ['palette', 'rolls', 'erasers', 'papers'] as const
 const SHARED = ['name', 'note', 'hand_id', 'device_id', 'pen_id'] as const
 export type Surface = 'auto' | 'paper' | 'night' | 'e-ink'
 
@@ -59,6 +61,7 @@ export const useDesk = defineStore('desk', () => {
       return await work()
     } catch (error) {
       tell(error)
+      if (error instanceof Refusal && error.code === 'stale') await lookAgain() // it is told, and seen as it is now
       return undefined
     }
   }
@@ -233,7 +236,9 @@ export const useDesk = defineStore('desk', () => {
 
   /** Put these pens on the roll in this order. */
   const orderRoll = async (ids: string[]) => {
-    await take(api.PUT('/api/desk/roll', { body: { pen_ids: ids } }))
+    const before = (desk.value?.pens ?? []).filter((p) => p.roll_place !== null)
+    const saw = before.sort((a, b) => a.roll_place! - b.roll_place!).map((p) => p.id)
+    await take(api.PUT('/api/desk/roll', { body: { pen_ids: ids, saw } }))
     if (!desk.value) return
     for (const p of desk.value.pens) p.roll_place = ids.includes(p.id) ? ids.indexOf(p.id) : null
     desk.value.pens.sort((a, b) => (a.roll_place ?? 99) - (b.roll_place ?? 99))
@@ -255,10 +260,13 @@ export const useDesk = defineStore('desk', () => {
       await keepDesk({ rolls, roll: next.name })
     })
 
-  /** Remember something of the desk on the server. */
+  /** Remember something of the desk on the server; what other windows changed of its lists meanwhile stays. */
   async function keepDesk(change: Partial<Schemas['DeskChange']>) {
-    await take(api.PATCH('/api/desk', { body: change as Schemas['DeskChange'] }))
-    if (desk.value) Object.assign(desk.value, change)
+    const lists = LISTS.filter((key) => key in change && desk.value)
+    const saw = Object.fromEntries(lists.map((key) => [key, desk.value![key]]))
+    const body = { ...change, ...(lists.length ? { saw } : {}) } as Schemas['DeskChange']
+    const { desk: lying } = await take(api.PATCH('/api/desk', { body }))
+    if (desk.value) Object.assign(desk.value, change, lying)
   }
 
   function replacePen(changed: PenItem) {

@@ -252,9 +252,16 @@ export const useInk = defineStore('ink', () => {
 
   /** Change the layers of a sheet or how its ink is arranged; one step of undo. */
   async function change(sheetId: string, step: Step): Promise<void> {
-    const done = await inLine(() => steps.make(sheetId, step))
+    const done = await inLine(() => steps.make(sheetId, seenNow(sheetId, step)))
     steps.note(sheetId, done.back)
     made(done)
+  }
+
+  /** What lies on the page is laid anew on the page as it is seen when the step's turn comes. */
+  function seenNow(sheetId: string, step: Step): Step {
+    const saw = desk.desk?.sheets.find((s) => s.id === sheetId)?.version ?? null
+    if ('prints' in step) return { prints: { ...step.prints, saw } }
+    return 'covers' in step ? { covers: { ...step.covers, saw } } : step
   }
 
   /** Once what was written has arrived, or does not: rub or place ink of a sheet, and do this too; one step of undo. */

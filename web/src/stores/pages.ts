@@ -72,7 +72,8 @@ export const usePages = defineStore('pages', () => {
     })
   const order = (ids: string[]) =>
     desk.attempt(async () => {
-      const asked = api.PUT('/api/sheets/{sheet_id}/pages', { params: params(ids[0]!), body: { ids } })
+      const body = { ids, saw: pages.value.map((p) => p.id) }
+      const asked = api.PUT('/api/sheets/{sheet_id}/pages', { params: params(ids[0]!), body })
       takeUp(await take(asked))
     })
   const bin = (page: SheetItem, away: boolean) =>

@@ -69,7 +69,12 @@ export const usePalm = defineStore('palm', () => {
     if (!pair.value) return
     setting.value = await take(
       api.PUT('/api/palm/setting', {
-        body: { ...pair.value, rules, posture: posture ?? setting.value?.posture ?? null },
+        body: {
+          ...pair.value,
+          rules,
+          posture: posture ?? setting.value?.posture ?? null,
+          saw: setting.value?.kept ? setting.value.rules : null,
+        },
       }),
     )
     fingerInk.value = 'auto'

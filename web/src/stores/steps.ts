@@ -127,7 +127,7 @@ export const useSteps = defineStore('steps', () => {
     }
     if ('layers' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/layers', { params, body: step.layers }))
-      return { back: { layers: done.was }, sheet: done.sheet }
+      return { back: { layers: { ...done.was, saw: null } }, sheet: done.sheet }
     }
     if ('arranged' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/arrange', { params, body: step.arranged }))

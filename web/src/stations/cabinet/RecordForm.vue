@@ -34,10 +34,10 @@ const keep = () =>
   desk.attempt(async () => {
     const id = detail.thing.id
     if (detail.hand) {
-      const body = { hand: record as HandItem['hand'] }
+      const body = { hand: record as HandItem['hand'], saw: detail.hand }
       await take(api.PUT('/api/hands/{hand_id}', { params: { path: { hand_id: id } }, body }))
     } else {
-      const body = { device: record as DeviceItem['device'] }
+      const body = { device: record as DeviceItem['device'], saw: detail.device }
       await take(api.PUT('/api/devices/{device_id}', { params: { path: { device_id: id } }, body }))
     }
     await cabinet.changed(detail.thing)

@@ -44,12 +44,12 @@ const rename = (name: string) =>
   name.trim() !== thing.value!.name &&
   name.trim() &&
   desk.attempt(async () => {
-    const asked = { params: { query: query.value }, body: { name: name.trim() } }
+    const asked = { params: { query: query.value }, body: { name: name.trim(), saw: thing.value!.name } }
     await cabinet.changed(await take(api.PUT('/api/cabinet/thing/name', asked)))
   })
 const note = (words: string) =>
   desk.attempt(async () => {
-    const asked = { params: { query: query.value }, body: { note: words } }
+    const asked = { params: { query: query.value }, body: { note: words, saw: thing.value!.note } }
     await cabinet.changed(await take(api.PUT('/api/cabinet/thing/note', asked)))
   })
 const bin = (binned: boolean) =>

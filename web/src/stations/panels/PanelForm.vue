@@ -58,7 +58,8 @@ const make = () =>
 const change = () =>
   desk.attempt(async () => {
     const path = { device_id: props.device.id }
-    keptAs(await take(api.PUT('/api/panels/own/{device_id}', { params: { path }, body: parts() })))
+    const body = { ...parts(), saw: props.device.device.panel! }
+    keptAs(await take(api.PUT('/api/panels/own/{device_id}', { params: { path }, body })))
   })
 </script>
 

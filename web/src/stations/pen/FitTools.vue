@@ -53,7 +53,12 @@ async function remember() {
   await desk.attempt(async () => {
     await take(
       api.PUT('/api/pen/fits', {
-        body: { hand_id: sheet.hand_id, device_id: sheet.device_id, press: draft.recipe!.press! },
+        body: {
+          hand_id: sheet.hand_id,
+          device_id: sheet.device_id,
+          press: draft.recipe!.press!,
+          saw: remembered.value,
+        },
       }),
     )
     remembered.value = draft.recipe!.press!
