@@ -23,6 +23,7 @@ from numba.core.event import install_recorder
 
 from gray_quill.demo.warm import use_everything
 from tests.browser.driver import answers_folder, demo_folder, zygote
+from tests.guardian import leave_nothing_behind
 
 ROOT = pathlib.Path(__file__).parents[1]
 CORES = os.cpu_count() or 1
@@ -167,6 +168,7 @@ def main() -> int:
     )
     parser.add_argument("--processes", type=int, default=CORES + 1)
     asked = parser.parse_args()
+    leave_nothing_behind()
     found = classes(asked.places)
     use_everything()  # once for all processes, as the demo is
     demo_folder()

@@ -193,7 +193,7 @@ class Travels(unittest.TestCase):
             there.driver.get(there.url)
             there.press("Bring in", ".first")  # before a first sheet is put down
             there.bring("Archive to bring in", "sheet.zip", sheet[: len(sheet) // 2])
-            there.says("it is not a zip")  # half an archive: refused, and nothing came
+            there.says("is not a zip")  # half an archive: refused, and nothing came
             there.bring("Archive to bring in", "sheet.zip", sheet)
             there.says("1 sheet would come in")
             self.assertNotIn("trap-log", [s["id"] for s in there.ask("desk")["sheets"]], "not yet")

@@ -1,8 +1,10 @@
 """Backups that protect, damage that is told, and one owner of a folder."""
 
+import contextlib
 import datetime
 import gzip
 import json
+import os
 import pathlib
 import shutil
 import sqlite3
@@ -10,13 +12,24 @@ import subprocess
 import sys
 import tempfile
 import unittest
+from concurrent.futures import ThreadPoolExecutor
 from unittest import mock
 
 from gray_quill.core.errors import Conflict, NotFound, Unavailable
 from gray_quill.demo.build import build_demo, stock
 from gray_quill.store import backups
-from gray_quill.store.backups import FOLDER, LAST_KEPT, STAMP, back_up, list_backups, newest_good, restore
+from gray_quill.store.backups import (
+    FOLDER,
+    LAST_KEPT,
+    STAMP,
+    back_up,
+    list_backups,
+    newest_good,
+    one_at_a_time,
+    restore,
+)
 from gray_quill.store.database import FILE, connect
+from gray_quill.store.going_back import what_would_change
 from gray_quill.store.health import Health, examine
 from gray_quill.store.owner import LOCK, owned
 from gray_quill.store.schema import newest
@@ -71,6 +84,58 @@ class Backups(BackupCase):
         copy = examine(list_backups(self.folder)[0].path)
         self.assertEqual((copy.state, copy.counts), ("good", examine(self.folder / FILE).counts))
 
+    def test_many_at_once_are_made_one_after_the_other(self) -> None:
+        back_up(self.folder)
+        with ThreadPoolExecutor(6) as many:
+            made = list(many.map(lambda _: back_up(self.folder), range(6)))
+            looked = list(
+                many.map(lambda _: what_would_change(self.folder, list_backups(self.folder)[0].name), range(6))
+            )
+        self.assertEqual(len({b.name for b in made if b}), 6)
+        self.assertEqual([len(each.changes) for each in looked], [0] * 6)
+        states = {examine(b.path).state for b in list_backups(self.folder)}
+        self.assertEqual((states, len(list_backups(self.folder))), ({"good"}, LAST_KEPT + 1), "and the newest of the week before these")
+        self.assertEqual(list((self.folder / FOLDER).glob(".[mr]*")), [])
+
+    def test_only_what_dead_processes_left_is_cleared(self) -> None:
+        (self.folder / FOLDER).mkdir(exist_ok=True)
+        dead = subprocess.Popen(["true"])
+        dead.wait()
+        left, alive = (self.folder / FOLDER / f".making-{pid}-x" for pid in (dead.pid, os.getpid()))
+        for path in (left, alive):
+            path.touch()
+        back_up(self.folder)
+        self.assertEqual((left.exists(), alive.exists()), (False, True))
+
+    def test_another_that_is_at_it_for_long_is_told_as_busy(self) -> None:
+        with (
+            one_at_a_time(self.folder),
+            mock.patch.object(backups, "PATIENCE_S", 0.05),
+            self.assertRaisesRegex(Unavailable, "Another backup") as told,
+        ):
+            back_up(self.folder)
+        self.assertEqual(told.exception.code, "store_busy")
+
+    def test_a_moved_folder_is_said_as_such(self) -> None:
+        aside = self.folder.with_name(self.folder.name + "-moved")
+        self.folder.rename(aside)
+        try:
+            with self.assertRaisesRegex(Unavailable, "gone or empty") as told:
+                back_up(self.folder)
+            self.assertEqual(told.exception.code, "folder_gone")
+        finally:
+            aside.rename(self.folder)
+
+    def test_only_the_owner_reads_the_database_and_its_backups(self) -> None:
+        (self.folder / FILE).chmod(0o644)  # as an earlier version left it
+        prepare(self.folder)
+        made = back_up(self.folder)
+        assert made is not None
+        with contextlib.closing(connect(self.folder)) as db:
+            db.execute("SELECT 1 FROM sheets").fetchall()
+            for path in (made.path, *self.folder.glob(FILE + "*")):
+                self.assertEqual(path.stat().st_mode & 0o077, 0, path.name)
+
     def test_the_last_five_good_ones_and_one_a_week_stay(self) -> None:
         good = [self.place(d) for d in (0, 1, 2, 3, 4, 12, 13, 14, 21, 40)]
         backups.rotate(self.folder)
@@ -97,7 +162,7 @@ class Backups(BackupCase):
             backups, "examine_open", side_effect=[Health("good", 6, {"strokes": n}) for n in (9, 8)]
         ):
             self.assertRaises(Unavailable, back_up, self.folder)
-        self.assertEqual(list((self.folder / FOLDER).iterdir()), [])
+        self.assertEqual([p.name for p in (self.folder / FOLDER).iterdir()], [".lock"])
         with mock.patch.object(backups, "_copy", side_effect=sqlite3.OperationalError("database or disk is full")):
             prepare(self.folder)  # a start does not die of it
         self.assertEqual(self.strokes(), 1)

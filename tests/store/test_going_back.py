@@ -133,7 +133,7 @@ class GoingBack(BackCase):
             later.close()
         self.assertRaises(Conflict, go_back, self.folder, self.then)
         self.assertEqual(state(self.folder), before)
-        self.assertEqual([p.name for p in (self.folder / FOLDER).glob(".*")], [])
+        self.assertEqual([p.name for p in (self.folder / FOLDER).glob(".*")], [".lock"])
 
     def test_the_one_gone_back_to_is_not_let_go_of_by_the_one_made(self) -> None:
         oldest = self.then

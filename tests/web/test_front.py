@@ -12,8 +12,12 @@ import urllib.request
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
+from unittest import mock
+
+import uvicorn
 
 from gray_quill.core.errors import Crowded
+from gray_quill.web import server
 from gray_quill.web.app import error_body
 from gray_quill.web.front import MOST_AT_ONCE, MOST_BODY_BYTES, MOST_STREAMS, WATCH, Front, Watch
 from gray_quill.web.turns import Turns
@@ -107,7 +111,76 @@ class Strangers(unittest.TestCase):
         self.desk_answers()
 
 
+class HalfRequests(unittest.TestCase):
+    """A request that is begun comes whole soon, or its connection is closed: the first one and every later one."""
+
+    HEAD_S = 0.4
+
+    def setUp(self) -> None:
+        self.enterContext(mock.patch.object(server, "HEAD_S", self.HEAD_S))
+        listening = socket.create_server(("127.0.0.1", 0))
+        self.port = listening.getsockname()[1]
+
+        def answers(_: Any, start_response: Any) -> list[bytes]:
+            start_response("200 OK", [("Content-Length", "2")])
+            return [b"ok"]
+
+        config = uvicorn.Config(
+            Front(answers, error_body),
+            http=server.Guarded,
+            ws="none",
+            lifespan="off",
+            loop="asyncio",
+            log_level="error",
+        )
+        self.uvicorn = uvicorn.Server(config)
+        running = threading.Thread(target=self.uvicorn.run, args=([listening],))
+        running.start()
+        self.addCleanup(listening.close)
+        self.addCleanup(running.join)
+        self.addCleanup(setattr, self.uvicorn, "should_exit", True)
+
+    def connection(self) -> socket.socket:
+        made = socket.create_connection(("127.0.0.1", self.port), timeout=30)
+        self.addCleanup(made.close)
+        return made
+
+    def asked(self, connection: socket.socket) -> None:
+        connection.sendall(b"GET / HTTP/1.1\r\nHost: here\r\n\r\n")
+        got = b""
+        while not got.endswith(b"ok"):
+            got += connection.recv(4096)
+
+    def test_half_a_later_request_is_closed_and_an_idle_connection_is_not(self) -> None:
+        idle, half, first = self.connection(), self.connection(), self.connection()
+        first.sendall(b"GET / HT")
+        for connection in (idle, half):
+            self.asked(connection)
+        half.sendall(b"GET / HTTP/1.1\r\nHost: he")
+        for connection in (first, half):
+            with contextlib.suppress(ConnectionResetError):
+                self.assertEqual(connection.recv(10), b"", "closed")
+        self.asked(idle)
+        slowly = self.connection()
+        self.asked(slowly)
+        for part in (b"GET / HT", b"TP/1.1\r\nHost: here\r\n\r\n"):
+            slowly.sendall(part)
+        self.assertIn(b"200", slowly.recv(4096))
+
+
 class ForeignSites(ApiCase):
+    def test_it_is_logged_now_and_then(self) -> None:
+        with self.assertLogs("gray_quill", "WARNING") as logged:
+            self.app.extensions.pop("logged", None)
+            for _ in range(20):
+                self.client.get("/api/desk", headers={"Host": "elsewhere.example"})
+        self.assertEqual(len(logged.output), 1)
+
+    def test_ranges_are_not_offered(self) -> None:
+        with self.client.get("/", headers={"Range": "bytes=0-0"}) as page, self.client.get("/") as whole:
+            self.assertEqual((page.status_code, page.data), (200, whole.data))
+            self.assertEqual(page.headers["Accept-Ranges"], "none")
+
     def test_a_foreign_page_can_ask_nothing_not_even_for_a_picture(self) -> None:
         picture = "/api/sheets/trap-log/page.png?scale=3"
         for site, status in (("cross-site", 403), ("same-site", 403), ("same-origin", 200), ("none", 200)):

@@ -12,7 +12,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.web.app import create_app
-from gray_quill.web.remembered import Answers
+from gray_quill.web.remembered import Answer, Answers
 from tests.web.api_case import STROKE, ApiCase
 
 PENCIL = write_recipe(SHIPPED_PENS["moth-pencil-2b"])
@@ -123,3 +123,10 @@ class Remembered(ApiCase):
         with mock.patch.object(self.app.extensions["ink_memory"], "page", side_effect=NoInk("made again")):
             made = {path: self.client.get(path).status_code != 200 for path in paths}
         self.assertEqual(made, dict(zip(paths, (True, False, False), strict=True)))
+
+    def test_long_addresses_count(self) -> None:
+        kept = Answers(1_000_000)
+        answer = Answer(b"", (), 200, (), b"", 0)
+        for k in range(200):
+            kept.keep(("GET", f"/api/desk?{k}" + "x" * 30_000, "", "", ""), answer)
+        self.assertLessEqual(len(kept._kept), 32)

@@ -226,22 +226,17 @@ def change_desk(body: DeskChange) -> DeskKept:
         here = lists_of_desk(get_settings(db())) if seen else {}
         seen = {key: rows for key, rows in seen.items() if key in changes}
         for key in seen:
-            changes[key] = merged(seen[key], changes[key], here[key], f"The desk's {key} were")
+            changes[key] = merged(seen[key], changes[key], here.get(key, seen[key]), f"The desk's {key} were")
             setting_fits(key, changes[key])
         set_settings(db(), changes)
     return DeskKept(desk={key: changes[key] for key in seen})
 
 
 def lists_of_desk(settings: dict[str, Any]) -> dict[str, Any]:
-    """Its lists as they are kept, or as they are before any was."""
-    rolls = settings.get("rolls") or [roll.model_dump() for roll in first_rolls(list_pens(db()))]
-    lists = {
-        "palette": settings.get("palette", [swatch.model_dump() for swatch in PALETTE]),
-        "rolls": rolls,
-        "erasers": settings.get("erasers", []),
-        "papers": [TypeAdapter(NamedPaper).dump_python(one) for one in kept_papers(settings)],
-    }
-    return DeskSeen(**lists).model_dump()
+    """Its lists, of which some was kept."""
+    papers = [TypeAdapter(NamedPaper).dump_python(one) for one in kept_papers(settings)]
+    kept = {key: settings.get(key) for key in ("palette", "rolls", "erasers")}
+    return DeskSeen(**kept, papers=papers or None).model_dump(exclude_none=True)
 
 
 def setting_fits(key: str, value: Any) -> None:

@@ -140,12 +140,12 @@ export const useSteps = defineStore('steps', () => {
     if ('prints' in step) {
       const before = desk.desk?.sheets.find((s) => s.id === sheetId)?.prints ?? []
       const sheet = await take(api.PUT('/api/sheets/{sheet_id}/prints', { params, body: step.prints }))
-      return { back: { prints: { ...step.prints, prints: before as Schemas['Print'][] } }, sheet }
+      return { back: { prints: { ...step.prints, saw: null, prints: before as Schemas['Print'][] } }, sheet }
     }
     if ('covers' in step) {
       const before = desk.desk?.sheets.find((s) => s.id === sheetId)?.covers ?? []
       const sheet = await take(api.PUT('/api/sheets/{sheet_id}/covers', { params, body: step.covers }))
-      return { back: { covers: { ...step.covers, covers: before as Schemas['Cover'][] } }, sheet }
+      return { back: { covers: { ...step.covers, saw: null, covers: before as Schemas['Cover'][] } }, sheet }
     }
     if ('away' in step) {
       const done = await take(api.PUT('/api/sheets/{sheet_id}/strokes/swap', { params, body: step }))
