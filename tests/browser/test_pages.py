@@ -11,6 +11,7 @@ from gray_quill.demo.survey_pdf import survey_pdf
 from gray_quill.store.database import connect
 from gray_quill.store.strokes import list_strokes
 from tests.browser.desk import DeskCase, until_true
+from tests.web.test_prints import linked_document
 
 H1 = "document.querySelector('h1').textContent"
 PAGES = "[...document.querySelectorAll('.pages[aria-label=Pages] img')].map(i => i.src.split('/')[5])"
@@ -33,6 +34,25 @@ class Pages(DeskCase):
         self.all_of_it_goes_out()
         trouble = [told["message"] for told in self.desk.trouble() if "status of 400" not in told["message"]]
         self.assertEqual(trouble, [], "the console holds what was refused, and nothing else")
+
+    def test_links_say_where_they_lead_and_the_outline_turns_pages(self) -> None:
+        desk = self.desk
+        desk.open()
+        desk.rests()
+        self.sentence("sheet")
+        desk.bring("Ink, PDF, a picture or an archive", "Linked.pdf", linked_document())
+        desk.wait(f"{H1}.startsWith('Linked')", "the document as a sheet", 60)
+        self.sentence("pages")
+        desk.press("fen.example", ".links")
+        desk.says("It leads out of Gray Quill, to https://fen.example/night", ".choices")
+        link = desk.js("const a = document.querySelector('.leads a'); return [a.href, a.target, a.rel]")
+        self.assertEqual(link, ["https://fen.example/night", "_blank", "noopener noreferrer"])
+        self.assertEqual(len(desk.driver.window_handles), 1, "nothing is opened by that")
+        desk.press("to page 2", ".links")
+        desk.wait(f"{H1}.includes('page 2')", "the page the link leads to")
+        self.sentence("pages")
+        desk.press("Traps", ".outline")
+        desk.wait(f"{H1}.includes('page 1')", "the page of the outline's line")
 
     def test_an_endless_page_grows_under_the_pen_is_covered_read_beside_another_and_cut(self) -> None:
         desk = self.desk

@@ -35,6 +35,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.demo.survey_pdf import survey_pdf
 from gray_quill.formats.contacts_csv import write_contacts
 from gray_quill.formats.film_zip import write_film
 from gray_quill.formats.inkml_write import write_inkml
@@ -44,6 +45,7 @@ from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
 from gray_quill.web.api import OPERATIONS
 from gray_quill.web.openapi import resolved
+from tests.bombs import BOMBS, IMAGE, archive, openraster, svg
 from tests.browser.driver import Server, demo_folder
 from tests.trials.command_lines import command_lines
 from tests.trials.strategies import ODD_BODIES, ODD_WORDS, Schemas, json_bytes, mostly, odd, spoilt
@@ -53,6 +55,7 @@ SLOW_S, HANGS_S = 5.0, 60.0  # of work for an answer, and of waiting for it
 MOST_GROWTH_MB = 150.0
 TIMES = 2  # a campaign is asked at most
 WARM = 200
+SMALL_BOMBS = ("copies of copies", "twelve layers of one entry", "a million deep", "settings of empty lists")
 SHARES = {"requests": 0.7, "uploads": 0.2, "commands": 0.1}
 
 
@@ -67,6 +70,12 @@ def files() -> dict[str, bytes]:
         "application/zip": write_film([np.roll(grey, k, axis=1) for k in range(14)]),
         "application/json": write_pen(SHIPPED_PENS["fen-fountain"]),
         "text/csv": write_contacts(stream.events),
+        "table": b"stroke,t_ms,x_mm,y_mm\na,0,10,20\na,10,11,20\nb,0,30,40\nb,20,31,42\n",
+        "image/svg+xml": svg('<g id="g"><path d="M0 0L40 30c1 2 3 4 5 6"/></g><use href="#g" x="9"/>'),
+        "image/openraster": openraster(IMAGE.format('<layer src="a.png" x="3"/>'), ("a.png", write_png(grey))),
+        "application/octet-stream": survey_pdf(),
+        "archive": archive(hands=b"[]", settings=b'[{"key": "side", "value": "left"}]'),
+        **{name: bomb.make() for name, bomb in BOMBS.items() if name in SMALL_BOMBS},
         "truth": json.dumps(truth_json(stream, truth)).encode(),
     }
 
@@ -95,7 +104,7 @@ class Fuzz:
         self.schemas = Schemas(self.document, self.pools)
         self.sparse = Schemas(self.document, self.pools, sparse=True)
         assert gray_quill.web.app, "registers the operations"
-        self.costly = {op.name for op in OPERATIONS if op.costly}
+        self.costly = {op.name for op in OPERATIONS if op.costly or op.reads_file}
         self.asked: Counter[str] = Counter()
         self.statuses: Counter[int] = Counter()
         self.faults: list[str] = []

@@ -37,7 +37,7 @@ class Bombs(unittest.TestCase):
                     began = time.monotonic()
                     status, words = self.send(bomb, data)
                     took = time.monotonic() - began
-                grown = self.peak_mb() - before - 2 * len(data) / 1e6  # what was sent is held, and handed on
+                grown = self.peak_mb() - before - 3 * len(data) / 1e6  # what was sent is taken in, held, and handed on
                 if PRINTS:
                     print(f"{name:42} {len(data) / 1e3:8.0f} kB {status} {took:5.2f} s {grown:6.0f} MB", end=" ")
                     print(f"others {sorted(waits)[-1] if waits else 0:.2f} s: {words[:90]}")

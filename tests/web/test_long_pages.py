@@ -187,7 +187,7 @@ class LongPages(ApiCase):
             "no size at all": b'<svg xmlns="http://www.w3.org/2000/svg" width="0" height="0"/>',
             "broken": head + b"<rect",
             "a filter without end": head + b"<filter id='f'><feTurbulence numOctaves='1000000'/></filter></svg>",
-            "thousands of uses": head + b"<g id='a'/>" + b"<use href='#a'/>" * 300 + b"</svg>",
+            "thousands of uses": head + b"<g id='a'>" + b"<g/>" * 300 + b"</g>" + b"<use href='#a'/>" * 300 + b"</svg>",
         }.items():
             with self.subTest(name):
                 self.assertIn(self.bring(data).status_code, (400, 413), name)

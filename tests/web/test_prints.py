@@ -44,6 +44,22 @@ def document(pages: int = 2, size: tuple[float, float] = POINTS, rotate: int = 0
     return saved(writer)
 
 
+def linked_document() -> bytes:
+    """Two pages by outline; the first has a link to an address, and one to the second."""
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=POINTS, invariant=1)
+    for page, title in enumerate(("Traps", "Counts"), 1):
+        canvas.bookmarkPage(f"p{page}")
+        canvas.addOutlineEntry(title, f"p{page}", 0)
+        canvas.drawString(40, 300, title)
+        if page == 1:
+            canvas.linkURL("https://fen.example/night", (40, 290, 120, 310))
+            canvas.linkAbsolute("on", "p2", (40, 200, 120, 220))
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
 def saved(writer: pypdf.PdfWriter) -> bytes:
     out = io.BytesIO()
     writer.write(out)
@@ -116,6 +132,18 @@ class PrintsApi(ApiCase):
         ]
         joined = np.concatenate([read_png(half.data) for half in halves])
         np.testing.assert_array_equal(joined, shown, "parts of a page fit together")
+
+    def test_links_and_outline_lead_to_pages_of_the_sheet_and_nowhere_else(self) -> None:
+        first, second = (p["id"] for p in self.bring(linked_document(), "sheet")["pages"])
+        found = self.ask("GET", f"/api/sheets/{first}/prints/links").get_json()
+        self.assertEqual(
+            [(x["address"], x["page_id"]) for x in found["links"]], [("https://fen.example/night", ""), ("", second)]
+        )
+        told = [(x["title"], x["page_id"], x["page"]) for x in found["outline"]]
+        self.assertEqual(told, [("Traps", first, 1), ("Counts", second, 2)])
+        self.assertEqual(self.ask("GET", f"/api/sheets/{second}/prints/links").get_json()["links"], [])
+        taken = pypdf.PdfReader(io.BytesIO(self.client.get(f"/api/sheets/{first}/file?form=pdf").data))
+        self.assertIn("https://fen.example/night", repr(taken.pages[0]["/Annots"][0].get_object()))
 
     def test_a_picture_is_cropped_turned_faded_and_greyed_as_it_says(self) -> None:
         self.bring(picture())

@@ -58,6 +58,7 @@ READERS = {
     "pen": Reader("pen_json", "read_pen", cpu_s=2),
     "pen form": Reader("pen_forms", "read_named_form", cpu_s=4),
     "pdf": Reader("pdf_in", "look_at_pdf", cpu_s=8, memory_mb=700, known=("pypdf", "pypdfium2")),
+    "pdf links": Reader("pdf_in", "read_pdf_links", cpu_s=8, memory_mb=700, known=("pypdf",)),
     "picture": Reader("picture_in", "look_at_picture", memory_mb=900),
     "shared pen": Reader("shared_pen", "open_shared", cpu_s=4),
     "svg": Reader("svg_in", "read_svg", cpu_s=8, known=("svgelements",)),
@@ -175,8 +176,8 @@ class _Messages:
             self._look()
 
     def send(self, *parts: bytes) -> None:
-        for part in parts:
-            rest = memoryview(struct.pack(">Q", len(part)) + part)
+        for piece in (sent for part in parts for sent in (struct.pack(">Q", len(part)), part)):
+            rest = memoryview(piece)
             while rest:
                 with contextlib.suppress(TimeoutError):
                     rest = rest[self.line.send(rest) :]

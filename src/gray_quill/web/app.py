@@ -106,13 +106,13 @@ def create_app(
     app.url_rule_class = Address
     app.config.update(DATA_FOLDER=str(folder), MAX_CONTENT_LENGTH=MOST_BODY_BYTES)
     app.json.sort_keys = False  # type: ignore[attr-defined]  # groups and fields keep their declared order
-    app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder))
+    app.extensions["sandbox"] = Sandbox()
+    app.extensions["ink_memory"] = InkMemory(KeptOriginals(folder, app.extensions["sandbox"]))
     app.extensions["answers"] = Answers()
     app.extensions["jobs"] = Jobs()
     app.extensions["writings"] = Writings()
     app.extensions["turns"] = Turns()
     app.extensions["turns_of_files"] = Turns("Too many files are being read. Wait a moment and send this one again.")
-    app.extensions["sandbox"] = Sandbox()
     app.extensions["boxes"] = Boxes()
     app.extensions["stage"] = Stage()
     app.extensions["backups_looked"] = Looked()

@@ -9,7 +9,10 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from gray_quill.core.errors import FormatError
+from gray_quill.formats.pdf_in import PdfLinks
 from gray_quill.formats.pictures import PictureReader
+from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.database import connect
 from gray_quill.store.originals import get_original, original_data
 
@@ -19,8 +22,9 @@ MOST_BYTES = 40_000_000  # of drawn parts remembered
 class KeptOriginals:
     """What is printed on pages, as core/ink/printed.py asks for it; parts drawn last are remembered."""
 
-    def __init__(self, folder: pathlib.Path) -> None:
-        self.folder, self.reader = folder, PictureReader()
+    def __init__(self, folder: pathlib.Path, sandbox: Sandbox) -> None:
+        self.folder, self.reader, self.sandbox = folder, PictureReader(), sandbox
+        self._links: dict[str, PdfLinks] = {}
         self._kinds: dict[str, str] = {}
         self._drawn: OrderedDict[tuple[object, ...], NDArray[np.uint8]] = OrderedDict()
         self._lock = threading.Lock()
@@ -48,6 +52,17 @@ class KeptOriginals:
     def _data(self, file: str) -> bytes:
         with contextlib.closing(connect(self.folder)) as db:
             return original_data(db, file)
+
+    def links(self, file: str) -> PdfLinks:
+        """Where the links of a document lead, and its outline; nothing of a picture."""
+        if file not in self._links:
+            try:
+                self._links[file] = (
+                    self.sandbox.read("pdf links", self._data(file)) if self.kind(file) == "pdf" else PdfLinks([], [])
+                )
+            except FormatError:
+                self._links[file] = PdfLinks([], [])  # it is drawn without them
+        return self._links[file]
 
     def kind(self, file: str) -> str:
         if file not in self._kinds:

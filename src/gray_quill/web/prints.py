@@ -17,7 +17,7 @@ from gray_quill.formats.pictures import READ_BY, key_of, kind_of
 from gray_quill.store.database import transaction
 from gray_quill.store.originals import Original, add_original, get_original, set_prints
 from gray_quill.store.pages import add_page
-from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
+from gray_quill.store.sheets import Sheet, add_sheet, get_sheet, pages_of
 from gray_quill.store.strokes import stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory, read_outside
@@ -109,6 +109,56 @@ def _sheet_of(original: Original, like: Sheet) -> Sheet:
 def paper_of_size(size: tuple[float, float]) -> Paper:
     width, height = (min(LARGEST_MM, max(SMALLEST_MM, side)) for side in size)
     return dataclasses.replace(paper_from_spec("blank white"), width_mm=round(width, 2), height_mm=round(height, 2))
+
+
+class PrintedLink(Model):
+    """Where a link of a page's print leads: an address, or a page of this sheet."""
+
+    address: str
+    page_id: str
+    page: int
+
+
+class PrintedHeading(Model):
+    """A line of a document's outline, how deep it lies, and the page of this sheet it names."""
+
+    title: str
+    depth: int
+    page_id: str
+    page: int
+
+
+class PrintedLinks(Model):
+    """links: of this page, each place once; outline: of the documents that lie on the sheet's pages."""
+
+    links: list[PrintedLink]
+    outline: list[PrintedHeading]
+
+
+@operation(prints, "GET", "/sheets/<sheet_id>/prints/links", PrintedLinks)
+def read_printed_links(sheet_id: str) -> PrintedLinks:
+    """Where the links of this page's documents lead, and what outline they have; nothing is opened."""
+    here = get_sheet(db(), sheet_id)
+    lies: dict[tuple[str, int], Sheet] = {}  # the first page each page of a document lies on
+    for page in pages_of(db(), here.sheaf):
+        for one in page.prints:
+            lies.setdefault((one.file, one.file_page), page)
+    links: dict[tuple[str, str], PrintedLink] = {}
+    for one in here.prints:
+        for link in memory().originals.links(one.file).links:
+            goal = lies.get((one.file, link.goal))
+            if link.page == one.file_page and (link.address or goal):
+                found = PrintedLink(
+                    address=link.address, page_id=goal.id if goal else "", page=goal.page if goal else 0
+                )
+                links.setdefault((found.address, found.page_id), found)
+    outline = [
+        PrintedHeading(title=line.title, depth=line.depth, page_id=goal.id, page=goal.page)
+        for file in dict.fromkeys(file for file, _ in lies)
+        for line in memory().originals.links(file).outline
+        if (goal := lies.get((file, line.page)))
+    ]
+    return PrintedLinks(links=list(links.values()), outline=outline)
 
 
 @operation(prints, "GET", "/sheets/<sheet_id>/prints", PrintsRead, remembered=True)

@@ -714,6 +714,10 @@ export interface paths {
     /** Lay a print on its page anew: all of it, filling the page, as large as it came, or turned by a quarter. */
     post: operations['lay_print_anew']
   }
+  '/api/sheets/{sheet_id}/prints/links': {
+    /** Where the links of this page's documents lead, and what outline they have; nothing is opened. */
+    get: operations['read_printed_links']
+  }
   '/api/sheets/{sheet_id}/readings': {
     /** Readings of the sheet's ink as it lies there, each stroke in the pen that drew it. */
     get: operations['read_sheet_ink']
@@ -3926,6 +3930,12 @@ export interface components {
        */
       width_mm: number
     }
+    /** @description A line of a document's outline, how deep it lies, and the page of this sheet it names. */
+    PrintedHeading: { depth: number; page: number; page_id: string; title: string }
+    /** @description Where a link of a page's print leads: an address, or a page of this sheet. */
+    PrintedLink: { address: string; page: number; page_id: string }
+    /** @description links: of this page, each place once; outline: of the documents that lie on the sheet's pages. */
+    PrintedLinks: { links: components['schemas']['PrintedLink'][]; outline: components['schemas']['PrintedHeading'][] }
     /** @description saw: the version of the page these were laid on; carries: ink that lies on a print goes with it. */
     Prints: {
       /** @default false */
@@ -6704,6 +6714,14 @@ export interface operations {
     parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
     requestBody: { content: { 'application/json': components['schemas']['LayAnew'] } }
     responses: { 200: components['responses']['Sheet']; '4XX': components['responses']['ErrorReply'] }
+  }
+  read_printed_links: {
+    parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
+    responses: {
+      /** @description Done */
+      200: { content: { 'application/json': components['schemas']['PrintedLinks'] } }
+      '4XX': components['responses']['ErrorReply']
+    }
   }
   read_sheet_ink: {
     parameters: { query?: { of?: 'line' | 'pen' | 'all' }; path: { sheet_id: components['parameters']['sheet_id'] } }
