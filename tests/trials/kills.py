@@ -1,5 +1,5 @@
 """SIGKILL at random moments: under two writing clients, in migrations, in backups, in first starts, while an archive
-comes in, and on the way back to a backup.
+comes in, on the way back to a backup, and in changes of much at once (bin emptied, layers merged, ink and sheets binned).
 
     make trial-kills N=1000 SEED=1
 
@@ -23,6 +23,7 @@ import time
 from collections import Counter
 from collections.abc import Callable
 
+from gray_quill.core.ink.layer import FIRST
 from gray_quill.core.trace import make_trace
 from gray_quill.demo.build import ROLL, stock
 from gray_quill.formats.archive_zip import write_archive
@@ -30,6 +31,7 @@ from gray_quill.store.archive import archived
 from gray_quill.store.backups import FOLDER, back_up, list_backups
 from gray_quill.store.database import FILE, connect
 from gray_quill.store.health import examine
+from gray_quill.store.kept import VERSION
 from gray_quill.store.pens import list_pens
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets
@@ -40,7 +42,8 @@ from tests.zygote import Child, Zygote
 
 GOLDEN = pathlib.Path(__file__).parents[1] / "store" / "golden"
 SHEETS = ("one", "two")
-KINDS = {"writing": 0.5, "first start": 0.1, "migration": 0.1, "backup": 0.1, "bringing in": 0.1, "going back": 0.1}
+KINDS = {"writing": 0.4, "first start": 0.1, "migration": 0.1, "backup": 0.1, "bringing in": 0.1, "going back": 0.1}
+KINDS |= {"changing": 0.2}
 START_S = 60.0
 
 
@@ -125,6 +128,18 @@ class Kills:
                 "UPDATE strokes SET trace = ?", (pack_trace(make_trace([0.0, 0.01], [1, 2], [1, 2], [0.5, 0.5])),)
             )
             self.archive.write_bytes(write_archive(archived(db)))
+        self.inked = folder / "inked"  # one whose ink is changed while it is killed
+        shutil.copytree(self.desk, self.inked)
+        with contextlib.closing(connect(self.inked)) as db:
+            blob = pack_trace(make_trace([0.0, 0.01], [1, 2], [1, 2], [0.5, 0.5]))
+            db.executemany(
+                "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, layer) VALUES "
+                "(?, ?, ?, 'fen-fountain', 1, ?, '', 'upper')",
+                [(f"i{k}", SHEETS[k % 2], k, blob) for k in range(800)],
+            )
+            layers = {"version": VERSION, "layers": [{"id": i, "name": i} for i in (FIRST, "upper")]}
+            db.execute("UPDATE sheets SET layers = ?, layer = ?", (json.dumps(layers), FIRST))
+            db.execute("UPDATE strokes SET binned_at = 'then' WHERE place >= 600")
         self.seen: Counter[str] = Counter()
 
     def run(self, kills: int) -> None:
@@ -245,6 +260,44 @@ class Kills:
         before = state(self.moved)
         self.killed_at_once(self.moved, "restore", made.name, within_s=0.6)
         self.either(before, lambda: state(self.moved) == then)
+
+    def changing(self) -> None:
+        """A request that changes much at once: all of it is there, or nothing."""
+        ids = [f"i{k}" for k in range(0, 400, 2)]
+        strokes, these = "SELECT count(*) FROM strokes WHERE", "place < 400 AND place % 2 = 0 AND binned_at IS NULL"
+        merged = {"layers": [{"id": FIRST, "name": "all"}], "on": FIRST, "moved": {FIRST: ids}}
+        method, path, body, left = self.rng.choice(
+            (
+                ("DELETE", "/api/cabinet/bin", None, f"{strokes} binned_at IS NOT NULL"),
+                ("PUT", "/api/sheets/one/layers", merged, f"{strokes} sheet_id = 'one' AND layer = 'upper'"),
+                ("PUT", "/api/sheets/one/strokes/bin", {"ids": ids, "binned": True}, f"{strokes} {these}"),
+                (
+                    "PUT",
+                    "/api/sheets/two/bin",
+                    {"binned": True},
+                    "SELECT binned_at IS NULL FROM sheets WHERE id = 'two'",
+                ),
+            )
+        )
+        shutil.rmtree(self.moved, ignore_errors=True)
+        shutil.copytree(self.inked, self.moved)
+        port = free_port()
+        server = self.zygote.start("serve", "--port", str(port), "--data", str(self.moved))
+        if not self.answers(server, port):
+            self.faults.append(f"changing: no start: {server.words()[-300:]}")
+            return
+        before = state(self.moved)
+        connection = http.client.HTTPConnection("127.0.0.1", port, timeout=20)
+        with contextlib.closing(connection):
+            connection.request(method, path, body and json.dumps(body), {"Content-Type": "application/json"})
+            time.sleep(self.rng.uniform(0, 0.12))
+            server.kill()
+
+        def whole() -> bool:
+            with contextlib.closing(connect(self.moved)) as db:
+                return bool(db.execute(left).fetchone()[0] == 0)
+
+        self.either(before, whole)
 
     def either(self, before: object, after: Callable[[], bool]) -> None:
         """All is as before, or as after; never between."""

@@ -21,6 +21,7 @@ class FewKills(unittest.TestCase):
             trial.first_start()
             trial.migration()
             trial.backup()
+            trial.changing()
             told = trial.told()
             self.assertEqual((told["lost"], told["doubled"], told["faults"]), (0, 0, []))
             self.assertEqual(told["integrity"], "good")
