@@ -5,7 +5,7 @@ DATA ?= data
 PY := .venv/bin/python
 
 .PHONY: demo test setup bench lint lint-core lint-screens format shots types check-browser \
-	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-choosing trial-clients wheel audit third-party lock
+	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-choosing trial-clients trial-cancelled wheel audit third-party lock
 
 demo: setup
 	.venv/bin/gray-quill demo --host $(HOST) --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
@@ -107,6 +107,9 @@ trial-choosing: setup .venv/.dev
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)
+
+trial-cancelled: setup .venv/.dev
+	$(PY) -m tests.trials.cancelled $(N) --seed $(SEED)
 
 SECONDS ?= 30
 trial-clients: setup .venv/.dev

@@ -1,5 +1,6 @@
 """SIGKILL at random moments: under two writing clients, in migrations, in backups, in first starts, while an archive
-comes in, on the way back to a backup, and in changes of much at once (bin emptied, layers merged, ink and sheets binned).
+comes in, on the way back to a backup, and in changes of much at once: the bin emptied,
+layers merged, ink and sheets binned.
 
     make trial-kills N=1000 SEED=1
 
@@ -264,6 +265,7 @@ class Kills:
     def changing(self) -> None:
         """A request that changes much at once: all of it is there, or nothing."""
         ids = [f"i{k}" for k in range(0, 400, 2)]
+        sheets = "SELECT binned_at IS NULL FROM sheets WHERE"
         strokes, these = "SELECT count(*) FROM strokes WHERE", "place < 400 AND place % 2 = 0 AND binned_at IS NULL"
         merged = {"layers": [{"id": FIRST, "name": "all"}], "on": FIRST, "moved": {FIRST: ids}}
         method, path, body, left = self.rng.choice(
@@ -275,7 +277,7 @@ class Kills:
                     "PUT",
                     "/api/sheets/two/bin",
                     {"binned": True},
-                    "SELECT binned_at IS NULL FROM sheets WHERE id = 'two'",
+                    f"{sheets} id = 'two'",
                 ),
             )
         )
@@ -289,7 +291,7 @@ class Kills:
         before = state(self.moved)
         connection = http.client.HTTPConnection("127.0.0.1", port, timeout=20)
         with contextlib.closing(connection):
-            connection.request(method, path, body and json.dumps(body), {"Content-Type": "application/json"})
+            connection.request(method, path, json.dumps(body) if body else None, {"Content-Type": "application/json"})
             time.sleep(self.rng.uniform(0, 0.12))
             server.kill()
 
