@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ElInput, ElOption, ElSelect } from 'element-plus'
+import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import ValueSlider from './ValueSlider.vue'
@@ -64,11 +65,12 @@ const BLENDS = { normal: 'simply', multiply: 'darkening', screen: 'lightening' }
   <div class="layers">
     <section v-for="(layer, k) in fromTop" :key="layer.id" :class="{ now: layer.id === desk.sheet?.layer }">
       <div class="line">
-        <ElInput
-          :model-value="layer.name"
+        <KeptInput
+          :value="layer.name"
+          needed
           maxlength="30"
           aria-label="Name of the layer"
-          @change="(name: string) => name.trim() && set(layer.id, { name: name.trim() })"
+          @change="(name: string) => set(layer.id, { name })"
         />
         <span class="small count">{{ counted(hold?.held[layer.id] ?? 0) }}</span>
         <button

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import PrintedLinks from '@/components/PrintedLinks.vue'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { pagePicture } from '@/lib/page-picture'
@@ -89,8 +89,8 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
   <div class="marks">
     <label class="small"
       >Bookmark of page {{ now?.page }}
-      <ElInput
-        :model-value="now?.bookmark"
+      <KeptInput
+        :value="now?.bookmark"
         maxlength="60"
         placeholder="none"
         aria-label="Bookmark of this page"

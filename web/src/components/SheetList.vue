@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
 import { useBeside } from '@/stores/beside'
@@ -71,16 +71,17 @@ async function showBin() {
       <div v-if="editing === s.id" class="edit">
         <label class="small"
           >Name
-          <ElInput
-            :model-value="s.name"
+          <KeptInput
+            :value="s.name"
+            needed
             maxlength="80"
             aria-label="Name of the sheet"
-            @change="(name: string) => name.trim() && desk.changeSheet({ name }, s)"
+            @change="(name: string) => desk.changeSheet({ name }, s)"
         /></label>
         <label class="small"
           >Note
-          <ElInput
-            :model-value="s.note"
+          <KeptInput
+            :value="s.note"
             maxlength="200"
             aria-label="Note on the sheet"
             @change="(note: string) => desk.changeSheet({ note }, s)"

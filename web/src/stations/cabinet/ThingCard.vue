@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, takeFile } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import { giveFile } from '@/composables/use-files'
 import { when } from '@/lib/numbers'
 import { useCabinet } from '@/stores/cabinet'
@@ -41,10 +41,8 @@ const copy = () =>
     said.value = 'This is the copy.'
   })
 const rename = (name: string) =>
-  name.trim() !== thing.value!.name &&
-  name.trim() &&
   desk.attempt(async () => {
-    const asked = { params: { query: query.value }, body: { name: name.trim(), saw: thing.value!.name } }
+    const asked = { params: { query: query.value }, body: { name, saw: thing.value!.name } }
     await cabinet.changed(await take(api.PUT('/api/cabinet/thing/name', asked)))
   })
 const note = (words: string) =>
@@ -118,10 +116,10 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
       </p>
       <template v-if="!thing.binned_at">
         <label v-if="kind?.renames" class="small"
-          >Name <ElInput :model-value="thing.name" maxlength="80" aria-label="Name of the thing" @change="rename"
+          >Name <KeptInput :value="thing.name" needed maxlength="80" aria-label="Name of the thing" @change="rename"
         /></label>
         <label class="small"
-          >Note <ElInput :model-value="thing.note" maxlength="200" aria-label="Note on the thing" @change="note"
+          >Note <KeptInput :value="thing.note" maxlength="200" aria-label="Note on the thing" @change="note"
         /></label>
       </template>
       <div class="deeds">

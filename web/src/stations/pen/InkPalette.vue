@@ -2,6 +2,7 @@
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import PickFromPicture from '@/components/PickFromPicture.vue'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { say } from '@/lib/numbers'
@@ -77,8 +78,7 @@ const arrange = (hex: string, to: number) => {
 const shift = (by: number) => arrange(colour.value, at.value + by)
 const spots = useTemplateRef<HTMLElement>('spots')
 const order = useDragOrder(spots, (hex, to) => void arrange(hex, to))
-const rename = (called: string) =>
-  called.trim() && save(desk.desk!.palette.map((s, k) => (k === at.value ? { ...s, name: called.trim() } : s)))
+const rename = (called: string) => save(desk.desk!.palette.map((s, k) => (k === at.value ? { ...s, name: called } : s)))
 /** Put the colour in hand in the place of another one. */
 const replacing = ref('')
 const replace = (old: string) =>
@@ -124,12 +124,13 @@ const own = computed(() => desk.desk!.palette.find((s) => s.colour === colour.va
     <PickFromPicture @pick="choose" />
     <div class="own">
       <template v-if="own">
-        <ElInput
-          :model-value="own.name"
+        <KeptInput
+          :value="own.name"
+          needed
           maxlength="30"
           aria-label="Name of this colour"
           class="called"
-          @change="(v: string) => rename(v)"
+          @change="rename"
         />
         <button type="button" class="word-button" :disabled="at === 0" @click="shift(-1)">Earlier</button>
         <button type="button" class="word-button" :disabled="at === desk.desk!.palette.length - 1" @click="shift(1)">
