@@ -30,7 +30,7 @@ PROOF = {"sheet_id": "trap-log", "device_id": "paper-slate-10"}
 SLOW = BOMBS["styles that fill with patterns"]
 HEAVY: tuple[tuple[str, str, Any], ...] = (
     ("POST", "/api/panels/proof", PROOF),
-    ("POST", "/api/panels/film", {**PROOF, "then": "scrolled"}),
+    ("POST", "/api/panels/film", {**PROOF, "then": "scrolled", "x_mm": 60, "y_mm": 60}),
     ("GET", "/api/sheets/trap-log/file?form=pdf&dpi=300", None),
     ("GET", "/api/sheets/dusk-to-dawn/file?form=png&dpi=300", None),
     ("GET", "/api/sheets/test-sheet/page.png?scale=12", None),
