@@ -7,12 +7,14 @@ import PenRoll from './components/PenRoll.vue'
 import TheNews from './components/TheNews.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
+import { useEscapeFolds } from '@/composables/use-escape'
 import { useHeldPage } from '@/composables/use-held-page'
 import { useInAPause } from '@/composables/use-in-a-pause'
 import { useNews } from '@/composables/use-news'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
 import { useDeeds } from './stores/deeds'
+import { useChosen } from './stores/chosen'
 import { useDesk } from './stores/desk'
 import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
@@ -20,6 +22,7 @@ import { useShow } from './stores/show'
 
 const FirstMinute = defineAsyncComponent(() => import('./components/FirstMinute.vue'))
 const desk = useDesk()
+const chosen = useChosen()
 const ink = useInk()
 const frame = useFrame()
 const show = useShow()
@@ -32,6 +35,7 @@ const told = useInAPause(() => !!(desk.trouble || desk.news || desk.clash || ink
 useSurface()
 useNews()
 useHeldPage()
+useEscapeFolds()
 
 onMounted(async () => {
   await desk.load()
@@ -42,9 +46,9 @@ onMounted(async () => {
 function pickByKey(digit: string) {
   const pen = desk.roll[digit === '0' ? 9 : Number(digit) - 1]
   if (!pen) return
-  // keys only pick: the key of the pen in hand takes the one before again
-  const wanted = pen.id === desk.sheet?.pen_id ? desk.penBefore : pen.id
-  if (wanted && desk.desk?.pens.some((p) => p.id === wanted)) void desk.takePen(wanted)
+  // the key of the pen in hand takes the one before again
+  const wanted = pen.id === desk.sheet?.pen_id && !chosen.ids.length ? desk.penBefore : pen.id
+  if (wanted && desk.desk?.pens.some((p) => p.id === wanted)) void desk.attempt(() => chosen.takePen(wanted))
 }
 
 useEventListener(window, 'focus', () => desk.desk && void desk.lookAgain().catch(() => undefined))
@@ -88,7 +92,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   position: relative;
   display: grid;
   height: 100%;
-  grid-template: 'top' minmax(64px, auto) 'body' minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template: 'top' 64px 'body' minmax(0, 1fr) / minmax(0, 1fr);
 }
 .frame.folded {
   --roll: 44px;
@@ -161,14 +165,15 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     right: 0;
   }
   .frame .body.body {
-    grid-template: 'head' auto 'middle' minmax(0, 1fr) 'foot' auto 'side' minmax(52px, auto) / minmax(0, 1fr);
+    grid-template: 'head' auto 'middle' minmax(0, 1fr) 'foot' auto 'side' auto / minmax(0, 1fr);
   }
 }
-@media (max-width: 640px) {
-  /* the verbs stand above the pens */
+@media (max-width: 560px) {
+  /* the pens fold to the one in hand */
   .roll-foot .pens,
   .roll-head .pens {
     height: auto;
+    min-height: 56px;
   }
 }
 </style>

@@ -136,6 +136,16 @@ def read_swatch(pen_id: str, revision: int, query: SwatchQuery) -> Response:
     return _picture_of(get_pen(db(), pen_id, revision).recipe, query.ground, swatch_pixels)
 
 
+class SwatchOf(SwatchQuery):
+    recipe: RecipeIn
+
+
+@operation(pens, "POST", "/pens/swatch.png", "image/png", body=SwatchOf)
+def draw_swatch(body: SwatchOf) -> Response:
+    """A stroke a pen really draws with changes that are not kept."""
+    return _picture_of(body.recipe, body.ground, swatch_pixels)
+
+
 @operation(
     pens, "GET", "/pens/<pen_id>/revisions/<int:revision>/line.png", "image/png", query=SwatchQuery, remembered=True
 )

@@ -16,13 +16,14 @@ from gray_quill.core.errors import GrayQuillError, NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.cost import check_cost
-from gray_quill.core.ink.met import strokes_met, strokes_ringed
+from gray_quill.core.ink.met import closes, strokes_met, strokes_ringed
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.readings.ringed import held_by
 from gray_quill.core.readings.words import words
 from gray_quill.core.trace import along_path_mm
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import held_of, reachable
-from gray_quill.store.pens import get_pen
+from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.sheets import Sheet, get_sheet
 from gray_quill.store.strokes import (
     InkOf,
@@ -37,7 +38,7 @@ from gray_quill.store.strokes import (
 from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db, memory
-from gray_quill.web.records import BinChange, Box, Id, RecipeIn, StrokeColumns
+from gray_quill.web.records import BinChange, Box, Colour, Id, RecipeIn, StrokeColumns
 from gray_quill.web.replies import new_id
 from gray_quill.web.time_budget import in_time
 
@@ -86,13 +87,26 @@ class InkChanged(Model):
 
 
 class PenOfInk(Model):
-    """Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. ids: all
-    strokes of this pen where none are named.
+    """Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. draft: what
+    the pen is instead, where it writes with changes not kept. ids: all strokes of this pen where none are named.
     """
 
     pen_id: Id
     revision: int = Field(ge=-1_000_000_000, le=1_000_000_000)
+    draft: RecipeIn | None = None
     ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)] | None = None
+
+    def ink(self) -> InkOf:
+        """Which of the pen's recipes is meant; a draft is noted where it is a new one."""
+        revision = written_revision(db(), self.pen_id, self.draft) if self.draft else self.revision
+        return InkOf(self.pen_id, revision, self.ids)
+
+
+class Recolour(Model):
+    """Strokes of a sheet, each of its own pen, that shall have this colour."""
+
+    ids: Annotated[list[Id], Field(min_length=1, max_length=20_000)]
+    colour: Colour
 
 
 class InkAgain(Model):
@@ -138,11 +152,11 @@ class LikeThese(Model):
 
 
 class ChooseWay(Way):
-    """takes: what a ring touches, or only what lies wholly inside; words: whole words of what is met; locked_too: also
-    what is locked.
+    """takes: of a ring, the words it holds by the larger part of their ink, what it touches, or only what lies wholly
+    inside; words: whole words of what is met; locked_too: also what is locked.
     """
 
-    takes: Literal["touched", "inside"] = "touched"
+    takes: Literal["held", "touched", "inside"] = "held"
     words: bool = False
     locked_too: bool = False
 
@@ -215,17 +229,37 @@ def change_stroke_bin(sheet_id: str, body: StrokesBin) -> InkChanged:
 def ink_strokes_again(sheet_id: str, body: InkAgain) -> InkedAgain:
     """Ink strokes of the sheet again with other revisions of their pen or other pens; traces stay as they are."""
     with transaction(db()):
-        was = ink_again(db(), sheet_id, [InkOf(i.pen_id, i.revision, i.ids) for i in body.inks])
-        ids = [i for ink in was for i in ink.ids or []]
-        if not ids:
-            return InkedAgain(was=[], strokes=0, box_mm=None, sheet=get_sheet(db(), sheet_id))
-        now, sheet = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id)
-        before = [(i, ink.pen_id, ink.revision) for ink in was for i in ink.ids or []]
-        pens = {e[1:]: get_pen(db(), *e[1:]).recipe for e in now}
-        for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, sheet.paper), strict=True):
-            check_cost(trace, pens[pen_id, revision])
-            in_time()
-        return InkedAgain(was=was, strokes=len(ids), box_mm=box_of(sheet_id, [*before, *now]), sheet=sheet)
+        return _inked(sheet_id, [i.ink() for i in body.inks])
+
+
+@operation(strokes, "PUT", "/sheets/<sheet_id>/strokes/colour", InkedAgain, body=Recolour, costly=True)
+def recolour_strokes(sheet_id: str, body: Recolour) -> InkedAgain:
+    """Ink strokes again, each in its own pen with another colour; pens themselves stay as they are."""
+    with transaction(db()):
+        of: dict[tuple[str, int], list[str]] = {}
+        for stroke_id, pen_id, revision in index_of(db(), sheet_id, body.ids):
+            of.setdefault((pen_id, revision), []).append(stroke_id)
+        inks = []
+        for (pen_id, revision), ids in of.items():
+            recipe = get_pen(db(), pen_id, revision).recipe
+            coloured = dataclasses.replace(recipe, body=dataclasses.replace(recipe.body, colour=body.colour))
+            inks.append(InkOf(pen_id, written_revision(db(), pen_id, coloured), ids))
+        return _inked(sheet_id, inks)
+
+
+def _inked(sheet_id: str, inks: Sequence[InkOf]) -> InkedAgain:
+    """In a transaction that is undone where the new ink would cost too much to draw."""
+    was = ink_again(db(), sheet_id, inks)
+    ids = [i for ink in was for i in ink.ids or []]
+    if not ids:
+        return InkedAgain(was=[], strokes=0, box_mm=None, sheet=get_sheet(db(), sheet_id))
+    now, sheet = index_of(db(), sheet_id, ids), get_sheet(db(), sheet_id)
+    before = [(i, ink.pen_id, ink.revision) for ink in was for i in ink.ids or []]
+    pens = {e[1:]: get_pen(db(), *e[1:]).recipe for e in now}
+    for (_, pen_id, revision), (trace, _) in zip(now, memory().strokes(db(), before, sheet.paper), strict=True):
+        check_cost(trace, pens[pen_id, revision])
+        in_time()
+    return InkedAgain(was=was, strokes=len(ids), box_mm=box_of(sheet_id, [*before, *now]), sheet=sheet)
 
 
 @operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=ChooseWay, costly=True)
@@ -236,11 +270,15 @@ def find_strokes_met(sheet_id: str, body: ChooseWay) -> StrokesMet:
     pairs = memory().strokes(db(), index, sheet.paper)
     inks = [ink for _, ink in pairs]
     way = np.array(body.way, float)
-    met = set(
-        strokes_ringed(inks, way, in_time, True) if body.takes == "inside" else strokes_met(inks, way, step=in_time)
-    )
+    traces = [trace for trace, _ in pairs]
+    if body.takes == "inside":
+        met = set(strokes_ringed(inks, way, in_time, True))
+    elif body.takes == "held" and closes(way):
+        met = held_by(inks, traces, way, in_time)
+    else:
+        met = set(strokes_met(inks, way, step=in_time))
     if body.words and met:
-        word = words([trace for trace, _ in pairs])
+        word = words(traces)
         wanted = {word[k] for k in met}
         met = {k for k in range(len(inks)) if word[k] in wanted}
     held = held_of(db(), sheet_id)

@@ -536,6 +536,10 @@ export interface paths {
     /** A shared pen on one's own hand beside its owner's; nothing is kept. */
     post: operations['look_at_shared_pen']
   }
+  '/api/pens/swatch.png': {
+    /** A stroke a pen really draws with changes that are not kept. */
+    post: operations['draw_swatch']
+  }
   '/api/pens/{pen_id}/bin': {
     /** Move a pen to the bin or back. */
     put: operations['change_pen_bin']
@@ -757,6 +761,10 @@ export interface paths {
   '/api/sheets/{sheet_id}/strokes/bin': {
     /** Move strokes to the bin or back, for undo and redo. */
     put: operations['change_stroke_bin']
+  }
+  '/api/sheets/{sheet_id}/strokes/colour': {
+    /** Ink strokes again, each in its own pen with another colour; pens themselves stay as they are. */
+    put: operations['recolour_strokes']
   }
   '/api/sheets/{sheet_id}/strokes/file': {
     /** Some of a sheet's ink as a picture of its own size, see-through. */
@@ -1113,17 +1121,17 @@ export interface components {
       repeats: number | null
     }
     /**
-     * @description takes: what a ring touches, or only what lies wholly inside; words: whole words of what is met; locked_too: also
-     *     what is locked.
+     * @description takes: of a ring, the words it holds by the larger part of their ink, what it touches, or only what lies wholly
+     *     inside; words: whole words of what is met; locked_too: also what is locked.
      */
     ChooseWay: {
       /** @default false */
       locked_too: boolean
       /**
-       * @default touched
+       * @default held
        * @enum {string}
        */
-      takes: 'touched' | 'inside'
+      takes: 'held' | 'touched' | 'inside'
       way: [number, number][]
       /** @default false */
       words: boolean
@@ -3575,10 +3583,12 @@ export interface components {
     }
     PenList: { pens: components['schemas']['Pen'][] }
     /**
-     * @description Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. ids: all
-     *     strokes of this pen where none are named.
+     * @description Strokes of a sheet, and the pen that shall draw them; revision: a kept one, or one that `was` named. draft: what
+     *     the pen is instead, where it writes with changes not kept. ids: all strokes of this pen where none are named.
      */
     PenOfInk: {
+      /** @default null */
+      draft: components['schemas']['Recipe'] | null
       /** @default null */
       ids: string[] | null
       pen_id: string
@@ -4205,6 +4215,8 @@ export interface components {
        */
       wash: components['schemas']['Wash']
     }
+    /** @description Strokes of a sheet, each of its own pen, that shall have this colour. */
+    Recolour: { colour: string; ids: string[] }
     /**
      * @description rules, why each is there, what to expect of them and of no rules at all, every rule's own curve, and the joint
      *     sweep.
@@ -4901,6 +4913,11 @@ export interface components {
     SwapReply: { swaps: components['schemas']['Swap'][] }
     /** @description A colour of the writer's own palette. */
     Swatch: { colour: string; name: string }
+    SwatchOf: {
+      /** @default #fffdf8 */
+      ground: string
+      recipe: components['schemas']['Recipe']
+    }
     /** @description Whose drills are searched: the simulated hand's, or those a real hand did. */
     SweepBody: {
       device_id: string
@@ -5453,6 +5470,8 @@ export interface components {
     HandItem: { content: { 'application/json': components['schemas']['HandItem'] } }
     /** @description Done */
     InkChanged: { content: { 'application/json': components['schemas']['InkChanged'] } }
+    /** @description Done */
+    InkedAgain: { content: { 'application/json': components['schemas']['InkedAgain'] } }
     /** @description Done */
     JobItem: { content: { 'application/json': components['schemas']['JobItem'] } }
     /** @description Done */
@@ -6400,6 +6419,10 @@ export interface operations {
       '4XX': components['responses']['ErrorReply']
     }
   }
+  draw_swatch: {
+    requestBody: { content: { 'application/json': components['schemas']['SwatchOf'] } }
+    responses: { 200: components['responses']['png']; '4XX': components['responses']['ErrorReply'] }
+  }
   change_pen_bin: {
     parameters: { path: { pen_id: components['parameters']['pen_id'] } }
     requestBody: { content: { 'application/json': components['schemas']['BinChange'] } }
@@ -6800,6 +6823,11 @@ export interface operations {
     requestBody: { content: { 'application/json': components['schemas']['StrokesBin'] } }
     responses: { 200: components['responses']['InkChanged']; '4XX': components['responses']['ErrorReply'] }
   }
+  recolour_strokes: {
+    parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
+    requestBody: { content: { 'application/json': components['schemas']['Recolour'] } }
+    responses: { 200: components['responses']['InkedAgain']; '4XX': components['responses']['ErrorReply'] }
+  }
   take_out_ink: {
     parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
     requestBody: { content: { 'application/json': components['schemas']['InkFile'] } }
@@ -6823,11 +6851,7 @@ export interface operations {
   ink_strokes_again: {
     parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
     requestBody: { content: { 'application/json': components['schemas']['InkAgain'] } }
-    responses: {
-      /** @description Done */
-      200: { content: { 'application/json': components['schemas']['InkedAgain'] } }
-      '4XX': components['responses']['ErrorReply']
-    }
+    responses: { 200: components['responses']['InkedAgain']; '4XX': components['responses']['ErrorReply'] }
   }
   place_ink: {
     parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }

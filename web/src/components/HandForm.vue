@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, take, type HandItem, type Schemas } from '@/api/client'
@@ -143,7 +144,7 @@ async function make() {
       >
     </div>
     <button type="button" class="plain-button small" :aria-expanded="numbers" @click="numbers = !numbers">
-      {{ numbers ? 'without the numbers' : 'in numbers' }}
+      in numbers
     </button>
     <template v-if="numbers">
       <ValueSlider
@@ -154,7 +155,7 @@ async function make() {
         @change="(v) => (hand[f.name] = v)"
       />
     </template>
-    <button type="button" class="word-button strong" @click="make">Keep this hand</button>
+    <DoWord class="strong" :does="make">Keep this hand</DoWord>
   </div>
 </template>
 

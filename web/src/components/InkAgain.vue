@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, ref, watch } from 'vue'
 import { useDesk } from '@/stores/desk'
+import { asSet, notKept } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
 
 /**
- * Offer to ink strokes again in the newest revision of the pen in hand: those named, of whatever pen, or all of its own
- * on the sheet.
+ * Offer to ink strokes again as the pen in hand writes now, kept or not: those named, of whatever pen, or all of its
+ * own on the sheet.
  */
 const props = defineProps<{ ids?: string[] }>()
 const desk = useDesk()
@@ -14,12 +16,13 @@ const busy = ref(false)
 const done = ref<{ strokes: number }>()
 const words = computed(() => {
   const n = props.ids?.length
-  if (!n) return `Ink this sheet again in revision ${desk.pen?.newest}`
+  const as = desk.pen && notKept(desk.pen) ? 'as it writes now' : `revision ${desk.pen?.newest}`
+  if (!n) return `Ink this sheet again in ${desk.pen?.recipe.name}, ${as}`
   const which = n === 1 ? 'this stroke' : `these ${n} strokes`
-  return `Ink ${which} in ${desk.pen?.recipe.name}, revision ${desk.pen?.newest}`
+  return `Ink ${which} in ${desk.pen?.recipe.name}, ${as}`
 })
 watch(
-  [() => desk.pen?.id, () => desk.pen?.revision, () => desk.sheet?.id, () => props.ids],
+  [() => desk.pen?.id, () => desk.pen && JSON.stringify(asSet(desk.pen)), () => desk.sheet?.id, () => props.ids],
   () => (done.value = undefined),
 )
 
@@ -27,9 +30,7 @@ async function again() {
   const [sheet, pen] = [desk.sheet, desk.pen]
   if (!sheet || !pen) return
   busy.value = true
-  const strokes = await desk.attempt(() =>
-    ink.inkAgain(sheet.id, [{ pen_id: pen.id, revision: pen.newest, ids: props.ids ?? null }]),
-  )
+  const strokes = await desk.attempt(() => ink.inkAgain(sheet.id, pen, props.ids))
   busy.value = false
   if (strokes !== undefined) done.value = { strokes }
 }
@@ -44,7 +45,7 @@ async function undo() {
     {{ done.strokes ? `${done.strokes} ${done.strokes === 1 ? 'stroke' : 'strokes'} inked again.` : 'All of it was.' }}
     <button v-if="done.strokes" type="button" class="plain-button" @click="undo">Take that back</button>
   </p>
-  <button v-else type="button" class="word-button" :disabled="busy" @click="again">{{ words }}</button>
+  <DoWord v-else :disabled="busy" :does="again">{{ words }}</DoWord>
 </template>
 
 <style scoped>

@@ -6,7 +6,10 @@ const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
 useLittleSheet(root, () => emit('close'))
 const KEYS = [
-  ['1 to 9, 0', 'take a pen from the roll; the same key again tunes it'],
+  [
+    '1 to 9, 0',
+    'take a pen from the roll; the same key again takes the pen before; with ink chosen, ink it in that pen',
+  ],
   ['Shift with arrows', 'move a pen along the roll'],
   ['[ and ]', 'the station before, the station after'],
   ['Ctrl Z', 'undo'],

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
+import OnOff from '@/components/OnOff.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -42,12 +44,12 @@ function add() {
   const id = `layer-${crypto.randomUUID().slice(0, 8)}`
   const at = layers.value.findIndex((layer) => layer.id === desk.sheet!.layer) + 1
   const made = { ...BARE, id, name: `layer ${layers.value.length + 1}` }
-  void keep([...layers.value.slice(0, at), made, ...layers.value.slice(at)], id)
+  return keep([...layers.value.slice(0, at), made, ...layers.value.slice(at)], id)
 }
 /** The ready-made set goes over what is there. */
 function addReady() {
   const fresh = (hold.value?.ready_made ?? []).filter((layer) => !layers.value.some((l) => l.id === layer.id))
-  void keep([...layers.value, ...fresh], 'lines')
+  return keep([...layers.value, ...fresh], 'lines')
 }
 function shift(id: string, by: number) {
   const next = [...layers.value]
@@ -73,24 +75,17 @@ const BLENDS = { normal: 'simply', multiply: 'darkening', screen: 'lightening' }
           @change="(name: string) => set(layer.id, { name })"
         />
         <span class="small count">{{ counted(hold?.held[layer.id] ?? 0) }}</span>
-        <button
-          type="button"
-          class="plain-button"
-          :aria-pressed="layer.id === desk.sheet?.layer"
-          @click="keep(layers, layer.id)"
+        <OnOff :model-value="layer.id === desk.sheet?.layer" @update:model-value="keep(layers, layer.id)"
+          >written on</OnOff
         >
-          {{ layer.id === desk.sheet?.layer ? 'written on' : 'write on it' }}
-        </button>
-        <button type="button" class="plain-button" @click="set(layer.id, { shown: !layer.shown })">
-          {{ layer.shown ? (layer.cover ? 'cover again' : 'hide') : layer.cover ? 'uncover' : 'show' }}
-        </button>
+        <OnOff :model-value="layer.shown" @update:model-value="(shown) => set(layer.id, { shown })">shown</OnOff>
         <button
           type="button"
           class="plain-button"
           :aria-expanded="open === layer.id"
           @click="open = open === layer.id ? undefined : layer.id"
         >
-          {{ open === layer.id ? 'less' : 'more' }}
+          more
         </button>
       </div>
       <div v-if="open === layer.id" class="more">
@@ -110,19 +105,13 @@ const BLENDS = { normal: 'simply', multiply: 'darkening', screen: 'lightening' }
           >
             <ElOption v-for="(words, blend) in BLENDS" :key="blend" :value="blend" :label="words" />
           </ElSelect>
-          <button type="button" class="plain-button" @click="set(layer.id, { locked: !layer.locked })">
-            {{ layer.locked ? 'unlock' : 'lock' }}
-          </button>
-          <button type="button" class="plain-button" @click="set(layer.id, { clipped: !layer.clipped })">
-            {{ layer.clipped ? 'show all of it' : 'only on ink below' }}
-          </button>
-          <button
-            type="button"
-            class="plain-button"
-            @click="set(layer.id, { cover: !layer.cover, shown: layer.cover })"
+          <OnOff :model-value="layer.locked" @update:model-value="(locked) => set(layer.id, { locked })">locked</OnOff>
+          <OnOff :model-value="layer.clipped" @update:model-value="(clipped) => set(layer.id, { clipped })"
+            >only on ink below</OnOff
           >
-            {{ layer.cover ? 'no study cover' : 'make it a study cover' }}
-          </button>
+          <OnOff :model-value="layer.cover" @update:model-value="(cover) => set(layer.id, { cover, shown: !cover })"
+            >a study cover</OnOff
+          >
           <button v-if="k > 0" type="button" class="plain-button" @click="shift(layer.id, 1)">up</button>
           <button v-if="k < fromTop.length - 1" type="button" class="plain-button" @click="shift(layer.id, -1)">
             down
@@ -134,18 +123,10 @@ const BLENDS = { normal: 'simply', multiply: 'darkening', screen: 'lightening' }
       </div>
     </section>
     <div class="foot">
-      <button type="button" class="word-button strong" :disabled="layers.length >= 12" @click="add">
-        A layer over this
-      </button>
-      <button
-        v-if="!layers.some((l) => l.id === 'lines')"
-        type="button"
-        class="word-button"
-        :disabled="layers.length > 9"
-        @click="addReady"
-      >
+      <DoWord class="strong" :disabled="layers.length >= 12" :does="add"> A layer over this </DoWord>
+      <DoWord v-if="!layers.some((l) => l.id === 'lines')" :disabled="layers.length > 9" :does="addReady">
         Rough, lines and shading
-      </button>
+      </DoWord>
     </div>
   </div>
 </template>

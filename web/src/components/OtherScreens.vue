@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useIntervalFn } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -12,7 +13,7 @@ const desk = useDesk()
 const room = ref<Schemas['RoomReply']>()
 const shown = ref(false)
 const act = (work: () => Promise<Schemas['RoomReply']>) =>
-  void desk.attempt(async () => {
+  desk.attempt(async () => {
     room.value = await work()
   })
 onMounted(() => look())
@@ -78,7 +79,7 @@ const when = (iso: string) =>
             <button v-if="!here" type="button" class="word-button" @click="putOut(browser.id)">Sign out</button>
           </li>
         </ul>
-        <button type="button" class="word-button" @click="renew">Renew the key</button>
+        <DoWord :does="renew">Renew the key</DoWord>
       </template>
       <ShowOthers v-if="desk.sheet" @done="emit('close')" />
     </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
+import OnOff from '@/components/OnOff.vue'
 import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
@@ -74,12 +76,10 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
 
 <template>
   <div class="foot">
-    <button type="button" class="word-button strong" @click="add(false)">New page</button>
-    <button type="button" class="word-button" @click="add(true)">Copy this page</button>
-    <button type="button" class="word-button" @click="now && pages.turn(now)">Turn it</button>
-    <button type="button" class="word-button" :disabled="pages.pages.length < 2" @click="now && pages.bin(now, true)">
-      Move it to the bin
-    </button>
+    <DoWord class="strong" :does="() => add(false)">New page</DoWord>
+    <DoWord :does="() => add(true)">Copy this page</DoWord>
+    <DoWord :does="() => now && pages.turn(now)">Turn it</DoWord>
+    <DoWord :disabled="pages.pages.length < 2" :does="() => now && pages.bin(now, true)"> Move it to the bin </DoWord>
     <button v-if="pages.pages.length > 1" type="button" class="word-button" @click="now && beside.lay(now.id)">
       Keep it beside
     </button>
@@ -96,18 +96,8 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
         aria-label="Bookmark of this page"
         @change="bookmark"
     /></label>
-    <button type="button" class="plain-button small" :aria-pressed="marking" @click="look">
-      {{ marking ? 'pages' : 'marked passages' }}
-    </button>
-    <button
-      v-if="pages.pages.some((p) => p.bookmark)"
-      type="button"
-      class="plain-button small"
-      :aria-pressed="marked"
-      @click="marked = !marked"
-    >
-      {{ marked ? 'all pages' : 'bookmarked only' }}
-    </button>
+    <OnOff class="small" :model-value="marking" @update:model-value="look">marked passages</OnOff>
+    <OnOff v-if="pages.pages.some((p) => p.bookmark)" v-model="marked" class="small">bookmarked only</OnOff>
   </div>
   <div v-if="marking" class="list" aria-label="Marks">
     <p v-if="marks && !marks.length" class="small">Nothing is marked with a wash on these pages yet.</p>

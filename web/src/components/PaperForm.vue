@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElCheckbox, ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas, type SheetItem } from '@/api/client'
@@ -160,9 +161,7 @@ const colour = (value: string) =>
     </p>
     <div class="told keep">
       <ElInput v-model="called" maxlength="30" placeholder="Name of this paper" aria-label="Name of this paper" />
-      <button type="button" class="word-button" :disabled="!called.trim()" @click="keep">
-        Keep it as a paper of mine
-      </button>
+      <DoWord :disabled="!called.trim()" :does="keep"> Keep it as a paper of mine </DoWord>
       <ElCheckbox :model-value="isNew" size="large" label="new sheets lie on it" @change="(on) => forNew(!!on)" />
     </div>
   </div>

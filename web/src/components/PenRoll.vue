@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { useResizeObserver, useScroll } from '@vueuse/core'
+import { onClickOutside, useResizeObserver, useScroll } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import type { PenItem, Schemas } from '@/api/client'
+import { useEscape } from '@/composables/use-escape'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
+import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
@@ -13,12 +15,16 @@ import EraserDisc from './EraserDisc.vue'
 import PenSwatch from './PenSwatch.vue'
 import VerbWords from './VerbWords.vue'
 
-/** Pens at hand as strokes they really draw. A press picks, a press on the picked one tunes; dragging arranges. */
+/** Pens at hand as strokes they really draw. A press picks, or inks what is chosen; dragging arranges. */
 const desk = useDesk()
+const chosen = useChosen()
 const verb = useVerb()
 const frame = useFrame()
 const route = useRoute()
-const router = useRouter()
+const holder = useTemplateRef<HTMLElement>('holder')
+const fold = () => frame.unfolded === 'roll' && (frame.unfolded = undefined)
+onClickOutside(holder, fold)
+useEscape(() => frame.unfolded === 'roll', fold)
 const strip = useTemplateRef<HTMLElement>('strip')
 const upright = computed(() => frame.rollPlace === 'left' || frame.rollPlace === 'right')
 const { arrivedState, measure } = useScroll(strip)
@@ -64,61 +70,74 @@ const order = useDragOrder(
 
 function press(id: string) {
   if (order.dragged()) return
-  if (id === desk.sheet?.pen_id) void router.push('/pen')
-  else void desk.takePen(id)
-  verb.now = 'write'
+  const restyles = !!chosen.ids.length
+  if (restyles || id !== desk.sheet?.pen_id) void desk.attempt(() => chosen.takePen(id))
+  if (!restyles) verb.now = 'write'
+  frame.unfolded = undefined
 }
 </script>
 
 <template>
-  <section class="holder" :class="{ upright, folded: frame.rollFolded }" aria-label="Pens at hand">
+  <section ref="holder" class="holder" :class="{ upright, folded: frame.rollFolded }" aria-label="Pens at hand">
     <button v-if="frame.rollFolded" type="button" class="tab" @click="frame.unfold()">
       <PenSwatch v-if="picked" :pen="picked" /><span>Pens</span>
     </button>
     <template v-else>
       <button
-        v-if="desk.desk && desk.desk.rolls.length > 1"
+        v-if="frame.small"
         type="button"
-        class="which small"
-        :aria-label="`Roll: ${desk.desk.roll}. Press for the next`"
-        @click="desk.nextRoll()"
+        class="in-hand"
+        :aria-expanded="frame.unfolded === 'roll'"
+        :aria-label="`Pens at hand, ${picked?.recipe.name ?? 'none'} in hand`"
+        @click="frame.turn('roll')"
       >
-        {{ desk.desk.roll }}
+        <PenSwatch v-if="picked" :pen="picked" />
       </button>
-      <button v-if="before" type="button" class="more" aria-label="Pens before" @click="scroll(-1)">‹</button>
-      <div ref="strip" class="roll" role="toolbar" aria-label="Pen roll">
+      <div v-show="!frame.small || frame.unfolded === 'roll'" class="pens-of" :class="{ over: frame.small }">
         <button
-          v-for="(pen, i) in desk.roll"
-          :key="pen.id"
+          v-if="desk.desk && desk.desk.rolls.length > 1"
           type="button"
-          :class="{ picked: pen.id === desk.sheet?.pen_id, carried: order.carried(pen.id) }"
-          :aria-pressed="pen.id === desk.sheet?.pen_id"
-          :title="pen.id === desk.sheet?.pen_id ? 'Press again to tune it' : pen.recipe.name"
-          v-bind="order.of(pen.id, i)"
-          @click="press(pen.id)"
+          class="which small"
+          :aria-label="`Roll: ${desk.desk.roll}. Press for the next`"
+          @click="desk.nextRoll()"
         >
-          <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
-          <PenSwatch :pen="pen" />
-          <span class="name">{{ pen.recipe.name }}</span>
-          <span class="measures">{{ measures(pen) }}</span>
+          {{ desk.desk.roll }}
         </button>
-        <template v-if="route.name === 'sheet'">
+        <button v-if="before" type="button" class="more" aria-label="Pens before" @click="scroll(-1)">‹</button>
+        <div ref="strip" class="roll" role="toolbar" aria-label="Pen roll">
           <button
-            v-for="(eraser, k) in desk.desk?.erasers"
-            :key="k"
+            v-for="(pen, i) in desk.roll"
+            :key="pen.id"
             type="button"
-            :class="{ picked: verb.isEraser(eraser) }"
-            :aria-pressed="verb.isEraser(eraser)"
-            :title="`Rubs out ${RUBS[eraser.takes ?? 'rubbed']}`"
-            @click="verb.takeEraser(eraser)"
+            :class="{ picked: pen.id === desk.sheet?.pen_id, carried: order.carried(pen.id) }"
+            :aria-pressed="pen.id === desk.sheet?.pen_id"
+            :title="chosen.ids.length ? `Ink ${chosen.words} in ${pen.recipe.name}` : pen.recipe.name"
+            v-bind="order.of(pen.id, i)"
+            @click="press(pen.id)"
           >
-            <EraserDisc :mm="eraser.size_mm" />
-            <span class="name">rub {{ RUBS[eraser.takes ?? 'rubbed'] }}</span>
-            <span class="measures">{{ rubs(eraser) }}</span>
+            <span class="place" aria-hidden="true">{{ (i + 1) % 10 }}</span>
+            <PenSwatch :pen="pen" />
+            <span class="name">{{ pen.recipe.name }}</span>
+            <span class="measures">{{ measures(pen) }}</span>
           </button>
-        </template>
+          <template v-if="route.name === 'sheet'">
+            <button
+              v-for="(eraser, k) in desk.desk?.erasers"
+              :key="k"
+              type="button"
+              :class="{ picked: verb.isEraser(eraser) }"
+              :aria-pressed="verb.isEraser(eraser)"
+              :title="`Rubs out ${RUBS[eraser.takes ?? 'rubbed']}`"
+              @click="verb.takeEraser(eraser)"
+            >
+              <EraserDisc :mm="eraser.size_mm" />
+              <span class="name">rub {{ RUBS[eraser.takes ?? 'rubbed'] }}</span>
+              <span class="measures">{{ rubs(eraser) }}</span>
+            </button>
+          </template>
+        </div>
+        <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
       </div>
-      <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
       <VerbWords v-if="route.name === 'sheet'" class="verbs" />
     </template>
   </section>
@@ -136,6 +155,15 @@ function press(id: string) {
   border-top: 0;
   border-inline: var(--line) solid var(--rule);
 }
+.pens-of {
+  display: flex;
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+}
+.upright .pens-of {
+  flex-direction: column;
+}
 .roll {
   display: flex;
   flex: 1;
@@ -151,18 +179,32 @@ function press(id: string) {
   border: 0;
   border-top: var(--line) solid var(--rule);
 }
-@media (max-width: 640px) {
+/* on a telephone: the pen in hand and the verbs in a line, the other pens over the page */
+@media (max-width: 560px) {
   .holder:not(.folded) {
-    flex-wrap: wrap;
+    position: relative;
+    height: 56px;
   }
-  .roll {
-    height: var(--roll);
+  .in-hand {
+    flex: 0 1 112px;
+    min-width: 56px;
+    padding: 0 4px;
+  }
+  .in-hand :deep(img) {
+    width: 100%;
+    object-position: left;
+  }
+  .pens-of.over {
+    position: absolute;
+    z-index: 25;
+    inset: auto 0 100%;
+    height: 92px;
+    background: var(--card);
+    border-top: var(--line) solid var(--edge);
   }
   .verbs {
-    order: -1;
-    flex: 1 0 100%;
+    flex: 1;
     grid-auto-columns: 1fr;
-    border: 0;
   }
 }
 .upright .roll {

@@ -1,9 +1,30 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import type { PenItem } from '@/api/client'
+import { useDebounceFn, useObjectUrl } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { takeFile, type PenItem, type Recipe } from '@/api/client'
+import { useLatest } from '@/composables/use-latest'
+import { notKept } from '@/stores/draft'
 
+/** A stroke that a pen really draws, as it is set now, kept or not. */
 const props = defineProps<{ pen: PenItem }>()
-const src = computed(() => `/api/pens/${props.pen.id}/revisions/${props.pen.revision}/swatch.png`)
+const drawn = shallowRef<Blob>()
+const drawnUrl = useObjectUrl(drawn)
+const drafts = useLatest(
+  (recipe: Recipe) => takeFile('/api/pens/swatch.png', { recipe }),
+  (picture) => (drawn.value = picture),
+)
+const draw = useDebounceFn((now: Recipe | null) => now && void drafts.want(now), 200)
+watch(
+  () => JSON.stringify(notKept(props.pen)),
+  () => {
+    drawn.value = undefined
+    drafts.forget()
+    void draw(notKept(props.pen))
+  },
+  { immediate: true },
+)
+const kept = computed(() => `/api/pens/${props.pen.id}/revisions/${props.pen.revision}/swatch.png`)
+const src = computed(() => drawnUrl.value ?? kept.value)
 const missing = ref(false)
 watch(src, () => (missing.value = false))
 </script>

@@ -73,9 +73,7 @@ function move(p: Print) {
         >
           {{ words }}
         </button>
-        <button type="button" class="word-button" @click="move(p)">
-          {{ prints.moving === p.id ? 'stop moving it' : 'move it with the pen' }}
-        </button>
+        <button type="button" class="word-button" @click="move(p)">move it with the pen</button>
         <button
           v-if="k"
           type="button"

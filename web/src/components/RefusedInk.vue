@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, ref } from 'vue'
 import { giveFile } from '@/composables/use-files'
 import { inkmlOf } from '@/ink'
@@ -38,11 +39,11 @@ async function takeOut(group: Refused) {
         {{ ' ' }}not taken: {{ group.reason }} Kept in this browser.
       </p>
       <span class="ways">
-        <button type="button" class="word-button" @click="ink.retry(group)">Try again</button>
-        <button v-if="placeable(group)" type="button" class="word-button" @click="place(group)">
+        <DoWord :does="() => ink.retry(group)">Try again</DoWord>
+        <DoWord v-if="placeable(group)" :does="() => place(group)">
           Put on {{ group.sheetId === desk.sheet?.id ? 'this sheet with this pen' : `“${desk.sheet?.name}”` }}
-        </button>
-        <button type="button" class="word-button" @click="takeOut(group)">Take out as InkML</button>
+        </DoWord>
+        <DoWord :does="() => takeOut(group)">Take out as InkML</DoWord>
         <button v-if="group.takenOut" type="button" class="word-button" @click="ink.letGo(group)">Let it go</button>
         <button
           v-if="!k && ink.refused.length > 1"

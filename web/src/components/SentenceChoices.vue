@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput } from 'element-plus'
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -205,10 +206,10 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
     </div>
 
     <div v-if="part === 'sheet' && !coming.table" class="foot">
-      <button type="button" class="word-button strong" @click="putDown('free')">Put down a new sheet</button>
+      <DoWord class="strong" :does="() => putDown('free')">Put down a new sheet</DoWord>
       <button type="button" class="word-button" @click="emit('turn', 'pages')">Pages of this sheet</button>
-      <button type="button" class="word-button" @click="putDown('test')">New test sheet</button>
-      <button type="button" class="word-button" @click="putDown('strip')">New force strip</button>
+      <DoWord :does="() => putDown('test')">New test sheet</DoWord>
+      <DoWord :does="() => putDown('strip')">New force strip</DoWord>
       <button type="button" class="word-button" @click="bringIn">Bring in a file</button>
     </div>
     <p v-if="part === 'sheet'" class="small">

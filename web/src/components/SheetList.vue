@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type SheetItem } from '@/api/client'
 import KeptInput from '@/components/KeptInput.vue'
@@ -89,12 +90,10 @@ async function showBin() {
         <button v-if="s.sheaf !== desk.sheet?.sheaf" type="button" class="word-button" @click="layBeside(s.id)">
           Lay it beside
         </button>
-        <button type="button" class="word-button" @click="bin(s, true)">Move to the bin</button>
+        <DoWord :does="() => bin(s, true)">Move to the bin</DoWord>
       </div>
     </div>
-    <button type="button" class="plain-button small" @click="binned ? (binned = undefined) : showBin()">
-      {{ binned ? 'Close the bin' : 'Look in the bin' }}
-    </button>
+    <button type="button" class="plain-button small" @click="binned ? (binned = undefined) : showBin()">The bin</button>
     <p v-if="binned && !binned.length" class="small">The bin is empty.</p>
     <p v-for="s in binned" :key="s.id" class="binned">
       {{ s.name }} <span class="small">{{ counted(s.strokes) }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useIntervalFn } from '@vueuse/core'
 import { ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, onMounted } from 'vue'
@@ -50,10 +51,10 @@ const name = computed(() => desk.desk?.sheets.find((s) => s.id === show.stage?.s
         ><ElRadioButton :value="false">what I see</ElRadioButton
         ><ElRadioButton :value="true">the whole page</ElRadioButton></ElRadioGroup
       >
-      <button v-if="other" type="button" class="word-button" @click="show.show(whole)">Show this sheet instead</button>
-      <button type="button" class="word-button" @click="show.withdraw">Show nothing any more</button>
+      <DoWord v-if="other" :does="() => show.show(whole)">Show this sheet instead</DoWord>
+      <DoWord :does="show.withdraw">Show nothing any more</DoWord>
     </template>
-    <button v-else type="button" class="word-button" @click="show.show(false)">Show this sheet to others</button>
+    <DoWord v-else :does="() => show.show(false)">Show this sheet to others</DoWord>
     <button type="button" class="word-button" @click="point">Point with fading ink</button>
   </div>
 </template>

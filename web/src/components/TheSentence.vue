@@ -3,7 +3,9 @@ import { onClickOutside } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
+import { useEscape } from '@/composables/use-escape'
 import { useDraft } from '@/stores/draft'
+import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
 import { article } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
@@ -14,6 +16,7 @@ const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
 const screen = useHere()
+const frame = useFrame()
 const open = ref<Part>()
 const box = useTemplateRef<HTMLElement>('box')
 onClickOutside(box, () => (open.value = undefined))
@@ -36,35 +39,90 @@ const layers = computed(() => {
   return `on ${all[at]?.name}${over}`
 })
 const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`)
+onClickOutside(box, () => frame.unfolded === 'sentence' && (frame.unfolded = undefined))
+useEscape(
+  () => frame.unfolded === 'sentence' && !open.value,
+  () => (frame.unfolded = undefined),
+)
 </script>
 
 <template>
-  <header ref="box">
-    <h1 v-if="desk.sheet" class="book" :class="{ covered }">
-      <button type="button" data-part="sheet" :aria-expanded="open === 'sheet'" @click="toggle('sheet')">
+  <header ref="box" :class="{ small: frame.small }">
+    <button
+      v-if="frame.small && desk.sheet"
+      type="button"
+      class="book in-hand"
+      :aria-expanded="frame.unfolded === 'sentence'"
+      @click="frame.turn('sentence')"
+    >
+      {{ desk.pen?.recipe.name }}
+    </button>
+    <h1
+      v-if="desk.sheet"
+      v-show="!frame.small || frame.unfolded === 'sentence' || open"
+      class="book"
+      :class="{ covered, over: frame.small }"
+    >
+      <button
+        type="button"
+        data-part="sheet"
+        :title="desk.sheet.name"
+        :aria-expanded="open === 'sheet'"
+        @click="toggle('sheet')"
+      >
         {{ desk.sheet.name }}</button><template v-if="desk.sheet.pages > 1"
         >,
         <button type="button" data-part="pages" :aria-expanded="open === 'pages'" @click="toggle('pages')">
           page {{ desk.sheet.page }} of {{ desk.sheet.pages }}
         </button></template
       >:
-      <button type="button" data-part="pen" :aria-expanded="open === 'pen'" @click="toggle('pen')">
+      <button
+        type="button"
+        data-part="pen"
+        :title="desk.pen?.recipe.name"
+        :aria-expanded="open === 'pen'"
+        @click="toggle('pen')"
+      >
         {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
       </button>
       {{ words.in }}
-      <button type="button" data-part="hand" :aria-expanded="open === 'hand'" @click="toggle('hand')">
+      <button
+        type="button"
+        data-part="hand"
+        :title="words.hand"
+        :aria-expanded="open === 'hand'"
+        @click="toggle('hand')"
+      >
         {{ words.hand }}
       </button>
       {{ words.on }}
-      <button type="button" data-part="device" :aria-expanded="open === 'device'" @click="toggle('device')">
+      <button
+        type="button"
+        data-part="device"
+        :title="words.device"
+        :aria-expanded="open === 'device'"
+        @click="toggle('device')"
+      >
         {{ words.device }}</button>,
-      <button type="button" data-part="paper" :aria-expanded="open === 'paper'" @click="toggle('paper')">
+      <button
+        type="button"
+        data-part="paper"
+        :title="desk.sheet.paper_words"
+        :aria-expanded="open === 'paper'"
+        @click="toggle('paper')"
+      >
         {{ desk.sheet.paper_words }}</button>,
-      <button type="button" data-part="layers" :aria-expanded="open === 'layers'" @click="toggle('layers')">
+      <button
+        type="button"
+        data-part="layers"
+        :title="layers"
+        :aria-expanded="open === 'layers'"
+        @click="toggle('layers')"
+      >
         {{ layers }}
       </button>
     </h1>
-    <h1 v-else-if="desk.desk" class="book" :class="{ covered }">A new desk: say who writes, and what</h1>
+    <h1 v-else-if="desk.desk" class="book said-alone" :class="{ covered }">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">
       <RouterLink v-if="draft.changed" to="/pen">writing with changes not kept</RouterLink>
       <button v-if="ink.refusals && !ink.asks" type="button" class="put-aside" @click="ink.later = 0">
@@ -95,22 +153,41 @@ header {
   background: var(--paper);
 }
 
+/* as high whatever it says: two lines fit, and the page must not move as words come and go */
 h1 {
+  min-width: 0;
+  max-height: 64px;
+  padding: 2px 0;
   margin: 0;
+  overflow: clip;
   font-size: 20px;
   font-weight: 400;
-  line-height: 1.3;
+  line-height: 30px;
 }
 .covered {
   visibility: hidden;
 }
 h1 button {
-  min-height: var(--target);
+  position: relative;
+  max-width: 17em;
+  height: 30px;
+  overflow: clip;
+  overflow-clip-margin: 9px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  vertical-align: top;
+  line-height: 30px;
   font-style: italic;
   text-decoration: underline;
   text-decoration-color: var(--accent);
   text-decoration-thickness: 2px;
   text-underline-offset: 6px;
+}
+/* as high to press as anything else, in what room there is between the lines */
+h1 button::before {
+  content: '';
+  position: absolute;
+  inset: -7px 0;
 }
 h1 button:hover,
 h1 button[aria-expanded='true'] {
@@ -139,25 +216,71 @@ h1 small {
 
 @media (max-width: 900px) {
   header {
-    flex-wrap: wrap;
-    gap: 4px 24px;
-    padding: 6px 16px;
+    flex-direction: column;
+    align-items: stretch;
+    gap: 0;
+    padding: 4px 16px;
   }
   .state {
-    flex-basis: 100%;
+    flex: 0 0 34px;
+    align-content: center;
     justify-items: start;
     text-align: left;
   }
   h1 {
+    height: 64px;
     font-size: 18px;
   }
   h1 button {
-    min-height: 32px;
+    max-width: 12em;
   }
 }
+/* on a telephone: the pen, and what became of the ink; the whole sentence opens over the page */
 @media (max-width: 560px) {
-  .state {
-    min-height: 2.5em;
+  header.small {
+    flex-direction: row;
+    align-items: center;
+    gap: 12px;
+    height: 48px;
+    padding: 0 12px;
+  }
+  .in-hand {
+    flex: 1 1 0;
+    min-width: 0;
+    min-height: var(--target);
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    text-align: left;
+    font-size: 18px;
+    font-style: italic;
+    text-decoration: underline 2px var(--accent);
+    text-underline-offset: 6px;
+  }
+  .small .state {
+    flex: 0 1 170px;
+    min-height: 0;
+    justify-items: end;
+    text-align: right;
+  }
+  .small .over {
+    position: absolute;
+    inset: 100% 0 auto;
+    height: auto;
+    max-height: none;
+    padding: 6px 16px 10px;
+    line-height: 44px;
+    background: var(--card);
+    border-bottom: var(--line) solid var(--edge);
+  }
+  .small .over button {
+    height: 44px;
+    max-width: 100%;
+    line-height: 44px;
+  }
+  .said-alone {
+    height: auto;
+    font-size: 16px;
   }
 }
 </style>

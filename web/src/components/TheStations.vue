@@ -1,9 +1,14 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { onClickOutside } from '@vueuse/core'
+import { ElOption, ElSelect } from 'element-plus'
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { useEscape } from '@/composables/use-escape'
 import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import FrameSheet from './FrameSheet.vue'
+import SheetLine from './SheetLine.vue'
 
 // what only helps beside a server comes when it is asked for
 const OtherScreens = defineAsyncComponent(() => import('./OtherScreens.vue'))
@@ -15,30 +20,66 @@ const arranging = ref(false)
 const inviting = ref(false)
 const frame = useFrame()
 const canFill = document.fullscreenEnabled
+const route = useRoute()
+const nav = useTemplateRef<HTMLElement>('nav')
+const here = computed(() => STATIONS.find((s) => s.path === route.name)?.word ?? 'Stations')
+const fold = () => frame.unfolded === 'stations' && (frame.unfolded = undefined)
+onClickOutside(nav, fold)
+useEscape(() => frame.unfolded === 'stations', fold)
+watch(
+  () => route.name,
+  () => (frame.unfolded = undefined),
+)
 const shown = computed(() => STATIONS.filter((s) => !frame.hidden.includes(s.path)))
-const SURFACES: Surface[] = ['auto', 'paper', 'night', 'e-ink']
-const next = () =>
-  desk.setSurface(SURFACES[(SURFACES.indexOf((desk.desk?.surface ?? 'auto') as Surface) + 1) % SURFACES.length]!)
+const SURFACES: [Surface, string][] = [
+  ['auto', 'as the system says'],
+  ['paper', 'paper'],
+  ['night', 'night'],
+  ['e-ink', 'e-ink'],
+]
 </script>
 
 <template>
-  <nav aria-label="Stations" :class="desk.stationSide">
-    <ul>
-      <li v-for="s in shown" :key="s.path">
-        <RouterLink :to="`/${s.path}`" active-class="here">{{ s.word }}</RouterLink>
-      </li>
-    </ul>
-    <div class="low">
-      <button type="button" class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take out</button>
-      <button type="button" class="plain-button" @click="next">Surface: {{ desk.desk?.surface ?? 'auto' }}</button>
-      <button type="button" class="plain-button" :aria-expanded="arranging" @click="arranging = !arranging">
-        Frame
+  <nav ref="nav" aria-label="Stations" :class="[desk.stationSide, { small: frame.small }]">
+    <div v-if="frame.small" class="line">
+      <button
+        type="button"
+        class="station-word"
+        :aria-expanded="frame.unfolded === 'stations'"
+        @click="frame.turn('stations')"
+      >
+        {{ here }}
       </button>
-      <button type="button" class="plain-button" :aria-expanded="inviting" @click="inviting = !inviting">
-        Screens
-      </button>
-      <button v-if="canFill" type="button" class="plain-button filled" @click="frame.fullScreen()">Whole screen</button>
-      <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
+      <SheetLine v-if="route.name === 'sheet'" />
+    </div>
+    <div v-show="!frame.small || frame.unfolded === 'stations'" class="all">
+      <ul>
+        <li v-for="s in shown" :key="s.path">
+          <RouterLink :to="`/${s.path}`" active-class="here">{{ s.word }}</RouterLink>
+        </li>
+      </ul>
+      <div class="low">
+        <button type="button" class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take out</button>
+        <ElSelect
+          class="surface"
+          :model-value="desk.desk?.surface ?? 'auto'"
+          aria-label="Surface"
+          @change="(surface: Surface) => desk.setSurface(surface)"
+        >
+          <template #label="{ value }">Surface: {{ value }}</template>
+          <ElOption v-for="[surface, words] in SURFACES" :key="surface" :value="surface" :label="words" />
+        </ElSelect>
+        <button type="button" class="plain-button" :aria-expanded="arranging" @click="arranging = !arranging">
+          Frame
+        </button>
+        <button type="button" class="plain-button" :aria-expanded="inviting" @click="inviting = !inviting">
+          Screens
+        </button>
+        <button v-if="canFill" type="button" class="plain-button filled" @click="frame.fullScreen()">
+          Whole screen
+        </button>
+        <button type="button" class="plain-button keys" @click="$emit('keys')">Keys</button>
+      </div>
     </div>
     <TakeOut v-if="taking" @close="taking = false" />
     <FrameSheet v-if="arranging" @close="arranging = false" />
@@ -82,9 +123,26 @@ a.here {
   font-weight: 650;
   border-left-color: var(--accent);
 }
+.all {
+  display: flex;
+  flex: 1;
+  flex-direction: column;
+  justify-content: space-between;
+  min-width: 0;
+}
 .low {
   display: grid;
   padding: 0 8px 0 32px;
+}
+.surface :deep(.el-select__selected-item) {
+  color: var(--graphite);
+}
+.surface :deep(.el-select__wrapper) {
+  min-height: var(--target);
+  padding: 0;
+  font-size: var(--small);
+  box-shadow: none;
+  background: none;
 }
 .low button {
   font-size: var(--small);
@@ -98,6 +156,19 @@ a.here {
     padding: 0 12px;
     border: 0;
     border-top: var(--line) solid var(--rule);
+  }
+  .all {
+    flex-direction: row;
+    align-items: center;
+  }
+  .surface {
+    width: 112px;
+  }
+  .low button {
+    white-space: nowrap;
+  }
+  .filled {
+    display: none;
   }
   ul {
     display: flex;
@@ -120,21 +191,46 @@ a.here {
   }
 }
 
+/* on a telephone: the word of the station, and beside it what the sheet needs at hand; the others open over the page */
 @media (max-width: 560px) {
-  nav,
-  nav.right {
-    flex-wrap: wrap;
-    padding: 0 4px;
+  nav.small {
+    position: relative;
+    padding: 0 12px;
   }
-  ul {
-    flex-wrap: wrap;
+  .line {
+    display: flex;
+    flex: 1;
+    align-items: center;
+    justify-content: space-between;
+    gap: 12px;
+    min-width: 0;
   }
-  a {
-    padding: 0 5px;
-    font-size: var(--small);
+  .station-word {
+    min-height: var(--target);
+    font-weight: 650;
+    text-decoration: underline 3px var(--accent);
+    text-underline-offset: 6px;
   }
-  .low {
-    padding: 0 9px;
+  .small .all {
+    position: absolute;
+    z-index: 25;
+    inset: auto 0 100%;
+    flex-direction: column;
+    align-items: stretch;
+    padding: 8px 16px;
+    background: var(--card);
+    border-top: var(--line) solid var(--edge);
+  }
+  .small ul {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+  }
+  .small .low {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 0 12px;
+    padding-top: 6px;
+    border-top: var(--line) solid var(--rule);
   }
   .filled {
     display: none;

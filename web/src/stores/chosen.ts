@@ -114,14 +114,15 @@ export const useChosen = defineStore('chosen', () => {
     const met = things.along(way)
     if (met.length && isTouch(way)) return things.turn(met, !things.has(met)) // what is under a cover stays there
     const params = { path: { sheet_id: sheetId } }
-    const rings = way.length > 3 && (verb.chooses !== 'touched' || verb.boxes)
+    const rings = way.length > 3
+    const takes = !rings ? 'touched' : verb.chooses === 'cut' ? 'inside' : verb.chooses
     if (rings && verb.chooses === 'cut') await cutAlong(sheetId, way)
     const { strokes } = await take(
       api.POST('/api/sheets/{sheet_id}/strokes/met', {
         params,
         body: {
-          way,
-          takes: rings && verb.chooses !== 'touched' ? 'inside' : 'touched',
+          way: rings && verb.boxes ? [...way, way[0]!] : way,
+          takes,
           words: verb.words,
           locked_too: verb.lockedToo,
         },
@@ -149,6 +150,19 @@ export const useChosen = defineStore('chosen', () => {
     }
     const params = { path: { sheet_id: sheetId } }
     return ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body })))
+  }
+
+  /** Take a pen, by its place on the roll or its key; with ink chosen, that is inked in it and stays chosen. */
+  async function takePen(id: string): Promise<void> {
+    const [sheet, pen] = [desk.sheet, desk.desk?.pens.find((p) => p.id === id)]
+    if (!sheet || !pen) return
+    if (!ids.value.length) return desk.takePen(id)
+    const n = await ink.inkAgain(sheet.id, pen, ids.value)
+    verb.said = n ? '' : `All of it is ${pen.recipe.name} already.`
+  }
+  /** Give the chosen ink a colour; its pens stay as they are. */
+  async function recolour(colour: string): Promise<void> {
+    await ink.recolour(desk.sheet!.id, ids.value, colour)
   }
 
   /** Lock, group or order the chosen ink, or put it on another layer; one step of undo. */
@@ -337,6 +351,8 @@ export const useChosen = defineStore('chosen', () => {
     wider,
     chooseIds,
     chooseThese,
+    takePen,
+    recolour,
     fill,
     filled,
     fillWith,

@@ -208,11 +208,14 @@ export const useDesk = defineStore('desk', () => {
       const like = sheet.value
       const first = desk.value
       if (!first) return
-      const count = first.sheets.filter((s) => s.page === 1 && (s.prompts ?? 'free') === kind).length + 1
+      const taken = new Set(first.sheets.map((s) => s.name))
+      const word = { free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]
+      let count = 1
+      while (taken.has(`${word} ${count}`)) count += 1
       const body: Schemas['NewSheet'] = {
         id: `sheet-${crypto.randomUUID().slice(0, 13)}`,
         kind,
-        name: `${{ free: 'Sheet', test: 'Test sheet', strip: 'Force strip' }[kind]} ${count}`,
+        name: `${word} ${count}`,
         paper: paper ?? first.new_paper ?? like?.paper ?? first.first_paper,
         hand_id: like?.hand_id ?? first.hands[0]!.id,
         device_id: like?.device_id ?? first.devices[0]!.id,

@@ -28,6 +28,12 @@ export const useFrame = defineStore('frame', () => {
   const writing = ref(false)
   const nibDown = ref(false)
   const narrow = useMediaQuery('(max-width: 900px)')
+  /** A telephone: the frame folds to a line each, so that the page has the screen. */
+  const small = useMediaQuery('(max-width: 560px)')
+  /** What of the folded frame is open, over the page. */
+  const unfolded = ref<'sentence' | 'roll' | 'stations' | 'margin' | 'page'>()
+  const turn = (part: NonNullable<typeof unfolded.value>) =>
+    (unfolded.value = unfolded.value === part ? undefined : part)
 
   const rollPlace = computed<Place>(() => (narrow.value && place.value !== 'head' ? 'foot' : place.value))
   const rollFolded = computed(() => folded.value || (foldsWhileWriting.value && writing.value))
@@ -56,6 +62,9 @@ export const useFrame = defineStore('frame', () => {
     words,
     writing,
     nibDown,
+    small,
+    unfolded,
+    turn,
     rollPlace,
     rollFolded,
   }

@@ -1,8 +1,9 @@
 import { createStore, del, entries, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, away, Refusal, take, type Box, type Schemas, type SheetItem } from '@/api/client'
+import { api, away, Refusal, take, type Box, type PenItem, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
+import { notKept } from './draft'
 import { useSteps, type Step } from './steps'
 
 export type NewStroke = Schemas['NewStroke']
@@ -239,15 +240,25 @@ export const useInk = defineStore('ink', () => {
     made(await inLine(() => steps.make(sheetId, { ids: [id], binned: true })))
   }
 
-  /** Ink strokes of a sheet again with other revisions or pens; one step of undo. Tells how many changed. */
-  async function inkAgain(sheetId: string, inks: Schemas['PenOfInk'][]): Promise<number> {
-    const done = await inLine(() => steps.make(sheetId, { inks }))
-    const was = 'inks' in done.back ? done.back.inks : []
-    if (was.length) {
-      steps.note(sheetId, done.back)
-      made(done)
+  /** Ink strokes of a sheet again as a pen writes now, all of its own where none are named. Tells how many changed. */
+  async function inkAgain(sheetId: string, pen: PenItem, ids?: readonly string[]): Promise<number> {
+    const inks = [{ pen_id: pen.id, revision: pen.newest, draft: notKept(pen), ids: ids ? [...ids] : null }]
+    const params = { path: { sheet_id: sheetId } }
+    return inked(sheetId, () => take(api.PUT('/api/sheets/{sheet_id}/strokes/pens', { params, body: { inks } })))
+  }
+  /** Ink strokes of a sheet again in another colour, each in its own pen. Tells how many changed. */
+  async function recolour(sheetId: string, ids: readonly string[], colour: string): Promise<number> {
+    const [params, body] = [{ path: { sheet_id: sheetId } }, { ids: [...ids], colour }]
+    return inked(sheetId, () => take(api.PUT('/api/sheets/{sheet_id}/strokes/colour', { params, body })))
+  }
+  /** One step of undo. */
+  async function inked(sheetId: string, work: () => Promise<Schemas['InkedAgain']>): Promise<number> {
+    const done = await inLine(work)
+    if (done.was.length) {
+      steps.note(sheetId, { inks: done.was as Schemas['PenOfInk'][] })
+      made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
     }
-    return was.reduce((sum, ink) => sum + (ink.ids?.length ?? 0), 0)
+    return done.strokes
   }
 
   /** Change the layers of a sheet or how its ink is arranged; one step of undo. */
@@ -316,6 +327,7 @@ export const useInk = defineStore('ink', () => {
     inLine,
     made,
     inkAgain,
+    recolour,
     mend,
     change,
     showAgain: (sheetId: string) => (changed.value = { sheetId }),

@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { Schemas } from '@/api/client'
+import type { PenItem, Schemas } from '@/api/client'
 
 /** What the pen does on the sheet. */
 export const VERBS = {
@@ -38,11 +38,14 @@ export const useVerb = defineStore('verb', () => {
   const lockedToo = useLocalStorage('gray-quill-locked-too', false)
   /** A way that chooses is drawn as a box, from one of its corners to the other. */
   const boxes = useLocalStorage('gray-quill-chooses-by-box', false)
-  /** A way chooses what it touches, what lies wholly inside, or what its edge cuts off; strokes or whole words. */
-  const chooses = useLocalStorage<'touched' | 'inside' | 'cut'>('gray-quill-chooses', 'touched')
+  /** A ring chooses words it mostly holds, what it touches, what lies wholly inside, or what its edge cuts off. */
+  const chooses = useLocalStorage<'held' | 'touched' | 'inside' | 'cut'>('gray-quill-ring-takes', 'held')
   const words = useLocalStorage('gray-quill-chooses-words', false)
-  /** Pens of which a stroke held still at its end becomes the clean figure it means. */
+  /** Pens of which a stroke held still at its end becomes the clean figure it means, or does not: all do at first. */
   const tidying = useLocalStorage<Record<string, boolean>>('gray-quill-write-tidies-with', {})
+  const tidies = (pen?: PenItem) => !!pen && (tidying.value[pen.id] ?? !pen.recipe.wash?.hold_straight)
+  /** It happened once, and was told how to have it off. */
+  const tidied = useLocalStorage('gray-quill-write-tidied', false)
   /** A ring held still at its end chooses what it holds. */
   const rings = useLocalStorage('gray-quill-write-rings', false)
   /** The pen is as broad on the screen however near the page is: for corrections. */
@@ -100,6 +103,8 @@ export const useVerb = defineStore('verb', () => {
     scribbles,
     said,
     tidying,
+    tidies,
+    tidied,
     rings,
     boxing,
     layers,

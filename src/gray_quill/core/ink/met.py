@@ -26,7 +26,7 @@ def strokes_met(
     if length > LONGEST_MM:
         raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
     way = _even(way_mm, int(np.ceil(length / STEP_MM)) + 1)
-    closed = length > 0 and np.hypot(*(way[-1] - way[0])) < CLOSED * length
+    closed = closes(way)
     met = []
     for k, ink in enumerate(inks):
         step()
@@ -34,7 +34,7 @@ def strokes_met(
         low, high = np.array(ink.box_mm[:2]) - reach_mm, np.array(ink.box_mm[2:]) + reach_mm
         near = way[((way >= low) & (way <= high)).all(axis=1)]
         touched = len(near) and _nearest(near, path, ink.long_mm / 2, step) <= reach_mm
-        if touched or (closed and _held(path, way_mm)):
+        if touched or (closed and share_inside(ink, way_mm) >= 0.5):
             met.append(k)
     return met
 
@@ -49,18 +49,23 @@ def strokes_ringed(
     for k, ink in enumerate(inks):
         step()
         path = np.column_stack((ink.x_mm, ink.y_mm))
-        if _inside(path, way_mm) == 1 if wholly else _held(path, way_mm):
+        if _inside(path, way_mm) == 1 if wholly else share_inside(ink, way_mm) >= 0.5:
             found.append(k)
     return found
 
 
-def _held(path: Floats, ring: Floats) -> bool:
-    """Whether half of a stroke's path or more lies inside a ring: by its length, for a hand reports as often where it
-    lingers.
-    """
-    if (path.max(axis=0) < ring.min(axis=0)).any() or (path.min(axis=0) > ring.max(axis=0)).any():
-        return False
-    return _inside(_even(path, LOOKED_AT), ring) >= 0.5
+def share_inside(ink: Ink, ring_mm: Floats) -> float:
+    """Share of a stroke's path, by its length, that lies inside a ring (n, 2), closed where it ends."""
+    path = np.column_stack((ink.x_mm, ink.y_mm))
+    if (path.max(axis=0) < ring_mm.min(axis=0)).any() or (path.min(axis=0) > ring_mm.max(axis=0)).any():
+        return 0.0
+    return _inside(_even(path, LOOKED_AT), ring_mm)
+
+
+def closes(way_mm: Floats) -> bool:
+    """Whether a way rings something: its ends are near each other, for its length."""
+    length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
+    return length > 0 and float(np.hypot(*(way_mm[-1] - way_mm[0]))) < CLOSED * length
 
 
 def _even(way_mm: Floats, count: int) -> Floats:

@@ -42,6 +42,21 @@ def words(traces: Sequence[Trace]) -> list[int]:
     return [root(k) for k in range(len(traces))]
 
 
+def letters_of(traces: Sequence[Trace], word: Sequence[int]) -> dict[int, int]:
+    """For each dot and bar of a word (as `words` numbers them), the stroke of it that it belongs to: the nearest that
+    is as tall as a letter.
+    """
+    heights = np.array([float(np.ptp(t.y_mm)) for t in traces])
+    x_mm = x_height_mm(traces) or (float(np.median(heights)) if len(heights) else 1.0)
+    small = heights <= SMALL * x_mm
+    found = {}
+    for k in np.flatnonzero(small).tolist():
+        tall = [m for m in range(len(traces)) if word[m] == word[k] and not small[m]]
+        if tall:
+            found[k] = min(tall, key=lambda m: _apart_mm(traces[k], traces[m]))
+    return found
+
+
 def _of_a_line(a: Floats, b: Floats, height: float) -> bool:
     tall_a, tall_b = a[3] - a[1], b[3] - b[1]
     common = min(a[3], b[3]) - max(a[1], b[1])

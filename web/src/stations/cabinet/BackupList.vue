@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { megabytes, when } from '@/lib/numbers'
@@ -74,7 +75,7 @@ const named = (of: Schemas['Otherwise'][]) =>
 <template>
   <div class="backups">
     <div class="row">
-      <button type="button" class="word-button strong" :disabled="!!busy" @click="make">Make a backup now</button>
+      <DoWord class="strong" :disabled="!!busy" :does="make">Make a backup now</DoWord>
       <span class="small" role="status">{{ busy || said }}</span>
     </div>
     <section v-if="would" class="card" aria-label="What going back would change">
@@ -85,9 +86,7 @@ const named = (of: Schemas['Otherwise'][]) =>
       </p>
       <p class="small">What is here now is kept as a backup of its own first.</p>
       <div class="row">
-        <button v-if="would.changes.length" type="button" class="word-button strong" :disabled="!!busy" @click="back">
-          Go back
-        </button>
+        <DoWord v-if="would.changes.length" class="strong" :disabled="!!busy" :does="back"> Go back </DoWord>
         <button type="button" class="word-button" @click="would = undefined">Stay here</button>
       </div>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
@@ -72,7 +73,7 @@ const comeIn = () =>
       <p>{{ waiting.look.words }}</p>
       <p v-for="words in waiting.look.left_out" :key="words" class="small">Would be left out: {{ words }}.</p>
       <div class="row">
-        <button type="button" class="word-button strong" :disabled="!!busy" @click="comeIn">Bring it in</button>
+        <DoWord class="strong" :disabled="!!busy" :does="comeIn">Bring it in</DoWord>
         <button type="button" class="word-button" @click="waiting = undefined">Leave it</button>
       </div>
     </section>

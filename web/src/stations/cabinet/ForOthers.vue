@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, takeFile, type Schemas } from '@/api/client'
@@ -53,7 +54,7 @@ function readBack(form: string) {
 
 <template>
   <h3 class="book">For others</h3>
-  <button type="button" class="word-button" @click="share">Share it</button>
+  <DoWord :does="share">Share it</DoWord>
   <p class="small">With its history, your line in it, what is read there, and a setting card for each device.</p>
   <div v-for="f in forms" :key="f.name" class="form">
     <span>{{ f.words }}</span>

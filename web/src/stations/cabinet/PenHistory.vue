@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import PenSwatch from '@/components/PenSwatch.vue'
@@ -64,7 +65,7 @@ const again = () =>
       </template>
     </dl>
     <p v-else-if="shown.pen.revision > 1" class="small">Nothing differs from the one before.</p>
-    <button v-if="!isNewest" type="button" class="word-button" @click="again">Make it so again</button>
+    <DoWord v-if="!isNewest" :does="again">Make it so again</DoWord>
   </div>
 </template>
 

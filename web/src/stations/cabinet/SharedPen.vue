@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElCheckbox } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -89,7 +90,7 @@ async function keep() {
     </p>
     <p v-else class="small">On the three standard lines it reads here exactly as there.</p>
     <div class="row">
-      <button type="button" class="word-button strong" @click="keep">Keep it and write with it</button>
+      <DoWord class="strong" :does="keep">Keep it and write with it</DoWord>
       <button type="button" class="word-button" @click="emit('done', '')">Leave it</button>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useCabinet } from '@/stores/cabinet'
@@ -33,7 +34,7 @@ async function empty() {
 
 <template>
   <div class="bin">
-    <button v-if="!would" type="button" class="word-button" @click="look">Empty the bin …</button>
+    <DoWord v-if="!would" :does="look">Empty the bin …</DoWord>
     <section v-else class="card" aria-label="Emptying the bin">
       <p v-if="would.go.length">
         {{ counted(would.go.length) }} would go for good: {{ would.go.map((t) => t.name).join(', ') }}.
@@ -48,9 +49,9 @@ async function empty() {
       </p>
       <p class="small">A backup of everything is made first.</p>
       <div class="row">
-        <button v-if="would.go.length" type="button" class="word-button strong" :disabled="busy" @click="empty">
+        <DoWord v-if="would.go.length" class="strong" :disabled="busy" :does="empty">
           Let {{ would.go.length === 1 ? 'it' : 'them' }} go
-        </button>
+        </DoWord>
         <button type="button" class="word-button" @click="would = undefined">Leave it</button>
         <span v-if="busy" class="small" role="status">making a backup, then emptying</span>
       </div>

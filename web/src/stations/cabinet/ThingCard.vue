@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, takeFile } from '@/api/client'
@@ -123,11 +124,11 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
         /></label>
       </template>
       <div class="deeds">
-        <button v-if="deed" type="button" class="word-button strong" @click="desk.attempt(deed[1])">
+        <DoWord v-if="deed" class="strong" :does="() => desk.attempt(deed![1])">
           {{ deed[0] }}
-        </button>
-        <button v-if="kind?.copies && !thing.binned_at" type="button" class="word-button" @click="copy">Copy it</button>
-        <button type="button" class="word-button" @click="takeOut">Take it out</button>
+        </DoWord>
+        <DoWord v-if="kind?.copies && !thing.binned_at" :does="copy">Copy it</DoWord>
+        <DoWord :does="takeOut">Take it out</DoWord>
         <button
           v-if="cabinet.detail?.hand || cabinet.detail?.device"
           type="button"
@@ -137,9 +138,9 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
         >
           In numbers
         </button>
-        <button v-if="kind?.bins" type="button" class="word-button" @click="bin(!thing.binned_at)">
+        <DoWord v-if="kind?.bins" :does="() => bin(!thing!.binned_at)">
           {{ thing.binned_at ? 'Put it back' : 'To the bin' }}
-        </button>
+        </DoWord>
       </div>
       <p class="small" role="status">{{ said }}</p>
       <RecordForm v-if="editing" :key="thing.id" />

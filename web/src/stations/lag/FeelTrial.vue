@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -143,7 +144,7 @@ const ms = (value: number) => value.toFixed(0)
       <canvas ref="above" class="above" :width="Math.round(width)" :height="Math.round(height)" data-layer="ahead" />
     </div>
     <div v-if="!reply" class="row">
-      <button type="button" class="word-button" :disabled="asked.busy.value" @click="begin">Begin</button>
+      <DoWord :disabled="asked.busy.value" :does="begin">Begin</DoWord>
     </div>
     <template v-else-if="!shown">
       <div class="row" role="group" aria-label="What did you notice?">
@@ -177,9 +178,7 @@ const ms = (value: number) => value.toFixed(0)
       </p>
       <FeltAnswers :turns="turns" :feel="feel" />
       <div class="row">
-        <button v-if="reply.felt" type="button" class="word-button" :disabled="asked.busy.value" @click="keep">
-          Keep as this hand's
-        </button>
+        <DoWord v-if="reply.felt" :disabled="asked.busy.value" :does="keep"> Keep as this hand's </DoWord>
         <button type="button" class="word-button" @click="shown = false">Go on writing</button>
         <button type="button" class="plain-button" @click="stop">Throw away</button>
       </div>

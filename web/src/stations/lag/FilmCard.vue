@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -95,7 +96,7 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
         <ElSelect v-model="fps" aria-label="Frames a second"
           ><ElOption v-for="f in [120, 240, 480, 960]" :key="f" :value="f" :label="`${f} frames/s`"
         /></ElSelect>
-        <button type="button" class="word-button" :disabled="busy" @click="shoot">Film it</button>
+        <DoWord :disabled="busy" :does="shoot">Film it</DoWord>
         <label class="small scale"
           >mm a pixel <NumberField v-model="scale" :min="0.005" :max="1" label="Millimetres a pixel"
         /></label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -100,14 +101,12 @@ const keep = () =>
       <div v-if="found" class="own">
         <label class="small"
           >stated delay, ms <NumberField v-model="stated" :min="0" :max="1000" label="Stated delay, ms" /></label
-        ><span /> <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><button
-          type="button"
-          class="word-button"
+        ><span /> <ElInput v-model="name" maxlength="60" aria-label="Name of the device" /><DoWord
           :disabled="!name.trim()"
-          @click="keep"
+          :does="keep"
         >
           Keep
-        </button>
+        </DoWord>
       </div>
       <button type="button" class="plain-button" @click="sizing = true">
         {{ screen.sized ? 'Size this screen anew' : 'Size this screen by a bank card' }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -123,7 +124,7 @@ const most = computed(() => Math.max(1, ...swaps.value.map((s) => Math.abs(gain(
           :value="r.id"
           :label="label(r)"
       /></ElSelect>
-      <button type="button" class="word-button" @click="keep">Keep this run</button>
+      <DoWord :does="keep">Keep this run</DoWord>
       <button v-if="other !== NOW" type="button" class="plain-button" @click="drop">Into the bin</button>
     </div>
     <p v-if="!runs.length" class="small">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -105,9 +106,9 @@ const takeIt = () =>
         choices it is said which pen you like, how sure that is, and what you seem to go by.
       </p>
       <div class="row">
-        <button type="button" class="word-button strong" :disabled="!desk.sheet?.strokes" @click="begin">
+        <DoWord class="strong" :disabled="!desk.sheet?.strokes" :does="begin">
           Choose for {{ desk.pen?.recipe.name }}
-        </button>
+        </DoWord>
         <label class="small"
           >among
           <ElSelect v-model="count" aria-label="Directions" style="width: 74px"
@@ -131,9 +132,7 @@ const takeIt = () =>
           round: {{ Math.round(found.consistent * found.asked_twice) }} answered alike.
         </p>
         <div class="row">
-          <button type="button" class="word-button strong" @click="takeIt">
-            Take it as a draft of {{ pen?.recipe.name }}
-          </button>
+          <DoWord class="strong" :does="takeIt"> Take it as a draft of {{ pen?.recipe.name }} </DoWord>
           <button type="button" class="word-button" @click="found = undefined">Go on choosing</button>
           <button type="button" class="word-button" @click="session = null">End it, keep nothing</button>
         </div>

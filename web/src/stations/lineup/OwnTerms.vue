@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
@@ -91,7 +92,7 @@ const score = (name: string, key: string, to: number) =>
         style="width: 190px"
         @keydown.enter="addOwn"
       />
-      <button type="button" class="word-button" :disabled="!ownName.trim()" @click="addOwn">Score it by hand</button>
+      <DoWord :disabled="!ownName.trim()" :does="addOwn">Score it by hand</DoWord>
     </div>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ElCheckbox, ElInput } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -173,9 +174,9 @@ const keep = () =>
         <ElInput v-model="lineup.verdict" type="textarea" :rows="2" maxlength="4000" aria-label="Your verdict" />
       </label>
       <div class="row">
-        <button type="button" class="word-button" @click="report('html')">Take out the report</button>
-        <button type="button" class="word-button" @click="report('csv')">Every reading as a table</button>
-        <button type="button" class="word-button" @click="report('pdf')">The report as PDF</button>
+        <DoWord :does="() => report('html')">Take out the report</DoWord>
+        <DoWord :does="() => report('csv')">Every reading as a table</DoWord>
+        <DoWord :does="() => report('pdf')">The report as PDF</DoWord>
         <span class="small" role="status">{{ said }}</span>
       </div>
       <form class="row" @submit.prevent="keep">

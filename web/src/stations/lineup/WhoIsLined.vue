@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -115,9 +116,9 @@ const again = (kept: Schemas['LineupHead']) =>
       >
     </div>
     <template v-if="!only">
-      <button type="button" class="word-button strong" :disabled="busy || candidates.length < 2" @click="measure">
+      <DoWord class="strong" :disabled="busy || candidates.length < 2" :does="measure">
         Measure {{ candidates.length }} {{ candidates.length === 1 ? 'candidate' : 'candidates' }}
-      </button>
+      </DoWord>
       <p v-if="candidates.length < 2" class="small">A line-up compares at least two: choose another pen.</p>
       <JobProgress v-if="busy && job" :job words="Measuring" @cancel="cancel" />
       <KeptLineups :busy @again="again" />

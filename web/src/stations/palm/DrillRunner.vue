@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { PalmEngine, type PageView, type PalmEvent } from '@/ink'
 import { palmEvent, streamOf } from '@/ink/palm-events'
+import { useEscape } from '@/composables/use-escape'
 import { useScreen } from '@/stores/screen'
 import type { Rules } from '@/stores/palm-trial'
 import DrillPicture from './DrillPicture.vue'
@@ -183,6 +184,7 @@ const shift = computed(() => {
   const first = enlarged.value ? ENLARGED : 1
   return `translate(${x * screen.pxPerMm}px, ${y * screen.pxPerMm}px) scale(${scale * first})`
 })
+useEscape(() => true, stop)
 </script>
 
 <template>

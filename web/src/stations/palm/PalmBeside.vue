@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -84,7 +85,7 @@ const value = (s: Side | undefined, f: Schemas['Control']) => {
           :value="r.id"
           :label="label(r)"
       /></ElSelect>
-      <button type="button" class="word-button" :disabled="!trial.body" @click="keep">Keep this run</button>
+      <DoWord :disabled="!trial.body" :does="keep">Keep this run</DoWord>
       <button v-if="other !== NOW" type="button" class="plain-button" @click="drop">Into the bin</button>
     </div>
     <p v-if="!runs.length" class="small">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import ReadingNote from '@/components/ReadingNote.vue'
@@ -101,9 +102,7 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
       </ReadingNote>
       <PostureCard />
       <div class="keep">
-        <button type="button" class="word-button strong" :disabled="!trial.changed" @click="keep">
-          Keep for this hand and device
-        </button>
+        <DoWord class="strong" :disabled="!trial.changed" :does="keep"> Keep for this hand and device </DoWord>
         <p class="small">
           {{
             palm.setting?.kept

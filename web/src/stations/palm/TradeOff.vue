@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -74,11 +75,11 @@ const shares = (o: Schemas['Outcome']) => {
 <template>
   <div class="trade">
     <div class="ask">
-      <button type="button" class="word-button strong" :disabled="busy" @click="search">
+      <DoWord class="strong" :disabled="busy" :does="search">
         {{ trial.own.length ? 'Find rules for what I did' : 'Find rules for this hand' }}
-      </button>
+      </DoWord>
       <JobProgress v-if="busy && job" :job="job" words="sweeping the rules" @cancel="cancel" />
-      <button v-if="trial.sweep" type="button" class="word-button apply" data-apply @click="apply">Apply them</button>
+      <DoWord v-if="trial.sweep" class="apply" data-apply :does="apply">Apply them</DoWord>
     </div>
     <p v-if="!trial.sweep" class="book">
       Every rule is swept over the drills, alone and with the others, and the settings that let no palm through and

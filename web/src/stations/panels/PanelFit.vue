@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
@@ -70,9 +71,9 @@ function tryIt() {
 
 <template>
   <div class="fit" :class="{ waits: asked.busy.value }" data-fit>
-    <button type="button" class="word-button" :disabled="asked.busy.value" @click="fit">
+    <DoWord :disabled="asked.busy.value" :does="fit">
       {{ deviceIds.length > 1 ? 'One pen for all of these' : 'Fit this pen to this panel' }}
-    </button>
+    </DoWord>
     <p v-if="found" class="small">
       <template v-if="found.fitted.width_mm === null">
         No width up to four times this one, and no tone, keeps every line at 3:1 here ({{ shares }}).
@@ -84,7 +85,7 @@ function tryIt() {
     </p>
     <button v-if="needed" type="button" class="word-button" @click="tryIt">Try it</button>
     <template v-else-if="draft.changed">
-      <button type="button" class="word-button strong" @click="keep">Keep as revision {{ draft.next }}</button>
+      <DoWord class="strong" :does="keep">Keep as revision {{ draft.next }}</DoWord>
       <button v-if="draft.undoable" type="button" class="plain-button" @click="draft.undo">Undo</button>
     </template>
     <InkAgain v-else-if="justKept && desk.sheet?.strokes" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type DeviceItem } from '@/api/client'
@@ -71,13 +72,9 @@ const change = () =>
     </div>
     <p v-if="byEye" class="small eyed">Found by eye on it: {{ byEye }}.</p>
     <div class="keep">
-      <button v-if="own" type="button" class="word-button" :disabled="!changed" @click="change">
-        Change {{ device.device.name }}
-      </button>
+      <DoWord v-if="own" :disabled="!changed" :does="change"> Change {{ device.device.name }} </DoWord>
       <ElInput v-model="name" maxlength="60" aria-label="Name of the panel" />
-      <button type="button" class="word-button" :disabled="!changed || !name.trim()" @click="make">
-        Keep as a device of my own
-      </button>
+      <DoWord :disabled="!changed || !name.trim()" :does="make"> Keep as a device of my own </DoWord>
       <button v-if="changed" type="button" class="plain-button" @click="figures = {}">As it was</button>
     </div>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Recipe, type Schemas } from '@/api/client'
@@ -107,9 +108,7 @@ function tryIt(recipe: Recipe) {
         >
           Call it a {{ noun(verdict.nearest) }}
         </button>
-        <button v-if="another" type="button" class="word-button" @click="desk.takePen(another.id)">
-          Take {{ another.recipe.name }}
-        </button>
+        <DoWord v-if="another" :does="() => desk.takePen(another!.id)"> Take {{ another.recipe.name }} </DoWord>
       </div>
     </template>
   </ReadingNote>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useEventListener } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import type { Schemas } from '@/api/client'
@@ -37,9 +38,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 
 <template>
   <div class="keep">
-    <button type="button" class="word-button strong" :disabled="!draft.changed" @click="keep">
-      Keep as revision {{ draft.next }}
-    </button>
+    <DoWord class="strong" :disabled="!draft.changed" :does="keep"> Keep as revision {{ draft.next }} </DoWord>
     <InkAgain v-if="justKept && desk.sheet?.strokes" />
     <button type="button" class="word-button" :disabled="!draft.undoable" @click="draft.undo">Undo</button>
     <button type="button" class="word-button" :disabled="!draft.redoable" @click="draft.redo">Redo</button>

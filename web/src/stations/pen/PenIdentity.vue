@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { ElInput, ElOption, ElSelect, ElSwitch } from 'element-plus'
 import { computed, shallowRef } from 'vue'
 import { api, take, type PenItem } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
+import { useOwnPen } from '@/composables/use-own-pen'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 
@@ -17,22 +19,7 @@ const setOnce = (path: string, value: unknown) => {
   draft.done()
 }
 
-const duplicate = () =>
-  desk.attempt(async () => {
-    const recipe = { ...draft.recipe!, name: `${draft.recipe!.name.slice(0, 52)}, copy` }
-    const made = await take(
-      api.POST('/api/pens', {
-        body: {
-          id: `pen-${crypto.randomUUID().slice(0, 13)}`,
-          recipe,
-          note: `from ${draft.pen!.recipe.name}`,
-          on_roll: true,
-        },
-      }),
-    )
-    desk.replacePen(made)
-    await desk.changeSheet({ pen_id: made.id })
-  })
+const ownPen = useOwnPen()
 
 const toBin = () =>
   desk.attempt(async () => {
@@ -102,9 +89,9 @@ const bringIn = useBringIn('Pen, JSON', '.json,application/json', async (file) =
       <ElSwitch :model-value="onRoll" aria-label="On the pen roll" @change="(v) => setRoll(Boolean(v))"
     /></label>
     <div class="do">
-      <button type="button" class="word-button" @click="duplicate">Duplicate</button>
-      <button type="button" class="word-button" @click="toBin">Move to the bin</button>
-      <button type="button" class="word-button" @click="showBin">Look in the bin</button>
+      <DoWord :does="() => ownPen()">Duplicate</DoWord>
+      <DoWord :does="toBin">Move to the bin</DoWord>
+      <DoWord :does="showBin">Look in the bin</DoWord>
       <button type="button" class="word-button" @click="bringIn">Bring in a pen</button>
     </div>
     <p v-if="binned && !binned.length" class="small">The bin is empty.</p>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import OnOff from '@/components/OnOff.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '@/components/NumberField.vue'
+import { useEscape } from '@/composables/use-escape'
 import { useDesk } from '@/stores/desk'
+import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
@@ -21,6 +24,11 @@ const verb = useVerb()
 const here = useHere()
 const last = useLastTouch()
 const asks = ref(false)
+const frame = useFrame()
+useEscape(
+  () => frame.unfolded === 'page',
+  () => (frame.unfolded = undefined),
+)
 /** Zoom at which a millimetre on the page is one on the screen. */
 const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
 const percent = computed({
@@ -39,7 +47,7 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value * 1.4)">closer</button>
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value / 1.4)">farther</button>
       <button type="button" class="plain-button rare" :aria-pressed="verb.boxing" @click="verb.boxing = !verb.boxing">
-        {{ verb.boxing ? 'draw round it' : 'closer on a part' }}
+        closer on a part
       </button>
       <NumberField
         v-model="percent"
@@ -51,35 +59,44 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
         :decimals="0"
       />
     </span>
-    <span v-if="here.turns" class="group">
-      <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
-      <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
-    </span>
-    <span v-if="desk.sheet && desk.sheet.pages > 1" class="group" role="group" aria-label="Pages">
-      <button v-if="desk.sheet.page > 1" type="button" class="plain-button" @click="pages.go(false)">
-        page before
-      </button>
-      <button v-if="desk.sheet.page < desk.sheet.pages" type="button" class="plain-button" @click="pages.go(true)">
-        page after
-      </button>
-      <button v-else type="button" class="plain-button" @click="pages.add(desk.sheet)">new page</button>
-    </span>
-    <span class="group">
-      <button type="button" class="plain-button" @click="palm.pageLock = !palm.pageLock">
-        {{ palm.pageLock ? 'Let the page move' : 'Lock the page' }}
-      </button>
-      <button type="button" class="plain-button" @click="palm.fingerInk = palm.fingerWrites ? 'off' : 'on'">
-        {{ palm.fingerWrites ? 'Let a finger move the page' : 'Let a finger write' }}
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        :disabled="last.contact === undefined"
-        aria-haspopup="dialog"
-        @click="asks = !asks"
-      >
-        last touch
-      </button>
+    <button
+      v-if="frame.small"
+      type="button"
+      class="plain-button"
+      :aria-expanded="frame.unfolded === 'page'"
+      @click="frame.turn('page')"
+    >
+      more
+    </button>
+    <span v-show="!frame.small || frame.unfolded === 'page'" class="rest" :class="{ over: frame.small }">
+      <span v-if="here.turns" class="group">
+        <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
+        <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
+      </span>
+      <span v-if="desk.sheet && desk.sheet.pages > 1" class="group" role="group" aria-label="Pages">
+        <button v-if="desk.sheet.page > 1" type="button" class="plain-button" @click="pages.go(false)">
+          page before
+        </button>
+        <button v-if="desk.sheet.page < desk.sheet.pages" type="button" class="plain-button" @click="pages.go(true)">
+          page after
+        </button>
+        <button v-else type="button" class="plain-button" @click="pages.add(desk.sheet)">new page</button>
+      </span>
+      <span class="group">
+        <OnOff v-model="palm.pageLock">page locked</OnOff>
+        <OnOff :model-value="palm.fingerWrites" @update:model-value="(on) => (palm.fingerInk = on ? 'on' : 'off')"
+          >a finger writes</OnOff
+        >
+        <button
+          type="button"
+          class="plain-button"
+          :disabled="last.contact === undefined"
+          aria-haspopup="dialog"
+          @click="asks = !asks"
+        >
+          last touch
+        </button>
+      </span>
     </span>
     <LastTouch v-if="asks" @close="asks = false" />
   </div>
@@ -98,9 +115,25 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
   align-items: center;
   gap: 0 16px;
 }
+.rest {
+  display: contents;
+}
 @media (max-width: 560px) {
   .rare {
     display: none;
+  }
+  .tools {
+    position: relative;
+    flex-wrap: nowrap;
+  }
+  .rest.over {
+    position: absolute;
+    z-index: 15;
+    inset: auto -8px 100%;
+    display: grid;
+    padding: 6px 16px;
+    background: var(--card);
+    border-top: var(--line) solid var(--edge);
   }
 }
 .percent {

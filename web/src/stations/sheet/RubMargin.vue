@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
+import OnOff from '@/components/OnOff.vue'
 import { computed } from 'vue'
 import { api, take } from '@/api/client'
 import EraserDisc from '@/components/EraserDisc.vue'
@@ -60,15 +62,7 @@ const clear = () =>
       </button>
       <NumberField v-model="verb.eraserMm" label="Eraser" unit="mm" :min="0.2" :max="60" :decimals="1" />
     </div>
-    <button
-      v-if="verb.takes !== 'ringed'"
-      type="button"
-      class="word-button"
-      :aria-pressed="verb.asSeen"
-      @click="verb.asSeen = !verb.asSeen"
-    >
-      {{ verb.asSeen ? 'So large on the screen' : 'So large on the page' }}
-    </button>
+    <OnOff v-if="verb.takes !== 'ringed'" v-model="verb.asSeen">Same size on the screen, near or far</OnOff>
     <div class="kinds" role="group" aria-label="What it may touch">
       <button
         v-for="kind in KINDS"
@@ -81,33 +75,20 @@ const clear = () =>
         {{ kind }}
       </button>
     </div>
-    <button
+    <OnOff
       v-if="(desk.sheet?.layers?.length ?? 1) > 1"
-      type="button"
-      class="word-button"
-      :aria-pressed="verb.layers === 'this'"
-      @click="verb.layers = verb.layers === 'this' ? 'all' : 'this'"
+      :model-value="verb.layers === 'this'"
+      @update:model-value="(on) => (verb.layers = on ? 'this' : 'all')"
+      >This layer only</OnOff
     >
-      {{ verb.layers === 'this' ? 'On this layer only' : 'On all layers' }}
-    </button>
-    <button type="button" class="word-button" :aria-pressed="verb.lockedToo" @click="verb.lockedToo = !verb.lockedToo">
-      {{ verb.lockedToo ? 'Locked ink too' : 'Locked ink stays' }}
-    </button>
-    <button
-      type="button"
-      class="word-button"
-      :aria-pressed="!!kept"
-      :disabled="!kept && others.length >= MOST_KEPT"
-      @click="keep"
+    <OnOff v-model="verb.lockedToo">Locked ink too</OnOff>
+    <OnOff v-model="verb.once">One rub, then write</OnOff>
+    <OnOff :model-value="!!kept" :disabled="!kept && others.length >= MOST_KEPT" @update:model-value="keep"
+      >Lies on the roll</OnOff
     >
-      {{ kept ? 'On the roll' : 'Keep on the roll' }}
-    </button>
-    <button type="button" class="word-button" @click="clear">
+    <DoWord :does="clear">
       {{ verb.layers === 'this' ? 'Clear this layer' : 'Clear the page' }}
-    </button>
-    <button type="button" class="word-button" :aria-pressed="verb.once" @click="verb.once = !verb.once">
-      {{ verb.once ? 'One rub, then write' : 'Rub until told otherwise' }}
-    </button>
+    </DoWord>
   </div>
 </template>
 

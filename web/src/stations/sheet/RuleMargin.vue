@@ -34,7 +34,7 @@ function lay(kind: GuideKind) {
         :aria-pressed="store.guide.kind === kind"
         @click="lay(kind)"
       >
-        {{ store.guide.kind === kind ? 'Put it away' : words }}
+        {{ words }}
       </button>
     </div>
     <template v-if="store.guide.kind === 'edge'">

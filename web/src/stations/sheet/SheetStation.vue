@@ -8,6 +8,7 @@ import HandWriter from '@/components/HandWriter.vue'
 import LeaderLines from '@/components/LeaderLines.vue'
 import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
+import { useEscape } from '@/composables/use-escape'
 import { useLatest } from '@/composables/use-latest'
 import { useBeside } from '@/stores/beside'
 import { useChosen } from '@/stores/chosen'
@@ -168,6 +169,10 @@ function drawLines() {
 useResizeObserver(root, drawLines)
 onMounted(drawLines)
 
+useEscape(
+  () => frame.unfolded === 'margin',
+  () => (frame.unfolded = undefined),
+)
 const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 </script>
 
@@ -177,11 +182,19 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       <PageView ref="view" :prompts="prompts" @settled="readSoon" @moved="drawLines" />
       <BesideView />
     </div>
-    <aside ref="margin" class="margin" aria-label="Readings" @scroll="drawLines" @click="drawLinesSoon">
+    <aside
+      v-show="!frame.small || frame.unfolded === 'margin'"
+      ref="margin"
+      class="margin"
+      aria-label="Readings"
+      @scroll="drawLines"
+      @click="drawLinesSoon"
+    >
       <button
         type="button"
         class="plain-button small fold"
         :aria-expanded="!frame.marginFolded"
+        data-stays-open
         @click="frame.marginFolded = !frame.marginFolded"
       >
         {{ frame.marginFolded ? 'open' : 'fold' }}
@@ -344,7 +357,7 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 @media (max-width: 900px) {
   .station,
   .station.right {
-    grid-template: minmax(180px, 1fr) auto / minmax(0, 1fr);
+    grid-template: minmax(180px, 1fr) 260px / minmax(0, 1fr); /* the page does not move as words come and go */
     overflow-y: auto;
     padding: 12px 16px 0;
     gap: 8px;
@@ -359,11 +372,26 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
     max-height: 260px;
   }
 }
-/* on a telephone the page comes first; the margin is scrolled to */
+/* on a telephone the page has all of it; the margin opens over it */
 @media (max-width: 560px) {
   .station,
   .station.right {
-    grid-template-rows: minmax(340px, 1fr) auto;
+    grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+    overflow: hidden;
+    padding: 6px 8px 0;
+  }
+  .margin {
+    position: absolute;
+    z-index: 15;
+    inset: auto 0 0;
+    grid-template-columns: 1fr 1fr;
+    max-height: 60%;
+    padding: 8px 16px 12px;
+    background: var(--card);
+    border-top: var(--line) solid var(--edge);
+  }
+  .margin .fold {
+    display: none;
   }
 }
 </style>

@@ -1,6 +1,10 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
+import OnOff from '@/components/OnOff.vue'
 import { computed } from 'vue'
 import PaletteSpots from '@/components/PaletteSpots.vue'
+import { useOnce } from '@/composables/use-once'
+import { useOwnPen } from '@/composables/use-own-pen'
 import { percent, say } from '@/lib/numbers'
 import { useDraft } from '@/stores/draft'
 import { useScreen } from '@/stores/screen'
@@ -13,7 +17,11 @@ const verb = useVerb()
 const BROADER = 1.5 // from one width to the next
 const OPACITIES = [1, 0.7, 0.4] as const
 const body = computed(() => draft.recipe?.body)
-const tidies = computed(() => !!draft.pen && !!verb.tidying[draft.pen.id])
+const tidies = computed({
+  get: () => verb.tidies(draft.pen),
+  set: (on) => (verb.tidying = { ...verb.tidying, [draft.pen!.id]: on }),
+})
+const { run: own, busy } = useOnce(useOwnPen())
 const rounded = (mm: number) => Number(mm.toPrecision(2))
 const widths = computed(() => {
   const kept = draft.kept?.body?.width_mm ?? 0.5
@@ -58,28 +66,11 @@ function give(path: string, value: unknown) {
       label="Colour of the pen"
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
-    <button
-      type="button"
-      class="word-button"
-      :aria-pressed="verb.widthAsSeen"
-      @click="verb.widthAsSeen = !verb.widthAsSeen"
-    >
-      {{ verb.widthAsSeen ? 'So broad on the screen' : 'So broad on the page' }}
-    </button>
-    <button type="button" class="word-button" :aria-pressed="verb.scribbles" @click="verb.scribbles = !verb.scribbles">
-      {{ verb.scribbles ? 'A scribble over ink rubs it out' : 'Scribbles are ink' }}
-    </button>
-    <button
-      type="button"
-      class="word-button"
-      :aria-pressed="tidies"
-      @click="verb.tidying = { ...verb.tidying, [draft.pen!.id]: !tidies }"
-    >
-      {{ tidies ? 'Held still, figures of this pen turn clean' : 'Strokes of this pen stay as drawn' }}
-    </button>
-    <button type="button" class="word-button" :aria-pressed="verb.rings" @click="verb.rings = !verb.rings">
-      {{ verb.rings ? 'A ring held still chooses what it holds' : 'Rings are ink' }}
-    </button>
+    <DoWord v-if="draft.changed" :disabled="busy" :does="() => own(true)"> Keep as a pen of its own </DoWord>
+    <OnOff v-model="verb.widthAsSeen">Same width on the screen, near or far</OnOff>
+    <OnOff v-model="verb.scribbles">A scribble over ink rubs it out</OnOff>
+    <OnOff v-model="tidies">A figure held still turns clean</OnOff>
+    <OnOff v-model="verb.rings">A ring held still chooses what it holds</OnOff>
   </div>
 </template>
 

@@ -41,7 +41,7 @@ export function useFigure() {
     placement = HERE
   }
   onScopeDispose(forget)
-  const tidies = () => !!desk.pen && !!verb.tidying[desk.pen.id]
+  const tidies = () => verb.tidies(desk.pen)
 
   /** The nib writes on: where it stays for a while, what the stroke means so far is looked for. */
   function wrote(samples: readonly Sample[]) {
@@ -63,7 +63,7 @@ export function useFigure() {
     const mine = (asked += 1)
     if (verb.rings && Math.hypot(last[0] - first[0], last[1] - first[1]) <= OPEN_SHARE * long) {
       const params = { path: { sheet_id: desk.sheet!.id } }
-      const body: Schemas['ChooseWay'] = { way, takes: 'inside', words: false, locked_too: false }
+      const body: Schemas['ChooseWay'] = { way, takes: 'held', words: false, locked_too: false }
       const met = await take(api.POST('/api/sheets/{sheet_id}/strokes/met', { params, body })).catch(() => undefined)
       if (mine !== asked) return
       if (met?.strokes.length) {
@@ -94,15 +94,21 @@ export function useFigure() {
 
   /** A stroke was lifted, and is being kept: clean, where its figure was shown. Undone, it is as it was drawn. */
   async function lifted(sheetId: string, stroke: NewStroke, kept: Promise<void>) {
-    const body = found && { placement }
+    const [body, kind] = [found && { placement }, shown.value?.kind]
     forget()
     verb.said = ''
     await kept
     if (!body) return scribbled(sheetId, stroke)
     const params = { path: { sheet_id: sheetId, stroke_id: stroke.id } }
-    await desk.attempt(() =>
+    const done = await desk.attempt(() =>
       ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/strokes/{stroke_id}/figure', { params, body }))),
     )
+    if (!done || verb.tidied) return
+    verb.tidied = true
+    verb.setsPen = true // where it is turned off
+    verb.said =
+      `Held still at its end, what you drew became a clean ${kind}. Undo has it as drawn; ` +
+      '“A figure held still turns clean”, below, has it off.'
   }
 
   /** A ring was lifted that chooses: it is no ink. */

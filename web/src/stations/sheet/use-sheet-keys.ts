@@ -3,6 +3,8 @@ import { useChosen } from '@/stores/chosen'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { usePrints } from '@/stores/prints'
+import { useReplay } from '@/stores/replay'
+import { useStrip } from '@/stores/strip'
 import { useVerb, type Verb } from '@/stores/verb'
 
 /** Keys that say what the pen does: pressed they stay, held while it does it they end as they are let go. */
@@ -16,6 +18,8 @@ export function useSheetKeys(closer: (times: number) => void) {
   const ink = useInk()
   const verb = useVerb()
   const prints = usePrints()
+  const replay = useReplay()
+  const strip = useStrip()
   const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
   const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
   async function cut() {
@@ -45,6 +49,9 @@ export function useSheetKeys(closer: (times: number) => void) {
       return void deed()
     }
     if (event.key === 'Escape' && !event.defaultPrevented) {
+      if (replay.on || strip.on) event.preventDefault()
+      if (replay.on) return replay.close()
+      if (strip.on) return void (strip.on = false)
       verb.now = 'write'
       prints.moving = undefined
     }

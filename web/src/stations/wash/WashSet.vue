@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -142,7 +143,7 @@ const take_ = () =>
               : 'better, but no colours were found that pass everywhere; leave out a wash or a panel.'
           }}
         </p>
-        <button type="button" class="word-button" @click="take_">Keep as new revisions</button>
+        <DoWord :does="take_">Keep as new revisions</DoWord>
       </div>
       <p v-else-if="changed" class="small">Kept. The old colours are in each pen's revisions.</p>
       <p class="small">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { ElOption, ElSelect } from 'element-plus'
@@ -175,7 +176,7 @@ function use(setting: Schemas['Setting']) {
           <p class="small">
             {{ twinWords }}: {{ reply.twin.blend }}, {{ reply.twin.place }} the ink, {{ percent(reply.twin.opacity) }}
           </p>
-          <button type="button" class="word-button" @click="keepTwin(reply.twin)">Keep a twin {{ twinWords }}</button>
+          <DoWord :does="() => keepTwin(reply!.twin!)">Keep a twin {{ twinWords }}</DoWord>
         </template>
       </template>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DoWord from '@/components/DoWord.vue'
 import { useEventListener } from '@vueuse/core'
 import { ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -123,9 +124,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
         <p class="small" role="status">
           {{ wash.changed ? 'washing with changes not kept' : `kept as revision ${wash.pen.revision}` }}
         </p>
-        <button type="button" class="word-button strong" :disabled="!wash.changed" @click="wash.keep()">
+        <DoWord class="strong" :disabled="!wash.changed" :does="() => wash.keep()">
           Keep as revision {{ wash.next }}
-        </button>
+        </DoWord>
         <button type="button" class="word-button" :disabled="!wash.undoable" @click="wash.undo">Undo</button>
         <button type="button" class="word-button" :disabled="!wash.redoable" @click="wash.redo">Redo</button>
       </div>
