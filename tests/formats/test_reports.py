@@ -11,9 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gray_quill.core.pen.shipped import SHIPPED_PENS
+from gray_quill.formats.faces import without_face
 from gray_quill.formats.report_blocks import Block, Heading, Listed, Rows, Standing, Words
 from gray_quill.formats.report_html import report_html
-from gray_quill.formats.report_pdf import NO_LETTER, latin, report_pdf
+from gray_quill.formats.report_pdf import report_pdf
 
 PEN = SHIPPED_PENS["fen-fountain"]
 SAID: list[Block] = [
@@ -67,7 +68,15 @@ class Reports(unittest.TestCase):
         self.assertGreaterEqual(len(pypdf.PdfReader(io.BytesIO(report_pdf("x", blocks))).pages), 1)
         self.assertTrue(report_html("x", blocks).endswith(b"</html>"))
 
-    def test_letters_that_are_not_there_are_shown_as_such_and_said(self) -> None:
-        self.assertEqual(latin("moth мотылёк é €"), f"moth {NO_LETTER * 7} é €")
-        self.assertIn("typefaces do not have", words_of(report_pdf("x", [Words("мотылёк")])))
-        self.assertNotIn("typefaces do not have", words_of(report_pdf("x", [Words("moth")])))
+    def test_names_in_other_scripts_show_and_letters_no_face_has_are_said_by_their_numbers(self) -> None:
+        names = "Мотылёк ώρα Đêm trăng, Łódź"
+        said = words_of(report_pdf("x", [Heading(names, 1), Words(names), Rows(("a",), [(names,)])]))
+        self.assertEqual(said.count("Мотылёк ώρα Đêm trăng, Łódź"), 3)
+        self.assertNotIn("by their numbers", said)
+        self.assertFalse(without_face(names))
+        for page in pypdf.PdfReader(io.BytesIO(report_pdf("x", [Words(names)]))).pages:
+            for font in page["/Resources"]["/Font"].values():  # type: ignore[index]
+                self.assertIn("/FontFile2", font.get_object()["/FontDescriptor"].get_object(), "embedded")
+        said = words_of(report_pdf("x", [Words("moth \U00012000")]))
+        self.assertIn("moth U+12000", said)
+        self.assertIn("by their numbers", said)

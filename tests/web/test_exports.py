@@ -82,6 +82,32 @@ class ExportsApi(ApiCase):
         ink = np.asarray(Image.open(io.BytesIO(zipfile.ZipFile(io.BytesIO(data)).read(name))))
         self.assertGreater((ink[..., 3] > 128).sum(), 50)
 
+    def test_covers_hold_in_every_file_and_picture_unless_lifted(self) -> None:
+        cover = {"id": "over", "left_mm": 15, "top_mm": 20, "width_mm": 60, "height_mm": 20}
+        bare = self.page(self.sheet)
+        self.ask("PUT", f"/api/sheets/{self.sheet}/covers", {"covers": [cover]})
+        under = np.s_[84:156, 64:296]  # of the page at 4 px a mm
+        strip = np.array([0x8C, 0x7F, 0x6A])
+        self.assertTrue((self.page(self.sheet)[under] == strip).all(), "a thumbnail, the mirror and the page beside")
+        lifted = read_png(self.client.get(f"/api/sheets/{self.sheet}/page.png?scale=4&lifted=true").data)
+        self.assertTrue((lifted == bare).all())
+        for more in ({"form": "pdf"}, {"form": "pdf", "annotated": True}, {"form": "png", "dpi": 101.6}):
+            for up in (False, True):
+                with self.subTest(**more, up=up):
+                    told, data = self.out(**more, lifted=up)
+                    if more["form"] == "pdf":
+                        page = pypdfium2.PdfDocument(data)[0]
+                        shown = page.render(scale=4 * 25.4 / 72, may_draw_forms=False).to_numpy()[..., 2::-1]
+                    else:
+                        shown = read_png(data)
+                    off = np.abs(shown[under].astype(int) - strip).max()
+                    self.assertEqual(off > 60, up, off)
+                    if not more.get("annotated"):
+                        self.assertLess(told["beside"][0]["apart"], 0.003)
+        for form in ("svg", "ora"):
+            self.assertNotEqual(self.out(form=form)[1], self.out(form=form, lifted=True)[1])
+        self.assertIn(b"#8c7f6a", self.out(form="svg")[1])
+
     def test_files_apart_are_named_as_asked_and_never_twice_alike(self) -> None:
         self.ask("PATCH", f"/api/sheets/{self.pages[2]}", {"bookmark": "counts"})
         told, data = self.out(form="svg", pages="1, 3", names="{sheet} {page} {bookmark}")

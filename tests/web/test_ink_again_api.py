@@ -1,10 +1,13 @@
 """Drafts, ink drawn again, and readings that say which ink they speak of."""
 
+import contextlib
 from typing import Any
 
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed
+from gray_quill.store.database import connect
+from gray_quill.store.pens import get_pen
 from tests.web.api_case import STROKE, ApiCase
 
 FEN = SHIPPED_PENS["fen-fountain"]
@@ -65,6 +68,27 @@ class InkAgain(ApiCase):
         back = self.ask("PUT", f"/api/sheets/{self.sheet}/strokes/pens", {"inks": told["was"]}).json
         self.assertEqual((back["strokes"], self.drawn_by()), (2, [1, -1]))
         self.assertEqual(self.client.get(page).data, before)
+
+    def test_chosen_ink_is_inked_as_the_pen_writes_now_or_in_a_colour_and_comes_back_the_same(self) -> None:
+        for stroke_id, draft in (("a", None), ("b", wider(0.9)), ("c", None)):
+            self.write(stroke_id, draft)
+        ids = [f"{self.sheet}-a", f"{self.sheet}-b"]
+        told = self.again(revision=1, draft=wider(1.3), ids=ids).json
+        self.assertEqual((told["strokes"], self.drawn_by()), (2, [-2, -2, 1]))
+        path = f"/api/sheets/{self.sheet}/strokes/"
+        self.ask("PUT", path + "pens", {"inks": told["was"]})
+        self.assertEqual(self.drawn_by(), [1, -1, 1])
+        told = self.ask("PUT", path + "colour", {"ids": ids, "colour": "#8a3a2d"}).json
+        with contextlib.closing(connect(self.folder)) as db:
+            recipes = [get_pen(db, s.pen_id, s.revision).recipe for s in self.strokes(self.sheet)]
+        self.assertEqual([r.body.colour for r in recipes], ["#8a3a2d", "#8a3a2d", FEN.body.colour])
+        self.assertEqual([r.body.width_mm for r in recipes], [FEN.body.width_mm, 0.9, FEN.body.width_mm])
+        self.assertEqual(self.ask("PUT", path + "colour", {"ids": ids, "colour": "#8a3a2d"}).json["strokes"], 0)
+        self.ask("PUT", path + "pens", {"inks": told["was"]})
+        self.assertEqual(self.drawn_by(), [1, -1, 1])
+        for wrong in ({"ids": ids, "colour": "red"}, {"ids": [], "colour": "#000000"}):
+            self.assertEqual(self.ask("PUT", path + "colour", wrong).status_code, 422)
+        self.assertEqual(self.ask("PUT", path + "colour", {"ids": ["no"], "colour": "#000000"}).status_code, 404)
 
     def test_ink_again_refuses_what_is_not_there_and_changes_nothing(self) -> None:
         self.write("a")

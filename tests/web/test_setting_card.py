@@ -68,8 +68,8 @@ class Cards(ApiCase):
             with self.subTest(name):
                 recipe = changed(pen, "name", "Фен <&> 0.5")
                 text, _ = read(write_card(setting_card(recipe, device, FIRM, START), recipe))
-                self.assertIn("··· <&> 0.5", text)
-                self.assertIn("typefaces do not have", text)
+                self.assertIn("Фен <&> 0.5", text)
+                self.assertNotIn("by their numbers", text)
                 self.assertEqual(text.count("Palm rules"), 1)
 
     def test_what_is_not_there_has_none(self) -> None:

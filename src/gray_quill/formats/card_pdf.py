@@ -13,7 +13,7 @@ from gray_quill.core.lineup.setting_card import Card, Settings
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.reading import said
 from gray_quill.core.units import mm_to_pt
-from gray_quill.formats.report_pdf import NO_LETTER, latin
+from gray_quill.formats.faces import BOLD, ITALIC, NO_FACE, REGULAR, draw, without_face
 
 WIDTH_MM, HEIGHT_MM = 148.0, 210.0
 EDGE_MM, GAP_MM = 12.0, 4.0
@@ -39,29 +39,25 @@ class _Drawn:
     def __init__(self, canvas: Canvas, card: Card, recipe: Recipe) -> None:
         self.canvas, self.card, self.recipe = canvas, card, recipe
         self.lost = False
-        canvas.setTitle(latin(f"{card.pen} on {card.device}"))
+        canvas.setTitle(f"{card.pen} on {card.device}")
 
     def all(self) -> None:
         card = self.card
-        self.text(EDGE_MM, 17, card.pen, 20, "Times-Italic")
-        self.text(EDGE_MM, 23, f"{card.kind} on {card.device}", 10, "Times-Roman", SOFT)
+        self.text(EDGE_MM, 17, card.pen, 20, ITALIC)
+        self.text(EDGE_MM, 23, f"{card.kind} on {card.device}", 10, REGULAR, SOFT)
         self._line(28)
         self._curve(44)
         self._table(EDGE_MM + CURVE_MM + 14, 44)
         self._measure(104)
         self._groups(114)
         if self.lost:
-            words = f"Letters this file's typefaces do not have are shown as {NO_LETTER}."
-            self.text(EDGE_MM, HEIGHT_MM - 5, words, 7, "Times-Roman", SOFT)
+            self.text(EDGE_MM, HEIGHT_MM - 5, NO_FACE, 7, REGULAR, SOFT)
         self.canvas.save()
 
-    def text(
-        self, x: float, y: float, words: str, size: float = 8.5, font: str = "Times-Roman", ink: Color = INK
-    ) -> None:
-        self.lost = self.lost or latin(words) != words
+    def text(self, x: float, y: float, words: str, size: float = 8.5, font: str = REGULAR, ink: Color = INK) -> None:
+        self.lost = self.lost or without_face(words, font)
         self.canvas.setFillColor(ink)
-        self.canvas.setFont(font, size)
-        self.canvas.drawString(mm_to_pt(x), mm_to_pt(HEIGHT_MM - y), latin(words))
+        draw(self.canvas, mm_to_pt(x), mm_to_pt(HEIGHT_MM - y), words, font, size)
 
     def stroke(self, x0: float, y0: float, x1: float, y1: float, ink: Color = RULE, weight: float = 0.6) -> None:
         self.canvas.setStrokeColor(ink)
@@ -122,7 +118,7 @@ class _Drawn:
                     self.canvas.showPage()
                     x, y, top = EDGE_MM, 18.0, 18.0
                 if n == 0:
-                    self.text(x, y, group.title, 9, "Times-Bold")
+                    self.text(x, y, group.title, 9, BOLD)
                     y += ROW_MM
                 self.text(x, y, label, 8, ink=SOFT)
                 self.text(x + 29, y, value, 8)

@@ -3,7 +3,6 @@
 import io
 from collections.abc import Sequence
 from typing import Any
-from xml.sax.saxutils import escape
 
 from PIL import Image
 from reportlab.lib.colors import HexColor
@@ -14,19 +13,19 @@ from reportlab.platypus import Flowable, ListFlowable, LongTable, Paragraph, Sim
 
 from gray_quill.core.ink.swatch import LINE_MM, line_pixels
 from gray_quill.core.units import mm_to_pt
+from gray_quill.formats.faces import BOLD, ITALIC, NO_FACE, REGULAR, marked_up, without_face
 from gray_quill.formats.report_blocks import GROUND, Block, Heading, Listed, Rows, Standing, Words
 
 INK, RULE, ACCENT = HexColor("#20242b"), HexColor("#c9c3b6"), HexColor("#2e5e5a")
 MARGIN_MM = 18.0
 WIDE_PT = A4[0] - 2 * mm_to_pt(MARGIN_MM)
 PT_PER_POINT = mm_to_pt(1.0)  # a point of a total is a millimetre
-NO_LETTER = "·"
-TEXT = ParagraphStyle("text", fontName="Times-Roman", fontSize=10.5, leading=14, textColor=INK, spaceAfter=4)
+TEXT = ParagraphStyle("text", fontName=REGULAR, fontSize=10.5, leading=14, textColor=INK, spaceAfter=4)
 CELL = ParagraphStyle("cell", parent=TEXT, fontSize=8.5, leading=10.5, spaceAfter=0)
 HEADS = {
-    1: ParagraphStyle("h1", parent=TEXT, fontName="Times-Italic", fontSize=20, leading=26),
-    2: ParagraphStyle("h2", parent=TEXT, fontName="Times-Italic", fontSize=14, leading=20, spaceBefore=8),
-    3: ParagraphStyle("h3", parent=TEXT, fontName="Times-Bold", fontSize=11, leading=15, spaceBefore=4),
+    1: ParagraphStyle("h1", parent=TEXT, fontName=ITALIC, fontSize=20, leading=26),
+    2: ParagraphStyle("h2", parent=TEXT, fontName=ITALIC, fontSize=14, leading=20, spaceBefore=8),
+    3: ParagraphStyle("h3", parent=TEXT, fontName=BOLD, fontSize=11, leading=15, spaceBefore=4),
 }
 
 
@@ -37,23 +36,10 @@ def report_pdf(title: str, blocks: Sequence[Block]) -> bytes:
         out, pagesize=A4, title=title, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin
     )
     story = [part for one in blocks for part in _block(one)]
-    if any(latin(words) != words for words in _all_words(blocks)):
-        story.append(Paragraph(f"Letters this file's typefaces do not have are shown as {NO_LETTER}.", TEXT))
+    if any(without_face(words) for words in _all_words(blocks)):
+        story.append(Paragraph(NO_FACE, TEXT))
     document.build(story)
     return out.getvalue()
-
-
-def latin(words: str) -> str:
-    """Words in the letters the typefaces every PDF reader has can show."""
-    return "".join(c if _has(c) else NO_LETTER for c in words)
-
-
-def _has(letter: str) -> bool:
-    try:
-        letter.encode("cp1252")
-    except UnicodeEncodeError:
-        return False
-    return True
 
 
 def _all_words(blocks: Sequence[Block]) -> list[str]:
@@ -69,7 +55,7 @@ def _all_words(blocks: Sequence[Block]) -> list[str]:
 
 
 def _words(words: str, style: ParagraphStyle) -> Paragraph:
-    return Paragraph(escape(latin(words)), style)
+    return Paragraph(marked_up(words, style.fontName), style)
 
 
 def _block(one: Block) -> list[Any]:
@@ -78,7 +64,11 @@ def _block(one: Block) -> list[Any]:
     if isinstance(one, Words):
         return [_words(one.words, TEXT)]
     if isinstance(one, Listed):
-        return [ListFlowable([_words(words, TEXT) for words in one.items], bulletType="bullet", start="•")]
+        return [
+            ListFlowable(
+                [_words(words, TEXT) for words in one.items], bulletType="bullet", start="•", bulletFontName=REGULAR
+            )
+        ]
     if isinstance(one, Rows):
         return [_table(one), Spacer(1, 6)]
     return [_Line(one), Spacer(1, 4)]

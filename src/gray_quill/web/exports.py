@@ -17,6 +17,7 @@ from pydantic import Field, StringConstraints
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
+from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST
 from gray_quill.core.ink.placement import HERE
 from gray_quill.core.ink.settle import Ink
@@ -62,7 +63,8 @@ COMPARED = {"pdf": "pdf", "png": "png", "ora": "png", "svg": "svg"}  # what can 
 class ExportBody(Model):
     """pages: "this", "all", or numbers like "2-4, 7". apart: a file for each page. names: what files are called, with
     {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel. cut_mm: a
-    PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations.
+    PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations. lifted: with
+    the covers off what they cover.
     """
 
     form: Literal["svg", "png", "pdf", "inkml", "ora"] = "pdf"
@@ -74,6 +76,7 @@ class ExportBody(Model):
     device_id: Id | None = None
     cut_mm: float | None = Field(None, ge=LEAST_PAGE_MM, le=LARGEST_MM)
     annotated: bool = False
+    lifted: bool = False
 
 
 @dataclasses.dataclass(frozen=True)
@@ -216,7 +219,7 @@ class _Exporting:
             return self._pdf(pages, title, step)
         inks, ground = self._drawn(pages[0])
         if body.form == "ora":
-            inks = self.memory.all_inks(self.db, pages[0].id)
+            inks = [*self.memory.all_inks(self.db, pages[0].id), *self._covers(pages[0])]
         if body.device_id:
             panel = get_thing(self.db, Device, body.device_id).panel
             return write_png(proof_sheet(inks, ground, panel, PLAIN).pixels, panel.ppi)
@@ -239,7 +242,10 @@ class _Exporting:
         return list(itertools.pairwise(at))
 
     def _drawn(self, page: Sheet) -> tuple[list[Ink], Paper]:
-        return self.memory.sheet_inks(self.db, page.id), self.memory.ground(page)
+        return [*self.memory.sheet_inks(self.db, page.id), *self._covers(page)], self.memory.ground(page)
+
+    def _covers(self, page: Sheet) -> list[Ink]:
+        return [] if self.body.lifted else cover_inks(page.covers, page.paper)
 
     def _beside(self, inside: Sequence[tuple[Sequence[Sheet], bytes]]) -> list[Beside]:
         """Each page read back, beside what the screen shows."""
@@ -265,7 +271,7 @@ class _Exporting:
             view = View(0, span[0], scale, *(max(1, round(side * scale)) for side in sides))
         if self.body.form == "ora":
             data = merged_picture(data)
-        screen = self.memory.page(self.db, page.id, view).astype(np.int16)
+        screen = self.memory.page(self.db, page.id, view, self.body.lifted).astype(np.int16)
         whole = (0.0, 0.0, 1.0, 1.0)
         kind = COMPARED[self.body.form]
         reader = self.memory.originals.reader

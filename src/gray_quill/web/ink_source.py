@@ -9,6 +9,7 @@ from collections.abc import Collection, Sequence
 
 from gray_quill.core.errors import GrayQuillError, NoInk
 from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawable
+from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST, Placed, layers_said
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.printed import printed
@@ -165,14 +166,18 @@ class InkMemory:
         pairs = self.strokes(db, index, get_sheet(db, sheet_id).paper)
         return [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
 
-    def page(self, db: sqlite3.Connection, sheet_id: str, view: View) -> Pixels:
-        """Paper and ink of a part of a sheet. Strokes that cannot be drawn there become bare paths, now and later."""
+    def page(self, db: sqlite3.Connection, sheet_id: str, view: View, lifted: bool = False) -> Pixels:
+        """Paper, ink and, unless lifted, the covers of a part of a sheet. Strokes that cannot be drawn there become
+        bare paths, now and later.
+        """
         sheet = get_sheet(db, sheet_id)
         paper, ground = sheet.paper, self.ground(sheet)
         index, layers = shown_index(db, sheet_id)
         pairs = self.strokes(db, index, paper)
+        over = [] if lifted else cover_inks(sheet.covers, paper)
         try:
-            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)
+            inks = [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
+            return page_pixels([*inks, *over], ground, view)
         except GrayQuillError:
             raise
         except Exception:
@@ -184,7 +189,8 @@ class InkMemory:
                 self.changes += 1
                 for k in spoilt:
                     self._kept[index[k], self._on(paper)] = pairs[k] = (pairs[k][0], bare_ink(pairs[k][0]))
-            return page_pixels([ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)], ground, view)
+            inks = [ink.on_layer(on) for (_, ink), on in zip(pairs, layers, strict=True)]
+            return page_pixels([*inks, *over], ground, view)
 
     def bare(self, db: sqlite3.Connection, sheet_id: str) -> int:
         """How many strokes of a sheet are shown as bare paths."""

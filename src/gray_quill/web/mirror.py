@@ -170,7 +170,8 @@ def mirror_page() -> MirrorPage:
 @operation(mirror, "GET", "/mirror/page.png", "image/png", query=PageQuery, costly=True)
 def mirror_picture(query: PageQuery) -> Response:
     """A part of the sheet that is shown, as it is settled."""
-    return read_page(looked_at().sheet_id, query)
+    covered = query.model_copy(update={"lifted": False})  # who looks on does not lift them
+    return read_page(looked_at().sheet_id, covered)
 
 
 @operation(mirror, "GET", "/mirror/pens/<key>", PenPlan)
@@ -193,6 +194,7 @@ class MirrorWatch(Watch):
         self.on, self.token, self.boxes = on, token, boxes
         self.db = connect(at)
         self.seen, self.version, self.ink, self.sheet = on.told, -1, -1, ""
+        self.covers: str | None = None
         self.greeted = False
 
     def wakes(self, nudge: Any) -> None:
@@ -217,11 +219,14 @@ class MirrorWatch(Watch):
         return "".join(f"data: {line}\n\n" for line in out) or None
 
     def _changed(self) -> list[str]:
-        row = self.db.execute("SELECT ink FROM sheets WHERE id = ?", (self.on.sheet_id,)).fetchone()
+        row = self.db.execute("SELECT ink, covers FROM sheets WHERE id = ?", (self.on.sheet_id,)).fetchone()
         if row is None:
             raise StopIteration
         ink, before, same = int(row[0]), self.ink, self.sheet == self.on.sheet_id
-        self.ink, self.sheet = ink, self.on.sheet_id
+        covered = same and row[1] != self.covers
+        self.ink, self.sheet, self.covers = ink, self.on.sheet_id, row[1]
+        if covered:
+            return [json.dumps({"changed": ink, "box": None})]
         if not same or ink == before:
             return []
         return [json.dumps({"changed": ink, "box": self.boxes.since(self.sheet, before, ink)})]

@@ -10,6 +10,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
+from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.printed import MOST_PRINTS
 from gray_quill.core.ink.view import box_view
@@ -101,6 +102,9 @@ class SheetDetail(Model):
 
 
 class PageQuery(Model):
+    """lifted: with the covers off what they cover, where these are drawn over it."""
+
+    lifted: bool = False
     scale: float = Field(6, gt=0.2, le=400)
     left: float = 0
     top: float = 0
@@ -126,6 +130,7 @@ class ExportQuery(Model):
     form: Literal["svg", "png", "pdf", "inkml", "ora"] = "pdf"
     dpi: Annotated[float, bounded(DPI)] = 300
     paper: bool = True
+    lifted: bool = False
 
 
 @operation(sheets, "POST", "/sheets", Sheet, body=NewSheet, status=201)
@@ -199,7 +204,7 @@ def read_page(sheet_id: str, query: PageQuery) -> Response:
     )
     if box[2] <= box[0] or box[3] <= box[1] or (box[2] - box[0]) * (box[3] - box[1]) * query.scale**2 > MOST_PIXELS:
         raise InputError(f"Ask for a part of the page of at most {MOST_PIXELS // 1_000_000} million pixels.", "scale")
-    pixels = memory().page(db(), sheet_id, box_view(box, query.scale))
+    pixels = memory().page(db(), sheet_id, box_view(box, query.scale), query.lifted)
     return over_the_air(pixels, write_png(pixels, compress=1))
 
 
@@ -250,7 +255,8 @@ def take_out_sheet(sheet_id: str, query: ExportQuery) -> Response:
         brush = {"width": f"{body.width_mm:g}", "color": body.colour, "transparency": f"{1 - body.opacity:g}"}
         data = write_inkml(traces, brush)
     else:
-        inks = memory().sheet_inks(db(), sheet_id)
+        over = [] if query.lifted else cover_inks(sheet.covers, sheet.paper)
+        inks = [*memory().sheet_inks(db(), sheet_id), *over]
         data = export_sheet(inks, memory().ground(sheet), query.form, query.dpi, query.paper, sheet.name)
     return download(data, MEDIA[query.form], f"{sheet.name}.{query.form}")
 

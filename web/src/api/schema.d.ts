@@ -1702,7 +1702,8 @@ export interface components {
     /**
      * @description pages: "this", "all", or numbers like "2-4, 7". apart: a file for each page. names: what files are called, with
      *     {sheet}, {page}, {bookmark} and {date}. device_id: a PNG as this device's panel shows it, pixel for pixel. cut_mm: a
-     *     PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations.
+     *     PDF's longer pages are cut into such of at most this height. annotated: a PDF's ink as annotations. lifted: with
+     *     the covers off what they cover.
      */
     ExportBody: {
       /** @default false */
@@ -1723,6 +1724,8 @@ export interface components {
        * @enum {string}
        */
       form: 'svg' | 'png' | 'pdf' | 'inkml' | 'ora'
+      /** @default false */
+      lifted: boolean
       /** @default {sheet} */
       names: string
       /** @default this */
@@ -2483,6 +2486,7 @@ export interface components {
       mean_ms: number
       p50_ms: number
       p95_ms: number
+      pen_ms: number
       sd_ms: number
       speed_mm_s: number
       stages: components['schemas']['Share'][]
@@ -6007,7 +6011,14 @@ export interface operations {
   }
   mirror_picture: {
     parameters: {
-      query?: { scale?: number; left?: number; top?: number; right?: number | null; bottom?: number | null }
+      query?: {
+        lifted?: boolean
+        scale?: number
+        left?: number
+        top?: number
+        right?: number | null
+        bottom?: number | null
+      }
     }
     responses: { 200: components['responses']['png']; '4XX': components['responses']['ErrorReply'] }
   }
@@ -6628,7 +6639,7 @@ export interface operations {
   }
   take_out_sheet: {
     parameters: {
-      query?: { form?: 'svg' | 'png' | 'pdf' | 'inkml' | 'ora'; dpi?: number; paper?: boolean }
+      query?: { form?: 'svg' | 'png' | 'pdf' | 'inkml' | 'ora'; dpi?: number; paper?: boolean; lifted?: boolean }
       path: { sheet_id: components['parameters']['sheet_id'] }
     }
     responses: { 200: components['responses']['octet-stream']; '4XX': components['responses']['ErrorReply'] }
@@ -6687,7 +6698,14 @@ export interface operations {
   }
   read_page: {
     parameters: {
-      query?: { scale?: number; left?: number; top?: number; right?: number | null; bottom?: number | null }
+      query?: {
+        lifted?: boolean
+        scale?: number
+        left?: number
+        top?: number
+        right?: number | null
+        bottom?: number | null
+      }
       path: { sheet_id: components['parameters']['sheet_id'] }
     }
     responses: { 200: components['responses']['png']; '4XX': components['responses']['ErrorReply'] }

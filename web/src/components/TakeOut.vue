@@ -23,10 +23,13 @@ type Form = (typeof FORMS)[number][0]
 const dpi = ref(300)
 const paper = ref(true)
 /** Which pages: this one, all, or those that are typed. */
-const which = ref<'this' | 'all' | 'some'>('this')
+const which = ref<'this' | 'all' | 'some'>('all')
 const some = ref('1-2')
 const apart = ref(false)
-const names = ref('{sheet}')
+const nameNow = desk.sheet?.name ?? ''
+const names = ref(/[{}]/.test(nameNow) ? '{sheet}' : nameNow.slice(0, 80))
+const lifted = ref(false)
+const covered = computed(() => desk.desk?.sheets.some((s) => s.sheaf === desk.sheet?.sheaf && s.covers?.length))
 /** Whose panel a PNG is as seen on; none for ink as it is. */
 const panel = ref('screen')
 const panels = computed(() => (desk.desk?.devices ?? []).filter((d) => d.device.panel.technology === 'e-paper'))
@@ -75,6 +78,7 @@ async function takeOut(form: Form) {
       device_id: form === 'png' && panel.value !== 'screen' ? panel.value : null,
       cut_mm: form === 'pdf' && cut.value && long.value ? cutMm.value : null,
       annotated: form === 'pdf' && annotated.value,
+      lifted: lifted.value,
     }
     const path = { sheet_id: desk.sheet!.id }
     await give(take(api.POST('/api/sheets/{sheet_id}/exports', { params: { path }, body })))
@@ -140,6 +144,7 @@ useLittleSheet(root, () => emit('close'))
       </label>
     </div>
     <div class="options">
+      <ElCheckbox v-if="covered" v-model="lifted" label="with covers lifted" size="large" />
       <ElCheckbox v-model="annotated" label="PDF: ink as annotations" size="large" />
       <template v-if="long">
         <ElCheckbox v-model="cut" label="PDF: long pages cut at" size="large" />

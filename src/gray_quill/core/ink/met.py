@@ -23,10 +23,8 @@ def strokes_met(
     lie inside by half or more of their path. `step` is called now and then and may end it. Raises InputError.
     """
     length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
-    if length > LONGEST_MM:
-        raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
+    closed = closes(way_mm)
     way = _even(way_mm, int(np.ceil(length / STEP_MM)) + 1)
-    closed = closes(way)
     met = []
     for k, ink in enumerate(inks):
         step()
@@ -63,8 +61,12 @@ def share_inside(ink: Ink, ring_mm: Floats) -> float:
 
 
 def closes(way_mm: Floats) -> bool:
-    """Whether a way rings something: its ends are near each other, for its length."""
+    """Whether a way rings something: its ends are near each other, for its length. Raises InputError for one that is
+    far too long.
+    """
     length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
+    if length > LONGEST_MM:
+        raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
     return length > 0 and float(np.hypot(*(way_mm[-1] - way_mm[0]))) < CLOSED * length
 
 

@@ -81,6 +81,13 @@ class Lag:
     )
     gap_mm_p95: float = reading("gap, 95 %", "mm", "A twentieth of all ink is farther behind.", better="less")
     browser_ms: float = reading("in the browser", "ms", "Mean of the stages a browser can time itself.", digits=1)
+    pen_ms: float = reading(
+        "the pen's part",
+        "ms",
+        "What this pen adds to the mean: a plain pen that steadies nothing would be so much sooner on this device.",
+        digits=1,
+        better="less",
+    )
     catch_up_ms: float | None = reading(
         "catch-up", "ms", "How long after the pen pauses everything but pen strokes follows.", digits=0, better="less"
     )
@@ -155,6 +162,7 @@ def model_lag(
         first_ink_ms=first_ink,
         gap_mm_p50=float(np.percentile(behind, 50)),
         gap_mm_p95=float(np.percentile(behind, 95)),
+        pen_ms=mean - mean_ms(stages_of(device, Recipe(), speed_mm_s)),
         browser_ms=sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
         catch_up_ms=device.panel.catch_up_ms or None,
     )

@@ -7,7 +7,7 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.met import share_inside
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.readings.words import letters_of, words
+from gray_quill.core.readings.words import letter_of_dots, words
 from gray_quill.core.trace import Trace
 
 MOST_OF_IT = 0.5  # of a word's ink, by length, that lies inside a ring at least which takes the word
@@ -39,5 +39,5 @@ def held_by(
 
 def with_dots(traces: Sequence[Trace], word: Sequence[int], chosen: set[int]) -> set[int]:
     """Dots and bars are chosen with their letter, and not without it."""
-    letter = letters_of(traces, word)
+    letter = letter_of_dots(traces, word)
     return {k for k in range(len(traces)) if letter.get(k, k) in chosen}

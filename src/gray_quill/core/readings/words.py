@@ -42,7 +42,7 @@ def words(traces: Sequence[Trace]) -> list[int]:
     return [root(k) for k in range(len(traces))]
 
 
-def letters_of(traces: Sequence[Trace], word: Sequence[int]) -> dict[int, int]:
+def letter_of_dots(traces: Sequence[Trace], word: Sequence[int]) -> dict[int, int]:
     """For each dot and bar of a word (as `words` numbers them), the stroke of it that it belongs to: the nearest that
     is as tall as a letter.
     """

@@ -79,7 +79,7 @@ const bringIn = useBringIn('Film, zip of PNG frames', '.zip,application/zip', (f
         >
       </p>
     </template>
-    <p v-else-if="!busy">not filmed yet</p>
+    <p v-else-if="!busy">not filmed yet: “Film it” films this pen on this device with a simulated camera</p>
     <template #more>
       <JobProgress v-if="busy && job" :job="job" words="reading" @cancel="cancel" />
       <div v-if="found && lag.film" class="frame">

@@ -111,7 +111,10 @@ const PATTERNS = ['plain', 'lines', 'dots']
         <p>
           <span class="number">{{ roughly(now.p50_ms) }}</span> ms; 95 % under {{ roughly(now.p95_ms) }} ms
         </p>
-        <p class="small">modelled; mean {{ roughly(now.mean_ms) }} ± {{ roughly(now.sd_ms) }} ms</p>
+        <p class="small">
+          Of {{ roughly(now.mean_ms) }} ± {{ roughly(now.sd_ms) }} ms on the mean, {{ roughly(now.pen_ms) }} are the
+          pen's; the rest is {{ desk.device?.device.name }}, whatever pen writes. Modelled.
+        </p>
       </ReadingNote>
       <ReadingNote :title="titled('gap_mm_p50')" :help="known('gap_mm_p50').help">
         <p>

@@ -290,8 +290,8 @@ defineExpose({ onScreen, frame, closer, middle })
           :style="page.seenCss.value"
           data-layer="point"
         />
-        <PageCovers :css-scale="page.cssScale.value" :dark="!!sheet?.paper_is_dark" />
         <ReplayLayer v-if="replay.on" :page />
+        <PageCovers :css-scale="page.cssScale.value" :dark="!!sheet?.paper_is_dark" />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"
           :height-mm="sheet?.paper.height_mm ?? 1"

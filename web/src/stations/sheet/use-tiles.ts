@@ -50,6 +50,7 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
   async function fetchPart(left: number, top: number, right: number, bottom: number) {
     const [id, at] = [of.sheet, of.scale]
     const query = new URLSearchParams({
+      lifted: 'true', // they lie over it, to be lifted here
       scale: String(at),
       left: String((left + INSIDE) / at),
       top: String((top + INSIDE) / at),
