@@ -28,7 +28,7 @@ from gray_quill.core.palm.drills import DRILLS, join, simulate
 from gray_quill.core.palm.engine import fold
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, digest, simulate_hard
 from gray_quill.core.palm.outcome import SEEN_SHIFT_MM, Outcome, measure
-from gray_quill.core.palm.proof import SETS, Figures, prove, tuning_sessions
+from gray_quill.core.palm.proof import SETS, Figures, practice_sessions, prove, tuning_sessions
 from gray_quill.core.palm.recommend import Session, recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
 from gray_quill.core.palm.zone import zone_of
@@ -202,7 +202,8 @@ def _percent(part: int, whole: int) -> str:
 def _fit(args: argparse.Namespace) -> None:
     hand, device = hand_of(args.hand), device_of(args.device)
     own = [_session(name) for name in args.own]
-    found = recommend(tuning_sessions(hand, device, own), zone_of(hand))
+    sessions = practice_sessions(hand, device) if own else tuning_sessions(hand, device)
+    found = recommend(sessions, zone_of(hand), own=own)
     save(args.output, json.dumps(record_json(found.rules), indent=1).encode())
     print(f"{args.output}: {_on(found.rules)}")
     for reason in found.reasons:

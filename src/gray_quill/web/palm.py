@@ -16,7 +16,7 @@ from gray_quill.core.palm.drills import DRILLS, intended, simulate
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, digest, simulate_hard
 from gray_quill.core.palm.outcome import GRADES, Grade
 from gray_quill.core.palm.posture import Posture, in_words, read_posture
-from gray_quill.core.palm.proof import tuning_sessions
+from gray_quill.core.palm.proof import practice_sessions, tuning_sessions
 from gray_quill.core.palm.recommend import Recommended, recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
 from gray_quill.core.palm.state import Limits
@@ -132,10 +132,13 @@ class PostureBody(Model):
 
 
 class SweepBody(Pair):
-    """Whose drills are searched: the simulated hand's, or those a real hand did."""
+    """Whose drills are searched: the simulated hand's, or those a real hand did. rules: those of now, which stay where
+    none are better on own drills.
+    """
 
     zone: ZoneIn | None = None
     own: list[OwnPart] = Field(default=[], max_length=MOST_OWN)
+    rules: RulesIn = START
 
 
 class PalmRuns(Model):
@@ -213,7 +216,9 @@ def sweep_rules(body: SweepBody) -> JobItem:
     told = told_sessions(body)
 
     def work(progress: Progress) -> Recommended:
-        return recommend([*told, *tuning_sessions(hand, device, own)], zone, progress)
+        if own:
+            return recommend(practice_sessions(hand, device), zone, progress, [*told, *own], body.rules)
+        return recommend([*told, *tuning_sessions(hand, device)], zone, progress)
 
     return jobs().start("sweep", work).item()
 

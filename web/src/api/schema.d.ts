@@ -3063,6 +3063,18 @@ export interface components {
     Note: { attention: boolean; help: string; key: string; more: string; title: string; words: string }
     Numbers2: [number, number]
     Numbers4: [number, number, number, number]
+    /**
+     * @description now, found: what the rules of now and those found come to on own drills. helps: whether those found are better
+     *     there, and worse in nothing; else they are the rules of now. bend: settings tried of which none beats another, as
+     *     (gestures refused, palms let through), shares, rising. would_help: what else would, in words.
+     */
+    OnOwn: {
+      bend: components['schemas']['Numbers2'][]
+      found: components['schemas']['Outcome']
+      helps: boolean
+      now: components['schemas']['Outcome']
+      would_help: string[]
+    }
     /** @description A sheet on a device, toned so. panel, recipe: of the device and of the sheet's pen, as they are being changed. */
     OnPanel: {
       device_id: string
@@ -4223,11 +4235,12 @@ export interface components {
     Recolour: { colour: string; ids: string[] }
     /**
      * @description rules, why each is there, what to expect of them and of no rules at all, every rule's own curve, and the joint
-     *     sweep.
+     *     sweep: of own drills where there are any. on_own: before and after on these.
      */
     Recommended: {
       curves: components['schemas']['Curve'][]
       expected: components['schemas']['Outcome']
+      on_own: components['schemas']['OnOwn'] | null
       points: components['schemas']['Point'][]
       reasons: components['schemas']['Reason'][]
       rules: components['schemas']['Rules']
@@ -4922,12 +4935,16 @@ export interface components {
       ground: string
       recipe: components['schemas']['Recipe']
     }
-    /** @description Whose drills are searched: the simulated hand's, or those a real hand did. */
+    /**
+     * @description Whose drills are searched: the simulated hand's, or those a real hand did. rules: those of now, which stay where
+     *     none are better on own drills.
+     */
     SweepBody: {
       device_id: string
       hand_id: string
       /** @default [] */
       own: components['schemas']['OwnPart'][]
+      rules?: components['schemas']['Rules']
       /** @default null */
       zone: components['schemas']['Zone'] | null
     }

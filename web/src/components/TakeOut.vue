@@ -60,8 +60,7 @@ const cutWords = computed(() => {
 })
 const said = ref('')
 const told = ref<Schemas['TakenOut']>()
-const { job, follow, cancel } = useJob()
-const busy = computed(() => job.value?.state === 'running')
+const { job, busy, follow, cancel } = useJob('take out', 'taking it out')
 
 async function takeOut(form: Form) {
   if (!desk.sheet || busy.value) return

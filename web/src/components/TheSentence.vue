@@ -7,7 +7,9 @@ import { useEscape } from '@/composables/use-escape'
 import { useDraft } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
-import { article } from '@/lib/numbers'
+import { useTasks } from '@/stores/tasks'
+import { useRoute } from 'vue-router'
+import { article, percent } from '@/lib/numbers'
 import SentenceChoices from './SentenceChoices.vue'
 
 export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers' | 'pages'
@@ -17,6 +19,9 @@ const ink = useInk()
 const draft = useDraft()
 const screen = useHere()
 const frame = useFrame()
+const route = useRoute()
+const tasks = useTasks()
+const elsewhere = computed(() => [...tasks.tasks.values()].filter((t) => t.path !== route.name))
 const open = ref<Part>()
 const box = useTemplateRef<HTMLElement>('box')
 onClickOutside(box, () => (open.value = undefined))
@@ -129,6 +134,9 @@ useEscape(
         {{ ink.words }}
       </button>
       <span v-else>{{ ink.words }}</span>
+      <RouterLink v-for="t in elsewhere" :key="t.words" :to="`/${t.path}`" class="task" data-task
+        >{{ t.words }}, {{ percent(t.job.share) }}</RouterLink
+      >
     </p>
     <SentenceChoices
       v-if="open && desk.sheet"

@@ -24,12 +24,15 @@ Case = tuple[Hand, Device, int, Mapping[str, Rules]]  # with a seed, and rules b
 Told = Callable[[str, Rules], None]
 
 
-def tuning_sessions(hand: Hand, device: Device, own: Iterable[Session] = ()) -> list[Session]:
-    """What rules for a hand on a device are searched on: its drills, own ones in their place where there are any, and
-    practice, so that nothing is forgotten that the drills do not hold.
-    """
-    drills = [*own] or [simulate(hand, device, name, seed) for name in DRILLS for seed in TUNING_SEEDS]
-    return [*drills, *(practise(hand, device, seed) for seed in PRACTICE_SEEDS)]
+def tuning_sessions(hand: Hand, device: Device) -> list[Session]:
+    """What rules for a hand on a device are searched on: its drills, and practice."""
+    drills = [simulate(hand, device, name, seed) for name in DRILLS for seed in TUNING_SEEDS]
+    return [*drills, *practice_sessions(hand, device)]
+
+
+def practice_sessions(hand: Hand, device: Device) -> list[Session]:
+    """What weighs beside drills, so that nothing is forgotten that these do not hold."""
+    return [practise(hand, device, seed) for seed in PRACTICE_SEEDS]
 
 
 @dataclasses.dataclass(frozen=True)

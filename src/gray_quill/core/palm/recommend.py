@@ -5,12 +5,13 @@ its reasons.
 import dataclasses
 import functools
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 import numpy as np
 
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.outcome import Outcome, outcome_of, palms_kept_share, total
+from gray_quill.core.palm.own_drills import OnOwn, bend_of, better, would_help
 from gray_quill.core.palm.rules import COMMON_OPTIONS, OFF, RULES, START, Rules
 from gray_quill.core.palm.rules.base import LOOKS_AT, Values
 from gray_quill.core.palm.scores import contacts_of, roc
@@ -35,6 +36,7 @@ AS_GOOD = 0.15  # settings that cost this little more are as good
 # What a further rule must gain, about three palms of a search: rules that look at one thing each also refuse gestures
 # that these sessions do not hold.
 ONE_MORE, START_RULE = 10.0, "likely"
+OTHERS = 0.25  # what sessions weigh beside own drills; common practice, no source
 
 
 @dataclasses.dataclass(frozen=True)
@@ -71,7 +73,7 @@ class Reason:
 @dataclasses.dataclass(frozen=True)
 class Recommended:
     """rules, why each is there, what to expect of them and of no rules at all, every rule's own curve, and the joint
-    sweep.
+    sweep: of own drills where there are any. on_own: before and after on these.
     """
 
     rules: Rules
@@ -80,6 +82,7 @@ class Recommended:
     without: Outcome
     curves: list[Curve]
     points: list[Point]
+    on_own: OnOwn | None = None
 
 
 def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
@@ -87,25 +90,41 @@ def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
     return total([outcome_of(stream, rules, zone, truth) for stream, truth in sessions])
 
 
-def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lambda _: None) -> Recommended:
+def recommend(
+    sessions: Sequence[Session],
+    zone: Zone,
+    progress: Progress = lambda _: None,
+    own: Sequence[Session] = (),
+    now: Rules = START,
+) -> Recommended:
     """Search the rules for these sessions one after the other, and again, from those every hand starts with: a rule
     that gains nothing stays off; else each is in the middle of the values that cost least, so that there is room on
-    both sides for what these sessions did not show. `progress` is told the share done.
+    both sides for what these sessions did not show. own: drills a hand did itself, by which the rules are judged; the
+    sessions only weigh beside them then, so that nothing is forgotten that these do not hold. now: the rules of now,
+    which stay where nothing that was tried is better on own drills. `progress` is told the share done.
     """
+    judge = own or sessions
     steps = sum(len(v) for v in OPTIONS.values()) * ROUNDS + sum(len(OPTIONS[r]) for r in SWEPT)
     done = 0
+    seen: dict[Rules, Outcome] = {}
 
     @functools.cache  # a later round asks much of what an earlier one did
     def outcome(rules: Rules) -> Outcome:
-        return evaluate(sessions, rules, zone)
+        return evaluate(judge, rules, zone)
+
+    @functools.cache
+    def beside(rules: Rules) -> float:
+        """What rules cost in sessions that are not judged by."""
+        return OTHERS * _cost(evaluate(sessions, rules, zone), len(sessions)) if own and sessions else 0.0
 
     def tried(rules: Rules) -> Outcome:
         nonlocal done
         done += 1
         progress(min(0.99, done / steps))
-        return outcome(rules)
+        seen[rules] = outcome(rules)
+        return seen[rules]
 
-    sized = any(e.size_mm > 0 for stream, _ in sessions for e in stream.events if e.pointer == "touch")
+    sized = any(e.size_mm > 0 for stream, _ in judge for e in stream.events if e.pointer == "touch")
     best = START
     for again in range(ROUNDS):
         for field, values in OPTIONS.items():
@@ -114,7 +133,11 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
             if (field == "size_mm" and not sized) or (field in NEEDS and not getattr(best, NEEDS[field])):
                 continue
             one_more = ONE_MORE if field in ONE_BY_ONE and field != START_RULE else 0.0
-            costs = [_cost(tried(with_rule(best, field, v)), len(sessions)) + one_more * (v != 0) for v in values]
+            each = [with_rule(best, field, v) for v in values]
+            costs = [
+                _cost(tried(rules), len(judge)) + beside(rules) + one_more * (v != 0)
+                for rules, v in zip(each, values, strict=True)
+            ]
             good = [v for v, cost in zip(values, costs, strict=True) if cost <= min(costs) + AS_GOOD]
             spare = field in ONE_BY_ONE and 0 in good
             best = with_rule(best, field, 0 if spare else good[round((len(good) - 1) / 2)])
@@ -127,15 +150,37 @@ def recommend(sessions: Sequence[Session], zone: Zone, progress: Progress = lamb
         for value in OPTIONS[field]
         for o in [tried(with_rule(best, field, value))]
     ]
+    on_own = None
+    if own:
+        best, on_own = _on_own(own, zone, best, now, outcome, seen)
     expected = outcome(best)
     return Recommended(
         best,
         _reasons(best, outcome),
         expected,
         outcome(OFF),
-        rule_curves(sessions, zone),
+        rule_curves(judge, zone),
         points,
+        on_own,
     )
+
+
+def _on_own(
+    own: Sequence[Session],
+    zone: Zone,
+    best: Rules,
+    now: Rules,
+    outcome: Callable[[Rules], Outcome],
+    seen: Mapping[Rules, Outcome],
+) -> tuple[Rules, OnOwn]:
+    """Rules that are better on own drills than those of now, or those of now."""
+    is_now = outcome(now)
+    if not better(outcome(best), is_now):
+        helping = [rules for rules, o in seen.items() if better(o, is_now)]
+        best = min(helping, key=lambda rules: _cost(seen[rules], len(own)), default=now)
+    found = outcome(best)
+    bend = bend_of([*seen.values(), is_now])
+    return best, OnOwn(is_now, found, best != now, bend, would_help(own, best, zone))
 
 
 def with_rule(rules: Rules, field: str, value: float) -> Rules:

@@ -18,16 +18,14 @@ const emit = defineEmits<{ step: [] }>()
 const desk = useDesk()
 const draft = useDraft()
 const lag = useLag()
-const { job, follow, cancel } = useJob()
+const { job, busy, follow, cancel } = useJob('film', 'reading the film')
 const fps = ref(240)
 const scale = ref(0.1)
 const seed = ref(1)
-const busy = ref(false)
 const wide = ref(512)
 const found = computed(() => lag.reading)
 
 async function run(start: () => Promise<Schemas['JobItem']>) {
-  busy.value = true
   await desk.attempt(async () => {
     const asked = lag.about
     const started = start()
@@ -40,7 +38,6 @@ async function run(start: () => Promise<Schemas['JobItem']>) {
     const { delay_ms, ci95_ms, speed_mm_s } = read
     lag.filmed = { delay_ms, ci95_ms, speed_mm_s }
   })
-  busy.value = false
 }
 const shoot = () =>
   run(() => {

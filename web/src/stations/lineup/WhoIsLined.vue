@@ -30,8 +30,7 @@ function turn(id: string, on: boolean) {
   lineup.pens = on ? [...lineup.pens, id] : lineup.pens.filter((p) => p !== id)
 }
 
-const { job, follow, cancel } = useJob()
-const busy = computed(() => job.value?.state === 'running')
+const { job, busy, follow, cancel } = useJob('line-up', 'measuring the line-up')
 /** What is measured is laid out as it comes, once there are two; expected: of how many. */
 let expected = 0
 const parts = useLatest(

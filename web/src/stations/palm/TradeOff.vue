@@ -3,6 +3,7 @@ import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
+import OnOwn from './OnOwn.vue'
 import JobProgress from '@/components/JobProgress.vue'
 import { percent, say } from '@/lib/numbers'
 import { useJob } from '@/composables/use-job'
@@ -17,8 +18,7 @@ import { usePalmTrial } from '@/stores/palm-trial'
 const trial = usePalmTrial()
 const palm = usePalm()
 const desk = useDesk()
-const { job, follow, cancel } = useJob()
-const busy = ref(false)
+const { job, busy, follow, cancel } = useJob('palm rules', 'searching palm rules')
 const rule = ref('after_ms')
 const field = (name: string) => (trial.info?.controls ?? []).find((f) => f.name === name)
 const swept = computed(() => [...new Set(trial.sweep?.points.map((p) => p.rule) ?? [])])
@@ -49,16 +49,14 @@ const reach = (name: string) =>
   )
 
 async function search() {
-  busy.value = true
   await desk.attempt(async () => {
-    const done = await follow(
-      take(api.POST('/api/palm/sweeps', { body: { ...palm.pair!, zone: trial.zone ?? null, own: trial.own } })),
-    )
-    if (!done) return
+    const asked = `${palm.pair!.hand_id}/${palm.pair!.device_id}`
+    const body = { ...palm.pair!, zone: trial.zone ?? null, own: trial.own, rules: trial.rules! }
+    const done = await follow(take(api.POST('/api/palm/sweeps', { body })))
+    if (!done || asked !== `${palm.pair?.hand_id}/${palm.pair?.device_id}`) return // of whom it was asked
     trial.sweep = await take(api.GET('/api/palm/sweeps/{job_id}', { params: { path: { job_id: done.id } } }))
     rule.value = swept.value.reduce((a, b) => (reach(b) > reach(a) ? b : a))
   })
-  busy.value = false
 }
 const apply = () =>
   trial.sweep &&
@@ -79,7 +77,9 @@ const shares = (o: Schemas['Outcome']) => {
         {{ trial.own.length ? 'Find rules for what I did' : 'Find rules for this hand' }}
       </DoWord>
       <JobProgress v-if="busy && job" :job="job" words="sweeping the rules" @cancel="cancel" />
-      <DoWord v-if="trial.sweep" class="apply" data-apply :does="apply">Apply them</DoWord>
+      <DoWord v-if="trial.sweep && trial.sweep.on_own?.helps !== false" class="apply" data-apply :does="apply"
+        >Apply them</DoWord
+      >
     </div>
     <p v-if="!trial.sweep" class="book">
       Every rule is swept over the drills, alone and with the others, and the settings that let no palm through and
@@ -129,7 +129,8 @@ const shares = (o: Schemas['Outcome']) => {
         </figcaption>
       </figure>
       <div>
-        <p>
+        <OnOwn v-if="trial.sweep.on_own" :found="trial.sweep.on_own" />
+        <p v-else>
           <b>Recommended</b>: {{ shares(trial.sweep.expected) }}; without any rules {{ shares(trial.sweep.without) }}.
         </p>
         <ul class="reasons">

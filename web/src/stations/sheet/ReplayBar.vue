@@ -21,7 +21,7 @@ const { playing, play, goTo } = usePlay(
   computed(() => replay.lasts),
   computed(() => 1 / speed.value),
 )
-const { job, follow, cancel } = useJob()
+const { job, follow, cancel } = useJob('replay film', 'making the film')
 const said = ref('')
 const takeOut = (form: Schemas['FilmOut']['form']) =>
   desk.attempt(async () => {
