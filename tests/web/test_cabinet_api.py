@@ -231,9 +231,12 @@ class Shared(Desks):
         self.assertNotEqual(fitted["mine"]["image"], look["mine"]["image"])
         post = {"data": data, "content_type": "application/zip"}
         kept = client.post("/api/pens/shared?sheet_id=mine&fit=true", **post).get_json()
-        self.assertEqual((kept["id"], kept["newest"], kept["note"]), ("heron-brush", 3, "fitted to my force"))
+        self.assertNotEqual(kept["id"], "heron-brush", "a pen of its own, beside mine of that name")
+        self.assertEqual((kept["newest"], kept["note"]), (3, "fitted to my force"))
+        mine = client.get("/api/pens/heron-brush/revisions").get_json()["pens"]
+        self.assertEqual([p["revision"] for p in mine], [1])
         again = client.post("/api/pens/shared?sheet_id=mine", **post).get_json()
-        self.assertEqual((again["id"], again["newest"]), ("heron-brush", 3), "twice is once")
+        self.assertEqual((again["id"], again["newest"]), (kept["id"], 3), "twice is once")
 
     def test_a_reading_that_was_tampered_with_is_said_to_differ(self) -> None:
         files = read_archive(self.shared()).files

@@ -2,6 +2,7 @@
 
 import contextlib
 import dataclasses
+import hashlib
 import json
 import uuid
 from typing import Any
@@ -127,11 +128,15 @@ class BringingIn(ComingRows):
 
     def _pen(self, told: Any) -> None:
         pen, revisions = dict(told["pen"]), told["revisions"]
-        here = self._here("pens", {"id": row_id(pen)})
-        kept = {
-            r["revision"]: self._here("pen_revisions", {"pen_id": pen["id"], "revision": r["revision"]})
-            for r in revisions
-        }
+        here, kept = self._kept_pen(pen["id"], row_id(pen), revisions)
+        if here is not None and here["created_at"] != pen.get("created_at") and not all(kept.values()):
+            # of another desk, first kept at another time: its revisions are none of the pen that is here
+            own = self._own_id(pen)
+            self.revised |= {(pen["id"], r["revision"]): own for r in revisions}
+            here, kept = self._kept_pen(own, own, revisions)
+            if here is None:
+                self.came.twins.append(str(revisions[-1]["recipe"].get("name", pen["id"])))
+            pen["id"] = own
         apart = [r["revision"] for r in revisions if (k := kept[r["revision"]]) and k["recipe"] != r["recipe"]]
         if apart:
             name = str(revisions[-1]["recipe"].get("name", pen["id"]))
@@ -139,7 +144,7 @@ class BringingIn(ComingRows):
             self.renamed.pop(("pens", pen["id"]))
             # ink of revisions that are alike stays ink of the pen that is here
             shared = {n for n, k in kept.items() if k and n not in apart}
-            self.revised |= {(pen["id"], r["revision"]): twin for r in revisions if r["revision"] not in shared}
+            self.revised |= {(told["pen"]["id"], r["revision"]): twin for r in revisions if r["revision"] not in shared}
             pen["id"], here, kept = twin, None, {}
         if here is None:
             taken = (
@@ -157,6 +162,17 @@ class BringingIn(ComingRows):
         if here is not None:
             self.came.there += not fresh
             self.came.pens += bool(fresh)
+
+    def _kept_pen(self, pen_id: str, row: str, revisions: list[Row]) -> tuple[Row | None, dict[int, Row | None]]:
+        """A pen as it is kept here, and of each of these revisions what is."""
+        of = {r["revision"]: {"pen_id": pen_id, "revision": r["revision"]} for r in revisions}
+        return self._here("pens", {"id": row}), {n: self._here("pen_revisions", key) for n, key in of.items()}
+
+    @staticmethod
+    def _own_id(pen: Row) -> str:
+        """The id under which a pen of another desk lies here, the same each time it comes."""
+        mark = hashlib.sha256(f"{pen['id']} {pen.get('created_at')}".encode()).hexdigest()
+        return f"{pen['id'][:50]}-{mark[:10]}"
 
     def _original(self, name: str, row: Row) -> None:
         if self._here("originals", {"id": row_id(row)}):

@@ -38,6 +38,16 @@ export async function takeUpDrafts(pens: readonly PenItem[]) {
   }
 }
 
+/** Pens that are set otherwise than they are kept, and these changes put away. */
+export const unkeptPens = (pens: readonly PenItem[]) => pens.filter((p) => notKept(p))
+export function putAway(pens: readonly PenItem[]) {
+  for (const { id } of pens) {
+    drafts.value.delete(id)
+    dirty.add(id)
+  }
+  void saveSoon()
+}
+
 /** A pen's recipe as it is set now, kept or not. */
 export const asSet = (pen: PenItem): Recipe => drafts.value.get(pen.id)?.recipe ?? pen.recipe
 /** The same where it differs from what is kept. */

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import DoWord from '@/components/DoWord.vue'
 import { computed, ref, shallowRef } from 'vue'
-import { api, take, type Schemas } from '@/api/client'
+import { api, take, type PenItem, type Schemas } from '@/api/client'
 import { megabytes, when } from '@/lib/numbers'
 import { useCabinet } from '@/stores/cabinet'
 import { useDesk } from '@/stores/desk'
+import { putAway, unkeptPens } from '@/stores/draft'
 
 /** Backups as they lie, newest first; each can be checked, looked into, and gone back to. And what room all takes. */
 const MOST_SAID = 40
@@ -32,9 +33,18 @@ const make = () =>
     backups.value = (await take(api.POST('/api/backups'))).backups
     await look()
   })
+/** To the second where another was made in the same minute. */
+const exactly = (at: string) =>
+  backups.value.filter((b) => when(b.made_at) === when(at)).length > 1 ? `${when(at)}:${at.slice(17, 19)}` : when(at)
+/** Pens of which changes that are not kept still lie over what was gone back to. */
+const laidOver = shallowRef<PenItem[]>([])
+function letThemGo() {
+  putAway(laidOver.value)
+  laidOver.value = []
+}
 const path = (name: string) => ({ params: { path: { name } } })
 const check = (name: string) =>
-  during(`checking ${name}`, async () => {
+  during('checking it', async () => {
     const now = await take(api.POST('/api/backups/{name}/check', path(name)))
     backups.value = backups.value.map((b) => (b.name === name ? now : b))
   })
@@ -46,11 +56,16 @@ const lookInto = (name: string) =>
 const back = () =>
   during('going back', async () => {
     const told = await take(api.POST('/api/backups/{name}/back', path(would.value!.backup)))
-    said.value = `All is as it was in ${told.to}. What was here before is kept as ${told.kept}.`
+    const then = would.value!.made_at
     would.value = undefined
     await desk.load()
     cabinet.look()
     await look()
+    const before = backups.value.find((b) => b.name === told.kept)
+    said.value =
+      `All that is kept is as it was on ${exactly(then)}. What was here before is ` +
+      (before ? `the backup of ${exactly(before.made_at)}.` : 'a backup of its own.')
+    laidOver.value = unkeptPens(desk.desk?.pens ?? [])
   })
 const SAID: Record<string, [string, string]> = {
   'comes back': ['comes back', 'come back'],
@@ -78,8 +93,12 @@ const named = (of: Schemas['Otherwise'][]) =>
       <DoWord class="strong" :disabled="!!busy" :does="make">Make a backup now</DoWord>
       <span class="small" role="status">{{ busy || said }}</span>
     </div>
+    <p v-if="laidOver.length" class="row" role="status">
+      Changes that you have not kept still lie over {{ laidOver.map((p) => p.recipe.name).join(', ') }}.
+      <button type="button" class="word-button" @click="letThemGo">Put them away</button>
+    </p>
     <section v-if="would" class="card" aria-label="What going back would change">
-      <h2 class="book">Back to {{ when(would.made_at) }}</h2>
+      <h2 class="book">Back to {{ exactly(would.made_at) }}</h2>
       <p v-if="!would.changes.length">Nothing is otherwise than it was then.</p>
       <p v-for="w in ways" :key="w.way">
         <b>{{ w.words }}:</b> {{ named(w.some) }}.
@@ -103,7 +122,7 @@ const named = (of: Schemas['Otherwise'][]) =>
         </thead>
         <tbody>
           <tr v-for="b in backups" :key="b.name">
-            <th scope="row">{{ when(b.made_at) }}</th>
+            <th scope="row">{{ exactly(b.made_at) }}</th>
             <td>{{ megabytes(b.bytes) }}</td>
             <td :class="{ harm: b.good === false }">{{ b.holds || 'checked as it was made' }}</td>
             <td class="acts">

@@ -24,7 +24,7 @@ async function empty() {
   await desk.attempt(async () => {
     const told = await take(api.DELETE('/api/cabinet/bin', {}))
     const gone = counted(told.emptied.go.length)
-    said.value = `${gone} let go of. What was there before is kept as the backup ${told.backup}.`
+    said.value = `${gone} let go of. What was there before is kept as a backup, the newest there is.`
     would.value = undefined
     await cabinet.changed()
   })
