@@ -92,7 +92,6 @@ class Choosing(MendCase):
     def test_a_circle_held_still_at_its_end_is_made_clean_and_one_that_is_not_held_stays(self) -> None:
         desk = self.desk
         desk.press("write", ".verbs")
-        desk.press("Strokes of this pen stay as drawn", ".pen-set")
         desk.rests()
 
         def ring(x_mm: float) -> list[tuple[float, float, float]]:
@@ -107,6 +106,7 @@ class Choosing(MendCase):
         row = "SELECT showing FROM strokes WHERE sheet_id = ? AND binned_at IS NULL AND trace_of IS NOT NULL"
         until_true(lambda: self.db.execute(row, (self.sheet,)).fetchall(), "the clean circle")
         self.assertEqual(len(self.there()), 4)
+        desk.says("“A figure held still turns clean”, below, has it off", ".margin")
         desk.rests()
         desk.press("Undo")
         until_true(lambda: not self.db.execute(row, (self.sheet,)).fetchall(), "it as it was drawn")
@@ -122,7 +122,6 @@ class Choosing(MendCase):
     def test_a_line_held_still_is_sized_and_turned_before_it_lifts_and_its_end_moved_later(self) -> None:
         desk = self.desk
         desk.press("write", ".verbs")
-        desk.press("Strokes of this pen stay as drawn", ".pen-set")
         desk.rests()
         way = [(*self.at(20 + k, 66 + 0.2 * math.sin(k)), 0.5) for k in range(31)]
         desk.hold(way)
@@ -168,7 +167,7 @@ class Choosing(MendCase):
     def test_a_box_chooses_ink_is_cut_and_put_down_and_another_window_takes_it_back(self) -> None:
         desk = self.desk
         desk.press("choose", ".verbs")
-        desk.press("By a ring or a line", ".choose")
+        desk.press("A box, not a ring", ".choose")
         desk.rests()
         self.addCleanup(desk.js, "localStorage.removeItem('gray-quill-chooses-by-box')")
         corners = [self.at(*p) for p in ((15, 20), (50, 25), (60, 62))]
@@ -180,6 +179,7 @@ class Choosing(MendCase):
         desk.press("Let it go", ".choose")
         self.go((40, 55), (40, 55.5))
         desk.says("1 stroke chosen", ".margin")
+        desk.press("More", ".choose")
         desk.press("colour", ".like")
         desk.says("2 strokes chosen", ".margin")
         key = (
@@ -204,7 +204,7 @@ class Choosing(MendCase):
     def test_a_ring_held_still_chooses_and_one_lifted_early_is_ink(self) -> None:
         desk = self.desk
         desk.press("write", ".verbs")
-        desk.press("Rings are ink", ".pen-set")
+        desk.press("A ring held still chooses", ".pen-set")
         desk.rests()
         turns = [2 * math.pi * k / 40 for k in range(41)]
         ring = [(*self.at(50 + 34 * math.cos(t), 55 + 8 * math.sin(t)), 0.5) for t in turns]
@@ -239,6 +239,8 @@ class Choosing(MendCase):
         desk.rests()
         desk.press("choose", ".verbs")
         desk.wait("document.querySelector('[aria-label=\"Choose ink here\"]')", "the pen to choose")
+        desk.press("touched", ".choose")
+        self.addCleanup(desk.js, "localStorage.removeItem('gray-quill-ring-takes')")
         self.go((57, 49), (91, 49), (91, 60), (57, 60), (57, 49))
         desk.says("1 stroke, 1 cover, 1 picture chosen", ".margin")
         strokes = self.there()

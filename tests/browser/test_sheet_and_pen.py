@@ -64,7 +64,7 @@ class SheetAndPen(DeskCase):
 
         desk.press("Pen", "nav")
         desk.press("Keep as revision 2")
-        desk.press("Ink this sheet again in revision 2")
+        desk.press("Ink this sheet again")
         desk.says(f"{len(old)} strokes inked again")
         self.assertEqual((set(self.revisions()), self.width(2)), ({2}, 0.9), "what the draft wrote is the revision's")
         desk.press("Sheet", "nav")

@@ -98,7 +98,7 @@ class Viewport(DeskCase):
         """From so near a pen of half a millimetre would fill the window: when asked it is as broad as at true size."""
         desk = self.desk
         desk.press("write", ".verbs")
-        desk.press("So broad on the page", ".margin")
+        desk.press("Same width on the screen", ".margin")
         desk.rests()
         x, y = desk.middle(".scroll")
         desk.write([(x - 150 + 6 * k, y + 120, 0.5) for k in range(50)])
@@ -111,7 +111,7 @@ class Viewport(DeskCase):
         field = "[...document.querySelectorAll('input')].find(i => i.ariaLabel === 'Magnification, %')"
         near = float(desk.js(f"return Number({field}.value)"))
         self.assertAlmostEqual(width / max(0.05, 0.5 * 100 / near), 1, delta=0.06)  # no pen is finer than that
-        desk.press("So broad on the screen", ".margin")
+        desk.press("Same width on the screen", ".margin")
         desk.press("Undo")
         desk.rests()
 

@@ -61,13 +61,14 @@ def share_inside(ink: Ink, ring_mm: Floats) -> float:
 
 
 def closes(way_mm: Floats) -> bool:
-    """Whether a way rings something: its ends are near each other, for its length. Raises InputError for one that is
-    far too long.
+    """Whether a way rings something: its ends are near each other, for its length, and it is no touch. Raises
+    InputError for one that is far too long.
     """
     length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
     if length > LONGEST_MM:
         raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
-    return length > 0 and float(np.hypot(*(way_mm[-1] - way_mm[0]))) < CLOSED * length
+    is_touch = float(np.ptp(way_mm, axis=0).max()) <= 2 * REACH_MM
+    return not is_touch and float(np.hypot(*(way_mm[-1] - way_mm[0]))) < CLOSED * length
 
 
 def _even(way_mm: Floats, count: int) -> Floats:
