@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defineAsyncComponent, onMounted, ref, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watchEffect } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import KeyList from './components/KeyList.vue'
@@ -7,6 +7,7 @@ import PenRoll from './components/PenRoll.vue'
 import TheNews from './components/TheNews.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
+import WaitSign from './components/WaitSign.vue'
 import { useEscapeFolds } from '@/composables/use-escape'
 import { useHeldPage } from '@/composables/use-held-page'
 import { useInAPause } from '@/composables/use-in-a-pause'
@@ -31,6 +32,12 @@ watchEffect(() => document.documentElement.style.setProperty('--words', String(S
 const route = useRoute()
 const router = useRouter()
 const keys = ref(false)
+/** The station that was pressed, until its screen is here. */
+const going = ref('')
+router.beforeEach((to, from) => void (to.name !== from.name && (going.value = String(to.name))))
+router.afterEach(() => void (going.value = ''))
+router.onError(() => void (going.value = ''))
+const goingTo = computed(() => STATIONS.find((s) => s.path === going.value)?.word)
 const told = useInAPause(() => !!(desk.trouble || desk.news || desk.clash || ink.asks))
 useSurface()
 useNews()
@@ -77,6 +84,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     <div class="body">
       <TheStations class="side" @keys="keys = !keys" />
       <main class="middle">
+        <WaitSign v-if="goingTo" class="going" :words="`${goingTo} is on its way`" />
         <RouterView v-if="desk.sheet || (desk.desk && route.name === 'cabinet')" />
         <FirstMinute v-else-if="desk.desk" />
       </main>
@@ -147,6 +155,15 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   grid-area: middle;
   min-height: 0;
   position: relative;
+}
+
+/* over the station that is left */
+.going {
+  position: absolute;
+  z-index: 18;
+  inset: 0 0 auto;
+  padding: 20px 32px;
+  background: var(--paper);
 }
 
 /* in the place of the sentence and takes no room: the page must not move as words come and go */

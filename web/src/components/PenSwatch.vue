@@ -17,9 +17,10 @@ const draw = useDebounceFn((now: Recipe | null) => now && void drafts.want(now),
 watch(
   () => JSON.stringify(notKept(props.pen)),
   () => {
-    drawn.value = undefined
+    const now = notKept(props.pen)
     drafts.forget()
-    void draw(notKept(props.pen))
+    if (!now) drawn.value = undefined
+    void draw(now)
   },
   { immediate: true },
 )

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { useLocalStorage } from '@vueuse/core'
 import { watch } from 'vue'
 import { useRoute } from 'vue-router'
@@ -46,6 +47,7 @@ watch(
     </div>
     <ThingCard v-if="way === 'kept' || way === 'bin'" />
   </section>
+  <section v-else class="station"><WaitSign words="The cabinet is being opened" /></section>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ElRadioButton, ElRadioGroup } from 'element-plus'
 import { storeToRefs } from 'pinia'
@@ -211,6 +212,7 @@ const PATTERNS = ['plain', 'lines', 'dots']
       </div>
     </div>
   </section>
+  <section v-else class="station"><WaitSign words="The delay of this pen is being worked out" /></section>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import DoWord from '@/components/DoWord.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
@@ -54,11 +55,38 @@ function begin() {
 
 const pair = shallowRef<Schemas['PairShown']>()
 const refused = ref('')
+/** Pairs that were asked for, by all that was answered before: what may come next is asked for while one looks. */
+const known = new Map<string, Promise<Schemas['PairShown']>>()
+const MOST_KNOWN = 12
+function pairOf(asked: Schemas['Choosing']) {
+  const key = JSON.stringify(asked)
+  const there = known.get(key)
+  if (there) return there
+  const comes = take(api.POST('/api/choosing/pair', { body: asked }))
+  known.set(key, comes)
+  comes.catch(() => known.delete(key))
+  for (const old of [...known.keys()].slice(0, -MOST_KNOWN)) known.delete(old)
+  return comes
+}
+const answered = (p: Schemas['PairShown'], answer: 1 | 0 | -1) => ({
+  one: p.one.place,
+  other: p.other.place,
+  answer,
+  repeats: p.repeats,
+})
+/** The pairs that follow either answer, one after the other. */
+async function lookOn(asked: Schemas['Choosing'], now: Schemas['PairShown']) {
+  for (const answer of [1, -1] as const) {
+    if (pair.value !== now) return
+    await pairOf({ ...asked, answers: [...asked.answers!, answered(now, answer)] }).catch(() => undefined)
+  }
+}
 const pairs = useLatest(
-  (asked: Schemas['Choosing']) => take(api.POST('/api/choosing/pair', { body: asked })),
-  (answer) => {
+  pairOf,
+  (answer, asked) => {
     pair.value = answer
     refused.value = ''
+    void lookOn(asked, answer)
   },
   (error) => (refused.value = error instanceof Error ? error.message : ''),
 )
@@ -67,8 +95,7 @@ watch(body, (now) => (now ? void pairs.want(now) : (pair.value = undefined)), { 
 function choose(answer: 1 | 0 | -1) {
   const [s, p] = [session.value, pair.value]
   if (!s || !p || pairs.busy.value || found.value) return
-  const told = { one: p.one.place, other: p.other.place, answer, repeats: p.repeats }
-  session.value = { ...s, answers: [...s.answers, told] }
+  session.value = { ...s, answers: [...s.answers, answered(p, answer)] }
 }
 const back = () => {
   found.value = undefined
@@ -76,15 +103,9 @@ const back = () => {
 }
 
 const found = shallowRef<Schemas['PreferredPen']>()
-const looking = ref(false)
 const look = () =>
   desk.attempt(async () => {
-    looking.value = true
-    try {
-      found.value = await take(api.POST('/api/choosing/preferred', { body: body.value! }))
-    } finally {
-      looking.value = false
-    }
+    found.value = await take(api.POST('/api/choosing/preferred', { body: body.value! }))
   })
 /** The pen that was found, as a draft of the pen it came from. */
 const takeIt = () =>
@@ -146,22 +167,22 @@ const takeIt = () =>
           <button type="button" class="plain-button" :disabled="!session.answers.length" @click="back">
             take the last back
           </button>
-          <button
-            type="button"
-            class="word-button"
+          <DoWord
             :class="{ strong: session.answers.length >= pair.enough }"
-            :disabled="session.answers.length < 3 || looking"
-            @click="look"
+            :disabled="session.answers.length < 3"
+            :does="look"
           >
             What do my choices say?
-          </button>
+          </DoWord>
           <button type="button" class="plain-button" @click="session = null">end it, keep nothing</button>
           <span class="small" role="status"
+            ><template v-if="pairs.busy.value">the next pair is on its way; </template
             >{{ session.answers.length }} chosen, some {{ pair.enough }} are enough; also by the arrow keys, = for no
             difference</span
           >
         </div>
       </template>
+      <WaitSign v-else-if="!refused" words="Your line is being inked in two ways" />
     </template>
   </div>
 </template>

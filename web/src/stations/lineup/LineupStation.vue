@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useDesk } from '@/stores/desk'
@@ -29,6 +30,7 @@ const whole = computed(() => way.value === 'choose' || (way.value === 'pairs' &&
       <ChooseTuning v-else />
     </div>
   </section>
+  <section v-else class="station"><WaitSign words="The line-up is being laid out" /></section>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import DoWord from '@/components/DoWord.vue'
 import { ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -169,6 +170,7 @@ const goingOn = computed(() => trial.own.length > 0 && left.value.length < (tria
       @done="doing = false"
     />
   </section>
+  <section v-else class="station"><WaitSign words="The hand is doing its drills" /></section>
 </template>
 
 <style scoped>

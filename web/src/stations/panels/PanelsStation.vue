@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
@@ -153,6 +154,7 @@ watch(
       />
     </div>
   </section>
+  <section v-else class="station"><WaitSign words="The panels are being set up" /></section>
 </template>
 
 <style scoped>

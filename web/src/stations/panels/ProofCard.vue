@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, type DeviceItem, type Schemas } from '@/api/client'
@@ -191,6 +192,7 @@ function key(event: KeyboardEvent) {
       <div v-show="below === 'lens'" class="close">
         <canvas ref="lens" class="lens" width="440" height="440" aria-label="Lens" data-layer="lens" />
         <ProofReadings v-if="reply" :reply="reply" :apart="apart" :px-per-mm="pxPerMm" />
+        <WaitSign v-else-if="proofs.busy.value" words="This panel is on its way" />
       </div>
     </div>
   </article>

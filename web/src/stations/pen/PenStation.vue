@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import ReadingNote from '@/components/ReadingNote.vue'
@@ -201,6 +202,7 @@ watch(
       <KeepRow v-model:sheet-id="fromSheet" v-model:part="part" :source="source" />
     </div>
   </section>
+  <section v-else class="station"><WaitSign words="The pen is being laid out" /></section>
 </template>
 
 <style scoped>

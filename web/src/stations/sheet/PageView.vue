@@ -202,7 +202,7 @@ const settling = useSettling({
     if (!settling.missing.value) emit('settled')
   },
 })
-const { missing } = settling
+const { missing, coming } = settling
 useAwake(writing)
 // between two strokes, never under the nib: what folds may move the page
 watch(writing, (now) => {
@@ -232,6 +232,9 @@ defineExpose({ onScreen, frame, closer, middle })
     <StripView v-if="strip.on" />
     <p v-if="missing" class="missing small" role="status">
       The picture of this sheet did not come: {{ missing }} What you write is kept; it is asked for again.
+    </p>
+    <p v-else-if="coming && sheet?.strokes" class="missing on-its-way small" role="status">
+      The ink of this page is on its way.
     </p>
     <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
       <div
@@ -358,5 +361,8 @@ canvas {
   padding: 6px 12px;
   background: var(--card);
   color: var(--harm);
+}
+.on-its-way {
+  color: var(--graphite);
 }
 </style>

@@ -264,6 +264,9 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
         </div>
         <InkAgain v-if="older" :ids="chosen.ids.length ? chosen.ids : undefined" />
       </div>
+      <p v-else-if="verb.now === 'write' && !read && desk.sheet?.strokes" class="book first" role="status">
+        What the ink shows is being read.
+      </p>
       <p v-else-if="verb.now === 'write'" class="book first">
         Write a first line on the sheet, with your pen, a finger or the mouse: what it shows is said here. Or:
       </p>

@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core'
 import { nextTick, onMounted, onScopeDispose, ref, watch, type Ref } from 'vue'
 import type { Box, Recipe, SheetItem } from '@/api/client'
 import { around } from '@/lib/boxes'
@@ -6,6 +7,7 @@ import { useDesk } from '@/stores/desk'
 import { useHere } from '@/stores/here'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
+import { keepPicture, lastPicture } from './last-pictures'
 import type { usePage } from './use-page'
 import { useTiles } from './use-tiles'
 import type { Wet } from './writing-options'
@@ -44,6 +46,8 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
   const drying = new Set<string>()
   /** Why the picture of the sheet did not come. */
   const missing = ref('')
+  /** Nothing of the page's ink is there yet. */
+  const coming = ref(true)
   let over = false
   onScopeDispose(() => (over = true))
 
@@ -117,6 +121,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
       if (due) await tiles.refresh(page.seen.value, page.size.value, due.box)
       else await tiles.fill(page.seen.value, page.size.value)
       if (due || !lacking) missing.value = ''
+      coming.value = false
       for (const id of mine) wet.delete(id)
     } catch (error) {
       if (now !== sheet.value?.id) return
@@ -130,6 +135,21 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     await showWaiting()
     repaint()
     settled()
+    keepSoon()
+  }
+
+  /** For when this page is met again, before the server has drawn it. */
+  const keepSoon = useDebounceFn(async () => {
+    const now = sheet.value
+    if (over || !now || missing.value || coming.value || !canvas.value?.width || wet.size || writing.value) return
+    await keepPicture(canvas.value, now.id, now.created_at, page.seen.value, page.scale.value).catch(() => undefined)
+  }, 1500)
+  async function showLast() {
+    const now = sheet.value
+    const last = now && (await lastPicture(now.id, now.created_at).catch(() => undefined))
+    if (!last || over || now.id !== sheet.value?.id || !coming.value) return
+    tiles.showLast(last)
+    repaint()
   }
 
   /** Ink that is on its way or was refused is shown as it was written, also after a reload. */
@@ -158,6 +178,8 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     if (id !== before) {
       wet.clear()
       held = lacking = undefined
+      coming.value = true
+      void showLast()
     }
     await nextTick()
     repaint()
@@ -181,7 +203,10 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     () => desk.looked,
     () => void settle({ box: desk.lookedBox }),
   )
-  onMounted(() => void settle())
+  onMounted(() => {
+    void showLast()
+    void settle()
+  })
 
-  return { missing, dry, lifted, withdraw: (id: string) => wet.delete(id) }
+  return { missing, coming, dry, lifted, withdraw: (id: string) => wet.delete(id) }
 }

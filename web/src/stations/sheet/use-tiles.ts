@@ -19,6 +19,8 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
   let of = { sheet: '', scale: 0 }
   /** Those of the magnification before, shown stretched meanwhile. */
   let before: { tiles: Map<string, Tile>; scale: number } | undefined
+  /** What this browser saw of the page last, shown stretched until its squares come. */
+  let last: { picture: ImageBitmap; scale: number; left: number; top: number } | undefined
   let asked = 0
   /** Changes of ink: those asked about, and the newest whose picture came. */
   let changes = 0
@@ -38,7 +40,7 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
 
   function turnTo(id: string, at: number) {
     if (of.sheet === id && of.scale === at) return
-    if (of.sheet !== id) before = undefined
+    if (of.sheet !== id) before = last = undefined
     else if (tiles.size) before = { tiles, scale: of.scale }
     tiles = new Map()
     of = { sheet: id, scale: at }
@@ -105,7 +107,7 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     const picture = await fetchPart(left, top, right, bottom)
     if (!picture) return false
     put(picture, left, top, { whole: true, old: change !== changes })
-    if (mine === asked) before = undefined
+    if (mine === asked) before = last = undefined
     return true
   }
 
@@ -142,6 +144,7 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
       if (picture && shownChange > change) return refresh(seen, page, box)
       shownChange = change
       if (picture) put(picture, left, top, { whole: !box })
+      if (picture && !box) last = undefined
     }
     await fill(seen, page)
   }
@@ -149,6 +152,11 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
   function paint(context: CanvasRenderingContext2D, seen: Seen, colour: string) {
     context.fillStyle = colour
     context.fillRect(0, 0, seen.width, seen.height)
+    if (last && sheet.value && (of.sheet === sheet.value.id || !of.sheet)) {
+      const by = scale.value / last.scale
+      const [x, y] = [last.left * by - seen.left, last.top * by - seen.top]
+      context.drawImage(last.picture, x, y, last.picture.width * by, last.picture.height * by)
+    }
     if (of.sheet !== sheet.value?.id) return
     const lay = (shown: Map<string, Tile>, by: number) => {
       const side = SIDE * by
@@ -166,5 +174,10 @@ export function useTiles(sheet: Ref<SheetItem | undefined>, scale: Ref<number>) 
     }
   }
 
-  return { fill, refresh, paint }
+  /** Show this of the page until its squares come. */
+  function showLast(picture: typeof last) {
+    last = picture
+  }
+
+  return { fill, refresh, paint, showLast }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
 import { api, isNoInk, take, type Schemas } from '@/api/client'
@@ -103,6 +104,7 @@ const nameOf = (colour: string) =>
         </tr>
       </tbody>
     </table>
+    <WaitSign v-else words="The papers are being washed" />
     <p v-if="grid && !empty" class="small legend">
       Under each picture: contrast of your writing, of print, and how far the wash stands out from the paper
       (CIEDE2000). ✕ marks words under 4.5:1. Tone varies by

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WaitSign from '@/components/WaitSign.vue'
 import DoWord from '@/components/DoWord.vue'
 import { useEventListener } from '@vueuse/core'
 import { ElColorPicker, ElInput, ElOption, ElRadioButton, ElRadioGroup, ElSelect, ElSwitch } from 'element-plus'
@@ -155,6 +156,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <WashSet v-else :paper="ownPaper" />
     </div>
   </section>
+  <section v-else-if="wash.pen" class="station"><WaitSign words="The wash is being laid out" /></section>
   <section v-else class="none">
     <p class="book">
       There is no wash among your pens. Bring one in, or give a pen the place “under” in its Wash group.
