@@ -132,7 +132,10 @@ a.here {
 }
 .low {
   display: grid;
-  padding: 0 8px 0 32px;
+  padding: 0 0 0 32px;
+}
+.surface :deep(.el-select__suffix) {
+  display: none;
 }
 .surface :deep(.el-select__selected-item) {
   color: var(--graphite);

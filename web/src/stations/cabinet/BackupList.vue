@@ -33,9 +33,13 @@ const make = () =>
     backups.value = (await take(api.POST('/api/backups'))).backups
     await look()
   })
-/** To the second where another was made in the same minute. */
-const exactly = (at: string) =>
-  backups.value.filter((b) => when(b.made_at) === when(at)).length > 1 ? `${when(at)}:${at.slice(17, 19)}` : when(at)
+/** To the second where another was made in the same minute, and which of it where even that is the same. */
+function exactly(at: string, name?: string) {
+  if (backups.value.filter((b) => when(b.made_at) === when(at)).length < 2) return when(at)
+  const second = backups.value.filter((b) => b.made_at.slice(0, 19) === at.slice(0, 19)).map((b) => b.name)
+  const which = second.length > 1 && name ? `, the ${second.length - second.indexOf(name)}. of it` : ''
+  return `${when(at)}:${at.slice(17, 19)}${which}`
+}
 /** Pens of which changes that are not kept still lie over what was gone back to. */
 const laidOver = shallowRef<PenItem[]>([])
 function letThemGo() {
@@ -64,7 +68,7 @@ const back = () =>
     const before = backups.value.find((b) => b.name === told.kept)
     said.value =
       `All that is kept is as it was on ${exactly(then)}. What was here before is ` +
-      (before ? `the backup of ${exactly(before.made_at)}.` : 'a backup of its own.')
+      (before ? `the backup of ${exactly(before.made_at, before.name)}.` : 'a backup of its own.')
     laidOver.value = unkeptPens(desk.desk?.pens ?? [])
   })
 const SAID: Record<string, [string, string]> = {
@@ -98,7 +102,7 @@ const named = (of: Schemas['Otherwise'][]) =>
       <button type="button" class="word-button" @click="letThemGo">Put them away</button>
     </p>
     <section v-if="would" class="card" aria-label="What going back would change">
-      <h2 class="book">Back to {{ exactly(would.made_at) }}</h2>
+      <h2 class="book">Back to {{ exactly(would.made_at, would.backup) }}</h2>
       <p v-if="!would.changes.length">Nothing is otherwise than it was then.</p>
       <p v-for="w in ways" :key="w.way">
         <b>{{ w.words }}:</b> {{ named(w.some) }}.
@@ -122,7 +126,7 @@ const named = (of: Schemas['Otherwise'][]) =>
         </thead>
         <tbody>
           <tr v-for="b in backups" :key="b.name">
-            <th scope="row">{{ exactly(b.made_at) }}</th>
+            <th scope="row">{{ exactly(b.made_at, b.name) }}</th>
             <td>{{ megabytes(b.bytes) }}</td>
             <td :class="{ harm: b.good === false }">{{ b.holds || 'checked as it was made' }}</td>
             <td class="acts">

@@ -121,7 +121,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
       if (due) await tiles.refresh(page.seen.value, page.size.value, due.box)
       else await tiles.fill(page.seen.value, page.size.value)
       if (due || !lacking) missing.value = ''
-      coming.value = false
+      if (page.scale.value && page.seen.value.width) coming.value = false // before, nothing was asked for
       for (const id of mine) wet.delete(id)
     } catch (error) {
       if (now !== sheet.value?.id) return
