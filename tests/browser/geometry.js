@@ -1,5 +1,6 @@
 // What is wrong with the layout as it stands in this window: [kind, words, where]. Words and controls that run over the
-// edge of the window, that are cut by what holds them, or that lie on each other.
+// edge of the window, that are cut by what holds them, or that lie on each other; what has ink or is dragged and is
+// smaller than it can be used; words of a chart on other words of it.
 const W = innerWidth, H = innerHeight, SLACK = 1.5
 const LAYER = '.choices, .out, .keys, .said, .el-popper, .scale, .values, .prompt'
 const said = e => (e.textContent || e.getAttribute('aria-label') || e.tagName).trim().replace(/\s+/g, ' ').slice(0, 36)
@@ -8,6 +9,8 @@ const shown = e => e.checkVisibility({ opacityProperty: true, visibilityProperty
 const layered = e => {
   for (let n = e; n; n = n.parentElement) if (n.matches(LAYER) || getComputedStyle(n).position === 'sticky') return n
 }
+// the least an area of ink, a chart and a slider's way are of use at, CSS px
+const LEAST = [['canvas:not(.swatch)', 90, 60], ['svg[role=img]', 60, 40], ['.el-slider__runway', 80, 0]]
 const scrolls = v => v === 'auto' || v === 'scroll'
 const cuts = v => v === 'hidden' || v === 'clip'
 const inSvg = e => e instanceof SVGElement
@@ -35,6 +38,21 @@ for (const e of document.querySelectorAll('body *')) {
   const style = getComputedStyle(e)
   if (scrolls(style.overflowX) && e.scrollWidth > e.clientWidth + 1 && !e.matches('.roll, .scroll, textarea'))
     found.push(['scrolls sideways', `${e.scrollWidth} in ${e.clientWidth} px`, e.className])
+  for (const [what, wide, high] of LEAST) {
+    if (!e.matches(what)) continue
+    const r = e.getBoundingClientRect()
+    if (r.width && r.height && (r.width < wide || r.height < high))
+      found.push(['too small to be used', `${Math.round(r.width)} x ${Math.round(r.height)} px`, String(e.className?.baseVal ?? e.className) + ' ' + (e.ariaLabel ?? '')])
+  }
+  if (e.matches('svg')) {
+    const words = [...e.querySelectorAll('text')].filter(t => t.textContent.trim() && t.checkVisibility({ opacityProperty: true }))
+    const at = words.map(t => t.getBoundingClientRect())
+    for (let i = 0; i < at.length; i++) for (let k = i + 1; k < at.length; k++) {
+      const wide = Math.min(at[i].right, at[k].right) - Math.max(at[i].left, at[k].left)
+      const high = Math.min(at[i].bottom, at[k].bottom) - Math.max(at[i].top, at[k].top)
+      if (wide > 3 && high > 6) found.push(['words of a chart on words', `${said(words[i])} | ${said(words[k])}`, `${Math.round(wide)} x ${Math.round(high)} px`])
+    }
+  }
   const control = e.matches('button, a, input, select, [role=slider], [role=tab]') && !inSvg(e)
   const rects = []
   for (const n of e.childNodes) {

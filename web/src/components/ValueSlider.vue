@@ -110,6 +110,7 @@ function step(event: KeyboardEvent) {
 
 <style scoped>
 .holder {
+  max-width: 560px;
   container-type: inline-size;
 }
 .value {

@@ -341,7 +341,6 @@ h2 em {
   .station .margin {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-    max-height: 330px;
   }
   .lower {
     grid-template-columns: minmax(0, 1fr);

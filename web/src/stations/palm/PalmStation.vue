@@ -267,7 +267,6 @@ b {
   .station .margin {
     display: grid;
     grid-template-columns: 1fr 1fr;
-    max-height: 360px;
   }
   .look {
     grid-template-columns: minmax(0, 1fr);

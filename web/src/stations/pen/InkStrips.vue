@@ -137,7 +137,7 @@ const shown = (v: number) =>
 </script>
 
 <template>
-  <div class="strips">
+  <div class="strips" :data-view="view">
     <div class="views">
       <WordTabs v-model="view" :tabs="VIEWS" label="Views of your line" />
       <ElSelect v-if="view === 'heat'" v-model="quantity" aria-label="Heat of" style="width: 110px"

@@ -215,6 +215,15 @@ watch(
   gap: 10px;
   min-height: 0;
 }
+/* pictures in rows take the room they need */
+@media (min-width: 1241px) {
+  .bench:has([data-view='shading'], [data-view='ladder']) {
+    grid-template-rows: minmax(300px, 1fr) auto auto;
+  }
+  .bench:has([data-view='shading'], [data-view='ladder']) .tools {
+    height: 220px;
+  }
+}
 .none {
   position: absolute;
   inset: 0;
@@ -298,7 +307,6 @@ watch(
     display: grid;
     grid-template-columns: 1fr 1fr 1fr;
     align-content: start;
-    max-height: 230px;
   }
 }
 </style>

@@ -46,7 +46,9 @@ function give(path: string, value: unknown) {
         :aria-label="`${say(mm)} mm`"
         @click="give('body.width_mm', mm)"
       >
-        <span class="line" :style="{ height: `${shownPx(mm)}px`, background: body.colour }" />
+        <span class="ground"
+          ><span class="line" :style="{ height: `${shownPx(mm)}px`, background: body.colour }"
+        /></span>
         <span class="small">{{ say(mm) }} mm</span>
       </button>
     </div>
@@ -94,6 +96,14 @@ function give(path: string, value: unknown) {
 }
 .row button[aria-pressed='true'] {
   border-bottom-color: var(--accent);
+}
+.ground {
+  display: grid;
+  place-items: center;
+  width: 64px;
+  height: 34px;
+  background: var(--swatch-ground);
+  border-radius: var(--corner);
 }
 .line {
   width: 44px;

@@ -58,68 +58,70 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <template>
   <section v-if="wash.recipe && wash.pen && wash.ink" class="station framed" :class="desk.stationSide">
     <aside class="margin" aria-label="This wash">
-      <ElSelect :model-value="wash.pen.id" aria-label="Wash" @change="(id: string) => (wash.chosen = id)">
-        <ElOption v-for="p in wash.washes" :key="p.id" :value="p.id" :label="p.recipe.name"
-          ><span class="option"><PenSwatch :pen="p" />{{ p.recipe.name }}</span></ElOption
-        >
-      </ElSelect>
-      <WashSolve :paper="ownPaper" :typed="typed" />
-      <div class="controls">
-        <label class="row"
-          ><span :title="field('body', 'colour').help">Colour</span
-          ><ElColorPicker
+      <div class="scrolls">
+        <ElSelect :model-value="wash.pen.id" aria-label="Wash" @change="(id: string) => (wash.chosen = id)">
+          <ElOption v-for="p in wash.washes" :key="p.id" :value="p.id" :label="p.recipe.name"
+            ><span class="option"><PenSwatch :pen="p" />{{ p.recipe.name }}</span></ElOption
+          >
+        </ElSelect>
+        <WashSolve :paper="ownPaper" :typed="typed" />
+        <div class="controls">
+          <label class="row"
+            ><span :title="field('body', 'colour').help">Colour</span
+            ><ElColorPicker
+              :model-value="now('body.colour') as string"
+              aria-label="Colour"
+              @change="(v) => v && once('body.colour', v.toLowerCase())"
+          /></label>
+          <PaletteSpots
             :model-value="now('body.colour') as string"
-            aria-label="Colour"
-            @change="(v) => v && once('body.colour', v.toLowerCase())"
-        /></label>
-        <PaletteSpots
-          :model-value="now('body.colour') as string"
-          label="Own colours"
-          @update:model-value="(v) => once('body.colour', v)"
-        />
-        <ValueSlider
-          v-for="[group, name] in SLIDERS"
-          :key="name"
-          :field="name === 'opacity' ? { ...field(group, name), label: 'Strength' } : field(group, name)"
-          :value="now(`${group}.${name}`) as number"
-          :kept="kept(`${group}.${name}`) as number"
-          @change="(v) => wash.set(`${group}.${name}`, v)"
-          @done="wash.done"
-        />
-        <label v-for="[group, name] in CHOICES" :key="name" class="row"
-          ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
-          <ElSelect
-            :model-value="now(`${group}.${name}`) as string"
-            :aria-label="field(group, name).label"
-            @change="(v: string) => once(`${group}.${name}`, v)"
-          >
-            <ElOption v-for="o in field(group, name).options" :key="o" :value="o" />
-          </ElSelect>
-        </label>
-        <ValueSlider
-          v-if="now('wash.tip.shape') === 'chisel' || now('wash.tip.shape') === 'ellipse'"
-          :field="field('wash', 'tip.angle_deg')"
-          :value="now('wash.tip.angle_deg') as number"
-          :kept="kept('wash.tip.angle_deg') as number"
-          @change="(v) => wash.set('wash.tip.angle_deg', v)"
-          @done="wash.done"
-        />
-        <label v-for="[group, name] in FLAGS" :key="name" class="row flag"
-          ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
-          <ElSwitch
-            :model-value="now(`${group}.${name}`) as boolean"
-            :aria-label="field(group, name).label"
-            @change="(v) => once(`${group}.${name}`, v)"
-        /></label>
-        <label class="row flag"
-          ><span title="Strokes of this wash do not deepen where they cross; the Pen station's Streaks says how much"
-            >Its strokes lie as one layer</span
-          >
-          <ElSwitch
-            :model-value="now('wash.streaks') === 0"
-            aria-label="Its strokes lie as one layer"
-            @change="(v) => once('wash.streaks', v ? 0 : kept('wash.streaks') || 1)"
-        /></label>
+            label="Own colours"
+            @update:model-value="(v) => once('body.colour', v)"
+          />
+          <ValueSlider
+            v-for="[group, name] in SLIDERS"
+            :key="name"
+            :field="name === 'opacity' ? { ...field(group, name), label: 'Strength' } : field(group, name)"
+            :value="now(`${group}.${name}`) as number"
+            :kept="kept(`${group}.${name}`) as number"
+            @change="(v) => wash.set(`${group}.${name}`, v)"
+            @done="wash.done"
+          />
+          <label v-for="[group, name] in CHOICES" :key="name" class="row"
+            ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
+            <ElSelect
+              :model-value="now(`${group}.${name}`) as string"
+              :aria-label="field(group, name).label"
+              @change="(v: string) => once(`${group}.${name}`, v)"
+            >
+              <ElOption v-for="o in field(group, name).options" :key="o" :value="o" />
+            </ElSelect>
+          </label>
+          <ValueSlider
+            v-if="now('wash.tip.shape') === 'chisel' || now('wash.tip.shape') === 'ellipse'"
+            :field="field('wash', 'tip.angle_deg')"
+            :value="now('wash.tip.angle_deg') as number"
+            :kept="kept('wash.tip.angle_deg') as number"
+            @change="(v) => wash.set('wash.tip.angle_deg', v)"
+            @done="wash.done"
+          />
+          <label v-for="[group, name] in FLAGS" :key="name" class="row flag"
+            ><span :title="field(group, name).help">{{ field(group, name).label }}</span>
+            <ElSwitch
+              :model-value="now(`${group}.${name}`) as boolean"
+              :aria-label="field(group, name).label"
+              @change="(v) => once(`${group}.${name}`, v)"
+          /></label>
+          <label class="row flag"
+            ><span title="Strokes of this wash do not deepen where they cross; the Pen station's Streaks says how much"
+              >Its strokes lie as one layer</span
+            >
+            <ElSwitch
+              :model-value="now('wash.streaks') === 0"
+              aria-label="Its strokes lie as one layer"
+              @change="(v) => once('wash.streaks', v ? 0 : kept('wash.streaks') || 1)"
+          /></label>
+        </div>
       </div>
       <div class="keep">
         <p class="small" role="status">
@@ -203,15 +205,22 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .row.flag {
   grid-template-columns: minmax(0, 1fr) auto;
 }
-/* what takes focus is not left under what sticks */
-.margin {
-  scroll-padding-bottom: 120px;
+/* nothing lies under what keeps it */
+.station .margin {
+  overflow: hidden;
+}
+.scrolls {
+  display: grid;
+  flex: 1;
+  align-content: start;
+  gap: 10px;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 2px 4px;
+  scrollbar-width: thin;
 }
 .keep {
-  position: sticky;
-  z-index: 6;
-  bottom: 0;
-  background: var(--paper);
+  border-top: var(--line) solid var(--rule);
   padding: 6px 0;
   display: flex;
   flex-wrap: wrap;
@@ -236,8 +245,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 }
 
 @media (max-width: 900px) {
-  .station .margin {
-    max-height: 420px;
+  .scrolls {
+    overflow: visible;
+  }
+  .bench {
+    grid-template-rows: auto auto;
   }
   .controls {
     grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
