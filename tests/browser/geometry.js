@@ -10,7 +10,7 @@ const layered = e => {
   for (let n = e; n; n = n.parentElement) if (n.matches(LAYER) || getComputedStyle(n).position === 'sticky') return n
 }
 // the least an area of ink, a chart and a slider's way are of use at, CSS px
-const LEAST = [['canvas:not(.swatch)', 90, 60], ['svg[role=img]', 60, 40], ['.el-slider__runway', 80, 0]]
+const LEAST = [['canvas:not(.swatch)', 90, 60], ['svg[role=img]', 60, 40], ['.el-slider__runway', 64, 0]]
 const scrolls = v => v === 'auto' || v === 'scroll'
 const cuts = v => v === 'hidden' || v === 'clip'
 const inSvg = e => e instanceof SVGElement

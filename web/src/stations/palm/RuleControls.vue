@@ -44,7 +44,7 @@ const kept = (f: Schemas['Control']) => (palm.setting?.rules as Record<string, u
   align-items: start;
 }
 .help {
-  margin-top: -6px;
+  margin-top: 8px; /* clear of the ends of the scale */
   min-height: 38px;
   max-width: calc(100% - 84px);
   line-height: 1.3;

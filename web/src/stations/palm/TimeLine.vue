@@ -135,11 +135,18 @@ watch(
   pointer-events: none;
 }
 .scrub {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto 48px;
-  gap: 20px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 20px;
   align-items: center;
   margin-top: 4px;
+}
+.scrub .el-slider {
+  flex: 1 1 140px;
+  min-width: 0;
+}
+.scrub .small {
+  width: 48px;
 }
 .word-button {
   min-width: 72px;
