@@ -2,6 +2,7 @@
 as it is used. Joined and right-to-left scripts are set letter by letter in the order they are written in the file.
 """
 
+import contextlib
 import itertools
 import logging
 import pathlib
@@ -39,10 +40,9 @@ def runs(words: str, face: str = REGULAR) -> list[tuple[str, str]]:
             letter = " "
         if _has(face, letter):
             parts.append((face, letter))
-        elif other := _elsewhere(letter):
-            parts.append((other, letter))
         elif letter.isprintable():
-            parts.append((face, f"U+{ord(letter):04X} "))
+            other = _elsewhere(letter)
+            parts.append((other, letter) if other else (face, f"U+{ord(letter):04X} "))
     return [(name, "".join(text for _, text in group)) for name, group in itertools.groupby(parts, lambda p: p[0])]
 
 
@@ -87,8 +87,9 @@ def _elsewhere(letter: str) -> str:
     for path, letters in _machine():
         if ord(letter) in letters:
             name = f"on-this-machine-{path}"
-            registerFont(TTFont(name, path))
-            return name
+            with contextlib.suppress(TTFError, OSError, ValueError, KeyError, IndexError):  # another may do
+                registerFont(TTFont(name, path))
+                return name
     return ""
 
 
