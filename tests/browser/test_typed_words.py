@@ -10,6 +10,71 @@ from tests.browser.desk import DeskCase, until_true
 WORDS = "Dusk, trap 7"
 
 
+# by role, so that none is forgotten that comes later: [what it is called, whether it takes numbers]
+FIELDS = """
+const found = [...document.querySelectorAll('input, textarea')].filter((e) =>
+  e.checkVisibility() && !e.disabled && !e.readOnly && e.getAttribute('role') !== 'combobox' &&
+  ['text', 'number', 'search', 'textarea', ''].includes(e.type))
+found.forEach((e, k) => (e.dataset.walk = k))
+return found.map((e) => [e.ariaLabel || e.closest('label')?.textContent.trim() || e.placeholder,
+  e.type === 'number' || e.getAttribute('role') === 'spinbutton' || e.inputMode === 'decimal' ||
+  e.inputMode === 'numeric' || !!e.closest('.field, .el-input-number')])
+"""
+VIEWS = (
+    *((station, tab) for station, tab in (("sheet", ""), ("wash", ""), ("panels", ""), ("lag", ""), ("palm", "rules"))),
+    *(("pen", tab) for tab in ("body", "press", "steady", "tooth")),
+    *(("cabinet", ""), ("line-up", "")),
+)
+PARTS = ("sheet", "hand", "device", "paper", "layers")
+
+
+class EveryField(DeskCase):
+    def test_letters_typed_into_any_field_stay_and_numbers_stay_numbers(self) -> None:
+        desk, walked = self.desk, 0
+        for station, tab in VIEWS:
+            desk.open(station)
+            if tab:
+                desk.turn_to(tab)
+                desk.rests()
+            walked += self.walk(f"{station} {tab}")
+        for part in PARTS:
+            desk.open("cabinet")  # the sentence stands over every station; the sheet may be 10 mm high by now
+            desk.js(f"document.querySelector('header [data-part={part}]').click()")
+            desk.rests()
+            for more in ("name, note", "Size, spacing", "New hand"):
+                desk.js(
+                    "[...document.querySelectorAll('.choices button, .choices [role=tab]')]"
+                    ".find(b => b.textContent.trim().startsWith(arguments[0]))?.click()",
+                    more,
+                )
+            desk.rests()
+            walked += self.walk(f"under {part}")
+        self.assertGreater(walked, 60, "fields that were found")
+
+    def walk(self, where: str) -> int:
+        desk = self.desk
+        fields = desk.js(FIELDS)
+        for k, (name, numbers) in enumerate(fields):
+            found = desk.driver.find_elements("css selector", f"[data-walk='{k}']")
+            if not found or not found[0].is_displayed():
+                continue  # what was typed before took it away
+            field, typed = found[0], "1" if numbers else "ab 7"
+            with self.subTest(where, field=name):
+                desk.js("arguments[0]; document.querySelector(`[data-walk='${arguments[0]}']`).focus()", k)
+                field.send_keys(Keys.CONTROL, "a")
+                for n, letter in enumerate(typed, 1):
+                    field.send_keys(letter)
+                    self.assertEqual(field.get_property("value"), typed[:n])
+                field.send_keys(Keys.TAB)
+                desk.rests(40)
+                left = desk.driver.find_elements("css selector", f"[data-walk='{k}']")
+                if left and numbers:
+                    float(left[0].get_property("value"))  # whatever it was limited to, it is a number
+                elif left and not left[0].get_attribute("placeholder"):
+                    self.assertIn(left[0].get_property("value"), (typed, ""), "kept, or taken")
+        return len(fields)
+
+
 class TypedWords(DeskCase):
     def test_names_and_notes_are_kept_as_they_are_typed(self) -> None:
         desk = self.desk
