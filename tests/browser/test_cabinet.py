@@ -160,7 +160,7 @@ class Cabinet(DeskCase):
         desk.press("back to then", "table")
         desk.says("1 comes back: sheet Dusk to dawn (in the bin)")
         desk.press("Go back")
-        desk.says("All is as it was")
+        desk.says("All that is kept is as it was on")
         desk.turn_to("the bin")
         desk.rests()
         self.open_thing("Dusk to dawn")

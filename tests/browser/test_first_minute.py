@@ -36,7 +36,7 @@ class FirstMinute(DeskCase):
         desk = self.desk
         desk.press("Trap log", "h1")
         desk.press("Put down a new sheet")
-        desk.wait("document.querySelector('h1').textContent.startsWith('Sheet 5')", "the new sheet")
+        desk.wait("document.querySelector('h1').textContent.startsWith('Sheet 1')", "the new sheet")
         for part, choice in (
             ("right hand", "left hand"),
             ("11-inch tablet", "10-inch e-paper slate"),

@@ -11,11 +11,11 @@ const words = (o: Schemas['Outcome']) =>
   `page left ${say(o.page_shift_mm)} mm off`
 const SIDE = 96
 const bend = computed(() =>
-  props.found.bend.map(([refused, kept], k) => `${k ? 'L' : 'M'}${refused * SIDE} ${kept * SIDE}`).join(''),
+  props.found.bend.map(([refused, kept], k) => `${k ? 'L' : 'M'}${refused * SIDE} ${SIDE - kept * SIDE}`).join(''),
 )
 const place = (o: Schemas['Outcome']) => ({
   cx: (o.gestures ? o.refused_gestures / o.gestures : 0) * SIDE,
-  cy: (o.palms_kept / Math.max(1, palmsOf(o))) * SIDE,
+  cy: SIDE - (o.palms_kept / Math.max(1, palmsOf(o))) * SIDE,
 })
 </script>
 
@@ -24,14 +24,17 @@ const place = (o: Schemas['Outcome']) => ({
     <div>
       <p><b>Now</b>: {{ words(found.now) }}.</p>
       <p v-if="found.helps"><b>With the rules found</b>: {{ words(found.found) }}.</p>
+      <p v-else-if="!found.now.palms_kept && !found.now.refused_gestures">
+        Nothing is left to mend in what you did: the rules of now stay.
+      </p>
       <p v-else><b>No rules found</b> that do better on what you did: the ones of now stay.</p>
     </div>
     <svg
       :viewBox="`-6 -6 ${SIDE + 12} ${SIDE + 12}`"
       role="img"
-      aria-label="Of your drills: palms let through downwards, gestures refused to the right"
+      aria-label="Of your drills: palms let through upwards, gestures refused to the right"
     >
-      <title>Nearer the upper left corner is better; the dot is now, the ring the rules found</title>
+      <title>Nearer the lower left corner is better; the dot is now, the ring the rules found</title>
       <rect :width="SIDE" :height="SIDE" class="frame" />
       <path :d="bend" class="bend" />
       <circle v-bind="place(found.now)" r="3.5" class="now" />
