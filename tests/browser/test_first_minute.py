@@ -72,7 +72,7 @@ class FirstMinute(DeskCase):
         return trace, blank
 
     def as_it_was_sent(self, points: list[Written], left: float, scale: float) -> Trace:
-        sheet_id = self.db.execute("SELECT id FROM sheets WHERE name = 'Sheet 5'").fetchone()[0]
+        sheet_id = self.db.execute("SELECT id FROM sheets WHERE name = 'Sheet 1'").fetchone()[0]
         trace = list_strokes(self.db, sheet_id)[0].trace
         self.assertEqual(len(trace), 101, "and that the pen rested before it lifted")
         self.assertGreater(trace.t_s[-1] - trace.t_s[-2], 0.1)
@@ -122,7 +122,7 @@ class FirstMinute(DeskCase):
         desk.press("Take out")
         for word, form in (("SVG", "svg"), ("PNG", "png"), ("PDF", "pdf"), ("InkML", "inkml")):
             desk.press(word, ".out")
-            data = desk.download(f"Sheet 5.{form}")
+            data = desk.download(f"Sheet 1.{form}")
             if form == "svg":
                 self.assertEqual(data.count(b'<path fill="#20242b"'), 1)
             elif form == "png":

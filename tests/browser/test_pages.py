@@ -123,7 +123,7 @@ class Pages(DeskCase):
         desk.press("put it away", ".beside")
         # cuts are named before the file is made
         desk.press("Take out")
-        desk.wait("document.querySelectorAll('.out label.el-checkbox').length === 3", "what can be taken out")
+        desk.wait("document.querySelectorAll('.out label.el-checkbox').length === 4", "what can be taken out")
         desk.js("[...document.querySelectorAll('.out label.el-checkbox')].at(-1).click()")
         desk.says("no ink is cut through", ".out")
         desk.press("PDF", ".out")
