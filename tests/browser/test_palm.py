@@ -3,6 +3,7 @@ real hand does the drills.
 """
 
 import csv
+import re
 
 from tests.browser.desk import DeskCase, until_true
 
@@ -271,5 +272,9 @@ class OwnHand(PalmCase):
         desk = self.desk
         desk.turn_to("trade-off")
         desk.press("Find rules for what I did", ".trade")
-        until_true(lambda: desk.js("return !!document.querySelector('[data-apply]')"), "rules for the own hand", 180)
+        own = until_true(lambda: desk.text("[data-own]"), "what rules come to on the own drills", 180)
+        made = {int(n) for n in re.findall(r"of your (\d+) palm", own)}
+        self.assertTrue(made and max(made) <= 4, f"of palms that were made here, and no others: {own}")
+        helped = "With the rules found" in own
+        self.assertEqual(desk.js("return !!document.querySelector('[data-apply]')"), helped, "proposed where they help")
         self.assertNotIn("Something went wrong", desk.text())

@@ -35,7 +35,9 @@ class PalmCase(DeskCase):
         desk.wait("document.querySelector('h1').textContent.startsWith('Sheet')", "a new sheet")
         desk.js("localStorage.setItem('gray-quill-pen-seen', 'true')")
         desk.open()
-        desk.says("Let a finger write")
+        desk.wait(
+            "[...document.querySelectorAll('.tools .on-off')].at(-1)?.ariaChecked === 'false'", "no finger that writes"
+        )
         self.x, self.y = desk.corner(".scroll")
 
     def slide(
@@ -198,7 +200,7 @@ class PalmOnTheSheet(PalmCase):
 
     def a_locked_page_holds_still(self) -> None:
         before = self.place()
-        self.desk.press("Lock the page", ".tools")
+        self.desk.press("page locked", ".tools")
         self.desk.rests()
         self.assertEqual(self.place(), before, "locking moves nothing")
         self.slide(((260, 250), (220, 250), FINGER_PX), ((340, 250), (380, 200), FINGER_PX))
@@ -206,10 +208,10 @@ class PalmOnTheSheet(PalmCase):
         self.slide(((300, 400), (200, 300), FINGER_PX), first=3)
         self.lift()
         self.assertEqual(self.place(), before)
-        self.desk.press("Let the page move", ".tools")
+        self.desk.press("page locked", ".tools")
 
     def a_finger_writes(self) -> None:
-        self.desk.press("Let a finger write", ".tools")
+        self.desk.press("a finger writes", ".tools")
         self.desk.rests()
         self.slide(((100, 330), (200, 330), FINGER_PX))
         self.lift()
