@@ -179,7 +179,7 @@ class AtOnce(ApiCase):
     def test_none_is_without_its_row(self) -> None:
         replacing = {op.name for op in OPERATIONS if op.method in ("PUT", "PATCH")}
         bins = {name for name in replacing if name.startswith(("bin_", "take_told_back"))}
-        of_strokes = {"fill_ink", "swap_ink", "ink_strokes_again", "change_corner"}
+        of_strokes = {"fill_ink", "swap_ink", "ink_strokes_again", "recolour_strokes", "change_corner"}
         self.assertEqual(replacing - bins - of_strokes - set(self.rows()), set())
 
     def at_once(self, method: str, path: str, bodies: list[Any]) -> list[int]:
