@@ -92,7 +92,7 @@ class PalmApi(ApiCase):
         self.assertTrue(found["reasons"] and all(r["words"] for r in found["reasons"]))
         self.assertEqual({c["rule"] for c in found["curves"]}, {rule.name for rule in RULES})
         look = next(c for c in found["curves"] if c["rule"] == "looks like a hand")
-        self.assertGreater(look["area"], 0.95)
+        self.assertGreater(look["area"], 0.8, "of the few own contacts, one of which was told otherwise")
         strict = self.ask("PUT", "/api/palm/setting", {**PAIR, "rules": found["rules"]}).json
         self.assertEqual((strict["kept"], strict["rules"]), (True, found["rules"]))
         self.assertEqual(self.ask("GET", "/api/palm/setting" + QUERY).json["rules"], found["rules"])
