@@ -21,7 +21,7 @@ FILES = {REGULAR: "literata-regular.ttf", ITALIC: "literata-italic.ttf", BOLD: "
 FOLDERS = {
     "linux": ("/usr/share/fonts", "/usr/local/share/fonts", "~/.local/share/fonts", "~/.fonts"),
     "darwin": ("/System/Library/Fonts", "/Library/Fonts", "~/Library/Fonts"),
-    "win32": ("C:/Windows/Fonts", "~/AppData/Local/Microsoft/Windows/Fonts"),
+    "win32": ("C:/Windows/Fonts",),
 }
 NO_FACE = "Letters that neither this program nor the machine it ran on has a typeface for are said by their numbers."
 MOST_FILES = 600  # of this machine's that are looked into
