@@ -334,6 +334,7 @@ class AtTheDesk(DeskCase):
         desk.press("write", ".verbs")
         desk.js("document.querySelector('[aria-label=\"Opacity of the pen\"] button:nth-child(3)').click()")
         desk.says("changes not kept", "header")
+        desk.rests(400)  # drafts are put by a little later
         desk.open("cabinet")
         desk.turn_to("backups")
         desk.press("back to then", ".backups")
