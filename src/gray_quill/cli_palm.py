@@ -27,9 +27,9 @@ from gray_quill.core.palm.contacts import Event, Stream, Truth, make_stream
 from gray_quill.core.palm.drills import DRILLS, join, simulate
 from gray_quill.core.palm.engine import fold
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, digest, simulate_hard
-from gray_quill.core.palm.outcome import SEEN_SHIFT_MM, Outcome, measure
+from gray_quill.core.palm.outcome import SEEN_SHIFT_MM, Outcome, Session, measure
 from gray_quill.core.palm.proof import SETS, Figures, practice_sessions, prove, tuning_sessions
-from gray_quill.core.palm.recommend import Session, recommend
+from gray_quill.core.palm.recommend import recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
 from gray_quill.core.palm.zone import zone_of
 from gray_quill.core.quantities import record_json
@@ -208,6 +208,8 @@ def _fit(args: argparse.Namespace) -> None:
     print(f"{args.output}: {_on(found.rules)}")
     for reason in found.reasons:
         print(f"{reason.rule} {reason.value:g}: {reason.words}")
+    for words in found.on_own.would_help if found.on_own else []:
+        print(words)
 
 
 def _session(name: str) -> Session:

@@ -10,7 +10,8 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, simulate_hard
-from gray_quill.core.palm.own_drills import OnOwn, Session, better, judged, measured_zone, with_hover
+from gray_quill.core.palm.outcome import Session, evaluate
+from gray_quill.core.palm.own_drills import OnOwn, better, measured_zone, with_hover
 from gray_quill.core.palm.practice import practise
 from gray_quill.core.palm.recommend import Recommended, recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
@@ -42,7 +43,7 @@ class OwnDrills(unittest.TestCase):
         for name, (own, now) in cases.items():
             with self.subTest(name):
                 found, told = found_on(own, now)
-                was, then = judged(own, now, ZONE), judged(own, found.rules, ZONE)
+                was, then = evaluate(own, now, ZONE), evaluate(own, found.rules, ZONE)
                 self.assertEqual((told.now, told.found, found.expected), (was, then, then))
                 made = sum(len(truth.palms) for _, truth in own)
                 self.assertEqual(then.palms_kept + (then.confusion or {})["palm_refused"], made, "of own palms only")
@@ -60,7 +61,7 @@ class OwnDrills(unittest.TestCase):
     def test_good_rules_stay_and_nothing_is_said(self) -> None:
         own = [simulate(HAND, DEVICE, name, 41) for name in SOME]
         good, _ = found_on(own, OFF)
-        if judged(own, good.rules, ZONE).palms_kept == 0:
+        if evaluate(own, good.rules, ZONE).palms_kept == 0:
             again, told = found_on(own, good.rules)
             self.assertEqual((again.rules, told.helps, told.would_help), (good.rules, False, []))
 

@@ -65,11 +65,6 @@ def draw(canvas: Any, x: float, y: float, words: str, face: str, size: float) ->
         x += stringWidth(text, name, size)
 
 
-def width(words: str, face: str, size: float) -> float:
-    """How long words are, pt."""
-    return float(sum(stringWidth(text, name, size) for name, text in runs(words, face)))
-
-
 @lru_cache(maxsize=4096)
 def _has(face: str, letter: str) -> bool:
     return ord(letter) in _letters(face)

@@ -8,7 +8,7 @@ from typing import Literal, TypeVar
 
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Conflict, NotFound, Stale
-from gray_quill.core.ink.cover import Cover
+from gray_quill.core.ink.cover import STRIP, Cover, cover_colour
 from gray_quill.core.ink.layer import FIRST, Layer
 from gray_quill.core.ink.printed import Print
 from gray_quill.core.paper import Paper, describe_paper
@@ -26,7 +26,7 @@ class Sheet:
     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
     1; pages: how many there are; bookmark: in words, "" for none; prints: pictures and documents under its ink, the
-    lowest first; covers: what covers its ink until it is lifted.
+    lowest first; covers: what covers its ink until it is lifted, in cover_colour.
     """
 
     id: str
@@ -54,6 +54,7 @@ class Sheet:
     bookmark: str = ""
     prints: list[Print] = dataclasses.field(default_factory=list)
     covers: list[Cover] = dataclasses.field(default_factory=list)
+    cover_colour: str = STRIP
 
 
 _SELECT = """
@@ -92,6 +93,7 @@ def _sheet(row: sqlite3.Row) -> Sheet:
         row["bookmark"],
         _each(Print, "prints", row["prints"]),
         _each(Cover, "covers", row["covers"]),
+        cover_colour(paper),
     )
 
 

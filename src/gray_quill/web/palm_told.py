@@ -5,7 +5,7 @@ from flask import Blueprint
 from gray_quill.core.errors import InputError
 from gray_quill.core.palm.contacts import make_stream
 from gray_quill.core.palm.engine import fold_stream
-from gray_quill.core.palm.recommend import Session
+from gray_quill.core.palm.outcome import Session
 from gray_quill.core.palm.scores import contacts_of, explain
 from gray_quill.core.palm.told import MOST_TOLD, told_truth
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts

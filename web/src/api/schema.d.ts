@@ -4564,11 +4564,12 @@ export interface components {
      *     changes of its ink; layers: from below; layer: the one that is written on; piece: it is no sheet of its own but ink
      *     kept for reuse. sheaf: what its pages have in common, "" as it is added for one of its own; page: which it is, from
      *     1; pages: how many there are; bookmark: in words, "" for none; prints: pictures and documents under its ink, the
-     *     lowest first; covers: what covers its ink until it is lifted.
+     *     lowest first; covers: what covers its ink until it is lifted, in cover_colour.
      */
     Sheet: {
       binned: boolean
       bookmark: string
+      cover_colour: string
       covers: components['schemas']['Cover'][]
       created_at: string
       device_id: string

@@ -1,9 +1,18 @@
 <script setup lang="ts">
-import { useOnce } from '@/composables/use-once'
+import { ref } from 'vue'
 
 /** A command: it takes one press, shows that it works until its work has ended, and takes the next press then. */
 const props = defineProps<{ does: () => unknown; disabled?: boolean }>()
-const { run, busy } = useOnce(() => props.does())
+const busy = ref(false)
+async function run() {
+  if (busy.value) return
+  busy.value = true
+  try {
+    await props.does()
+  } finally {
+    busy.value = false
+  }
+}
 </script>
 
 <template>

@@ -12,7 +12,6 @@ import { useInk } from '@/stores/ink'
 const props = defineProps<{ ids?: string[] }>()
 const desk = useDesk()
 const ink = useInk()
-const busy = ref(false)
 const done = ref<{ strokes: number }>()
 const words = computed(() => {
   const n = props.ids?.length
@@ -29,9 +28,7 @@ watch(
 async function again() {
   const [sheet, pen] = [desk.sheet, desk.pen]
   if (!sheet || !pen) return
-  busy.value = true
   const strokes = await desk.attempt(() => ink.inkAgain(sheet.id, pen, props.ids))
-  busy.value = false
   if (strokes !== undefined) done.value = { strokes }
 }
 async function undo() {
@@ -45,7 +42,7 @@ async function undo() {
     {{ done.strokes ? `${done.strokes} ${done.strokes === 1 ? 'stroke' : 'strokes'} inked again.` : 'All of it was.' }}
     <button v-if="done.strokes" type="button" class="plain-button" @click="undo">Take that back</button>
   </p>
-  <DoWord v-else :disabled="busy" :does="again">{{ words }}</DoWord>
+  <DoWord v-else :does="again">{{ words }}</DoWord>
 </template>
 
 <style scoped>

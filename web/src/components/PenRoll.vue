@@ -3,7 +3,6 @@ import { onClickOutside, useResizeObserver, useScroll } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PenItem, Schemas } from '@/api/client'
-import { useEscape } from '@/composables/use-escape'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
 import { useChosen } from '@/stores/chosen'
@@ -24,7 +23,6 @@ const route = useRoute()
 const holder = useTemplateRef<HTMLElement>('holder')
 const fold = () => frame.unfolded === 'roll' && (frame.unfolded = undefined)
 onClickOutside(holder, fold)
-useEscape(() => frame.unfolded === 'roll', fold)
 const strip = useTemplateRef<HTMLElement>('strip')
 const upright = computed(() => frame.rollPlace === 'left' || frame.rollPlace === 'right')
 const { arrivedState, measure } = useScroll(strip)

@@ -3,7 +3,6 @@ import { onClickOutside } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
-import { useEscape } from '@/composables/use-escape'
 import { useDraft } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
@@ -27,13 +26,6 @@ const box = useTemplateRef<HTMLElement>('box')
 onClickOutside(box, () => (open.value = undefined))
 const toggle = (part: Part) => (open.value = open.value === part ? undefined : part)
 
-const words = computed(() => {
-  const hand = desk.hand?.hand.name ?? ''
-  const device = desk.device?.device.name ?? ''
-  const here = !!desk.device && desk.device.id === screen.deviceId
-  const said = { hand, device: here ? 'this screen' : device, in: `in ${article(hand)}`.trim() }
-  return { ...said, on: here ? 'on' : `on ${article(device)}`.trim() }
-})
 /** On which layer, and over which: those above it are not said, they do not lie under the pen. */
 const layers = computed(() => {
   const all = desk.sheet?.layers ?? []
@@ -43,12 +35,37 @@ const layers = computed(() => {
   const over = below.length ? `, over ${below.map((layer) => layer.name).join(', ')}` : ''
   return `on ${all[at]?.name}${over}`
 })
-const revision = computed(() => `revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`)
+interface Phrase {
+  part: Part
+  words: string
+  more?: string
+  /** What is said between it and the next. */
+  then: string
+}
+/** The sentence: who writes on what with which pen, each part of which can be pressed. */
+const phrases = computed<Phrase[]>(() => {
+  const sheet = desk.sheet!
+  const [hand, device] = [desk.hand?.hand.name ?? '', desk.device?.device.name ?? '']
+  const here = !!desk.device && desk.device.id === screen.deviceId
+  const many = sheet.pages > 1
+  const pages: Phrase[] = many ? [{ part: 'pages', words: `page ${sheet.page} of ${sheet.pages}`, then: ': ' }] : []
+  const revision = `, revision ${desk.pen?.revision}${draft.changed ? ', changed' : ''}`
+  return [
+    { part: 'sheet', words: sheet.name, then: many ? ', ' : ': ' },
+    ...pages,
+    {
+      part: 'pen',
+      words: desk.pen?.recipe.name ?? '',
+      more: revision,
+      then: ` in ${article(hand)} `.replace('  ', ' '),
+    },
+    { part: 'hand', words: hand, then: here ? ' on ' : ` on ${article(device)} `.replace('  ', ' ') },
+    { part: 'device', words: here ? 'this screen' : device, then: ', ' },
+    { part: 'paper', words: sheet.paper_words, then: ', ' },
+    { part: 'layers', words: layers.value, then: '' },
+  ]
+})
 onClickOutside(box, () => frame.unfolded === 'sentence' && (frame.unfolded = undefined))
-useEscape(
-  () => frame.unfolded === 'sentence' && !open.value,
-  () => (frame.unfolded = undefined),
-)
 </script>
 
 <template>
@@ -68,64 +85,17 @@ useEscape(
       class="book"
       :class="{ covered, over: frame.small }"
     >
-      <button
-        type="button"
-        data-part="sheet"
-        :title="desk.sheet.name"
-        :aria-expanded="open === 'sheet'"
-        @click="toggle('sheet')"
+      <template v-for="p in phrases" :key="p.part"
+        ><button
+          type="button"
+          :data-part="p.part"
+          :title="p.words"
+          :aria-expanded="open === p.part"
+          @click="toggle(p.part)"
+        >
+          {{ p.words }}<small v-if="p.more">{{ p.more }}</small></button
+        >{{ p.then }}</template
       >
-        {{ desk.sheet.name }}</button><template v-if="desk.sheet.pages > 1"
-        >,
-        <button type="button" data-part="pages" :aria-expanded="open === 'pages'" @click="toggle('pages')">
-          page {{ desk.sheet.page }} of {{ desk.sheet.pages }}
-        </button></template
-      >:
-      <button
-        type="button"
-        data-part="pen"
-        :title="desk.pen?.recipe.name"
-        :aria-expanded="open === 'pen'"
-        @click="toggle('pen')"
-      >
-        {{ desk.pen?.recipe.name }}<small>, {{ revision }}</small>
-      </button>
-      {{ words.in }}
-      <button
-        type="button"
-        data-part="hand"
-        :title="words.hand"
-        :aria-expanded="open === 'hand'"
-        @click="toggle('hand')"
-      >
-        {{ words.hand }}
-      </button>
-      {{ words.on }}
-      <button
-        type="button"
-        data-part="device"
-        :title="words.device"
-        :aria-expanded="open === 'device'"
-        @click="toggle('device')"
-      >
-        {{ words.device }}</button>,
-      <button
-        type="button"
-        data-part="paper"
-        :title="desk.sheet.paper_words"
-        :aria-expanded="open === 'paper'"
-        @click="toggle('paper')"
-      >
-        {{ desk.sheet.paper_words }}</button>,
-      <button
-        type="button"
-        data-part="layers"
-        :title="layers"
-        :aria-expanded="open === 'layers'"
-        @click="toggle('layers')"
-      >
-        {{ layers }}
-      </button>
     </h1>
     <h1 v-else-if="desk.desk" class="book said-alone" :class="{ covered }">A new desk: say who writes, and what</h1>
     <p class="small state" role="status">

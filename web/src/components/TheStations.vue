@@ -3,7 +3,6 @@ import { onClickOutside } from '@vueuse/core'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { useEscape } from '@/composables/use-escape'
 import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
@@ -25,7 +24,6 @@ const nav = useTemplateRef<HTMLElement>('nav')
 const here = computed(() => STATIONS.find((s) => s.path === route.name)?.word ?? 'Stations')
 const fold = () => frame.unfolded === 'stations' && (frame.unfolded = undefined)
 onClickOutside(nav, fold)
-useEscape(() => frame.unfolded === 'stations', fold)
 watch(
   () => route.name,
   () => (frame.unfolded = undefined),

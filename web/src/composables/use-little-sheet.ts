@@ -1,5 +1,6 @@
 import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { onMounted, onScopeDispose, type Ref } from 'vue'
+import { useEscape } from './use-escape'
 
 const EDGE_PX = 16
 const GAP_PX = 4
@@ -36,11 +37,7 @@ export function useLittleSheet(root: Readonly<Ref<HTMLElement | null>>, close: (
   })
   useResizeObserver(root, lay)
   useEventListener(window, 'resize', lay)
-  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-    if (event.key !== 'Escape' || event.defaultPrevented) return
-    event.preventDefault()
-    close()
-  })
+  useEscape(close)
   onScopeDispose(() => {
     // only what was inside gives its focus back: a press elsewhere has moved it on
     if (

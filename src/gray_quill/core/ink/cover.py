@@ -28,9 +28,14 @@ class Cover:
     height_mm: float = number(8, 0.5, 5000, 0.1, "mm", "Height", "How broad the strip is")
 
 
+def cover_colour(paper: Paper) -> str:
+    """The colour of covers on a paper."""
+    return STRIP_ON_DARK if is_dark(paper.colour) else STRIP
+
+
 def cover_inks(covers: Sequence[Cover], paper: Paper) -> list[Ink]:
     """Covers as areas that lie over all ink of a page, for every picture and file it is shown in."""
-    recipe = fill_recipe(Fill(STRIP_ON_DARK if is_dark(paper.colour) else STRIP, 1))
+    recipe = fill_recipe(Fill(cover_colour(paper), 1))
     none, one, pieces = np.zeros(4), np.ones(4), np.array([0, 4])
     inks = []
     for c in covers:

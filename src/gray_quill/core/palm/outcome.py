@@ -13,6 +13,7 @@ from gray_quill.core.palm.state import FOREVER, KEPT, State, Touch
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.readings.reading import SHARE, reading
 
+Session = tuple[Stream, Truth]
 # A page that moved or grew less is not noticed; common practice, no source.
 SEEN_SHIFT_MM, SEEN_ZOOM = 0.5, 0.01
 SEEN_MARK_MS = 500.0  # a mark that goes within this time is hardly noticed; common practice, no source
@@ -179,6 +180,16 @@ def total(outcomes: Sequence[Outcome]) -> Outcome:
         added_delay_ms=float(np.mean(delays)) if delays else 0.0,
         **{name: sum(getattr(o, name) for o in outcomes) for name in added},
     )
+
+
+def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
+    """All sessions together under some rules."""
+    return total([outcome_of(stream, rules, zone, truth) for stream, truth in sessions])
+
+
+def refused_share(o: Outcome) -> float:
+    """Share of meant gestures that were refused."""
+    return o.refused_gestures / o.gestures if o.gestures else 0.0
 
 
 def palms_kept_share(o: Outcome) -> float:

@@ -2,23 +2,23 @@
 does.
 """
 
+import contextlib
 import dataclasses
 import math
 from collections.abc import Iterable, Sequence
 
 import numpy as np
 
-from gray_quill.core.palm.contacts import Event, Stream, Truth
-from gray_quill.core.palm.outcome import Outcome, outcome_of, palms_kept_share, total
-from gray_quill.core.palm.rules import Rules
+from gray_quill.core.errors import InputError
+from gray_quill.core.palm.contacts import Event, Stream
+from gray_quill.core.palm.outcome import Outcome, Session, evaluate, palms_kept_share, refused_share
+from gray_quill.core.palm.posture import read_posture
+from gray_quill.core.palm.rules import Rules, resting_zone
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.quantities import changed
 
-Session = tuple[Stream, Truth]
 HOVERS_MS = 400.0  # before its landing, that a pen is seen where it hovers; common practice, no source
 SEEN_MS = 100.0  # a hover shorter than this says nothing of a palm that comes first
-SPREADS = 2.0  # half a measured zone, in standard deviations of where palms landed
-LEAST_MM, FEWEST = 8.0, 3  # half a zone at least, of so many palms at least
 
 
 @dataclasses.dataclass(frozen=True)
@@ -33,10 +33,6 @@ class OnOwn:
     helps: bool
     bend: list[tuple[float, float]]
     would_help: list[str]
-
-
-def judged(own: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
-    return total([outcome_of(stream, rules, zone, truth) for stream, truth in own])
 
 
 def better(found: Outcome, now: Outcome) -> bool:
@@ -59,13 +55,9 @@ def bend_of(tried: Iterable[Outcome]) -> list[tuple[float, float]]:
     return front
 
 
-def refused_share(o: Outcome) -> float:
-    return o.refused_gestures / o.gestures if o.gestures else 0.0
-
-
 def would_help(own: Sequence[Session], rules: Rules, zone: Zone) -> list[str]:
     """What would hold back palms that these rules let through, tried on the same contacts where it can be."""
-    found = judged(own, rules, zone)
+    found = evaluate(own, rules, zone)
     left = found.palms_kept
     if not left:
         return []
@@ -76,8 +68,10 @@ def would_help(own: Sequence[Session], rules: Rules, zone: Zone) -> list[str]:
 
     rests = measured_zone(own)
     if rests is not None:
-        zones = [changed(changed(rules, "zone", z), "zone_ms", 1000) for z in (0.8, 1.0, 1.2, 1.5)]
-        n = max(holds_back(judged(own, each, rests)) for each in zones)
+        tighter = resting_zone.RULE.options
+        zones = [changed(rules, "zone", size) for size in tighter["zone"] if size]
+        zones = [changed(each, "zone_ms", ms) for each in zones for ms in tighter["zone_ms"]]
+        n = max(holds_back(evaluate(own, each, rests)) for each in zones)
         if n:
             said.append(
                 f"A resting zone measured where your hand lay holds back {n} of the {left}: under Your hand, press "
@@ -85,7 +79,7 @@ def would_help(own: Sequence[Session], rules: Rules, zone: Zone) -> list[str]:
             )
     if not _hovers(own):
         near = changed(rules, "after_ms", max(rules.after_ms, 600))
-        n = holds_back(judged([(with_hover(stream), truth) for stream, truth in own], near, zone))
+        n = holds_back(evaluate([(with_hover(stream), truth) for stream, truth in own], near, zone))
         if n:
             said.append(f"A pen that is seen while it hovers would hold back {n} of the {left}: this one is not.")
     if not any(e.size_mm > 0 for stream, _ in own for e in stream.events if e.pointer == "touch"):
@@ -95,26 +89,20 @@ def would_help(own: Sequence[Session], rules: Rules, zone: Zone) -> list[str]:
         )
     if not said:
         said.append(
-            "No rule and no setting of the device that can be tried on these contacts holds them back: lift the page "
-            "lock for them, or lay the hand where nothing is touched."
+            "No rule, and no setting of the device that can be tried on these contacts, holds them back. With the page "
+            "locked while you write they move nothing."
         )
     return said
 
 
 def measured_zone(own: Sequence[Session]) -> Zone | None:
-    """Where palms of own drills landed, from the nib that was nearest in time; None where too few did."""
-    places = []
-    for stream, truth in own:
-        nib = [e for e in stream.events if e.pointer == "pen" and e.phase in ("down", "move")]
-        landed = {e.id: e for e in reversed(stream.events) if e.pointer == "touch" and e.phase == "down"}
-        for i in truth.palms & landed.keys():
-            if nib:
-                at = min(nib, key=lambda e: abs(e.t_ms - landed[i].t_ms))
-                places.append((landed[i].x_mm - at.x_mm, landed[i].y_mm - at.y_mm))
-    if len(places) < FEWEST:
-        return None
-    middle, half = np.mean(places, axis=0), SPREADS * np.std(places, axis=0)
-    return Zone(*middle.round(1).tolist(), *np.clip(half, LEAST_MM, 200).round(1).tolist())
+    """Where the hand lay in the first of own drills that tells, as it is measured for the hand's posture."""
+    for stream, _ in own:
+        with contextlib.suppress(InputError):
+            posture = read_posture(stream)
+            if posture.contacts:
+                return posture.zone
+    return None
 
 
 def _hovers(own: Sequence[Session]) -> bool:

@@ -11,9 +11,9 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.contacts import Stream, Truth
 from gray_quill.core.palm.drills import DRILLS, simulate
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, hard_session
-from gray_quill.core.palm.outcome import SEEN_SHIFT_MM, Outcome, outcome_of, total
+from gray_quill.core.palm.outcome import SEEN_SHIFT_MM, Outcome, Session, outcome_of, total
 from gray_quill.core.palm.practice import practise
-from gray_quill.core.palm.recommend import Session, recommend
+from gray_quill.core.palm.recommend import recommend
 from gray_quill.core.palm.rules import OFF, START, Rules
 from gray_quill.core.palm.zone import zone_of
 

@@ -9,8 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 
 import numpy as np
 
-from gray_quill.core.palm.contacts import Stream, Truth
-from gray_quill.core.palm.outcome import Outcome, outcome_of, palms_kept_share, total
+from gray_quill.core.palm.outcome import Outcome, Session, evaluate, palms_kept_share, refused_share
 from gray_quill.core.palm.own_drills import OnOwn, bend_of, better, would_help
 from gray_quill.core.palm.rules import COMMON_OPTIONS, OFF, RULES, START, Rules
 from gray_quill.core.palm.rules.base import LOOKS_AT, Values
@@ -18,7 +17,6 @@ from gray_quill.core.palm.scores import contacts_of, roc
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.quantities import changed, check, quantities
 
-Session = tuple[Stream, Truth]
 Progress = Callable[[float], None]
 
 # What the search tries, from the loosest to the tightest, what is swept by itself, and which setting turns another on.
@@ -85,11 +83,6 @@ class Recommended:
     on_own: OnOwn | None = None
 
 
-def evaluate(sessions: Sequence[Session], rules: Rules, zone: Zone) -> Outcome:
-    """All sessions together under some rules."""
-    return total([outcome_of(stream, rules, zone, truth) for stream, truth in sessions])
-
-
 def recommend(
     sessions: Sequence[Session],
     zone: Zone,
@@ -145,7 +138,7 @@ def recommend(
         if not getattr(best, rule):
             best = with_rule(best, field, getattr(OFF, field))
     points = [
-        Point(field, value, palms_kept_share(o), _refused(o), o.added_delay_ms)
+        Point(field, value, palms_kept_share(o), refused_share(o), o.added_delay_ms)
         for field in SWEPT
         for value in OPTIONS[field]
         for o in [tried(with_rule(best, field, value))]
@@ -204,14 +197,10 @@ def rule_curves(sessions: Sequence[Session], zone: Zone) -> list[Curve]:
     return out
 
 
-def _refused(o: Outcome) -> float:
-    return o.refused_gestures / o.gestures if o.gestures else 0.0
-
-
 def _cost(o: Outcome, sessions: int) -> float:
     return (
         PALM * palms_kept_share(o)
-        + GESTURE * _refused(o)
+        + GESTURE * refused_share(o)
         + (SHIFT * o.page_shift_mm + TAP * o.taps) / sessions
         + JIGGLE * o.jiggle_mm
         + DELAY * o.added_delay_ms

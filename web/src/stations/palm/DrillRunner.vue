@@ -184,7 +184,7 @@ const shift = computed(() => {
   const first = enlarged.value ? ENLARGED : 1
   return `translate(${x * screen.pxPerMm}px, ${y * screen.pxPerMm}px) scale(${scale * first})`
 })
-useEscape(() => true, stop)
+useEscape(stop)
 </script>
 
 <template>

@@ -6,7 +6,7 @@ import { useVerb } from '@/stores/verb'
  * Strips over the ink: a press lifts one, so that what lies under it is seen and can be written on; a press on its tab
  * lays it again. What rubs and chooses goes through them.
  */
-defineProps<{ cssScale: number; dark: boolean }>()
+defineProps<{ cssScale: number; colour: string }>()
 const covers = useCovers()
 const verb = useVerb()
 const px = (mm: number) => `${mm}px`
@@ -17,12 +17,13 @@ const px = (mm: number) => `${mm}px`
     v-for="(c, k) in covers.all"
     :key="c.id"
     class="cover"
-    :class="{ lifted: covers.lifted.has(c.id), dark, through: verb.now === 'rub' || verb.now === 'choose' }"
+    :class="{ lifted: covers.lifted.has(c.id), through: verb.now === 'rub' || verb.now === 'choose' }"
     :style="{
       left: px(c.left_mm * cssScale),
       top: px(c.top_mm * cssScale),
       width: px(c.width_mm * cssScale),
       height: px(c.height_mm * cssScale),
+      '--strip': colour,
     }"
   >
     <button
@@ -37,13 +38,9 @@ const px = (mm: number) => `${mm}px`
 
 <style scoped>
 .cover {
-  --strip: #8c7f6a;
   position: absolute;
   border: 1px solid #6b604e;
   background: var(--strip);
-}
-.cover.dark {
-  --strip: #b9ad97;
 }
 .cover button {
   position: absolute;
@@ -71,7 +68,7 @@ const px = (mm: number) => `${mm}px`
   pointer-events: none;
 }
 :root[data-surface='e-ink'] .cover {
-  --strip: repeating-linear-gradient(45deg, #000 0 2px, #fff 2px 6px);
+  --strip: repeating-linear-gradient(45deg, #000 0 2px, #fff 2px 6px) !important;
   border: 2px solid #000;
 }
 :root[data-surface='e-ink'] .cover.lifted {

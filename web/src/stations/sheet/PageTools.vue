@@ -2,7 +2,6 @@
 import OnOff from '@/components/OnOff.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '@/components/NumberField.vue'
-import { useEscape } from '@/composables/use-escape'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useHere } from '@/stores/here'
@@ -25,10 +24,6 @@ const here = useHere()
 const last = useLastTouch()
 const asks = ref(false)
 const frame = useFrame()
-useEscape(
-  () => frame.unfolded === 'page',
-  () => (frame.unfolded = undefined),
-)
 /** Zoom at which a millimetre on the page is one on the screen. */
 const trueZoom = computed(() => (props.page.zoom.value * screen.pxPerMm) / (props.page.cssScale.value || 1))
 const percent = computed({

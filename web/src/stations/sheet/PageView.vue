@@ -294,7 +294,7 @@ defineExpose({ onScreen, frame, closer, middle })
           data-layer="point"
         />
         <ReplayLayer v-if="replay.on" :page />
-        <PageCovers :css-scale="page.cssScale.value" :dark="!!sheet?.paper_is_dark" />
+        <PageCovers :css-scale="page.cssScale.value" :colour="sheet?.cover_colour ?? ''" />
         <PageGuide
           :width-mm="sheet?.paper.width_mm ?? 1"
           :height-mm="sheet?.paper.height_mm ?? 1"

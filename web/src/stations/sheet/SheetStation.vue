@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useDebounceFn, useLocalStorage, useResizeObserver } from '@vueuse/core'
-import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { useResizeObserver } from '@vueuse/core'
+import { onMounted, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import InkAgain from '@/components/InkAgain.vue'
 import DoesNotShow from '@/components/DoesNotShow.vue'
@@ -8,7 +8,6 @@ import HandWriter from '@/components/HandWriter.vue'
 import LeaderLines from '@/components/LeaderLines.vue'
 import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
-import { useEscape } from '@/composables/use-escape'
 import { useLatest } from '@/composables/use-latest'
 import { useBeside } from '@/stores/beside'
 import { useChosen } from '@/stores/chosen'
@@ -24,18 +23,11 @@ import PageView from './PageView.vue'
 import PointMargin from './PointMargin.vue'
 import RubMargin from './RubMargin.vue'
 import RuleMargin from './RuleMargin.vue'
+import { SCOPES, useReadings } from './use-readings'
 import { useSheetKeys } from './use-sheet-keys'
 import WriteMargin from './WriteMargin.vue'
 import WordTabs from '@/components/WordTabs.vue'
 
-/** Notes the margin shows, and the kind of place on the ink each one's line ends at. */
-const NOTES: [key: string, anchor?: string][] = [
-  ['light and firm', 'width'],
-  ['drag', 'trail'],
-  ['tips', 'tips'],
-  ['force'],
-  ['wobble'],
-]
 const desk = useDesk()
 const chosen = useChosen()
 const beside = useBeside()
@@ -47,17 +39,8 @@ const verb = useVerb()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
 const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
-/** Which ink the readings speak of. */
-type Scope = 'pen' | 'line' | 'all'
-const SCOPES = { pen: 'this pen', line: 'last line', all: 'all', chosen: 'chosen' } as const
-const scope = useLocalStorage<Scope>('gray-quill-readings-of', 'pen')
-function speakOf(of: keyof typeof SCOPES) {
-  chosen.choosing = of === 'chosen'
-  if (of !== 'chosen') scope.value = of
-}
+const { scope, speakOf, read, busy, readSoon, notes, inks, older, reports } = useReadings()
 const prompts = ref<Schemas['Prompt'][]>([])
-const read = shallowRef<Schemas['ReadReply']>()
-const before = shallowRef<Schemas['Note'][]>([])
 const lines = ref<{ x0: number; y0: number; x1: number; y1: number }[]>([])
 
 const sheets = useLatest(
@@ -67,43 +50,19 @@ const sheets = useLatest(
     desk.replaceSheet(detail.sheet)
   },
 )
-const reads = useLatest(
-  ({ id, of }: { id: string; of: Scope | string[] }) => {
-    const path = { sheet_id: id }
-    return typeof of === 'string'
-      ? take(api.GET('/api/sheets/{sheet_id}/readings', { params: { path, query: { of } } }))
-      : take(api.POST('/api/sheets/{sheet_id}/readings', { params: { path }, body: { ids: of } }))
-  },
-  (answer) => {
-    // numbers of before and after are laid side by side for the same strokes only
-    before.value = read.value?.traces === answer.traces ? read.value.notes : []
-    read.value = answer
-    setTimeout(drawLines)
-  },
-)
-const want = () =>
-  desk.sheet && void reads.want({ id: desk.sheet.id, of: chosen.ids.length ? chosen.ids : scope.value })
 watch(
   () => desk.sheet?.id,
   (id) => {
-    read.value = undefined
-    before.value = []
     lines.value = []
     prompts.value = []
     sheets.forget()
-    reads.forget()
     if (!id) return
     void sheets.want(id)
     void steps.look(id)
-    want()
   },
   { immediate: true },
 )
-const readSoon = useDebounceFn(want, 350)
 onScopeDispose(() => (verb.now = 'write'))
-watch([scope, () => desk.pen?.id, () => chosen.ids], () => {
-  if (read.value) want()
-})
 watch(
   () => desk.looked,
   () => {
@@ -113,34 +72,8 @@ watch(
   },
 )
 
-const notes = computed(() =>
-  NOTES.flatMap(([key, anchor]) => {
-    const note = read.value?.notes.find((n) => n.key === key)
-    if (!note) return []
-    const old = before.value.find((n) => n.key === key)
-    return [{ note, anchor, was: old && old.words !== note.words ? `was ${old.words}` : '' }]
-  }),
-)
-const revisionOf = (revision: number) => (revision > 0 ? `revision ${revision}` : 'changes not kept')
-/** Which ink was read, by pen and revision. */
-const inks = computed(() =>
-  (read.value?.of ?? []).map((o) => {
-    const strokes = `${o.strokes} ${o.strokes === 1 ? 'stroke' : 'strokes'}`
-    return { key: `${o.pen_id} ${o.revision}`, words: `${strokes} in ${o.name}, ${revisionOf(o.revision)}` }
-  }),
-)
-/** Ink of the pen in hand that an earlier revision drew; of what is chosen, any that it did not draw. */
-const older = computed(() =>
-  (read.value?.of ?? []).some(
-    (o) =>
-      (o.pen_id === desk.pen?.id || chosen.ids.length) &&
-      !(o.pen_id === desk.pen?.id && o.revision === desk.pen.revision),
-  ),
-)
-const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
-
 const drawLinesSoon = () => setTimeout(drawLines)
-watch([() => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page, () => replay.on], drawLinesSoon, {
+watch([read, () => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page, () => replay.on], drawLinesSoon, {
   flush: 'post',
 })
 
@@ -169,10 +102,6 @@ function drawLines() {
 useResizeObserver(root, drawLines)
 onMounted(drawLines)
 
-useEscape(
-  () => frame.unfolded === 'margin',
-  () => (frame.unfolded = undefined),
-)
 const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
 </script>
 
@@ -228,11 +157,7 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
       <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />
       <PointMargin v-else-if="verb.now === 'point'" />
       <WriteMargin v-else-if="verb.setsPen" />
-      <div
-        v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)"
-        class="notes"
-        :class="{ stale: reads.busy.value }"
-      >
+      <div v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)" class="notes" :class="{ stale: busy }">
         <ReadingNote
           v-if="read.plain?.length"
           title="In words"

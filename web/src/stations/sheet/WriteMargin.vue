@@ -3,7 +3,6 @@ import DoWord from '@/components/DoWord.vue'
 import OnOff from '@/components/OnOff.vue'
 import { computed } from 'vue'
 import PaletteSpots from '@/components/PaletteSpots.vue'
-import { useOnce } from '@/composables/use-once'
 import { useOwnPen } from '@/composables/use-own-pen'
 import { percent, say } from '@/lib/numbers'
 import { useDraft } from '@/stores/draft'
@@ -21,7 +20,7 @@ const tidies = computed({
   get: () => verb.tidies(draft.pen),
   set: (on) => (verb.tidying = { ...verb.tidying, [draft.pen!.id]: on }),
 })
-const { run: own, busy } = useOnce(useOwnPen())
+const ownPen = useOwnPen()
 const rounded = (mm: number) => Number(mm.toPrecision(2))
 const widths = computed(() => {
   const kept = draft.kept?.body?.width_mm ?? 0.5
@@ -68,7 +67,7 @@ function give(path: string, value: unknown) {
       label="Colour of the pen"
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
-    <DoWord v-if="draft.changed" :disabled="busy" :does="() => own(true)"> Keep as a pen of its own </DoWord>
+    <DoWord v-if="draft.changed" :does="() => ownPen(true)"> Keep as a pen of its own </DoWord>
     <OnOff v-model="verb.widthAsSeen">Same width on the screen, near or far</OnOff>
     <OnOff v-model="verb.scribbles">A scribble over ink rubs it out</OnOff>
     <OnOff v-model="tidies">A figure held still turns clean</OnOff>
