@@ -132,6 +132,10 @@ a.here {
   display: grid;
   padding: 0 0 0 32px;
 }
+:root[data-surface='e-ink'] #desk .surface :deep(.el-select__wrapper) {
+  border: 0;
+  box-shadow: none;
+}
 .surface :deep(.el-select__suffix) {
   display: none;
 }
