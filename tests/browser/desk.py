@@ -114,6 +114,11 @@ class Desk:
         self.wait(found, words)
         self.js(f"const b = {found}; b.focus({{preventScroll: true}}); b.click()")
 
+    def escape(self, where: str = "document.activeElement") -> None:
+        """Press Escape, as the keyboard does: an event that can be answered once."""
+        keydown = "new KeyboardEvent('keydown', {key: 'Escape', bubbles: true, cancelable: true})"
+        self.js(f"{where}.dispatchEvent({keydown})")
+
     def pick(self, pen: str) -> None:
         """Take a pen from the roll, by its name."""
         found = f"[...document.querySelectorAll('.roll button')].find(b => b.textContent.includes({json.dumps(pen)}))"

@@ -200,7 +200,7 @@ class AtTheDesk(DeskCase):
             desk.rests()
             beside, over, inside = desk.driver.execute_script(gap, opener, sheet)
             self.assertTrue(beside < 8 and over and inside, (words, beside, over, inside))
-            desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true}))")
+            desk.escape()
             desk.wait(f"!document.querySelector('{sheet}')", "it to close")
 
     def test_the_roll_lies_where_the_hand_wants_it_and_comes_in_three(self) -> None:

@@ -50,7 +50,7 @@ class HandAndKeys(DeskCase):
         desk = self.desk
         desk.press("Frame")
         desk.choose(trigger, deed)
-        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.escape()
 
     def line(self, y: float) -> tuple[float, float]:
         """A line is written; where it begins."""
@@ -106,7 +106,7 @@ class HandAndKeys(DeskCase):
         desk.press("Frame")
         desk.js("[...document.querySelectorAll('details')].find(d => d.textContent.startsWith('Swipes')).open = true")
         desk.choose("A swipe of two fingers to the left", "undo")
-        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.escape()
         desk.rests()
         lay = desk.js(place)
         desk.js(SWIPE, left, top)  # as quick as it must be, however busy the machine
@@ -125,7 +125,7 @@ class HandAndKeys(DeskCase):
                 key,
             )
             desk.says(words, ".deeds")
-        desk.js("document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))")
+        desk.escape()
         desk.js("document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'x', bubbles: true }))")
         until_true(lambda: self.strokes() == 0, "the line undone by the key")
 

@@ -118,7 +118,7 @@ class Layout(DeskCase):
             desk.press(words, "nav")
             desk.wait(f"document.querySelector('{opened}')", words)
             self.assertEqual(self.axe(words), [])
-            desk.js("document.dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true}))")
+            desk.escape()
 
     def test_a_left_hand_and_an_empty_desk_hold_too(self) -> None:
         self.desk.ask("desk", {"sheet_id": "dusk-to-dawn"}, "PATCH")

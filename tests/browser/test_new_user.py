@@ -144,7 +144,7 @@ class ChosenInk(MendCase):
                     if not self.press(where, words):
                         continue
                     desk.frames(2)
-                    desk.js("document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true}))")
+                    desk.escape()
                     desk.rests(40)
                     if desk.js(PLACE) != at:
                         moved.append((width, verb, words, at, desk.js(PLACE)))

@@ -63,7 +63,7 @@ class Pages(DeskCase):
         desk.wait("document.querySelector('.form [aria-label=Endless]')", "the switch")
         desk.js("document.querySelector('.form [aria-label=Endless]').click()")
         until_true(lambda: self.sheet()["paper"]["endless"], "endless paper")
-        desk.js("document.querySelector('.choices').dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape'}))")
+        desk.escape()
         height = self.sheet()["paper"]["height_mm"]
         desk.driver.get(desk.url + "/sheet")
         desk.rests()

@@ -8,7 +8,7 @@ import TheNews from './components/TheNews.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
 import WaitSign from './components/WaitSign.vue'
-import { useEscapeFolds } from '@/composables/use-escape'
+import { useEscapeFolds, useEscapePassesLists } from '@/composables/use-escape'
 import { useHeldPage } from '@/composables/use-held-page'
 import { useInAPause } from '@/composables/use-in-a-pause'
 import { useNews } from '@/composables/use-news'
@@ -42,6 +42,7 @@ const told = useInAPause(() => !!(desk.trouble || desk.news || desk.clash || ink
 useSurface()
 useNews()
 useHeldPage()
+useEscapePassesLists()
 useEscapeFolds()
 
 onMounted(async () => {

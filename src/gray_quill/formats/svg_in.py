@@ -112,8 +112,11 @@ def _steps(element: Element) -> int:
     if len(points) > 20 * MOST_STEPS or len(path) > 60 * MOST_STEPS:
         return MOST_STEPS + 1  # not even counted: a step is hardly longer
     steps = len(NUMBERS.findall(points)) // 2
-    for letter, numbers in STEPS.findall(EXPONENTS.sub("0", path)):
+    for step in STEPS.finditer(EXPONENTS.sub("0", path)):
+        letter, numbers = step.groups()
         steps += max(1, len(NUMBERS.findall(numbers)) // TAKES.get(letter.lower(), 2))
+        if steps > MOST_STEPS:
+            break
     return steps
 
 

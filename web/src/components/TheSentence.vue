@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onClickOutside } from '@vueuse/core'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useDraft } from '@/stores/draft'
@@ -9,7 +9,8 @@ import { useHere } from '@/stores/here'
 import { useTasks } from '@/stores/tasks'
 import { useRoute } from 'vue-router'
 import { article, percent } from '@/lib/numbers'
-import SentenceChoices from './SentenceChoices.vue'
+
+const SentenceChoices = defineAsyncComponent(() => import('./SentenceChoices.vue'))
 
 export type Part = 'sheet' | 'pen' | 'hand' | 'device' | 'paper' | 'layers' | 'pages'
 defineProps<{ covered: boolean }>()

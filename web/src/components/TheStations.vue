@@ -6,10 +6,10 @@ import { useRoute } from 'vue-router'
 import { STATIONS } from '@/stations'
 import { useDesk, type Surface } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
-import FrameSheet from './FrameSheet.vue'
 import SheetLine from './SheetLine.vue'
 
 // what only helps beside a server comes when it is asked for
+const FrameSheet = defineAsyncComponent(() => import('./FrameSheet.vue'))
 const OtherScreens = defineAsyncComponent(() => import('./OtherScreens.vue'))
 const TakeOut = defineAsyncComponent(() => import('./TakeOut.vue'))
 defineEmits<{ keys: [] }>()

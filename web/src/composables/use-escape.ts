@@ -21,3 +21,21 @@ export function useEscapeFolds() {
     last.click()
   })
 }
+
+/** A list that is closed already has no use for Escape: it goes to what lies around the list. */
+export function useEscapePassesLists() {
+  useEventListener(
+    window,
+    'keydown',
+    (event: KeyboardEvent) => {
+      const list =
+        event.target instanceof Element ? event.target.closest('[role="combobox"][aria-expanded="false"]') : null
+      if (event.key !== 'Escape' || !list?.parentElement) return
+      event.stopImmediatePropagation()
+      const { key, code } = event
+      const again = new KeyboardEvent('keydown', { key, code, bubbles: true, cancelable: true })
+      if (!list.parentElement.dispatchEvent(again)) event.preventDefault()
+    },
+    { capture: true },
+  )
+}
