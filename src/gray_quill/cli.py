@@ -210,7 +210,7 @@ def _lag(args: argparse.Namespace) -> None:
     for stage in found.stages:
         print(f"{stage.name:>16}  {stage.mean_ms:6.1f} ms  {stage.share:6.1%}")
     for buy in found.buys:
-        print(f"{buy.change:>28}  95 % under {buy.p95_ms:.1f} ms")
+        print(f"{buy.change:>28}  95 % seen under {buy.p95_ms:.1f} ms")
     for way in ahead.on if recipe.steady.ahead_ms else []:
         print(f"{way.on:>28}  look-ahead overshoots {way.overshoot_mm:.2f} mm")
     for words in ahead.words:

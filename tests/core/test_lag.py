@@ -65,6 +65,15 @@ class Model(unittest.TestCase):
         self.assertAlmostEqual(buys["no steadying"], plain.p95_ms, delta=0.01)
         self.assertTrue(buys["no steadying"] < buys["half the steadying"])
 
+    def test_what_is_promised_of_the_pen_is_told_once_it_is_taken(self) -> None:
+        for name, device in SHIPPED_DEVICES.items():
+            for pen in (FEN, SHIPPED_PENS["moth-pencil-2b"], changed(FEN, "steady.ahead_ms", 6.0)):
+                promised = [b for b in model_lag(device, pen, most_ahead_ms=14.0).buys if b.path]
+                self.assertIn("steady.ahead_ms", [b.path for b in promised])
+                for buy in promised:
+                    taken = model_lag(device, changed(pen, buy.path, buy.value), most_ahead_ms=14.0)
+                    self.assertAlmostEqual(taken.behind_p95_ms, buy.p95_ms, delta=0.01, msg=f"{name}, {buy.change}")
+
     def test_changes_do_what_they_promise(self) -> None:
         for name, device in SHIPPED_DEVICES.items():
             lag = model_lag(device, FEN)

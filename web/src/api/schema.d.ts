@@ -2477,6 +2477,8 @@ export interface components {
      *     on panels without a slow path. buys: best first.
      */
     Lag: {
+      behind_p50_ms: number
+      behind_p95_ms: number
       browser_ms: number
       buys: components['schemas']['Buy'][]
       catch_up_ms: number | null

@@ -111,7 +111,7 @@ async function begin(asked: boolean) {
       </button>
       <button type="button" class="word-button" :disabled="busy" @click="begin(false)">Just let me write</button>
       <p class="small">Nothing here can be wrong: each answer is a part of the sentence above, to be changed there.</p>
-      <RouterLink to="/cabinet?way=in" class="word-button come">Bring in what you have elsewhere</RouterLink>
+      <RouterLink to="/cabinet?way=in" class="word-button">Bring in what you have elsewhere</RouterLink>
     </div>
   </section>
 </template>
@@ -173,12 +173,6 @@ legend {
   align-items: center;
   gap: 12px;
   padding-bottom: 8px;
-}
-.come {
-  display: inline-flex;
-  align-items: center;
-  color: inherit;
-  text-decoration: none;
 }
 .go p {
   flex: 1 1 240px;

@@ -119,6 +119,7 @@ function step(event: KeyboardEvent) {
   align-items: center;
   column-gap: 10px;
   min-height: var(--target);
+  margin-bottom: 6px;
 }
 .name {
   font-size: var(--small);

@@ -80,6 +80,17 @@ class Lag:
         better="less",
     )
     gap_mm_p95: float = reading("gap, 95 %", "mm", "A twentieth of all ink is farther behind.", better="less")
+    behind_p50_ms: float = reading(
+        "seen behind",
+        "ms",
+        "Half of all ink is at most so late as it is seen: the delay, less what look-ahead draws in advance on even "
+        "strokes.",
+        digits=1,
+        better="less",
+    )
+    behind_p95_ms: float = reading(
+        "seen behind, 95 %", "ms", "A twentieth of all ink is seen later than this.", digits=1, better="less"
+    )
     browser_ms: float = reading("in the browser", "ms", "Mean of the stages a browser can time itself.", digits=1)
     pen_ms: float = reading(
         "the pen's part",
@@ -147,21 +158,24 @@ def model_lag(
     stages = stages_of(device, recipe, speed_mm_s)
     total, mean = draw_totals(stages, SEED, DRAWS), mean_ms(stages)
     p50, p95 = (float(v) for v in np.percentile(total, (50, 95)))
-    behind = np.maximum(total - recipe.steady.ahead_ms, 0) * speed_mm_s / 1000
+    behind_ms = np.maximum(total - recipe.steady.ahead_ms, 0)
+    behind_p50, behind_p95 = (float(v) for v in np.percentile(behind_ms, (50, 95)))
     first_ink = first_ink_ms(device, stages)
     shares = [Share(s.name, s.mean_ms, float(np.sqrt(s.variance_ms2)), s.mean_ms / mean) for s in stages]
     return Lag(
         word=called(p50, first_ink, thresholds),
         stages=shares,
-        buys=what_buys_most(device, recipe, speed_mm_s, p95, most_ahead_ms),
+        buys=what_buys_most(device, recipe, speed_mm_s, most_ahead_ms),
         speed_mm_s=speed_mm_s,
         mean_ms=mean,
         sd_ms=sd_ms(stages),
         p50_ms=p50,
         p95_ms=p95,
         first_ink_ms=first_ink,
-        gap_mm_p50=float(np.percentile(behind, 50)),
-        gap_mm_p95=float(np.percentile(behind, 95)),
+        gap_mm_p50=behind_p50 * speed_mm_s / 1000,
+        gap_mm_p95=behind_p95 * speed_mm_s / 1000,
+        behind_p50_ms=behind_p50,
+        behind_p95_ms=behind_p95,
         pen_ms=mean - mean_ms(stages_of(device, Recipe(), speed_mm_s)),
         browser_ms=sum(s.mean_ms for s in stages if s.name in SEEN_BY_A_BROWSER),
         catch_up_ms=device.panel.catch_up_ms or None,
@@ -207,29 +221,30 @@ def compare(
     return out
 
 
-def what_buys_most(
-    device: Device, recipe: Recipe, speed_mm_s: float, p95_ms: float, most_ahead_ms: float = 0.0
-) -> list[Buy]:
-    """Every single change that can be made to this pen or device, by the 95th percentile it leaves."""
+def what_buys_most(device: Device, recipe: Recipe, speed_mm_s: float, most_ahead_ms: float = 0.0) -> list[Buy]:
+    """Every single change that can be made to this pen or device, by the 95th percentile of what is seen behind the nib
+    once it is made.
+    """
     steady, panel = recipe.steady, device.panel
     buys = []
-    if most_ahead_ms > steady.ahead_ms:
-        left = max(0.0, p95_ms - (most_ahead_ms - steady.ahead_ms))
-        buys.append(Buy(f"look-ahead of {most_ahead_ms:g} ms", left, "steady.ahead_ms", most_ahead_ms))
+
+    def left_ms(on: Device, pen: Recipe) -> float:
+        total = draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS)
+        return max(0.0, float(np.percentile(total, 95)) - pen.steady.ahead_ms)
 
     def tried(words: str, on: Device = device, path: str = "", value: float | str | None = None) -> None:
         pen = changed(recipe, path, value) if path else recipe
-        left = float(np.percentile(draw_totals(stages_of(on, pen, speed_mm_s), SEED, DRAWS), 95))
-        buys.append(Buy(words, left, path, value))
+        buys.append(Buy(words, left_ms(on, pen), path, value))
 
+    if most_ahead_ms > steady.ahead_ms:
+        tried(f"look-ahead of {most_ahead_ms:g} ms", path="steady.ahead_ms", value=most_ahead_ms)
     tried("twice the report rate", changed(device, "digitiser.report_hz", 2 * device.digitiser.report_hz))
     if not is_raw(steady):
         tried("half the steadying", path="steady.amount", value=steady.amount / 2)
         tried("no steadying", path="steady.amount", value=0.0)
     plain = in_plain(recipe)
     if drawing_work(plain) < drawing_work(recipe):
-        left = float(np.percentile(draw_totals(stages_of(device, plain, speed_mm_s), SEED, DRAWS), 95))
-        buys.append(Buy("plain ink while writing", left))
+        buys.append(Buy("plain ink while writing", left_ms(device, plain)))
     if recipe.tooth.toothed:
         tried("no grain", path="tooth.grain", value="none")
     if panel.fast_pen and takes_fast_path(recipe):

@@ -84,11 +84,7 @@ const words = computed(() => {
 
 <style scoped>
 .card {
-  display: inline-flex;
-  align-items: center;
   margin: 6px 0 8px 40px;
-  color: inherit;
-  text-decoration: none;
 }
 .row {
   border-top: var(--line) solid var(--rule);
