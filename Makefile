@@ -103,7 +103,7 @@ trial-meant: setup .venv/.dev
 
 DIRECTIONS ?= 4
 trial-choosing: setup .venv/.dev
-	$(PY) -m tests.trials.choosing $(N) --seed $(SEED) --directions $(DIRECTIONS)
+	$(PY) -m tests.trials.preference_tuning $(N) --seed $(SEED) --directions $(DIRECTIONS)
 
 trial-fuzz: setup .venv/.dev
 	$(PY) -m tests.trials.fuzz $(N) --seed $(SEED)

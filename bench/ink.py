@@ -11,11 +11,11 @@ from bench.timing import best_ms, best_of_both
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import opacity_plane, page_pixels
-from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink, settle_all
-from gray_quill.core.ink.showing import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN
 from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of

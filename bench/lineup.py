@@ -8,11 +8,11 @@ from multiprocessing import get_context
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.lineup.axes import allowed, directions_for
 from gray_quill.core.lineup.case import Candidate, simulated_ground
-from gray_quill.core.lineup.choosing import next_pair, pool
-from gray_quill.core.lineup.directions import allowed, directions_for
 from gray_quill.core.lineup.measure import measure
 from gray_quill.core.lineup.preference import Judged
+from gray_quill.core.lineup.preference_tuning import next_pair, pool
 from gray_quill.core.palm.rules import START
 from gray_quill.core.paper import first_paper
 from gray_quill.core.pen.shipped import SHIPPED_PENS

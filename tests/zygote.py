@@ -17,7 +17,7 @@ from multiprocessing.connection import Connection
 from unittest import mock
 
 from gray_quill.web import app
-from gray_quill.web.remembered import Answer, Answers, Key
+from gray_quill.web.response_cache import Answer, Answers, Key
 
 
 class SharedAnswers(Answers):

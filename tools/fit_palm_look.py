@@ -20,7 +20,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Stream
 from gray_quill.core.palm.engine import fold
-from gray_quill.core.palm.look import NAMES, looks
+from gray_quill.core.palm.features import NAMES, looks
 from gray_quill.core.palm.practice import practise
 from gray_quill.core.palm.rules import Rules, hand_like
 from gray_quill.core.palm.state import State, Touch

@@ -6,7 +6,7 @@ import json
 from collections.abc import Callable, Sequence
 
 from gray_quill.cli_items import bytes_of, choice_argument, device_of, pen_of, seed
-from gray_quill.core.advice.look import KNOWN
+from gray_quill.core.advice.diagnosis import KNOWN
 from gray_quill.core.advice.proposals import Advice, Change, Step, advise, follow
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.sampling import reported_by

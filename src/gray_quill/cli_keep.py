@@ -15,8 +15,8 @@ from gray_quill.formats.picture_in import PictureSeen
 from gray_quill.formats.pictures import READ_BY
 from gray_quill.formats.sandbox import Sandbox
 from gray_quill.store.archive import archived
+from gray_quill.store.archive_import import BringingIn
 from gray_quill.store.backups import back_up, get_backup, list_backups, newest_good, restore
-from gray_quill.store.bringing_in import BringingIn
 from gray_quill.store.database import FILE, connect
 from gray_quill.store.going_back import go_back, what_would_change
 from gray_quill.store.health import Health, examine

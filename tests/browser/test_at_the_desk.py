@@ -10,8 +10,8 @@ import numpy as np
 
 from gray_quill.core.hand.hand import Hand
 from gray_quill.store.database import connect
+from gray_quill.store.items import list_things
 from gray_quill.store.strokes import load_traces, stroke_index
-from gray_quill.store.things import list_things
 from tests.browser.desk import DeskCase, until_true
 
 

@@ -11,7 +11,7 @@ from gray_quill.demo.survey_pdf import survey_pdf
 from gray_quill.store.database import connect
 from gray_quill.store.strokes import list_strokes
 from tests.browser.desk import DeskCase, until_true
-from tests.web.test_prints import linked_document
+from tests.web.test_underlay import linked_document
 
 H1 = "document.querySelector('h1').textContent"
 PAGES = "[...document.querySelectorAll('.pages[aria-label=Pages] img')].map(i => i.src.split('/')[5])"

@@ -5,9 +5,9 @@ import unittest
 
 import numpy as np
 
+from gray_quill.core.advice.diagnosis import BOUNDED, look_at
 from gray_quill.core.advice.effects import control_effects
 from gray_quill.core.advice.kinds import judge_kind
-from gray_quill.core.advice.look import BOUNDED, look_at
 from gray_quill.core.advice.proposals import EVIDENCE, TITLES, Advice, advise
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_intents, write_text

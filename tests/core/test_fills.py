@@ -9,10 +9,10 @@ import shapely
 
 from gray_quill.core.ink.area import Fill, cover_area
 from gray_quill.core.ink.coverage import untouched
+from gray_quill.core.ink.eraser import rubbed, sweep_of
 from gray_quill.core.ink.page import ink_pixels, page_pixels
-from gray_quill.core.ink.rubbing import rubbed, sweep_of
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.ink.showing import AS_WRITTEN, Showing, shown, to_settle
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing, shown, to_settle
 from gray_quill.core.ink.view import View, page_view
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import read_recipe

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from scipy import stats
 
 from gray_quill.core.lineup.bradley_terry import fit
-from gray_quill.core.lineup.goes_by import fitted_weights, in_words
+from gray_quill.core.lineup.inferred_weights import fitted_weights, in_words
 from gray_quill.core.lineup.pairs import (
     CHECK_EVERY,
     Answer,

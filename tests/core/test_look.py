@@ -5,7 +5,7 @@ import unittest
 
 from gray_quill.core.palm.contacts import Event, make_stream
 from gray_quill.core.palm.engine import advance, begin
-from gray_quill.core.palm.look import NAMES, looks
+from gray_quill.core.palm.features import NAMES, looks
 from gray_quill.core.palm.rules import OFF
 from gray_quill.core.palm.state import AGAIN_MS, State
 from gray_quill.core.palm.zone import Zone

@@ -13,9 +13,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.palm.contacts import Event, Stream, Truth, make_stream
 from gray_quill.core.palm.drills import simulate
 from gray_quill.core.palm.engine import advance, begin, fold, fold_stream
+from gray_quill.core.palm.features import LOOKS, looks, told
 from gray_quill.core.palm.hard.drills import HARD_DRILLS, digest, hard_session
 from gray_quill.core.palm.hard.faults import Faults, spoil
-from gray_quill.core.palm.look import LOOKS, looks, told
 from gray_quill.core.palm.outcome import outcome_of, palms_kept_share
 from gray_quill.core.palm.proof import hard_figures
 from gray_quill.core.palm.rules import OFF, START, Rules

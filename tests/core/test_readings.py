@@ -5,7 +5,7 @@ import unittest
 
 import numpy as np
 
-from gray_quill.core.advice.look import ADVICE_READINGS
+from gray_quill.core.advice.diagnosis import ADVICE_READINGS
 from gray_quill.core.advice.proposals import advise
 from gray_quill.core.catalogue import READINGS
 from gray_quill.core.colour.srgb import hex_of, is_dark, rgb

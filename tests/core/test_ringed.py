@@ -7,7 +7,7 @@ import numpy as np
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.met import closes, strokes_met
+from gray_quill.core.ink.hit_test import closes, strokes_met
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.readings.ringed import held_by

@@ -9,7 +9,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.met import LOOKED_AT, strokes_met, strokes_ringed
+from gray_quill.core.ink.hit_test import LOOKED_AT, strokes_met, strokes_ringed
 from gray_quill.core.ink.near_way import near_way
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.settle import Ink, settle, settle_all

@@ -7,7 +7,7 @@ import numpy as np
 from scipy import optimize, stats
 
 from gray_quill.core.lineup.bradley_terry import PULL, fit
-from gray_quill.core.lineup.goes_by import fitted_weights
+from gray_quill.core.lineup.inferred_weights import fitted_weights
 from gray_quill.core.lineup.pairs import Answer, agreement, beside
 
 # Wins, row beats column, of four that met unequally often; strengths and standard errors (pseudo-inverse of the

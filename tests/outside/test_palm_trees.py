@@ -8,7 +8,7 @@ import numpy as np
 from sklearn.ensemble import HistGradientBoostingClassifier
 
 from gray_quill.core.palm import trees
-from gray_quill.core.palm.look import NAMES
+from gray_quill.core.palm.features import NAMES
 from tools.fit_palm_look import fitted, plain_trees
 
 

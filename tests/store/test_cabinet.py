@@ -8,19 +8,20 @@ from unittest import mock
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import Conflict, InputError, NotFound, RecordError
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.ink.printed import Print
+from gray_quill.core.ink.underlay import Print
 from gray_quill.core.lineup.pairs import Pairs, PenJudged
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.press import Press
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
-from gray_quill.store.cabinet.deeds import bin_thing, copy_thing, note_thing, rename_thing
 from gray_quill.store.cabinet.emptying import empty_bin, what_would_go
 from gray_quill.store.cabinet.finding import Wanted, find, get_kept
+from gray_quill.store.cabinet.item_operations import bin_thing, copy_thing, note_thing, rename_thing
 from gray_quill.store.cabinet.uses import uses_of
 from gray_quill.store.database import transaction
 from gray_quill.store.fits import keep_fit
+from gray_quill.store.items import add_thing, get_thing, list_things
 from gray_quill.store.judged import begin_judging
 from gray_quill.store.originals import Original, add_original, set_prints
 from gray_quill.store.pages import add_page, copy_page
@@ -30,7 +31,6 @@ from gray_quill.store.schema import empty
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, add_sheet, change_sheet, list_sheets, pages_of
 from gray_quill.store.strokes import Stroke, add_strokes, bin_strokes, list_strokes
-from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.store.trials import Trial, keep_trial, list_trials
 from tests.store.test_store import StoreCase
 from tests.zoo import wave

@@ -5,9 +5,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.press import Press
 from gray_quill.store.fits import keep_fit, kept_fit
+from gray_quill.store.items import add_thing, get_thing, list_things
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import bin_sheet, change_sheet, get_sheet, list_sheets
-from gray_quill.store.things import add_thing, get_thing, list_things
 from tests.store.test_store import StoreCase
 
 

@@ -16,15 +16,15 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed
 from gray_quill.store.backups import FOLDER, LAST_KEPT, back_up, back_up_now, list_backups, one_at_a_time
-from gray_quill.store.cabinet.deeds import bin_thing, copy_thing, note_thing
+from gray_quill.store.cabinet.item_operations import bin_thing, copy_thing, note_thing
 from gray_quill.store.database import FILE, connect, transaction
 from gray_quill.store.going_back import go_back, what_would_change
 from gray_quill.store.health import examine
+from gray_quill.store.items import add_thing
 from gray_quill.store.pens import add_pen, add_revision, get_pen
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.strokes import Stroke, add_strokes, bin_strokes, list_strokes
-from gray_quill.store.things import add_thing
 from tests.store.test_backups import GOLDEN
 from tests.store.test_store import StoreCase
 from tests.zoo import wave

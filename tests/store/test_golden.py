@@ -27,21 +27,21 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
 from gray_quill.store.database import FILE, connect
-from gray_quill.store.felt import felt_of
 from gray_quill.store.fits import kept_fit
+from gray_quill.store.items import get_thing, list_things
 from gray_quill.store.judged import list_judgings
 from gray_quill.store.kept import read_kept, version_of, written
 from gray_quill.store.layers import held_of
+from gray_quill.store.noticeable_delay import felt_of
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.palm_told import told_of
 from gray_quill.store.pens import get_pen, list_pens, pen_history
 from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets
-from gray_quill.store.showings import showings_of
 from gray_quill.store.start import prepare
+from gray_quill.store.stroke_edits import showings_of
 from gray_quill.store.strokes import list_strokes
-from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.app import create_app
 
 GOLDEN = pathlib.Path(__file__).parent / "golden"

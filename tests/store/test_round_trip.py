@@ -18,13 +18,14 @@ from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed, record_json
 from gray_quill.formats.archive_zip import read_archive, write_archive
 from gray_quill.store.archive import archived
-from gray_quill.store.bringing_in import BringingIn
+from gray_quill.store.archive_import import BringingIn
 from gray_quill.store.cabinet.finding import Wanted, find
 from gray_quill.store.cabinet.kinds import KINDS
 from gray_quill.store.cabinet.needs import needed
 from gray_quill.store.coming_rows import CameIn
 from gray_quill.store.database import connect
 from gray_quill.store.fits import keep_fit
+from gray_quill.store.items import add_thing
 from gray_quill.store.judged import begin_judging
 from gray_quill.store.pages import copy_page
 from gray_quill.store.palm_settings import keep_setting
@@ -33,7 +34,6 @@ from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, add_sheet
 from gray_quill.store.start import prepare
 from gray_quill.store.strokes import Stroke, add_strokes
-from gray_quill.store.things import add_thing
 from gray_quill.store.trials import Trial, keep_trial
 from gray_quill.web.desk import setting_fits
 from tests.browser.driver import demo_folder

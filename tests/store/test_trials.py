@@ -9,9 +9,9 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.drills import simulate
 from gray_quill.core.palm.posture import in_words, read_posture
 from gray_quill.core.palm.rules import OFF, Rules
+from gray_quill.store.items import get_thing
 from gray_quill.store.kept import VERSION
 from gray_quill.store.palm_settings import keep_setting, kept_setting
-from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial, list_trials
 from tests.store.test_store import StoreCase
 

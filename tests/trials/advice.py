@@ -13,7 +13,7 @@ from collections import Counter
 
 import numpy as np
 
-from gray_quill.core.advice.look import KNOWN
+from gray_quill.core.advice.diagnosis import KNOWN
 from gray_quill.core.advice.proposals import advise, follow
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_intents

@@ -18,9 +18,9 @@ import uvicorn
 
 from gray_quill.core.errors import Crowded
 from gray_quill.web import server
+from gray_quill.web.admission import Turns
 from gray_quill.web.app import error_body
 from gray_quill.web.front import MOST_AT_ONCE, MOST_BODY_BYTES, MOST_STREAMS, WATCH, Front, Watch
-from gray_quill.web.turns import Turns
 from tests.browser.driver import Server, served
 from tests.web.api_case import ApiCase
 

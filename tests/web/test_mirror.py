@@ -10,7 +10,7 @@ from PIL import Image
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.web.mirror import MirrorWatch
-from gray_quill.web.stage import MOST_BYTES, MOST_WAITING, stage_of
+from gray_quill.web.mirror_state import MOST_BYTES, MOST_WAITING, stage_of
 from tests.web.test_room import PLAIN, RoomCase
 
 RECIPE = write_recipe(SHIPPED_PENS["fen-fountain"])

@@ -24,7 +24,7 @@ from gray_quill.core.errors import InputError, Unavailable
 from gray_quill.web.addresses import Place, place_of
 from gray_quill.web.app import create_app
 from gray_quill.web.certificates import certificates
-from gray_quill.web.news import Boxes, NewsWatch
+from gray_quill.web.change_events import Boxes, NewsWatch
 from tests.browser.desk import until_true
 from tests.browser.driver import demo_folder, free_port, zygote
 

@@ -1,11 +1,11 @@
 """Everything that is declared, in one place for the API, the docs and the command line."""
 
-from gray_quill.core.advice.look import ADVICE_READINGS
+from gray_quill.core.advice.diagnosis import ADVICE_READINGS
 from gray_quill.core.advice.on_panel import FRAME_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.cover import Cover
-from gray_quill.core.ink.printed import Print
+from gray_quill.core.ink.underlay import Print
 from gray_quill.core.lag.ahead import Ahead
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.lag.missed import AtSpeed

@@ -6,12 +6,13 @@ import sqlite3
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.printed import Print, laid_out
+from gray_quill.core.ink.underlay import Print, laid_out
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.demo.scenes import Scene, scenes
 from gray_quill.formats.pictures import key_of
 from gray_quill.store.backups import back_up
 from gray_quill.store.database import connect, transaction
+from gray_quill.store.items import add_thing
 from gray_quill.store.originals import Original, add_original, set_prints
 from gray_quill.store.pages import add_page
 from gray_quill.store.pens import add_pen, list_pens, set_roll
@@ -20,7 +21,6 @@ from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, add_sheet, list_sheets
 from gray_quill.store.start import prepare
 from gray_quill.store.strokes import Stroke, add_strokes
-from gray_quill.store.things import add_thing
 
 ROLL = (
     "fen-fountain",

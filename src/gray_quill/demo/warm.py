@@ -9,14 +9,14 @@ import gray_quill
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
-from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import settle_all
-from gray_quill.core.ink.showing import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.ahead import looked_ahead
-from gray_quill.core.palm.look import NAMES
+from gray_quill.core.palm.features import NAMES
 from gray_quill.core.palm.trees import odds_of
 from gray_quill.core.panel.dither import DITHERS
 from gray_quill.core.panel.glass import Glass

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from gray_quill.core.errors import WrongMedia
 from gray_quill.core.ink.page import ink_pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import moved_ink
+from gray_quill.core.ink.stroke_edits import moved_ink
 from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.quantities import Quantity

@@ -17,15 +17,15 @@ from reportlab.pdfgen.canvas import Canvas
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.ink.outline import inside_rings, outline
-from gray_quill.core.ink.printed import originals_of, prints_on
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.underlay import originals_of, prints_on
 from gray_quill.core.paper import Paper
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.units import mm_to_pt
 from gray_quill.formats.pdf_notes import Area, InkNote
-from gray_quill.formats.print_picture import document_prints, is_document, print_picture
 from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
 from gray_quill.formats.svg import stroke_opacity
+from gray_quill.formats.underlay_picture import document_prints, is_document, print_picture
 
 NON_ZERO = 1  # reportlab's number for the nonzero winding rule
 NOTE_PT = 0.1  # within which the way of an annotation lies

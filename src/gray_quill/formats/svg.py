@@ -7,13 +7,13 @@ from xml.sax.saxutils import escape
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.outline import inside_rings, outline
-from gray_quill.core.ink.printed import Print, prints_on
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.underlay import Print, prints_on
 from gray_quill.core.paper import Paper
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.formats.png import write_png
-from gray_quill.formats.print_picture import print_picture
 from gray_quill.formats.stroke_picture import Drawn, blend_of, drawn_parts, part_picture
+from gray_quill.formats.underlay_picture import print_picture
 
 
 def write_svg(inks: Sequence[Ink], paper: Paper, with_paper: bool = True, title: str = "Sheet") -> bytes:

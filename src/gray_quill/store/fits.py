@@ -6,9 +6,9 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.press import Press
 from gray_quill.store.database import now, transaction
+from gray_quill.store.items import get_thing
 from gray_quill.store.kept import read_kept, written
 from gray_quill.store.seen import check_seen
-from gray_quill.store.things import get_thing
 
 
 def keep_fit(db: sqlite3.Connection, hand_id: str, device_id: str, press: Press, seen: Press | None = None) -> None:

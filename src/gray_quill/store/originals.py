@@ -7,11 +7,11 @@ from collections.abc import Mapping, Sequence
 
 from gray_quill.core.errors import InputError, NotFound, Stale
 from gray_quill.core.ink.placement import Placement
-from gray_quill.core.ink.printed import MOST_PRINTS, Print, Size
+from gray_quill.core.ink.underlay import MOST_PRINTS, Print, Size
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import VERSION, written
 from gray_quill.store.sheets import Sheet, count_changes, count_ink_change, get_sheet
-from gray_quill.store.showings import place_strokes
+from gray_quill.store.stroke_edits import place_strokes
 
 
 @dataclasses.dataclass(frozen=True)

@@ -6,14 +6,14 @@ from collections.abc import Sequence
 
 from gray_quill.core.errors import Binned, InputError, TooLarge
 from gray_quill.core.ink.placement import Placement
-from gray_quill.core.ink.printed import on_turned_page
+from gray_quill.core.ink.underlay import on_turned_page
 from gray_quill.core.paper import LARGEST_MM, Paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import written
 from gray_quill.store.originals import set_prints
 from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
-from gray_quill.store.showings import place_strokes, read_showing, written_showing
+from gray_quill.store.stroke_edits import place_strokes, read_showing, written_showing
 
 MOST_PAGES = 500  # of a sheet
 

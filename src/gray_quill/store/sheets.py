@@ -10,7 +10,7 @@ from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.errors import Conflict, NotFound, Stale
 from gray_quill.core.ink.cover import STRIP, Cover, cover_colour
 from gray_quill.core.ink.layer import FIRST, Layer
-from gray_quill.core.ink.printed import Print
+from gray_quill.core.ink.underlay import Print
 from gray_quill.core.paper import Paper, describe_paper
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written

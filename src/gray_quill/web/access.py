@@ -21,7 +21,7 @@ from gray_quill.web.addresses import Place
 from gray_quill.web.certificates import Certificates
 from gray_quill.web.context import db, folder, log_now_and_then
 from gray_quill.web.key_page import POLICY, key_page
-from gray_quill.web.stage import MIRROR_COOKIE, stage_of
+from gray_quill.web.mirror_state import MIRROR_COOKIE, stage_of
 
 OWN_SITES = ("same-origin", "none")
 WRONG_FREE = 3  # wrong keys before one has to wait

@@ -18,24 +18,26 @@ from gray_quill.store.start import prepare
 from gray_quill.web import context
 from gray_quill.web.access import Door
 from gray_quill.web.addresses import Place
+from gray_quill.web.admission import Turns
 from gray_quill.web.archive import archive
 from gray_quill.web.backups import Looked, backups
 from gray_quill.web.bring_in import bring_in
 from gray_quill.web.cabinet import cabinet
 from gray_quill.web.cabinet_pictures import cabinet_pictures
 from gray_quill.web.certificates import Certificates
-from gray_quill.web.choosing import choosing
+from gray_quill.web.change_events import Boxes, news
 from gray_quill.web.covers import covers
 from gray_quill.web.desk import desk
 from gray_quill.web.devices import devices
+from gray_quill.web.eraser import rubbing
 from gray_quill.web.exports import exports
 from gray_quill.web.first_minute import first_minute
 from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.hands import hands
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
+from gray_quill.web.journal import steps
 from gray_quill.web.lag import lag
-from gray_quill.web.lag_felt import lag_felt
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
 from gray_quill.web.lineup import lineup
@@ -43,7 +45,8 @@ from gray_quill.web.lineup_kept import lineup_kept
 from gray_quill.web.lineup_report import lineup_report
 from gray_quill.web.mending import mending
 from gray_quill.web.mirror import follow_link, mirror
-from gray_quill.web.news import Boxes, news
+from gray_quill.web.mirror_state import Stage
+from gray_quill.web.noticeable_delay import lag_felt
 from gray_quill.web.openapi import openapi_document
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.own_papers import own_papers
@@ -57,20 +60,17 @@ from gray_quill.web.pen import pen
 from gray_quill.web.pen_pictures import pen_pictures
 from gray_quill.web.pens import pens
 from gray_quill.web.pieces import pieces
-from gray_quill.web.prints import prints
-from gray_quill.web.remembered import Answers
+from gray_quill.web.preference_tuning import choosing
 from gray_quill.web.replay import Writings, replay
+from gray_quill.web.response_cache import Answers
 from gray_quill.web.room import room
-from gray_quill.web.rubbing import rubbing
 from gray_quill.web.screens import Screens, compress_answers
 from gray_quill.web.shading import shading
 from gray_quill.web.shared_pens import shared_pens
 from gray_quill.web.sheets import sheets
-from gray_quill.web.stage import Stage
-from gray_quill.web.steps import steps
 from gray_quill.web.strip import strip
 from gray_quill.web.strokes import strokes
-from gray_quill.web.turns import Turns
+from gray_quill.web.underlay import prints
 from gray_quill.web.wash import wash
 
 SHIPPED = pathlib.Path(__file__).parents[1] / "screens"  # in a wheel

@@ -10,7 +10,7 @@ from gray_quill.formats.picture_in import PictureSeen
 from gray_quill.formats.pictures import READ_BY
 from gray_quill.formats.shared_pen import TOLD
 from gray_quill.store.archive import archived
-from gray_quill.store.bringing_in import BringingIn
+from gray_quill.store.archive_import import BringingIn
 from gray_quill.store.coming_rows import CameIn
 from gray_quill.store.database import connect
 from gray_quill.web.api import Model, operation

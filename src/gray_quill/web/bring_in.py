@@ -6,7 +6,7 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.ink.cost import check_cost
-from gray_quill.core.ink.printed import Print
+from gray_quill.core.ink.underlay import Print
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM
 from gray_quill.core.trace import Trace, moved
 from gray_quill.formats.openraster_in import Layered
@@ -21,9 +21,9 @@ from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, read_outside
 from gray_quill.web.inkml_sheet import onto_page
-from gray_quill.web.prints import paper_of_size, shown_name
 from gray_quill.web.replies import new_id
 from gray_quill.web.time_budget import in_time
+from gray_quill.web.underlay import paper_of_size, shown_name
 
 bring_in = Blueprint("bring_in", __name__)
 

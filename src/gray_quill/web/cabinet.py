@@ -14,17 +14,17 @@ from gray_quill.core.readings.recipe_changes import FieldChange, recipe_changes
 from gray_quill.formats.archive_zip import write_archive
 from gray_quill.store.archive import archived
 from gray_quill.store.backups import back_up
-from gray_quill.store.cabinet.deeds import bin_thing, copy_thing, note_thing, rename_thing
 from gray_quill.store.cabinet.emptying import Emptying, empty_bin, what_would_go
 from gray_quill.store.cabinet.finding import Found, Thing, Wanted, find, get_kept
+from gray_quill.store.cabinet.item_operations import bin_thing, copy_thing, note_thing, rename_thing
 from gray_quill.store.cabinet.kinds import KINDS, Kind
 from gray_quill.store.cabinet.needs import needed
 from gray_quill.store.cabinet.space import Space, space_of
 from gray_quill.store.cabinet.uses import Use, uses_of
 from gray_quill.store.database import transaction
+from gray_quill.store.items import add_thing, get_thing
 from gray_quill.store.pens import Pen, pen_history
 from gray_quill.store.seen import check_seen
-from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder
 from gray_quill.web.records import BinChange, DeviceIn, DeviceItem, HandIn, HandItem, Name, Note, Printable

@@ -14,22 +14,22 @@ from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.page import ink_pixels, page_pixels, paper_pixels
-from gray_quill.core.ink.printed import printed
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.swatch import line_pixels, swatch_pixels
+from gray_quill.core.ink.underlay import printed
 from gray_quill.core.ink.view import View, fitted_view
 from gray_quill.core.panel.proof import on_panel
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.trace import bounds_mm
-from gray_quill.store.cabinet.deeds import first_page
 from gray_quill.store.cabinet.finding import Thing, get_kept
+from gray_quill.store.cabinet.item_operations import first_page
 from gray_quill.store.cabinet.needs import needed
+from gray_quill.store.items import get_thing
 from gray_quill.store.originals import get_original
 from gray_quill.store.pens import get_pen
 from gray_quill.store.settings import get_settings
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import operation
 from gray_quill.web.cabinet import ThingQuery
 from gray_quill.web.context import db, memory

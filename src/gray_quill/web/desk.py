@@ -19,18 +19,18 @@ from gray_quill.core.quantities import Control, changed, control, describe_recor
 from gray_quill.core.readings.reading import Reading
 from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.store.database import transaction
+from gray_quill.store.items import list_things
 from gray_quill.store.kept import read_kept
 from gray_quill.store.pens import ROLL_PLACES, Pen, list_pens, set_roll
 from gray_quill.store.seen import merged
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import Sheet, get_sheet, list_sheets
-from gray_quill.store.things import list_things
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db
+from gray_quill.web.eraser import Eraser
 from gray_quill.web.ink_source import WRITING
 from gray_quill.web.own_papers import NamedPaper, kept_papers
 from gray_quill.web.records import Colour, DeviceItem, Done, HandItem, Id, PaperIn, Printable, RecipeIn
-from gray_quill.web.rubbing import Eraser
 
 desk = Blueprint("desk", __name__)
 MOST_SHOWN = 4

@@ -16,7 +16,7 @@ from gray_quill.core.screen.by_eye import CHOICES, MOST_LOOKS, EyeSees, Matched,
 from gray_quill.core.screen.small_words import like_words, small_writing
 from gray_quill.core.screen.straightness import Straightness, read_straightness
 from gray_quill.formats.png import write_png
-from gray_quill.store.things import add_thing, get_thing
+from gray_quill.store.items import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import ByEyeIn, DeviceItem, Id, LookedIn, Name, Source, StrokeColumns

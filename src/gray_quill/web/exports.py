@@ -21,7 +21,7 @@ from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST
 from gray_quill.core.ink.placement import HERE
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN
 from gray_quill.core.ink.view import View, page_view
 from gray_quill.core.panel.proof import PLAIN, proof_sheet
 from gray_quill.core.paper import LARGEST_MM, Paper
@@ -34,12 +34,12 @@ from gray_quill.formats.pdf_notes import InkNote
 from gray_quill.formats.pictures import key_of
 from gray_quill.formats.png import write_png
 from gray_quill.store.database import connect
+from gray_quill.store.items import get_thing
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, get_sheet, pages_of
-from gray_quill.store.showings import showings_of
+from gray_quill.store.stroke_edits import showings_of
 from gray_quill.store.strokes import stroke_index
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory
 from gray_quill.web.covers import LEAST_PAGE_MM, page_cuts

@@ -10,10 +10,10 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand, hooked
 from gray_quill.core.paper import Paper, paper_from_spec
 from gray_quill.core.pen.uses import USES, use_called
 from gray_quill.store.database import transaction
+from gray_quill.store.items import add_thing, get_thing, list_things
 from gray_quill.store.pens import list_pens, set_roll
 from gray_quill.store.settings import set_settings
 from gray_quill.store.sheets import Sheet, add_sheet
-from gray_quill.store.things import add_thing, get_thing, list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.desk import Desk, read_desk

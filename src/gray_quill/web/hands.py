@@ -14,9 +14,9 @@ from gray_quill.core.readings.lines import longest_line
 from gray_quill.core.readings.own_hand import OwnHand, measure_hand
 from gray_quill.core.trace import Trace, bounds_mm
 from gray_quill.formats.png import write_png
+from gray_quill.store.items import add_thing, get_thing
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.strokes import stroke_index
-from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import WRITING

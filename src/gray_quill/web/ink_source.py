@@ -12,9 +12,9 @@ from gray_quill.core.ink.bare import bare_ink, is_bare, settle_or_bare, undrawab
 from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST, Placed, layers_said
 from gray_quill.core.ink.page import Pixels, page_pixels
-from gray_quill.core.ink.printed import printed
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, shown, to_settle
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, shown, to_settle
+from gray_quill.core.ink.underlay import printed
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe
@@ -23,7 +23,7 @@ from gray_quill.core.trace import Trace
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.showings import showings_of
+from gray_quill.store.stroke_edits import showings_of
 from gray_quill.store.strokes import Entry, load_traces, stroke_index
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.records import Source

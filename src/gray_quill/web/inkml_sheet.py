@@ -16,7 +16,7 @@ from gray_quill.store.layers import Layering, set_layers
 from gray_quill.store.pages import MOST_PAGES, add_page
 from gray_quill.store.pens import Pen, get_pen
 from gray_quill.store.sheets import Sheet, add_sheet, get_sheet
-from gray_quill.store.showings import place_strokes
+from gray_quill.store.stroke_edits import place_strokes
 from gray_quill.store.strokes import Stroke, add_strokes
 from gray_quill.web.time_budget import in_time
 

@@ -20,9 +20,9 @@ from gray_quill.core.lag.ahead import (
     as_shown,
     looked_ahead,
 )
-from gray_quill.core.lag.felt import Felt
 from gray_quill.core.lag.figures import Figure, figures
 from gray_quill.core.lag.missed import AtSpeed, at_speed
+from gray_quill.core.lag.noticeable_delay import Felt
 from gray_quill.core.lag.swaps import Swap, swap_factors
 from gray_quill.core.lag.trial import NIB_SPEED, Compared, Lag, compare, model_lag, quick_lag
 from gray_quill.core.lag.updates import update_period_s
@@ -30,10 +30,10 @@ from gray_quill.core.lag.verdict import THRESHOLDS, Threshold, of_this_hand
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import record_json
 from gray_quill.core.trace import Trace
-from gray_quill.store.felt import KeptFelt, felt_of
+from gray_quill.store.items import get_thing, list_things
+from gray_quill.store.noticeable_delay import KeptFelt, felt_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.runs import LagRun, get_lag_run, lag_run, list_lag_runs
-from gray_quill.store.things import get_thing, list_things
 from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory

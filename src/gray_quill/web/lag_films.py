@@ -15,7 +15,7 @@ from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, Marked, read_mark
 from gray_quill.core.lag.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
 from gray_quill.formats.film_in import GETTING
 from gray_quill.formats.film_zip import write_film
-from gray_quill.store.things import get_thing
+from gray_quill.store.items import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, read_outside, sandbox
 from gray_quill.web.jobs import Job, JobItem, Progress, jobs

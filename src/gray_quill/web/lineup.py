@@ -23,10 +23,10 @@ from gray_quill.core.lineup.ranking import Must, Ranking, Scored, Table, points_
 from gray_quill.core.palm.rules import START, Rules
 from gray_quill.core.paper import first_paper
 from gray_quill.core.readings.reading import Reading
+from gray_quill.store.items import get_thing
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, get_pen
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.jobs import Job, JobItem, Progress, jobs

@@ -11,11 +11,11 @@ from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lineup.retest import Moved, moved
 from gray_quill.core.quantities import record_json
+from gray_quill.store.items import get_thing
 from gray_quill.store.kept import read_kept
 from gray_quill.store.pens import get_pen
 from gray_quill.store.runs import LineupHead, list_lineups
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, get_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db

@@ -14,17 +14,17 @@ from gray_quill.core.ink.clean_figure import CleanFigure, anchor_of, corners_of,
 from gray_quill.core.ink.figures import fit_figure
 from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, is_even, placed
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, Showing
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import check_free
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.showings import Fresh, put_in_place, showings_of, swap_strokes, there
+from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of, swap_strokes, there
 from gray_quill.store.strokes import index_of, load_traces
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
+from gray_quill.web.eraser import Rubbed
 from gray_quill.web.records import Box, FillIn, Id
 from gray_quill.web.replies import new_id
-from gray_quill.web.rubbing import Rubbed
 from gray_quill.web.strokes import InkChanged, Mm, StrokeMet, Way, box_of, stroke_met
 
 mending = Blueprint("mending", __name__)

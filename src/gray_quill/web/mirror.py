@@ -16,13 +16,13 @@ from gray_quill.store.database import connect
 from gray_quill.store.sheets import get_sheet
 from gray_quill.web.access import door
 from gray_quill.web.api import Model, operation
+from gray_quill.web.change_events import boxes_of
 from gray_quill.web.context import db, folder
 from gray_quill.web.front import WATCH, Watch, words_of
-from gray_quill.web.news import boxes_of
+from gray_quill.web.mirror_state import MIRROR_COOKIE, ShownPen, Stage, stage_of
 from gray_quill.web.records import Box, Colour, Id, RecipeIn
 from gray_quill.web.room import qr_picture
 from gray_quill.web.sheets import PageQuery, read_page
-from gray_quill.web.stage import MIRROR_COOKIE, ShownPen, Stage, stage_of
 
 mirror = Blueprint("mirror", __name__)
 MOST_SAMPLES = 2000  # of one message: some seconds of reports

@@ -20,7 +20,7 @@ MOST_BYTES = 40_000_000  # of drawn parts remembered
 
 
 class KeptOriginals:
-    """What is printed on pages, as core/ink/printed.py asks for it; parts drawn last are remembered."""
+    """What is printed on pages, as core/ink/underlay.py asks for it; parts drawn last are remembered."""
 
     def __init__(self, folder: pathlib.Path, sandbox: Sandbox) -> None:
         self.folder, self.reader, self.sandbox = folder, PictureReader(), sandbox

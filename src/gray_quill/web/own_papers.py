@@ -7,7 +7,7 @@ from pydantic import Field, StringConstraints
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.page import paper_pixels
-from gray_quill.core.ink.printed import MOST_PRINTS, Print, printed
+from gray_quill.core.ink.underlay import MOST_PRINTS, Print, printed
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
 from gray_quill.formats.png import write_png

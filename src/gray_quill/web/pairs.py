@@ -10,7 +10,7 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError, NotFound
 from gray_quill.core.lineup.criteria import CRITERIA
-from gray_quill.core.lineup.goes_by import Weight, fitted_weights, in_words
+from gray_quill.core.lineup.inferred_weights import Weight, fitted_weights, in_words
 from gray_quill.core.lineup.measure import check_pens
 from gray_quill.core.lineup.pairs import (
     Answer,

@@ -25,10 +25,10 @@ from gray_quill.core.palm.trial import JudgedRun, Part, judge_run
 from gray_quill.core.palm.zone import Zone, zone_of
 from gray_quill.core.quantities import Control, describe_record, record_json
 from gray_quill.formats.contacts_csv import write_contacts
+from gray_quill.store.items import get_thing
 from gray_quill.store.palm_settings import keep_setting, kept_setting
 from gray_quill.store.palm_told import count_told
 from gray_quill.store.runs import PalmRun, get_palm_run, list_palm_runs, palm_run
-from gray_quill.store.things import get_thing
 from gray_quill.store.trials import Trial, bin_trial, keep_trial
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, read_outside

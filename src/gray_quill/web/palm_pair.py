@@ -3,8 +3,8 @@
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.zone import Zone, zone_of
+from gray_quill.store.items import get_thing
 from gray_quill.store.palm_settings import kept_setting
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model
 from gray_quill.web.context import db
 from gray_quill.web.records import Id

@@ -5,9 +5,9 @@ from flask import Blueprint
 from gray_quill.core.errors import InputError
 from gray_quill.core.palm.contacts import make_stream
 from gray_quill.core.palm.engine import fold_stream
+from gray_quill.core.palm.labelled_contacts import MOST_TOLD, told_truth
 from gray_quill.core.palm.outcome import Session
 from gray_quill.core.palm.scores import contacts_of, explain
-from gray_quill.core.palm.told import MOST_TOLD, told_truth
 from gray_quill.formats.contacts_csv import read_contacts, write_contacts
 from gray_quill.formats.palm_json import read_truth, truth_json
 from gray_quill.store.palm_told import bin_told, count_told, keep_told, told_of

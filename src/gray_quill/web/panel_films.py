@@ -18,10 +18,10 @@ from gray_quill.core.readings.in_time import Ghosts, InTimeReader, InTimeReading
 from gray_quill.core.readings.on_panel import tones_of
 from gray_quill.core.units import px_per_mm
 from gray_quill.formats.film_zip import check_length, write_film
-from gray_quill.formats.reels import Patch, Reels, Strip
+from gray_quill.formats.replay_video import Patch, Reels, Strip
+from gray_quill.store.items import get_thing
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.panels import OnPanel

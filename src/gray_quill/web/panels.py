@@ -28,10 +28,10 @@ from gray_quill.core.readings.panel_readings import PanelReadings, panel_reading
 from gray_quill.core.units import px_per_mm
 from gray_quill.formats.png import write_png
 from gray_quill.store.database import transaction
+from gray_quill.store.items import add_thing, get_thing
 from gray_quill.store.pens import get_pen
 from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import add_thing, get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import layers_read, shown_index

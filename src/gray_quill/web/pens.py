@@ -17,9 +17,9 @@ from gray_quill.core.palm.rules import START
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.formats.card_pdf import write_card
 from gray_quill.formats.pen_json import write_pen
+from gray_quill.store.items import get_thing
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, add_pen, add_revision, bin_pen, get_pen, list_pens, pen_history
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, read_outside
 from gray_quill.web.records import BinChange, Colour, Id, Note, RecipeIn

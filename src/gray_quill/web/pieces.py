@@ -9,12 +9,12 @@ from pydantic import Field
 from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.pieces import PIECES, piece_traces
 from gray_quill.core.ink.placement import HERE, after
-from gray_quill.core.ink.showing import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, add_sheet, get_sheet, list_sheets
-from gray_quill.store.showings import Fresh, put_in_place, showings_of
+from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of
 from gray_quill.store.strokes import Stroke, index_of
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory

@@ -11,7 +11,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.layer import Layer
-from gray_quill.core.ink.printed import Print
+from gray_quill.core.ink.underlay import Print
 from gray_quill.core.lag.figures import Filmed, Live
 from gray_quill.core.lag.staircase import Turn
 from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_stream

@@ -18,9 +18,9 @@ from gray_quill.core.shading.bench import (
 )
 from gray_quill.core.trace import Trace
 from gray_quill.formats.png import write_png
+from gray_quill.store.items import get_thing
 from gray_quill.store.sheets import Sheet, get_sheet
 from gray_quill.store.strokes import stroke_index
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import Id, RecipeIn

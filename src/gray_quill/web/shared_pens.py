@@ -33,11 +33,11 @@ from gray_quill.formats.pen_forms import FORMS, get_form
 from gray_quill.formats.png import write_png
 from gray_quill.formats.shared_pen import SharedPen, plain_readings, share_files
 from gray_quill.store.archive import archived
-from gray_quill.store.bringing_in import BringingIn
+from gray_quill.store.archive_import import BringingIn
+from gray_quill.store.items import get_thing, list_things
 from gray_quill.store.palm_settings import kept_setting
 from gray_quill.store.pens import Pen, add_revision, get_pen
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing, list_things
 from gray_quill.web.api import Model, operation
 from gray_quill.web.archive import sizes_of
 from gray_quill.web.context import db, memory, read_outside

@@ -12,7 +12,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
 from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.page import deposit_of, laid_by
-from gray_quill.core.ink.printed import MOST_PRINTS
+from gray_quill.core.ink.underlay import MOST_PRINTS
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper, first_paper
 from gray_quill.core.quantities import Control, describe_record
@@ -24,6 +24,7 @@ from gray_quill.formats.inkml_write import write_inkml
 from gray_quill.formats.openraster import MEDIA as ORA
 from gray_quill.formats.png import MOST_PIXELS, write_png
 from gray_quill.store.database import transaction
+from gray_quill.store.items import get_thing
 from gray_quill.store.originals import set_prints
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import (
@@ -37,7 +38,6 @@ from gray_quill.store.sheets import (
     reached_from,
 )
 from gray_quill.store.strokes import index_of, stroke_index
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory, read_outside
 from gray_quill.web.inkml_sheet import sheet_of_inkml

@@ -16,12 +16,13 @@ from gray_quill.core.errors import GrayQuillError, NotFound
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.cost import check_cost
-from gray_quill.core.ink.met import closes, strokes_met, strokes_ringed
+from gray_quill.core.ink.hit_test import closes, strokes_met, strokes_ringed
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.readings.ringed import held_by
 from gray_quill.core.readings.words import words
 from gray_quill.core.trace import along_path_mm
 from gray_quill.store.database import transaction
+from gray_quill.store.items import get_thing
 from gray_quill.store.layers import held_of, reachable
 from gray_quill.store.pens import get_pen, written_revision
 from gray_quill.store.sheets import Sheet, get_sheet
@@ -35,7 +36,6 @@ from gray_quill.store.strokes import (
     ink_again,
     stroke_index,
 )
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation, parsed
 from gray_quill.web.context import db, memory
 from gray_quill.web.records import BinChange, Box, Colour, Id, RecipeIn, StrokeColumns

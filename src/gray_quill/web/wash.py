@@ -15,9 +15,9 @@ from gray_quill.core.wash.layers import Words, visibility_words, words_of
 from gray_quill.core.wash.palette import Condition, Proposal, check_set, propose_set
 from gray_quill.core.wash.solve import PASSES, Answer, Setting, colours_that_work, solve_wash, with_setting
 from gray_quill.formats.png import write_png
+from gray_quill.store.items import get_thing
 from gray_quill.store.pens import list_pens
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.things import get_thing
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
 from gray_quill.web.ink_source import WRITING

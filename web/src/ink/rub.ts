@@ -5,7 +5,7 @@ import { crumbMark, deposit as markOf, heightAt, heightsOf, shippedHeights } fro
 import type { Point } from './live'
 import type { Grain, PenPlan } from './plan'
 
-/** What a toothed tip rubs onto the surface, as core/ink/rub.py does it: loads in cells, marks made of them. */
+/** What a toothed tip rubs onto the surface, as core/ink/dry_media.py does it: loads in cells, marks made of them. */
 const BLOCK_PX = 64
 const [LEAST_CELLS, MOST_CELLS, CELL_SAMPLES, ACROSS] = [2, 6, 1.4, 4]
 const [FULL, WAVES, DRY_MM, STEEP, BETWEEN] = [0.15, 0.2, 60, 4, 0.5]
@@ -188,7 +188,7 @@ function press(
   }
 }
 
-/** What is left on a bristle, 0..1, as `hair` of core/ink/rub.py has it. */
+/** What is left on a bristle, 0..1, as `hair` of core/ink/dry_media.py has it. */
 function hair(across: number, wayMm: number, hairs: number): number {
   const at = Math.min(Math.max(((across + 1) / 2) * hairs, 0), hairs - 1e-6)
   const number = Math.floor(at) + 1

@@ -8,8 +8,8 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
+from gray_quill.core.advice.diagnosis import COARSE_STEP, Look, Values, all_taper, force_values
 from gray_quill.core.advice.kinds import judge_kind
-from gray_quill.core.advice.look import COARSE_STEP, Look, Values, all_taper, force_values
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.ends import Ends
 from gray_quill.core.pen.fit import fit_press

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.advice.areas import AREAS, Area, Trial
-from gray_quill.core.advice.look import BOUNDED, KNOWN, Look, Values, excess, look_at
+from gray_quill.core.advice.diagnosis import BOUNDED, KNOWN, Look, Values, excess, look_at
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.reading import in_words

@@ -16,8 +16,8 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.area import cover_area
 from gray_quill.core.ink.coverage import AREA, DISC, SPRAY, Path, Plane, cover, cover_piece, seen_points
+from gray_quill.core.ink.dry_media import Lead, rub
 from gray_quill.core.ink.grain import toothed as toothed_mark
-from gray_quill.core.ink.rub import Lead, rub
 from gray_quill.core.ink.spray import spray
 
 NORMAL, MULTIPLY, SCREEN = 0, 1, 2

@@ -16,8 +16,8 @@ from gray_quill.core.ink.compositing import BLENDS, REMEMBERED, Batch, Deposit, 
 from gray_quill.core.ink.coverage import DISC, SHAPES, Path, untouched
 from gray_quill.core.ink.grain import DROPS, WAVELENGTH, fade, surface, surface_of
 from gray_quill.core.ink.layer import Layer
-from gray_quill.core.ink.printed import lay_prints
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.underlay import lay_prints
 from gray_quill.core.ink.view import View, inked_part
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.recipe import Recipe

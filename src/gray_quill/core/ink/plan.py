@@ -10,6 +10,7 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.arrays import Floats
+from gray_quill.core.ink.dry_media import CRUMB_FINER, CRUMB_LOAD, LEVELLED, SMEAR_LOOKS, SMEAR_SAMPLES
 from gray_quill.core.ink.grain import (
     CRUMB_FADE,
     CRUMB_TONE,
@@ -21,10 +22,9 @@ from gray_quill.core.ink.grain import (
     fade,
     surface_bytes,
 )
-from gray_quill.core.ink.plain import in_plain, is_plain_able, plain_plan
-from gray_quill.core.ink.rub import CRUMB_FINER, CRUMB_LOAD, LEVELLED, SMEAR_LOOKS, SMEAR_SAMPLES
 from gray_quill.core.ink.spray import PUFF_S
 from gray_quill.core.ink.straight import HOLD_LEAST_MM, HOLD_MM, HOLD_S, ON_RULE_MM, RULING_DEG, rules_of
+from gray_quill.core.ink.two_tone import in_plain, is_plain_able, plain_plan
 from gray_quill.core.ink.width import footprint
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import PATTERNS

@@ -5,7 +5,7 @@ from the model.
 import dataclasses
 from typing import Any
 
-from gray_quill.core.lag.felt import Felt
+from gray_quill.core.lag.noticeable_delay import Felt
 from gray_quill.core.lag.trial import Lag
 from gray_quill.core.quantities import REQUIRED, integer, number
 

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.generated.palm_look import ABOVE, BASE, BOUNDS, MEANS, MISSING, NUMBERS, ROOTS
-from gray_quill.core.palm.look import NAMES
+from gray_quill.core.palm.features import NAMES
 
 
 @dataclasses.dataclass(frozen=True)

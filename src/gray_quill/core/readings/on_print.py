@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.srgb import contrast, relative_luminance
 from gray_quill.core.ink.page import lay_ink, opacity_plane, paper_pixels
-from gray_quill.core.ink.printed import prints_on
 from gray_quill.core.ink.settle import Ink
+from gray_quill.core.ink.underlay import prints_on
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.readings.reading import reading

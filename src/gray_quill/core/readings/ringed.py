@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.ink.met import share_inside
+from gray_quill.core.ink.hit_test import share_inside
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.readings.words import letter_of_dots, words
 from gray_quill.core.trace import Trace

@@ -3,7 +3,7 @@
 import dataclasses
 import math
 
-from gray_quill.core.palm.look import looks, told
+from gray_quill.core.palm.features import looks, told
 from gray_quill.core.palm.rules.base import Contact, Rule
 from gray_quill.core.palm.state import FOREVER, LONGEST_MS, WAITING, State, Touch
 from gray_quill.core.palm.trees import chance, odds, odds_of, terms_of

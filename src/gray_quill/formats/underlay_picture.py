@@ -5,7 +5,7 @@ import dataclasses
 import numpy as np
 from PIL import Image
 
-from gray_quill.core.ink.printed import Print, PrintedPaper, as_it_looks, originals_of, print_pixels, prints_on
+from gray_quill.core.ink.underlay import Print, PrintedPaper, as_it_looks, originals_of, print_pixels, prints_on
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
 from gray_quill.core.units import mm_to_pt, px_per_mm

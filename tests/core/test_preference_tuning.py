@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 from scipy.stats import norm
 
 from gray_quill.core.advice.kinds import judge_kind
-from gray_quill.core.lineup.choosing import REPEATS_EVERY, next_pair, pool, preferred
-from gray_quill.core.lineup.directions import MOST, WASHES, WRITING, allowed, directions_for, gone
+from gray_quill.core.lineup.axes import MOST, WASHES, WRITING, allowed, directions_for, gone
 from gray_quill.core.lineup.preference import Judged, Liking, Taste, learnt, level_of
+from gray_quill.core.lineup.preference_tuning import REPEATS_EVERY, next_pair, pool, preferred
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from tests.trials.choosing import session
+from tests.trials.preference_tuning import session
 
 
 class Liked(unittest.TestCase):

@@ -12,7 +12,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.web.app import create_app
-from gray_quill.web.remembered import Answer, Answers
+from gray_quill.web.response_cache import Answer, Answers
 from tests.web.api_case import STROKE, ApiCase
 
 PENCIL = write_recipe(SHIPPED_PENS["moth-pencil-2b"])

@@ -9,8 +9,8 @@ from collections.abc import Callable
 import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.lag.felt import FEWEST_TURNS, feel, felt
 from gray_quill.core.lag.figures import Filmed, base_of, figures
+from gray_quill.core.lag.noticeable_delay import FEWEST_TURNS, feel, felt
 from gray_quill.core.lag.sentences import sentence
 from gray_quill.core.lag.staircase import (
     BLOCK,

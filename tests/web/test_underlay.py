@@ -15,7 +15,7 @@ from PIL import Image
 from pypdf.generic import DictionaryObject, NameObject, TextStringObject
 from reportlab.pdfgen.canvas import Canvas
 
-from gray_quill.core.ink.printed import Print, carried_along, laid_out, turned_clockwise
+from gray_quill.core.ink.underlay import Print, carried_along, laid_out, turned_clockwise
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.formats.png import read_png
 from gray_quill.web.context import memory

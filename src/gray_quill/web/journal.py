@@ -6,15 +6,15 @@ from flask import Blueprint
 from pydantic import Field, TypeAdapter, ValidationError
 
 from gray_quill.core.errors import GrayQuillError
-from gray_quill.store.steps import keep_steps, kept_steps
+from gray_quill.store.journal import keep_steps, kept_steps
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.covers import Covers
 from gray_quill.web.layers import ArrangeBody, LayersBody
 from gray_quill.web.mending import SwapInk
-from gray_quill.web.prints import Prints
 from gray_quill.web.records import Done
 from gray_quill.web.strokes import InkAgain, StrokesBin
+from gray_quill.web.underlay import Prints
 
 steps = Blueprint("steps", __name__)
 MOST_STEPS = 200

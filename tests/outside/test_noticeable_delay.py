@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 from scipy import optimize, stats
 
-from gray_quill.core.lag.felt import feel
+from gray_quill.core.lag.noticeable_delay import feel
 from gray_quill.core.lag.staircase import CATCH, NOTICED, Turn
 
 

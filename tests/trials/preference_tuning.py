@@ -1,6 +1,6 @@
 """Tuning by choosing with simulated judges whose taste is none the model knows, beside pairs shown at random.
 
-    python -m tests.trials.choosing 25 --seed 700 [--directions 4] [--sharp 2]
+    python -m tests.trials.preference_tuning 25 --seed 700 [--directions 4] [--sharp 2]
 
 Three families: a peak like a cone with steep sides, a ridge along some way through the box, and the largest of kinked
 distances. Each judge answers 20 pairs, one answer in ten the wrong way round. Regret is the share of the whole range of
@@ -16,8 +16,8 @@ from collections.abc import Callable
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.lineup.choosing import Preferred, next_pair, pool, preferred, random_pair
 from gray_quill.core.lineup.preference import Judged
+from gray_quill.core.lineup.preference_tuning import Preferred, next_pair, pool, preferred, random_pair
 
 CHOICES, WRONG = 20, 0.1
 KINKS = np.array([1, 0.6, 1.4, 0.8, 1, 0.7, 1.2, 0.9])

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.placement import Placement
-from gray_quill.core.ink.printed import MOST_PRINTS, Print, carried_along, laid_out, turned_clockwise
+from gray_quill.core.ink.underlay import MOST_PRINTS, Print, carried_along, laid_out, turned_clockwise
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper, paper_from_spec
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_print import OnPrint, read_on_print

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from gray_quill.core.lineup.choosing import ENOUGH, REPEATS_EVERY
+from gray_quill.core.lineup.preference_tuning import ENOUGH, REPEATS_EVERY
 from tests.web.api_case import ApiCase
 
 LINE = {"sheet_id": "first-count", "part": "line", "stroke_ids": None}

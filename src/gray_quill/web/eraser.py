@@ -7,15 +7,15 @@ import numpy as np
 from flask import Blueprint
 from pydantic import Field
 
-from gray_quill.core.ink.met import strokes_ringed
-from gray_quill.core.ink.rubbing import fills_met, rubbed, sweep_of, touched
+from gray_quill.core.ink.eraser import fills_met, rubbed, sweep_of, touched
+from gray_quill.core.ink.hit_test import strokes_ringed
 from gray_quill.core.ink.scribble import is_scribble, scribbled
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import AS_WRITTEN, Showing
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import on_layer, reachable
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.showings import Fresh, put_in_place, showings_of
+from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of
 from gray_quill.store.strokes import index_of, load_traces, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory

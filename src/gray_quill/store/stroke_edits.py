@@ -10,7 +10,7 @@ from gray_quill.core.errors import Binned, Conflict, NotFound
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.clean_figure import CleanFigure
 from gray_quill.core.ink.placement import HERE, Placement, after
-from gray_quill.core.ink.showing import AS_WRITTEN, Rub, Showing
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Rub, Showing
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
 from gray_quill.store.sheets import count_ink_change, get_sheet

@@ -11,12 +11,12 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import ink_area
 from gray_quill.core.ink.page import ink_pixels, opacity_plane
 from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, placed
-from gray_quill.core.ink.rubbing import rubbed, sweep_of, touched
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.ink.showing import AS_WRITTEN, Showing, shown, to_settle
+from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing, shown, to_settle
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS

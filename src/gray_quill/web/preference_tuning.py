@@ -7,9 +7,9 @@ from flask import Blueprint
 from pydantic import Field
 
 from gray_quill.core.errors import InputError
-from gray_quill.core.lineup.choosing import ENOUGH, Allowed, Preferred, next_pair, pool, preferred
-from gray_quill.core.lineup.directions import FEWEST, MOST, Direction, allowed, directions_for, gone
+from gray_quill.core.lineup.axes import FEWEST, MOST, Direction, allowed, directions_for, gone
 from gray_quill.core.lineup.preference import Judged
+from gray_quill.core.lineup.preference_tuning import ENOUGH, Allowed, Preferred, next_pair, pool, preferred
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.reading import percent
 from gray_quill.web.api import Model, operation

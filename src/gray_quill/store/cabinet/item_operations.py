@@ -11,12 +11,12 @@ from gray_quill.core.quantities import quantities
 from gray_quill.store.cabinet.finding import Thing, get_kept
 from gray_quill.store.cabinet.kinds import KINDS, TABLES
 from gray_quill.store.database import now, transaction
+from gray_quill.store.items import add_thing, get_thing
 from gray_quill.store.kept import written
 from gray_quill.store.pages import add_page, copy_ink
 from gray_quill.store.pens import add_pen, add_revision, bin_pen, get_pen
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import add_sheet, bin_sheet, change_sheet, pages_of
-from gray_quill.store.things import add_thing, get_thing
 
 RECORDS: dict[str, Any] = {"hand": Hand, "device": Device}
 

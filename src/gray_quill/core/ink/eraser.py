@@ -15,7 +15,7 @@ from gray_quill.core.ink.near_way import near_way
 from gray_quill.core.ink.outline import footprint_points
 from gray_quill.core.ink.placement import HERE, Placement, inverse, placed, scale_of
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.showing import Rub, Showing, first_sample
+from gray_quill.core.ink.stroke_edits import Rub, Showing, first_sample
 from gray_quill.core.trace import along_path_mm
 
 STEP_MM = 0.05  # how finely a stroke is looked at

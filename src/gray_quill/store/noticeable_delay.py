@@ -6,7 +6,7 @@ import uuid
 from collections.abc import Sequence
 
 from gray_quill.core.errors import NotFound
-from gray_quill.core.lag.felt import Felt
+from gray_quill.core.lag.noticeable_delay import Felt
 from gray_quill.core.lag.staircase import Turn
 from gray_quill.core.quantities import record_json
 from gray_quill.store.database import now, transaction
