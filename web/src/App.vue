@@ -4,30 +4,30 @@ import { useEventListener } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import KeyList from './components/KeyList.vue'
 import PenRoll from './components/PenRoll.vue'
-import TheNews from './components/TheNews.vue'
+import ChangeNotice from './components/ChangeNotice.vue'
 import TheSentence from './components/TheSentence.vue'
 import TheStations from './components/TheStations.vue'
 import WaitSign from './components/WaitSign.vue'
 import { useEscapeFolds, useEscapePassesLists } from '@/composables/use-escape'
 import { useHeldPage } from '@/composables/use-held-page'
 import { useInAPause } from '@/composables/use-in-a-pause'
-import { useNews } from '@/composables/use-news'
+import { useChangeEvents } from '@/composables/use-change-events'
 import { useSurface } from '@/composables/use-surface'
 import { STATIONS } from './stations'
-import { useDeeds } from './stores/deeds'
-import { useChosen } from './stores/chosen'
+import { useGestureActions } from './stores/gesture-actions'
+import { useSelection } from './stores/selection'
 import { useDesk } from './stores/desk'
 import { SIZES, useFrame } from './stores/frame'
 import { useInk } from './stores/ink'
-import { useShow } from './stores/show'
+import { useMirrorShow } from './stores/mirror'
 
 const FirstMinute = defineAsyncComponent(() => import('./components/FirstMinute.vue'))
 const desk = useDesk()
-const chosen = useChosen()
+const selection = useSelection()
 const ink = useInk()
 const frame = useFrame()
-const show = useShow()
-const deeds = useDeeds()
+const mirror = useMirrorShow()
+const gestures = useGestureActions()
 watchEffect(() => document.documentElement.style.setProperty('--words', String(SIZES[frame.words] ?? 1)))
 const route = useRoute()
 const router = useRouter()
@@ -40,7 +40,7 @@ router.onError(() => void (going.value = ''))
 const goingTo = computed(() => STATIONS.find((s) => s.path === going.value)?.word)
 const told = useInAPause(() => !!(desk.trouble || desk.news || desk.clash || ink.asks))
 useSurface()
-useNews()
+useChangeEvents()
 useHeldPage()
 useEscapePassesLists()
 useEscapeFolds()
@@ -48,15 +48,15 @@ useEscapeFolds()
 onMounted(async () => {
   await desk.load()
   await ink.resume()
-  await show.look()
+  await mirror.look()
 })
 
 function pickByKey(digit: string) {
   const pen = desk.roll[digit === '0' ? 9 : Number(digit) - 1]
   if (!pen) return
   // the key of the pen in hand takes the one before again
-  const wanted = pen.id === desk.sheet?.pen_id && !chosen.ids.length ? desk.penBefore : pen.id
-  if (wanted && desk.desk?.pens.some((p) => p.id === wanted)) void desk.attempt(() => chosen.takePen(wanted))
+  const wanted = pen.id === desk.sheet?.pen_id && !selection.ids.length ? desk.penBefore : pen.id
+  if (wanted && desk.desk?.pens.some((p) => p.id === wanted)) void desk.attempt(() => selection.takePen(wanted))
 }
 
 useEventListener(window, 'focus', () => desk.desk && void desk.lookAgain().catch(() => undefined))
@@ -66,7 +66,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
     event.target instanceof HTMLElement &&
     event.target.closest('input, textarea, [contenteditable], [role=slider], [role=listbox]')
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
-  deeds.byKey(event.key)
+  gestures.byKey(event.key)
   if (/^\d$/.test(event.key)) pickByKey(event.key)
   else if (event.key === 'f' || event.key === 'F') frame.fullScreen()
   else if (event.key === '?') keys.value = !keys.value
@@ -81,7 +81,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <template>
   <div class="frame" :class="[`stations-${desk.stationSide}`, `roll-${frame.rollPlace}`, { folded: frame.rollFolded }]">
     <TheSentence class="top" :covered="told" />
-    <div class="news"><TheNews v-if="told" /></div>
+    <div class="news"><ChangeNotice v-if="told" /></div>
     <div class="body">
       <TheStations class="side" @keys="keys = !keys" />
       <main class="middle">

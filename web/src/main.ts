@@ -13,7 +13,7 @@ import { STATIONS } from './stations'
 const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/this-screen', name: 'this-screen', component: () => import('./here/ThisScreen.vue') },
+    { path: '/this-screen', name: 'this-screen', component: () => import('./screen-check/ThisScreen.vue') },
     ...STATIONS.map((s) => ({ path: `/${s.path}`, name: s.path, component: s.load })),
     { path: '/:rest(.*)*', redirect: `/${STATIONS[0]!.path}` },
   ],

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
 import { computed, ref, useTemplateRef } from 'vue'
-import { useLittleSheet } from '@/composables/use-little-sheet'
+import { usePopover } from '@/composables/use-popover'
 import { CARD_MM, useScreen } from '@/stores/screen'
 import { say } from '@/lib/numbers'
 
 /** The outline of a bank card, matched to a real one, so that millimetres on this screen are millimetres. */
 const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'), false)
+usePopover(root, () => emit('close'), false)
 const screen = useScreen()
 const px = ref(screen.pxPerMm)
 const outline = computed(() => ({

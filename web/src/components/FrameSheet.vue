@@ -2,8 +2,8 @@
 import { ElCheckbox, ElOption, ElRadioButton, ElRadioGroup, ElSelect } from 'element-plus'
 import { TOOLS } from '@/lib/writing-sound'
 import { STATIONS } from '@/stations'
-import DeedsForm from './DeedsForm.vue'
-import LittleSheet from './LittleSheet.vue'
+import GestureForm from './GestureForm.vue'
+import PopOver from './PopOver.vue'
 import NumberField from './NumberField.vue'
 import { PLACES, SIZES, useFrame } from '@/stores/frame'
 
@@ -16,7 +16,7 @@ const show = (path: string, on: boolean) =>
 </script>
 
 <template>
-  <LittleSheet title="The frame on this device" label="The frame" @close="emit('close')">
+  <PopOver title="The frame on this device" label="The frame" @close="emit('close')">
     <div class="row">
       <span class="small">the roll lies at the</span>
       <ElRadioGroup v-model="frame.place" aria-label="The roll lies at the"
@@ -59,7 +59,7 @@ const show = (path: string, on: boolean) =>
         :decimals="0"
       />
     </div>
-    <DeedsForm />
+    <GestureForm />
     <div class="row stations">
       <span class="small">stations shown</span>
       <ElCheckbox
@@ -70,7 +70,7 @@ const show = (path: string, on: boolean) =>
         >{{ s.word }}</ElCheckbox
       >
     </div>
-  </LittleSheet>
+  </PopOver>
 </template>
 
 <style scoped>

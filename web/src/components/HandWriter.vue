@@ -5,12 +5,12 @@ import { api, take, type Box } from '@/api/client'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import { useSteps } from '@/stores/steps'
+import { useJournal } from '@/stores/journal'
 
 /** Let the simulated hand of the sentence write, below what is there. */
 const desk = useDesk()
 const ink = useInk()
-const steps = useSteps()
+const journal = useJournal()
 const draft = useDraft()
 const text = ref('hollow sedge, trap three')
 const seed = ref(1)
@@ -30,7 +30,7 @@ async function write(prompts: boolean) {
       ),
     )
     seed.value += 1
-    steps.note(id, { ids: answer.answers.filter((a) => a.state !== 'refused').map((a) => a.id), binned: true })
+    journal.note(id, { ids: answer.answers.filter((a) => a.state !== 'refused').map((a) => a.id), binned: true })
     ink.made({ sheet: answer.sheet, box: (answer.box_mm ?? undefined) as Box | undefined })
   })
   busy.value = false

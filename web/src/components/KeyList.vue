@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useTemplateRef } from 'vue'
-import { useLittleSheet } from '@/composables/use-little-sheet'
+import { usePopover } from '@/composables/use-popover'
 
 const emit = defineEmits<{ close: [] }>()
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
+usePopover(root, () => emit('close'))
 const KEYS = [
   [
     '1 to 9, 0',

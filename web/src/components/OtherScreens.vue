@@ -4,8 +4,8 @@ import { useIntervalFn } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from '@/stores/desk'
-import LittleSheet from './LittleSheet.vue'
-import ShowOthers from './ShowOthers.vue'
+import PopOver from './PopOver.vue'
+import MirrorForm from './MirrorForm.vue'
 
 /** How another screen comes to this desk, which are in, and how one is put out again. */
 const emit = defineEmits<{ close: [] }>()
@@ -38,7 +38,7 @@ const when = (iso: string) =>
 </script>
 
 <template>
-  <LittleSheet title="Other screens" label="Other screens" @close="emit('close')">
+  <PopOver title="Other screens" label="Other screens" @close="emit('close')">
     <div class="screens-sheet">
       <RouterLink to="/this-screen" class="word-button" @click="emit('close')"
         >Check this screen, and say how it writes</RouterLink
@@ -81,9 +81,9 @@ const when = (iso: string) =>
         </ul>
         <DoWord :does="renew">Renew the key</DoWord>
       </template>
-      <ShowOthers v-if="desk.sheet" @done="emit('close')" />
+      <MirrorForm v-if="desk.sheet" @done="emit('close')" />
     </div>
-  </LittleSheet>
+  </PopOver>
 </template>
 
 <style scoped>

@@ -5,7 +5,7 @@ import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import KeptInput from '@/components/KeptInput.vue'
-import PrintedLinks from '@/components/PrintedLinks.vue'
+import UnderlayLinks from '@/components/UnderlayLinks.vue'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { pagePicture } from '@/lib/page-picture'
 import { useDesk } from '@/stores/desk'
@@ -124,7 +124,7 @@ const bookmark = (words: string) => desk.changeSheet({ bookmark: words.trim() })
     </button>
   </div>
   <p v-if="!marking" class="small">Drag a page to its place, or move it with Shift and the arrow keys.</p>
-  <PrintedLinks v-if="!marking" @close="emit('close')" />
+  <UnderlayLinks v-if="!marking" @close="emit('close')" />
   <button v-if="pages.binned.length" type="button" class="plain-button small" @click="bin = !bin">
     {{ bin ? 'Close the bin of this sheet' : `${pages.binned.length} in the bin of this sheet` }}
   </button>

@@ -5,19 +5,19 @@ import { useRoute } from 'vue-router'
 import type { PenItem, Schemas } from '@/api/client'
 import { useDragOrder, withMoved } from '@/composables/use-drag-order'
 import { percent, say } from '@/lib/numbers'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
-import { KINDS, useVerb } from '@/stores/verb'
+import { KINDS, useTool } from '@/stores/tool'
 import EraserDisc from './EraserDisc.vue'
 import PenSwatch from './PenSwatch.vue'
-import VerbWords from './VerbWords.vue'
+import ToolWords from './ToolWords.vue'
 
 /** Pens at hand as strokes they really draw. A press picks, or inks what is chosen; dragging arranges. */
 const desk = useDesk()
-const chosen = useChosen()
-const verb = useVerb()
+const selection = useSelection()
+const tool = useTool()
 const frame = useFrame()
 const route = useRoute()
 const holder = useTemplateRef<HTMLElement>('holder')
@@ -68,9 +68,9 @@ const order = useDragOrder(
 
 function press(id: string) {
   if (order.dragged()) return
-  const restyles = !!chosen.ids.length
-  if (restyles || id !== desk.sheet?.pen_id) void desk.attempt(() => chosen.takePen(id))
-  if (!restyles) verb.now = 'write'
+  const restyles = !!selection.ids.length
+  if (restyles || id !== desk.sheet?.pen_id) void desk.attempt(() => selection.takePen(id))
+  if (!restyles) tool.now = 'write'
   frame.unfolded = undefined
 }
 </script>
@@ -109,7 +109,7 @@ function press(id: string) {
             type="button"
             :class="{ picked: pen.id === desk.sheet?.pen_id, carried: order.carried(pen.id) }"
             :aria-pressed="pen.id === desk.sheet?.pen_id"
-            :title="chosen.ids.length ? `Ink ${chosen.words} in ${pen.recipe.name}` : pen.recipe.name"
+            :title="selection.ids.length ? `Ink ${selection.words} in ${pen.recipe.name}` : pen.recipe.name"
             v-bind="order.of(pen.id, i)"
             @click="press(pen.id)"
           >
@@ -123,10 +123,10 @@ function press(id: string) {
               v-for="(eraser, k) in desk.desk?.erasers"
               :key="k"
               type="button"
-              :class="{ picked: verb.isEraser(eraser) }"
-              :aria-pressed="verb.isEraser(eraser)"
+              :class="{ picked: tool.isEraser(eraser) }"
+              :aria-pressed="tool.isEraser(eraser)"
               :title="`Rubs out ${RUBS[eraser.takes ?? 'rubbed']}`"
-              @click="verb.takeEraser(eraser)"
+              @click="tool.takeEraser(eraser)"
             >
               <EraserDisc :mm="eraser.size_mm" />
               <span class="name">rub {{ RUBS[eraser.takes ?? 'rubbed'] }}</span>
@@ -136,7 +136,7 @@ function press(id: string) {
         </div>
         <button v-if="after" type="button" class="more" aria-label="Pens after" @click="scroll(1)">›</button>
       </div>
-      <VerbWords v-if="route.name === 'sheet'" class="verbs" />
+      <ToolWords v-if="route.name === 'sheet'" class="verbs" />
     </template>
   </section>
 </template>

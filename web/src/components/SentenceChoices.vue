@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useBringIn } from '@/composables/use-files'
-import { useLittleSheet } from '@/composables/use-little-sheet'
+import { usePopover } from '@/composables/use-popover'
 import { FILES, useBringIn as useComing } from '@/stores/bring-in'
 import { useDesk } from '@/stores/desk'
 import { useLag } from '@/stores/lag'
@@ -23,11 +23,11 @@ const HandForm = defineAsyncComponent(() => import('./HandForm.vue'))
 const PageChoices = defineAsyncComponent(() => import('./PageChoices.vue'))
 const PaperForm = defineAsyncComponent(() => import('./PaperForm.vue'))
 const TableMeaning = defineAsyncComponent(() => import('./TableMeaning.vue'))
-const PrintForm = defineAsyncComponent(() => import('./PrintForm.vue'))
+const UnderlayForm = defineAsyncComponent(() => import('./UnderlayForm.vue'))
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: []; turn: [part: Part] }>()
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
+usePopover(root, () => emit('close'))
 const desk = useDesk()
 const router = useRouter()
 const search = ref('')
@@ -168,7 +168,7 @@ const bringIn = useBringIn('Ink, PDF, a picture or an archive', FILES, async (fi
         :tabs="REACHES"
         label="For which pages"
       />
-      <PrintForm v-if="ofPaper === 'prints'" @close="emit('close')" />
+      <UnderlayForm v-if="ofPaper === 'prints'" @close="emit('close')" />
       <PaperForm
         v-else-if="ofPaper === 'form'"
         :paper="desk.sheet!.paper"

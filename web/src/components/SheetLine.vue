@@ -2,13 +2,13 @@
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useInk } from '@/stores/ink'
-import { useSteps } from '@/stores/steps'
+import { useJournal } from '@/stores/journal'
 
 /** What is wanted at hand while writing on a small screen, where the sheet's margin is folded away. */
 const desk = useDesk()
 const frame = useFrame()
 const ink = useInk()
-const steps = useSteps()
+const journal = useJournal()
 const step = (back: boolean) => {
   const id = desk.sheet?.id
   if (id) void desk.attempt(() => (back ? ink.undo(id) : ink.redo(id)))
@@ -16,10 +16,10 @@ const step = (back: boolean) => {
 </script>
 
 <template>
-  <button type="button" class="plain-button" :disabled="!steps.undoable(desk.sheet?.id)" @click="step(true)">
+  <button type="button" class="plain-button" :disabled="!journal.undoable(desk.sheet?.id)" @click="step(true)">
     Undo
   </button>
-  <button type="button" class="plain-button" :disabled="!steps.redoable(desk.sheet?.id)" @click="step(false)">
+  <button type="button" class="plain-button" :disabled="!journal.redoable(desk.sheet?.id)" @click="step(false)">
     Redo
   </button>
   <button type="button" class="plain-button" :aria-expanded="frame.unfolded === 'margin'" @click="frame.turn('margin')">

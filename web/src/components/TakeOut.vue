@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, take, takeFile, type Schemas } from '@/api/client'
 import { giveFile } from '@/composables/use-files'
 import { useJob } from '@/composables/use-job'
-import { useLittleSheet } from '@/composables/use-little-sheet'
+import { usePopover } from '@/composables/use-popover'
 import { useDesk } from '@/stores/desk'
 import { useLatest } from '@/composables/use-latest'
 import NumberField from './NumberField.vue'
@@ -109,7 +109,7 @@ const takeOutPen = () =>
   })
 
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
+usePopover(root, () => emit('close'))
 </script>
 
 <template>

@@ -5,7 +5,7 @@ import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
 import { useDraft } from '@/stores/draft'
 import { useFrame } from '@/stores/frame'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useTasks } from '@/stores/tasks'
 import { useRoute } from 'vue-router'
 import { article, percent } from '@/lib/numbers'
@@ -17,7 +17,7 @@ defineProps<{ covered: boolean }>()
 const desk = useDesk()
 const ink = useInk()
 const draft = useDraft()
-const screen = useHere()
+const screen = useScreenSettings()
 const frame = useFrame()
 const route = useRoute()
 const tasks = useTasks()

@@ -2,7 +2,7 @@ import { keepEven, type Deposit } from './deposit'
 import type { Point } from './live'
 import { grainPattern } from './grain'
 import type { PenPlan } from './plan'
-import { drawRubbed } from './rub'
+import { drawRubbed } from './dry-media'
 import { drawSpray } from './spray'
 
 /**

@@ -3,7 +3,7 @@ import { computed, onMounted, onScopeDispose, ref, shallowRef, watch, type Ref }
 import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/client'
 import { drawStroke, FadingInk, LiveDrawing, operationOf, type PenPlan } from '@/ink'
 import { percentile } from '@/lib/percentile'
-import { epochMs } from '@/stores/show'
+import { epochMs } from '@/stores/mirror'
 import { usePlans } from '@/stores/plans'
 
 type Told = Partial<Schemas['ShownLines']> & { page?: true; over?: true; changed?: number; box?: Box | null }

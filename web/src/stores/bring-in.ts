@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useDesk } from './desk'
-import { usePrints } from './prints'
+import { useUnderlay } from './underlay'
 
 /** Files that may become sheets, by the endings of their names. */
 export const FILES = '.inkml,.xml,.svg,.csv,.tsv,.pdf,.png,.jpg,.jpeg,.ora,.zip'
@@ -62,7 +62,7 @@ export const useBringIn = defineStore('bring-in', () => {
       await open(await take(api.POST('/api/sheets/{sheet_id}/file', asked)))
       await desk.lookAgain()
     } else {
-      const [first] = await usePrints().bringIn(file, 'sheet')
+      const [first] = await useUnderlay().bringIn(file, 'sheet')
       if (first) await desk.openSheet(first.id)
     }
     return true

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, away, Refusal, take, type Box, type PenItem, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
 import { notKept } from './draft'
-import { useSteps, type Step } from './steps'
+import { useJournal, type Step } from './journal'
 
 export type NewStroke = Schemas['NewStroke']
 /** A stroke that the server has not confirmed: on its way, or refused. */
@@ -50,7 +50,7 @@ const counted = (n: number) => `${n} ${n === 1 ? 'stroke' : 'strokes'}`
  */
 export const useInk = defineStore('ink', () => {
   const waiting = ref(new Map<string, Waiting>())
-  const steps = useSteps()
+  const journal = useJournal()
   const desk = useDesk()
   /**
    * The part of a sheet whose settled ink changed last; box undefined means all of it. written: by what was just
@@ -107,7 +107,7 @@ export const useInk = defineStore('ink', () => {
   }
 
   async function keep(sheetId: string, sheetName: string, stroke: NewStroke): Promise<void> {
-    steps.note(sheetId, { ids: [stroke.id], binned: true })
+    journal.note(sheetId, { ids: [stroke.id], binned: true })
     await put({ sheetId, sheetName, stroke })
     void send()
   }
@@ -169,7 +169,7 @@ export const useInk = defineStore('ink', () => {
   }
 
   function refuse(w: Waiting, { code, reason }: { code: string; reason: string }) {
-    steps.strike(w.sheetId, w.stroke.id)
+    journal.strike(w.sheetId, w.stroke.id)
     return put({ ...w, refused: { code, reason } })
   }
 
@@ -202,7 +202,7 @@ export const useInk = defineStore('ink', () => {
       if (pen) Object.assign(stroke, { pen_id: pen.id, revision: pen.revision, draft: null })
       await put({ sheetId: sheet.id, sheetName: sheet.name, stroke })
       await forget(w.stroke.id)
-      steps.note(sheet.id, { ids: [stroke.id], binned: true })
+      journal.note(sheet.id, { ids: [stroke.id], binned: true })
     }
     changed.value = { sheetId: group.sheetId }
     await send()
@@ -232,12 +232,12 @@ export const useInk = defineStore('ink', () => {
    * binned once it arrived.
    */
   async function withdraw(sheetId: string, id: string): Promise<void> {
-    steps.strike(sheetId, id)
+    journal.strike(sheetId, id)
     while (waiting.value.has(id)) {
       if (waiting.value.get(id)!.refused) return forget(id)
       await pause(50)
     }
-    made(await inLine(() => steps.make(sheetId, { ids: [id], binned: true })))
+    made(await inLine(() => journal.make(sheetId, { ids: [id], binned: true })))
   }
 
   /** Ink strokes of a sheet again as a pen writes now, all of its own where none are named. Tells how many changed. */
@@ -255,7 +255,7 @@ export const useInk = defineStore('ink', () => {
   async function inked(sheetId: string, work: () => Promise<Schemas['InkedAgain']>): Promise<number> {
     const done = await inLine(work)
     if (done.was.length) {
-      steps.note(sheetId, { inks: done.was as Schemas['PenOfInk'][] })
+      journal.note(sheetId, { inks: done.was as Schemas['PenOfInk'][] })
       made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
     }
     return done.strokes
@@ -263,8 +263,8 @@ export const useInk = defineStore('ink', () => {
 
   /** Change the layers of a sheet or how its ink is arranged; one step of undo. */
   async function change(sheetId: string, step: Step): Promise<void> {
-    const done = await inLine(() => steps.make(sheetId, seenNow(sheetId, step)))
-    steps.note(sheetId, done.back)
+    const done = await inLine(() => journal.make(sheetId, seenNow(sheetId, step)))
+    journal.note(sheetId, done.back)
     made(done)
   }
 
@@ -287,21 +287,21 @@ export const useInk = defineStore('ink', () => {
     if (done.away.length || done.back.length) {
       const back: Step = { away: done.back, back: done.away }
       made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
-      steps.note(sheetId, also.length ? await withThese(sheetId, back, also) : back)
+      journal.note(sheetId, also.length ? await withThese(sheetId, back, also) : back)
     }
     return done
   }
 
   /** Do these too; what takes them back together with what was done before them, or that alone if they are refused. */
   async function withThese(sheetId: string, before: Step, also: Step[]): Promise<Step> {
-    const done = await desk.attempt(() => inLine(() => steps.make(sheetId, { several: also })))
+    const done = await desk.attempt(() => inLine(() => journal.make(sheetId, { several: also })))
     if (!done) return before
     made({ sheet: done.sheet })
     return { several: [...('several' in done.back ? done.back.several : [done.back]), before] }
   }
 
   async function step(sheetId: string, back: boolean): Promise<void> {
-    const done = await inLine(() => steps.move(sheetId, back, (id) => waiting.value.has(id)))
+    const done = await inLine(() => journal.move(sheetId, back, (id) => waiting.value.has(id)))
     if (done) made(done)
   }
 

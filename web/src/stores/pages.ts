@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
-import { useSteps } from './steps'
+import { useJournal } from './journal'
 
 /** The pages of the sheet on the desk: going from one to another, and adding, ordering, turning and binning them. */
 export const usePages = defineStore('pages', () => {
@@ -88,7 +88,7 @@ export const usePages = defineStore('pages', () => {
   const turn = (page: SheetItem) =>
     desk.attempt(async () => {
       takeUp(await take(api.POST('/api/sheets/{sheet_id}/page/turn', { params: params(page.id) })))
-      useSteps().turned(page.id)
+      useJournal().turned(page.id)
     })
 
   return { pages, pagesOf, binned, turned, wanted, show, open, openSheet, go, look, add, order, bin, turn }

@@ -64,7 +64,7 @@ const takeOut = () =>
   })
 
 /** What is done with one first of all. */
-const DEEDS: Record<string, [string, () => Promise<unknown>]> = {
+const GESTURE_ACTIONS: Record<string, [string, () => Promise<unknown>]> = {
   pen: ['Write with it', () => desk.changeSheet({ pen_id: thing.value!.id }).then(() => router.push('/sheet'))],
   hand: ['Write with this hand', () => desk.changeSheet({ hand_id: thing.value!.id })],
   device: ['Write on this device', () => desk.changeSheet({ device_id: thing.value!.id })],
@@ -99,7 +99,7 @@ const DEEDS: Record<string, [string, () => Promise<unknown>]> = {
 const OF_A_SHEET = ['pen', 'hand', 'device']
 const deed = computed(() => {
   const { kind: of, binned_at } = thing.value ?? { kind: '' }
-  return binned_at || (!desk.sheet && OF_A_SHEET.includes(of)) ? undefined : DEEDS[of]
+  return binned_at || (!desk.sheet && OF_A_SHEET.includes(of)) ? undefined : GESTURE_ACTIONS[of]
 })
 const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use.kind, use.id)
 </script>

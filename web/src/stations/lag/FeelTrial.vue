@@ -10,7 +10,7 @@ import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useLag } from '@/stores/lag'
-import FeltAnswers from './FeltAnswers.vue'
+import NoticedDelay from './NoticedDelay.vue'
 import { useLiveInk } from './use-live-ink'
 
 /** From which delay on this hand notices one: sentences under hidden added delays, and what the writer says of each. */
@@ -176,7 +176,7 @@ const ms = (value: number) => value.toFixed(0)
         </template>
         <template v-else>Nothing can be told: {{ feel.noticed.words }}.</template>
       </p>
-      <FeltAnswers :turns="turns" :feel="feel" />
+      <NoticedDelay :turns="turns" :feel="feel" />
       <div class="row">
         <DoWord v-if="reply.felt" :disabled="asked.busy.value" :does="keep"> Keep as this hand's </DoWord>
         <button type="button" class="word-button" @click="shown = false">Go on writing</button>

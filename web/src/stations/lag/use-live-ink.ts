@@ -5,7 +5,7 @@ import { useLatest } from '@/composables/use-latest'
 import { AheadDrawing, LiveDrawing, readEvent, type Capture, type PenPlan, type Sample } from '@/ink'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
 import type { Timing } from './timings'
@@ -58,7 +58,7 @@ export function useLiveInk(
   const desk = useDesk()
   const draft = useDraft()
   const plans = usePlans()
-  const here = useHere()
+  const settings = useScreenSettings()
   const screen = useScreen()
   const plan = shallowRef<PenPlan>()
   const layer = (on: HTMLCanvasElement | null) => on?.getContext('2d', { desynchronized: true })
@@ -82,7 +82,7 @@ export function useLiveInk(
         top: place.top,
         pxPerMm: screen.pxPerMm,
         startMs: event.timeStamp,
-        aimed: here.aim ? here.aimed : undefined,
+        aimed: settings.aim ? settings.aimed : undefined,
       },
       samples: [],
       waiting: [],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted } from 'vue'
-import LittleSheet from '@/components/LittleSheet.vue'
+import PopOver from '@/components/PopOver.vue'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePalm } from '@/stores/palm'
 
@@ -12,7 +12,7 @@ onMounted(() => void last.ask())
 </script>
 
 <template>
-  <LittleSheet title="The last touch" label="The last touch" @close="emit('close')">
+  <PopOver title="The last touch" label="The last touch" @close="emit('close')">
     <p v-if="last.why" data-why>{{ last.why.words }}</p>
     <p v-else class="small">It is too long ago to say why.</p>
     <template v-if="last.toldNow">
@@ -27,7 +27,7 @@ onMounted(() => void last.ask())
       <button type="button" class="word-button" @click="last.tell(false)">That was my finger</button>
     </span>
     <button type="button" class="word-button" @click="emit('close')">Close</button>
-  </LittleSheet>
+  </PopOver>
 </template>
 
 <style scoped>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useCovers } from '@/stores/covers'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 
 /**
  * Strips over the ink: a press lifts one, so that what lies under it is seen and can be written on; a press on its tab
@@ -8,7 +8,7 @@ import { useVerb } from '@/stores/verb'
  */
 defineProps<{ cssScale: number; colour: string }>()
 const covers = useCovers()
-const verb = useVerb()
+const tool = useTool()
 const px = (mm: number) => `${mm}px`
 </script>
 
@@ -17,7 +17,7 @@ const px = (mm: number) => `${mm}px`
     v-for="(c, k) in covers.all"
     :key="c.id"
     class="cover"
-    :class="{ lifted: covers.lifted.has(c.id), through: verb.now === 'rub' || verb.now === 'choose' }"
+    :class="{ lifted: covers.lifted.has(c.id), through: tool.now === 'rub' || tool.now === 'choose' }"
     :style="{
       left: px(c.left_mm * cssScale),
       top: px(c.top_mm * cssScale),

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { EDGE_MM, useGuide } from '@/stores/guide'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 
 /** The straightedge or compass on the page. While the pen rules, pen, fingers and keys move and turn it. */
 const props = defineProps<{ widthMm: number; heightMm: number; dark: boolean; cssScale: number }>()
 const store = useGuide()
-const verb = useVerb()
+const tool = useTool()
 const g = computed(() => store.guide)
 const held = new Map<number, { x: number; y: number }>()
 let turns = false
@@ -18,7 +18,7 @@ const ticks = computed(() => {
     out.push({ x: mm, long: mm % 10 === 0 ? 4 : mm % 5 === 0 ? 3 : 1.8 })
   return out
 })
-const moves = computed(() => verb.now === 'rule')
+const moves = computed(() => tool.now === 'rule')
 const place = (event: PointerEvent): { x: number; y: number } => {
   const page = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
   return { x: (event.clientX - page.left) / props.cssScale, y: (event.clientY - page.top) / props.cssScale }

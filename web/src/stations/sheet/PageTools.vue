@@ -4,12 +4,12 @@ import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '@/components/NumberField.vue'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 import { LARGEST, SMALLEST, type usePage } from './use-page'
 
 const LastTouch = defineAsyncComponent(() => import('./LastTouch.vue'))
@@ -19,8 +19,8 @@ const palm = usePalm()
 const desk = useDesk()
 const pages = usePages()
 const screen = useScreen()
-const verb = useVerb()
-const here = useHere()
+const tool = useTool()
+const settings = useScreenSettings()
 const last = useLastTouch()
 const asks = ref(false)
 const frame = useFrame()
@@ -41,7 +41,7 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       <button type="button" class="plain-button rare" @click="page.zoomTo(trueZoom)">true size</button>
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value * 1.4)">closer</button>
       <button type="button" class="plain-button" @click="page.zoomTo(page.zoom.value / 1.4)">farther</button>
-      <button type="button" class="plain-button rare" :aria-pressed="verb.boxing" @click="verb.boxing = !verb.boxing">
+      <button type="button" class="plain-button rare" :aria-pressed="tool.boxing" @click="tool.boxing = !tool.boxing">
         closer on a part
       </button>
       <NumberField
@@ -64,7 +64,7 @@ const limit = (z: number) => Math.round((100 * z) / trueZoom.value)
       more
     </button>
     <span v-show="!frame.small || frame.unfolded === 'page'" class="rest" :class="{ over: frame.small }">
-      <span v-if="here.turns" class="group">
+      <span v-if="settings.turns" class="group">
         <button type="button" class="plain-button" @click="page.turn('y', false)">turn back</button>
         <button type="button" class="plain-button" @click="page.turn('y', true)">turn on</button>
       </span>

@@ -3,21 +3,21 @@ import { useEventListener } from '@vueuse/core'
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useAwake } from '@/composables/use-awake'
-import { useDeeds } from '@/stores/deeds'
+import { useGestureActions } from '@/stores/gesture-actions'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useGuide } from '@/stores/guide'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { useLastTouch } from '@/stores/last-touch'
 import { usePages } from '@/stores/pages'
-import { usePrints } from '@/stores/prints'
+import { useUnderlay } from '@/stores/underlay'
 import { useReplay } from '@/stores/replay'
 import { usePalm } from '@/stores/palm'
 import { useScreen } from '@/stores/screen'
 import { useStrip } from '@/stores/strip'
-import { useVerb } from '@/stores/verb'
-import ChosenInk from './ChosenInk.vue'
+import { useTool } from '@/stores/tool'
+import SelectedInk from './SelectedInk.vue'
 import PageCovers from './PageCovers.vue'
 import PageGuide from './PageGuide.vue'
 import PageMarks from './PageMarks.vue'
@@ -33,7 +33,7 @@ import { useSettling } from './use-settling'
 import { useSound } from './use-sound'
 import { useStripWindow } from './use-strip'
 import { useRefusedBoxes } from './use-refused-boxes'
-import { useShowing } from './use-showing'
+import { useMirroring } from './use-mirroring'
 import { useWays } from './use-ways'
 import { useWriting } from './use-writing'
 import type { Wet } from './writing-options'
@@ -67,16 +67,16 @@ const ASKS = {
   point: 'Point here',
 } as const
 const page = usePage(sheet, frame)
-const verb = useVerb()
-const here = useHere()
+const tool = useTool()
+const settings = useScreenSettings()
 const { inHand, writes } = usePenInHand(sheet, page.cssScale)
 
 /** A layer is as large as the page that is seen only while something may be drawn on it. */
 const looksAhead = computed(() => !!writes.value?.plan.ahead)
 const guide = useGuide()
-const show = useShowing(sheet, frame, page)
+const show = useMirroring(sheet, frame, page)
 const pointing = usePointing(pointCanvas, page)
-const deeds = useDeeds()
+const gestures = useGestureActions()
 const deposit = useDeposit(
   sheet,
   computed(() => writes.value && inHand.value && { plan: writes.value.plan, recipe: inHand.value.recipe }),
@@ -93,7 +93,7 @@ const nib = ref<{ x: number; y: number }>()
 
 const last = useLastTouch()
 const pages = usePages()
-const prints = usePrints()
+const underlay = useUnderlay()
 const replay = useReplay()
 const strip = useStrip()
 const sound = useSound()
@@ -101,7 +101,7 @@ const moves = usePageMoves(frame, paperSheet, page.zoom, () => screen.pxPerMm)
 const turns = usePageTurns(
   frame,
   page,
-  computed(() => here.turns),
+  computed(() => settings.turns),
 )
 const { writing } = useWriting({
   canvas: liveCanvas,
@@ -113,15 +113,15 @@ const { writing } = useWriting({
   deposit,
   palm: computed(() => palm.plan),
   pxPerMm: () => screen.pxPerMm,
-  moved: (view, held) => (here.turns ? turns.moved(view, held) : void moves.moved(view, held)),
+  moved: (view, held) => (settings.turns ? turns.moved(view, held) : void moves.moved(view, held)),
   begun: () => moves.reset(),
   penSeen: () => (palm.penSeen = true),
   pen: (event) => {
     const end = !!(event.buttons & ERASER_END) || event.button === 5
     const held = end
-      ? deeds.deedOf('eraser')
+      ? gestures.deedOf('eraser')
       : event.pointerType === 'pen' && event.buttons & BARREL
-        ? deeds.deedOf('barrel')
+        ? gestures.deedOf('barrel')
         : ''
     const does = ways.penAt(pageMm(event), held === 'rub' || held === 'choose' ? held : undefined)
     return does === 'write' ? writes.value : does
@@ -130,20 +130,20 @@ const { writing } = useWriting({
   felt: last.feel,
   decided: last.decided,
   fingered: (fingers, side) => {
-    if (verb.now === 'read' && fingers === 1 && (side === 'left' || side === 'right')) {
+    if (tool.now === 'read' && fingers === 1 && (side === 'left' || side === 'right')) {
       moves.back()
       return void pages.go(side === 'left')
     }
-    if (deeds.of(fingers, side) === 'nothing') return
+    if (gestures.of(fingers, side) === 'nothing') return
     if (side) moves.back()
-    deeds.perform(deeds.of(fingers, side))
+    gestures.perform(gestures.of(fingers, side))
   },
-  barrel: () => deeds.perform(deeds.deedOf('barrel')),
+  barrel: () => gestures.perform(gestures.deedOf('barrel')),
   railAt: (x, y) => guide.railAt(x, y),
   going: (samples, does) => (does === 'point' ? pointing.going(samples) : ways.going(samples, does)),
   inked: (samples, pen) => {
     sound.goes(samples, pen.plan)
-    if (pen.recipe) show.wrote(samples, pen.recipe, here.plain)
+    if (pen.recipe) show.wrote(samples, pen.recipe, settings.plain)
   },
   dropped: () => {
     sound.stops()
@@ -185,7 +185,7 @@ function pageMm(event: PointerEvent): [number, number] {
 /** The eraser's rim goes with the pointer. */
 function showNib(event: PointerEvent) {
   const [x, y] = pageMm(event)
-  nib.value = verb.now === 'rub' && event.pointerType !== 'touch' ? { x, y } : undefined
+  nib.value = tool.now === 'rub' && event.pointerType !== 'touch' ? { x, y } : undefined
 }
 
 const settling = useSettling({
@@ -236,7 +236,7 @@ defineExpose({ onScreen, frame, closer, middle })
     <p v-else-if="coming && sheet?.strokes" class="missing on-its-way small" role="status">
       The ink of this page is on its way.
     </p>
-    <div ref="frame" class="scroll" :class="{ turned: here.turns }" tabindex="0" aria-label="The sheet">
+    <div ref="frame" class="scroll" :class="{ turned: settings.turns }" tabindex="0" aria-label="The sheet">
       <div
         ref="paperSheet"
         class="page"
@@ -258,14 +258,14 @@ defineExpose({ onScreen, frame, closer, middle })
           :refused
           :covers="ways.covers.value"
           :paper="sheet?.paper.colour ?? '#ffffff'"
-          :figure="figure.shown.value ?? ways.box.value ?? prints.outline"
+          :figure="figure.shown.value ?? ways.box.value ?? underlay.outline"
           :eraser="
-            nib && verb.now === 'rub' && verb.takes !== 'ringed'
+            nib && tool.now === 'rub' && tool.takes !== 'ringed'
               ? { ...nib, radius: ways.eraserMm.value / 2 }
               : undefined
           "
         />
-        <ChosenInk :css-scale="page.cssScale.value" />
+        <SelectedInk :css-scale="page.cssScale.value" />
         <canvas
           ref="liveCanvas"
           class="live"
@@ -273,7 +273,7 @@ defineExpose({ onScreen, frame, closer, middle })
           :height="page.seen.value.height"
           :style="page.seenCss.value"
           data-layer="live"
-          :aria-label="ASKS[verb.now]"
+          :aria-label="ASKS[tool.now]"
           @pointermove="showNib"
           @pointerleave="nib = undefined"
         />
@@ -288,8 +288,8 @@ defineExpose({ onScreen, frame, closer, middle })
         <canvas
           ref="pointCanvas"
           class="ahead"
-          :width="verb.now === 'point' ? page.seen.value.width : 0"
-          :height="verb.now === 'point' ? page.seen.value.height : 0"
+          :width="tool.now === 'point' ? page.seen.value.width : 0"
+          :height="tool.now === 'point' ? page.seen.value.height : 0"
           :style="page.seenCss.value"
           data-layer="point"
         />

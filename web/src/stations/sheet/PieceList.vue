@@ -3,19 +3,19 @@ import { ElInput } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, take, type Box, type Schemas } from '@/api/client'
 import { moved } from '@/lib/placement'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import { useSteps } from '@/stores/steps'
+import { useJournal } from '@/stores/journal'
 
 /** Pieces to put down: those that were kept, and a set to start with. What is chosen can be kept as one. */
 const props = defineProps<{ middle: () => [number, number] | undefined }>()
 const desk = useDesk()
 const ink = useInk()
-const steps = useSteps()
+const journal = useJournal()
 const draft = useDraft()
-const chosen = useChosen()
+const selection = useSelection()
 const all = ref<Schemas['Pieces']>()
 const name = ref('')
 const SWATCH_PX_PER_MM = 3
@@ -39,9 +39,9 @@ const putStarter = (piece: string) =>
     const params = { path: { sheet_id: id } }
     const done = await ink.inLine(() => take(api.POST('/api/sheets/{sheet_id}/pieces', { params, body })))
     const ids = done.answers.filter((a) => a.state !== 'refused').map((a) => a.id)
-    steps.note(id, { ids, binned: true })
+    journal.note(id, { ids, binned: true })
     ink.made({ sheet: done.sheet, box: (done.box_mm ?? undefined) as Box | undefined })
-    await chosen.chooseIds(ids)
+    await selection.chooseIds(ids)
   })
 
 /** Put a kept piece down in the middle of what is seen. */
@@ -60,14 +60,14 @@ const putOwn = (piece: Schemas['Sheet']) =>
     }
     const params = { path: { sheet_id: piece.id } }
     const done = await ink.inLine(() => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params, body })))
-    steps.note(id, { away: done.back, back: [] })
+    journal.note(id, { away: done.back, back: [] })
     ink.showAgain(id)
-    chosen.chooseThese(done.strokes)
+    selection.chooseThese(done.strokes)
   })
 
 const keep = () =>
   desk.attempt(async () => {
-    const body = { name: name.value.trim(), sheet_id: desk.sheet!.id, ids: chosen.ids }
+    const body = { name: name.value.trim(), sheet_id: desk.sheet!.id, ids: selection.ids }
     await take(api.POST('/api/pieces', { body }))
     name.value = ''
     await look()
@@ -82,7 +82,7 @@ const bin = (piece: Schemas['Sheet']) =>
 
 <template>
   <div class="pieces">
-    <form v-if="chosen.ids.length" class="keep" @submit.prevent="keep">
+    <form v-if="selection.ids.length" class="keep" @submit.prevent="keep">
       <ElInput v-model="name" maxlength="80" placeholder="Name of the piece" aria-label="Name of the piece" />
       <button type="submit" class="word-button" :disabled="!name.trim()">Keep</button>
     </form>

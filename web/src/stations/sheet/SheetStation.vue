@@ -10,18 +10,18 @@ import NumberedWords from '@/components/NumberedWords.vue'
 import ReadingNote from '@/components/ReadingNote.vue'
 import { useLatest } from '@/composables/use-latest'
 import { useBeside } from '@/stores/beside'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
-import { usePrints } from '@/stores/prints'
+import { useUnderlay } from '@/stores/underlay'
 import { useReplay } from '@/stores/replay'
-import { useSteps } from '@/stores/steps'
-import { useVerb } from '@/stores/verb'
+import { useJournal } from '@/stores/journal'
+import { useTool } from '@/stores/tool'
 import BesideView from './BesideView.vue'
-import ChooseMargin from './ChooseMargin.vue'
+import SelectionMargin from './SelectionMargin.vue'
 import PageView from './PageView.vue'
 import PointMargin from './PointMargin.vue'
-import RubMargin from './RubMargin.vue'
+import EraserMargin from './EraserMargin.vue'
 import RuleMargin from './RuleMargin.vue'
 import { SCOPES, useReadings } from './use-readings'
 import { useSheetKeys } from './use-sheet-keys'
@@ -29,13 +29,13 @@ import WriteMargin from './WriteMargin.vue'
 import WordTabs from '@/components/WordTabs.vue'
 
 const desk = useDesk()
-const chosen = useChosen()
+const selection = useSelection()
 const beside = useBeside()
-const prints = usePrints()
+const underlay = useUnderlay()
 const replay = useReplay()
 const frame = useFrame()
-const steps = useSteps()
-const verb = useVerb()
+const journal = useJournal()
+const tool = useTool()
 const view = useTemplateRef<InstanceType<typeof PageView>>('view')
 const root = useTemplateRef<HTMLElement>('root')
 const margin = useTemplateRef<HTMLElement>('margin')
@@ -58,24 +58,28 @@ watch(
     sheets.forget()
     if (!id) return
     void sheets.want(id)
-    void steps.look(id)
+    void journal.look(id)
   },
   { immediate: true },
 )
-onScopeDispose(() => (verb.now = 'write'))
+onScopeDispose(() => (tool.now = 'write'))
 watch(
   () => desk.looked,
   () => {
     if (!desk.sheet) return
     void sheets.want(desk.sheet.id)
-    void steps.look(desk.sheet.id)
+    void journal.look(desk.sheet.id)
   },
 )
 
 const drawLinesSoon = () => setTimeout(drawLines)
-watch([read, () => verb.now, () => verb.setsPen, () => chosen.ids, () => beside.page, () => replay.on], drawLinesSoon, {
-  flush: 'post',
-})
+watch(
+  [read, () => tool.now, () => tool.setsPen, () => selection.ids, () => beside.page, () => replay.on],
+  drawLinesSoon,
+  {
+    flush: 'post',
+  },
+)
 
 function drawLines() {
   const frame = root.value?.getBoundingClientRect()
@@ -129,35 +133,39 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
         {{ frame.marginFolded ? 'open' : 'fold' }}
       </button>
       <div class="steps">
-        <button type="button" class="word-button" :disabled="!steps.undoable(desk.sheet?.id)" @click="undo">
+        <button type="button" class="word-button" :disabled="!journal.undoable(desk.sheet?.id)" @click="undo">
           Undo
         </button>
-        <button type="button" class="word-button" :disabled="!steps.redoable(desk.sheet?.id)" @click="redo">
+        <button type="button" class="word-button" :disabled="!journal.redoable(desk.sheet?.id)" @click="redo">
           Redo
         </button>
       </div>
       <DoesNotShow />
       <WordTabs
-        v-if="read?.strokes && !['rub', 'rule', 'read', 'point'].includes(verb.now)"
-        :model-value="chosen.choosing ? 'chosen' : scope"
+        v-if="read?.strokes && !['rub', 'rule', 'read', 'point'].includes(tool.now)"
+        :model-value="selection.choosing ? 'chosen' : scope"
         :tabs="SCOPES"
         label="Which ink is read"
         @update:model-value="speakOf"
       />
-      <p v-if="verb.now === 'read'" class="small">
+      <p v-if="tool.now === 'read'" class="small">
         Swipe sideways to turn pages, upward to go on. Nothing is written; press “write” to write again.
       </p>
-      <p v-if="prints.moving" class="small">
+      <p v-if="underlay.moving" class="small">
         Drag the picture with the pen.
-        <button type="button" class="word-button" @click="prints.moving = undefined">It lies well</button>
+        <button type="button" class="word-button" @click="underlay.moving = undefined">It lies well</button>
       </p>
-      <p v-if="verb.said" class="small" role="status">{{ verb.said }}</p>
-      <ChooseMargin v-if="verb.now === 'choose'" :middle="() => view?.middle()" />
-      <RubMargin v-else-if="verb.now === 'rub'" />
-      <RuleMargin v-else-if="verb.now === 'rule'" :middle="() => view?.middle()" />
-      <PointMargin v-else-if="verb.now === 'point'" />
-      <WriteMargin v-else-if="verb.setsPen" />
-      <div v-if="read?.strokes && (verb.now === 'write' || chosen.ids.length)" class="notes" :class="{ stale: busy }">
+      <p v-if="tool.said" class="small" role="status">{{ tool.said }}</p>
+      <SelectionMargin v-if="tool.now === 'choose'" :middle="() => view?.middle()" />
+      <EraserMargin v-else-if="tool.now === 'rub'" />
+      <RuleMargin v-else-if="tool.now === 'rule'" :middle="() => view?.middle()" />
+      <PointMargin v-else-if="tool.now === 'point'" />
+      <WriteMargin v-else-if="tool.setsPen" />
+      <div
+        v-if="read?.strokes && (tool.now === 'write' || selection.ids.length)"
+        class="notes"
+        :class="{ stale: busy }"
+      >
         <ReadingNote
           v-if="read.plain?.length"
           title="In words"
@@ -187,15 +195,15 @@ const { undo, redo } = useSheetKeys((times) => view.value?.closer(times))
           <p v-if="read.layers">Read {{ read.layers }}</p>
           <p>{{ reports }}</p>
         </div>
-        <InkAgain v-if="older" :ids="chosen.ids.length ? chosen.ids : undefined" />
+        <InkAgain v-if="older" :ids="selection.ids.length ? selection.ids : undefined" />
       </div>
-      <p v-else-if="verb.now === 'write' && !read && desk.sheet?.strokes" class="book first" role="status">
+      <p v-else-if="tool.now === 'write' && !read && desk.sheet?.strokes" class="book first" role="status">
         What the ink shows is being read.
       </p>
-      <p v-else-if="verb.now === 'write'" class="book first">
+      <p v-else-if="tool.now === 'write'" class="book first">
         Write a first line on the sheet, with your pen, a finger or the mouse: what it shows is said here. Or:
       </p>
-      <HandWriter v-if="verb.now === 'write'" />
+      <HandWriter v-if="tool.now === 'write'" />
     </aside>
     <LeaderLines :lines="lines" />
   </section>

@@ -7,18 +7,18 @@ import { useOwnPen } from '@/composables/use-own-pen'
 import { percent, say } from '@/lib/numbers'
 import { useDraft } from '@/stores/draft'
 import { useScreen } from '@/stores/screen'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 
 /** The pen in hand, one press away: three widths around what is kept, the palette, and its opacity. */
 const draft = useDraft()
 const screen = useScreen()
-const verb = useVerb()
+const tool = useTool()
 const BROADER = 1.5 // from one width to the next
 const OPACITIES = [1, 0.7, 0.4] as const
 const body = computed(() => draft.recipe?.body)
 const tidies = computed({
-  get: () => verb.tidies(draft.pen),
-  set: (on) => (verb.tidying = { ...verb.tidying, [draft.pen!.id]: on }),
+  get: () => tool.tidies(draft.pen),
+  set: (on) => (tool.tidying = { ...tool.tidying, [draft.pen!.id]: on }),
 })
 const ownPen = useOwnPen()
 const rounded = (mm: number) => Number(mm.toPrecision(2))
@@ -68,10 +68,10 @@ function give(path: string, value: unknown) {
       @update:model-value="(colour: string) => give('body.colour', colour)"
     />
     <DoWord v-if="draft.changed" :does="() => ownPen(true)"> Keep as a pen of its own </DoWord>
-    <OnOff v-model="verb.widthAsSeen">Same width on the screen, near or far</OnOff>
-    <OnOff v-model="verb.scribbles">A scribble over ink rubs it out</OnOff>
+    <OnOff v-model="tool.widthAsSeen">Same width on the screen, near or far</OnOff>
+    <OnOff v-model="tool.scribbles">A scribble over ink rubs it out</OnOff>
     <OnOff v-model="tidies">A figure held still turns clean</OnOff>
-    <OnOff v-model="verb.rings">A ring held still chooses what it holds</OnOff>
+    <OnOff v-model="tool.rings">A ring held still chooses what it holds</OnOff>
   </div>
 </template>
 

@@ -1,4 +1,4 @@
-import type { Side } from '@/stores/deeds'
+import type { Side } from '@/stores/gesture-actions'
 
 /** Fingers that land together, and lift again soon: a tap where none goes anywhere, a swipe where all go one way. */
 const TOGETHER_MS = 180

@@ -1,10 +1,10 @@
 import { nextTick, onScopeDispose, ref } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { applied, HERE, sized, type Place, type Placement } from '@/lib/placement'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 import type { Sample } from '@/ink'
 
 const HOLD_MS = 500 // a rest at the end this long, inside a circle this large, asks for what the stroke means
@@ -22,8 +22,8 @@ const OPEN_SHARE = 0.2 // a way whose ends lie nearer than this share of its len
 export function useFigure() {
   const desk = useDesk()
   const ink = useInk()
-  const verb = useVerb()
-  const chosen = useChosen()
+  const tool = useTool()
+  const selection = useSelection()
   /** What is meant, where it would lie now. */
   const shown = ref<{ kind: string; ring: number[][] }>()
   let found: { ring: Place[]; anchor: Place; held: Place } | undefined
@@ -41,12 +41,12 @@ export function useFigure() {
     placement = HERE
   }
   onScopeDispose(forget)
-  const tidies = () => verb.tidies(desk.pen)
+  const tidies = () => tool.tidies(desk.pen)
 
   /** The nib writes on: where it stays for a while, what the stroke means so far is looked for. */
   function wrote(samples: readonly Sample[]) {
     const last = samples.at(-1)
-    if (!last || !(tidies() || verb.rings)) return
+    if (!last || !(tidies() || tool.rings)) return
     if (samples.length === 1) forget()
     if (rest && Math.hypot(last.x - rest.x, last.y - rest.y) <= HOLD_MM) return
     forget()
@@ -61,7 +61,7 @@ export function useFigure() {
     const [first, last] = [way[0]!, way.at(-1)!]
     if (way.length < 5 || long < LEAST_MM) return
     const mine = (asked += 1)
-    if (verb.rings && Math.hypot(last[0] - first[0], last[1] - first[1]) <= OPEN_SHARE * long) {
+    if (tool.rings && Math.hypot(last[0] - first[0], last[1] - first[1]) <= OPEN_SHARE * long) {
       const params = { path: { sheet_id: desk.sheet!.id } }
       const body: Schemas['ChooseWay'] = { way, takes: 'held', words: false, locked_too: false }
       const met = await take(api.POST('/api/sheets/{sheet_id}/strokes/met', { params, body })).catch(() => undefined)
@@ -96,17 +96,17 @@ export function useFigure() {
   async function lifted(sheetId: string, stroke: NewStroke, kept: Promise<void>) {
     const [body, kind] = [found && { placement }, shown.value?.kind]
     forget()
-    verb.said = ''
+    tool.said = ''
     await kept
     if (!body) return scribbled(sheetId, stroke)
     const params = { path: { sheet_id: sheetId, stroke_id: stroke.id } }
     const done = await desk.attempt(() =>
       ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/strokes/{stroke_id}/figure', { params, body }))),
     )
-    if (!done || verb.tidied) return
-    verb.tidied = true
-    verb.setsPen = true // where it is turned off
-    verb.said =
+    if (!done || tool.tidied) return
+    tool.tidied = true
+    tool.setsPen = true // where it is turned off
+    tool.said =
       `Held still at its end, what you drew became a clean ${kind}. Undo has it as drawn; ` +
       '“A figure held still turns clean”, below, has it off.'
   }
@@ -115,20 +115,20 @@ export function useFigure() {
   async function choose() {
     const strokes = held
     forget()
-    verb.press('choose')
+    tool.press('choose')
     await nextTick()
-    chosen.chooseThese(strokes)
+    selection.chooseThese(strokes)
   }
 
   /** A scribble over ink takes it away, and goes itself; undo brings both back. */
   async function scribbled(sheetId: string, stroke: NewStroke) {
-    if (!verb.scribbles || stroke.x_mm.length < 8) return
+    if (!tool.scribbles || stroke.x_mm.length < 8) return
     const params = { path: { sheet_id: sheetId, stroke_id: stroke.id } }
     const done = await desk.attempt(() =>
       ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/strokes/{stroke_id}/scribble', { params }))),
     )
     const gone = (done?.away.length ?? 1) - 1
-    if (gone > 0) verb.said = `${gone} ${gone === 1 ? 'stroke' : 'strokes'} scribbled out. Undo brings them back.`
+    if (gone > 0) tool.said = `${gone} ${gone === 1 ? 'stroke' : 'strokes'} scribbled out. Undo brings them back.`
   }
 
   return { shown, wrote, size, lifted, rung: () => held.length > 0, choose, forget }

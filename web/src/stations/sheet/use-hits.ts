@@ -2,7 +2,7 @@ import { computed, onScopeDispose, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type Schemas, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useInk } from '@/stores/ink'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 import type { Sample } from '@/ink'
 
 const CELL_MM = 8
@@ -18,16 +18,16 @@ type Met = Schemas['StrokeMet']
  */
 export function useHits(sheet: Ref<SheetItem | undefined>, radiusMm: Ref<number>) {
   const ink = useInk()
-  const verb = useVerb()
+  const tool = useTool()
   const index = shallowRef<{ strokes: Met[]; cells: Map<string, number[]> }>()
   const hit = shallowRef<ReadonlySet<number>>(new Set())
   let looked = 0
   const wanted = computed(
     () =>
-      verb.now === 'rub' &&
-      verb.takes === 'strokes' &&
-      verb.layers === 'all' &&
-      STROKES.every((kind) => verb.eraser.of.includes(kind)),
+      tool.now === 'rub' &&
+      tool.takes === 'strokes' &&
+      tool.layers === 'all' &&
+      STROKES.every((kind) => tool.eraser.of.includes(kind)),
   )
   const paths = useLatest(
     (id: string) =>

@@ -3,10 +3,10 @@ import type { SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { useDesk } from '@/stores/desk'
 import { asSet, notKept } from '@/stores/draft'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { usePlans } from '@/stores/plans'
 import { useScreen } from '@/stores/screen'
-import { useVerb } from '@/stores/verb'
+import { useTool } from '@/stores/tool'
 import type { WrittenWith } from './writing-options'
 
 const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
@@ -14,10 +14,10 @@ const [LEAST_MM, MOST_MM] = [0.05, 20] // of a pen's width
 /** The pen as it writes here: as it is set, or as broad on the screen as it would be at true size; and its plan. */
 export function usePenInHand(sheet: Ref<SheetItem | undefined>, cssScale: Ref<number>) {
   const desk = useDesk()
-  const here = useHere()
+  const settings = useScreenSettings()
   const plans = usePlans()
   const screen = useScreen()
-  const verb = useVerb()
+  const tool = useTool()
   /** The pen that writes, as it is set now. */
   const writes = shallowRef<WrittenWith>()
 
@@ -25,7 +25,7 @@ export function usePenInHand(sheet: Ref<SheetItem | undefined>, cssScale: Ref<nu
     const pen = desk.pen
     if (!pen || !cssScale.value) return undefined
     const recipe = asSet(pen)
-    if (!verb.widthAsSeen || !recipe.body) return { pen, recipe, draft: notKept(pen) }
+    if (!tool.widthAsSeen || !recipe.body) return { pen, recipe, draft: notKept(pen) }
     const mm = ((recipe.body.width_mm ?? 0.5) * screen.pxPerMm) / cssScale.value
     const scaled = {
       ...recipe,
@@ -55,13 +55,13 @@ export function usePenInHand(sheet: Ref<SheetItem | undefined>, cssScale: Ref<nu
       () => desk.pen?.id,
       () => desk.pen?.revision,
       () => sheet.value?.paper,
-      () => here.plain,
+      () => settings.plain,
     ],
     () => {
       writes.value = undefined
       compiled.forget()
       if (inHand.value && sheet.value)
-        void compiled.want({ ...inHand.value, paper: sheet.value.paper, plain: here.plain })
+        void compiled.want({ ...inHand.value, paper: sheet.value.paper, plain: settings.plain })
     },
     { immediate: true },
   )

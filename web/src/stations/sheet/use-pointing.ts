@@ -1,15 +1,15 @@
 import { onScopeDispose, type Ref } from 'vue'
 import { FadingInk, type Sample } from '@/ink'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { usePointer } from '@/stores/pointer'
-import { useShow } from '@/stores/show'
+import { useMirrorShow } from '@/stores/mirror'
 import type { usePage } from './use-page'
 
 /** The pointer's fading ink on the page, and for those who look on. */
 export function usePointing(canvas: Ref<HTMLCanvasElement | null>, page: ReturnType<typeof usePage>) {
   const pointer = usePointer()
-  const here = useHere()
-  const show = useShow()
+  const settings = useScreenSettings()
+  const mirror = useMirrorShow()
   const fading = new FadingInk(look())
   let told = 0
   let frame = 0
@@ -17,7 +17,7 @@ export function usePointing(canvas: Ref<HTMLCanvasElement | null>, page: ReturnT
 
   function look() {
     const { dot, colour, sizeMm, fadesS } = pointer
-    return { dot, colour, sizeMm, fadesS, still: here.still }
+    return { dot, colour, sizeMm, fadesS, still: settings.still }
   }
 
   /** All reports of the way so far. */
@@ -37,7 +37,7 @@ export function usePointing(canvas: Ref<HTMLCanvasElement | null>, page: ReturnT
   }
   function tell(at: [number, number][], down: boolean) {
     const { dot, colour, sizeMm, fadesS } = pointer
-    show.point(at, down, { dot, colour, size_mm: sizeMm, fades_s: fadesS })
+    mirror.point(at, down, { dot, colour, size_mm: sizeMm, fades_s: fadesS })
   }
   function draw(now: number) {
     frame = 0

@@ -2,7 +2,7 @@ import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { notKept } from '@/stores/draft'
 
@@ -21,13 +21,13 @@ const revisionOf = (revision: number) => (revision > 0 ? `revision ${revision}` 
 /** What the ink of the sheet shows: of the pen in hand, the last line, all of it, or what is chosen. */
 export function useReadings() {
   const desk = useDesk()
-  const chosen = useChosen()
+  const selection = useSelection()
   const scope = useLocalStorage<Scope>('gray-quill-readings-of', 'pen')
   const read = shallowRef<Schemas['ReadReply']>()
   const before = shallowRef<Schemas['Note'][]>([])
 
   function speakOf(of: keyof typeof SCOPES) {
-    chosen.choosing = of === 'chosen'
+    selection.choosing = of === 'chosen'
     if (of !== 'chosen') scope.value = of
   }
   const reads = useLatest(
@@ -44,7 +44,7 @@ export function useReadings() {
     },
   )
   const want = () =>
-    desk.sheet && void reads.want({ id: desk.sheet.id, of: chosen.ids.length ? chosen.ids : scope.value })
+    desk.sheet && void reads.want({ id: desk.sheet.id, of: selection.ids.length ? selection.ids : scope.value })
   watch(
     () => desk.sheet?.id,
     (id) => {
@@ -55,7 +55,7 @@ export function useReadings() {
     },
     { immediate: true },
   )
-  watch([scope, () => desk.pen?.id, () => chosen.ids], () => {
+  watch([scope, () => desk.pen?.id, () => selection.ids], () => {
     if (read.value) want()
   })
 
@@ -78,7 +78,7 @@ export function useReadings() {
   const older = computed(() => {
     const pen = desk.pen
     const otherwise = (o: Schemas['InkShare']) => o.revision !== pen?.revision || (pen && !!notKept(pen))
-    return (read.value?.of ?? []).some((o) => (o.pen_id === pen?.id ? otherwise(o) : chosen.ids.length > 0))
+    return (read.value?.of ?? []).some((o) => (o.pen_id === pen?.id ? otherwise(o) : selection.ids.length > 0))
   })
   const reports = computed(() => read.value?.notes.find((n) => n.key === 'reports')?.words)
 

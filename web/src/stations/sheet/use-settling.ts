@@ -4,7 +4,7 @@ import type { Box, Recipe, SheetItem } from '@/api/client'
 import { around } from '@/lib/boxes'
 import { drawStroke, LivePen, operationOf, samplesOf } from '@/ink'
 import { useDesk } from '@/stores/desk'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { usePlans } from '@/stores/plans'
 import { keepPicture, lastPicture } from './last-pictures'
@@ -37,7 +37,7 @@ interface Options {
  */
 export function useSettling({ sheet, page, canvas, writing, settled, anew }: Options) {
   const desk = useDesk()
-  const here = useHere()
+  const settings = useScreenSettings()
   const ink = useInk()
   const plans = usePlans()
   const tiles = useTiles(sheet, page.scale)
@@ -94,13 +94,13 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     a && b ? { box: a.box && b.box && around(a.box, b.box) } : (a ?? b)
 
   function settleSoon(box: Box | undefined, written: boolean) {
-    if (!here.settleMs || !written) return void settle({ box })
+    if (!settings.settleMs || !written) return void settle({ box })
     held = both(held, { box })
     wait()
   }
   function wait() {
     clearTimeout(pause)
-    if (held && !writing.value) pause = window.setTimeout(() => void settle(), here.settleMs)
+    if (held && !writing.value) pause = window.setTimeout(() => void settle(), settings.settleMs)
   }
   watch(writing, wait)
 
@@ -167,7 +167,7 @@ export function useSettling({ sheet, page, canvas, writing, settled, anew }: Opt
     const pen = desk.desk?.pens.find((p) => p.id === stroke.pen_id) ?? desk.pen
     if (!pen || !samples.length) return undefined
     const recipe = (stroke.draft as Recipe | null) ?? pen.recipe
-    const live = new LivePen(await plans.planOf(recipe, sheet.value!.paper, here.plain))
+    const live = new LivePen(await plans.planOf(recipe, sheet.value!.paper, settings.plain))
     for (const s of samples) live.add(s)
     live.lift()
     return { plan: live.plan, points: live.shown() }

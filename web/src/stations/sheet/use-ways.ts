@@ -2,14 +2,14 @@ import { computed, shallowRef, watch, type Ref } from 'vue'
 import { api, take, type Box, type Recipe, type SheetItem } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { HERE, type Place } from '@/lib/placement'
-import { useChosen, type Held } from '@/stores/chosen'
+import { useSelection, type Held } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useInk, type NewStroke } from '@/stores/ink'
 import { useCovers } from '@/stores/covers'
 import { usePlans } from '@/stores/plans'
-import { usePrints } from '@/stores/prints'
+import { useUnderlay } from '@/stores/underlay'
 import { useScreen } from '@/stores/screen'
-import { KINDS, useVerb } from '@/stores/verb'
+import { KINDS, useTool } from '@/stores/tool'
 import type { Sample } from '@/ink'
 import { useHits } from './use-hits'
 import type { Wet, WrittenWith } from './writing-options'
@@ -44,12 +44,12 @@ export function useWays(
 ) {
   const desk = useDesk()
   const ink = useInk()
-  const chosen = useChosen()
+  const selection = useSelection()
   const plans = usePlans()
-  const prints = usePrints()
+  const underlay = useUnderlay()
   const covers = useCovers()
   const screen = useScreen()
-  const verb = useVerb()
+  const tool = useTool()
   const chooser = shallowRef<WrittenWith>()
   const rubber = shallowRef<WrittenWith>()
   const ways = new Set<string>()
@@ -59,11 +59,11 @@ export function useWays(
   let printFrom: Place = [0, 0]
   let grip: { held: Held; from: Place } | undefined
 
-  watch(cssScale, (scale) => scale && (chosen.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
+  watch(cssScale, (scale) => scale && (selection.leastMm = LEAST_FRAME_PX / scale), { immediate: true })
 
   /** Across the eraser on the page, mm. */
   const eraserMm = computed(() => {
-    const mm = verb.asSeen ? (verb.eraserMm * screen.pxPerMm) / (cssScale.value || screen.pxPerMm) : verb.eraserMm
+    const mm = tool.asSeen ? (tool.eraserMm * screen.pxPerMm) / (cssScale.value || screen.pxPerMm) : tool.eraserMm
     return Math.min(100, Math.max(0.1, mm))
   })
 
@@ -96,7 +96,7 @@ export function useWays(
     },
   )
   watch(
-    [() => sheet.value?.paper, eraserMm, () => verb.takes],
+    [() => sheet.value?.paper, eraserMm, () => tool.takes],
     ([paper, mm, takes]) => {
       if (!paper) return
       void desk.attempt(() => made.want({ paper, dark: sheet.value!.paper_is_dark, mm, takes }))
@@ -107,19 +107,19 @@ export function useWays(
   /** What a way from this place is drawn with; undefined where the pen simply writes. */
   function penAt(place: Place, held?: 'rub' | 'choose'): WrittenWith | 'write' | undefined {
     grip = boxFrom = undefined
-    if (prints.moving) {
+    if (underlay.moving) {
       printFrom = place
       return chooser.value && { ...hidden(chooser.value), does: 'print' }
     }
-    if (verb.boxing) return chooser.value && { ...chooser.value, does: 'look' }
-    const does = held ?? verb.now
+    if (tool.boxing) return chooser.value && { ...chooser.value, does: 'look' }
+    const does = held ?? tool.now
     if (does === 'rub') return rubber.value
     if (does === 'point' || does === 'read') return chooser.value && { ...hidden(chooser.value), does }
     if (does !== 'choose') return 'write'
-    if (held && verb.now !== 'choose') verb.press('choose')
-    if (chosen.opening) return chooser.value
-    const what = chosen.gripAt(place, GRIP_PX / cssScale.value)
-    if (!what && verb.boxes) boxFrom = place
+    if (held && tool.now !== 'choose') tool.press('choose')
+    if (selection.opening) return chooser.value
+    const what = selection.gripAt(place, GRIP_PX / cssScale.value)
+    if (!what && tool.boxes) boxFrom = place
     if (!chooser.value || (!what && !boxFrom)) return chooser.value
     if (what) grip = { held: what, from: place }
     return hidden(chooser.value)
@@ -130,9 +130,9 @@ export function useWays(
   function going(samples: readonly Sample[], does: WrittenWith['does']) {
     if (does === 'rub') hits.going(samples)
     const last = samples.at(-1)
-    if (does === 'print' && last) prints.by = [last.x - printFrom[0], last.y - printFrom[1]]
+    if (does === 'print' && last) underlay.by = [last.x - printFrom[0], last.y - printFrom[1]]
     if (boxFrom && last) box.value = { kind: 'box', ring: boxRing(boxFrom, [last.x, last.y]) }
-    if (grip && last) chosen.carry(grip.held, grip.from, [last.x, last.y])
+    if (grip && last) selection.carry(grip.held, grip.from, [last.x, last.y])
   }
 
   /** A way ended: rub or choose along it, or put what it carried down. */
@@ -141,25 +141,25 @@ export function useWays(
     const way = wayOf(stroke)
     const id = sheet.value?.id
     if (pen.does === 'point') return
-    if (pen.does === 'print') return prints.put(prints.by)
+    if (pen.does === 'print') return underlay.put(underlay.by)
     if (pen.does === 'read') return swiped(way[0]!, way.at(-1)!)
     if (pen.does === 'look') {
-      verb.boxing = false
+      tool.boxing = false
       const [x, y] = [way.map((p) => p[0]), way.map((p) => p[1])]
       return showBox([Math.min(...x), Math.min(...y), Math.max(...x), Math.max(...y)])
     }
-    verb.did(pen.does!)
+    tool.did(pen.does!)
     if (!id || !way.length) return
     if (pen.does === 'rub') {
-      if (verb.takes === 'rubbed') dry(drawn)
-      if (!verb.eraser.of.length || verb.eraser.of.length === KINDS.length) void covers.rub(way, eraserMm.value / 2)
+      if (tool.takes === 'rubbed') dry(drawn)
+      if (!tool.eraser.of.length || tool.eraser.of.length === KINDS.length) void covers.rub(way, eraserMm.value / 2)
       const body = {
         way,
         radius_mm: eraserMm.value / 2,
-        takes: verb.takes,
-        of: verb.eraser.of,
-        layers: verb.layers,
-        locked_too: verb.lockedToo,
+        takes: tool.takes,
+        of: tool.eraser.of,
+        layers: tool.layers,
+        locked_too: tool.lockedToo,
       }
       const params = { path: { sheet_id: id } }
       const done = await desk.attempt(() =>
@@ -175,13 +175,13 @@ export function useWays(
     const dragged = grip
     grip = undefined
     const to = way.at(-1)!
-    if (chosen.opening) return void (await desk.attempt(() => chosen.openSpace(way[0]![1], to[1])))
+    if (selection.opening) return void (await desk.attempt(() => selection.openSpace(way[0]![1], to[1])))
     const far = dragged ? Math.hypot(to[0] - dragged.from[0], to[1] - dragged.from[1]) : 0
     if (dragged && (far > TAP_MM || !('grip' in dragged.held && dragged.held.grip === 'move'))) {
-      await desk.attempt(() => chosen.putThere(dragged.held, dragged.from, to))
+      await desk.attempt(() => selection.putThere(dragged.held, dragged.from, to))
     } else {
-      chosen.carried = HERE
-      await desk.attempt(() => chosen.along(id, ring && isBox(ring) ? ring.map(([x, y]) => [x, y]) : way))
+      selection.carried = HERE
+      await desk.attempt(() => selection.along(id, ring && isBox(ring) ? ring.map(([x, y]) => [x, y]) : way))
     }
   }
 

@@ -13,7 +13,7 @@ import {
 } from '@/ink'
 import type { Rail } from '@/stores/guide'
 import { palmEvent } from '@/ink/palm-events'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { FingerMoves } from './finger-moves'
 import { InkTrail } from './ink-trail'
 import { useOtherHand } from './other-hand'
@@ -50,12 +50,12 @@ export function useWriting(options: WritingOptions) {
   let engine: PalmEngine | undefined
   let frameAsked = false
   const ahead = new AheadDrawing()
-  const here = useHere()
+  const settings = useScreenSettings()
   const trail = new InkTrail()
   /** The system carries this stroke's line on to the nib, so that nothing is drawn ahead of it here. */
-  const carried = (pen: WrittenWith) => here.carries && !pen.does && InkTrail.fits(pen.plan)
-  watch([writing, options.canvas, () => here.carries], () => {
-    if (here.carries && !writing.value) void trail.prepare(options.canvas.value)
+  const carried = (pen: WrittenWith) => settings.carries && !pen.does && InkTrail.fits(pen.plan)
+  watch([writing, options.canvas, () => settings.carries], () => {
+    if (settings.carries && !writing.value) void trail.prepare(options.canvas.value)
   })
   // neither waits for the rest of the screen where the browser can do that
   const layer = (of: Ref<HTMLCanvasElement | null>) => of.value?.getContext('2d', { desynchronized: true })
@@ -117,7 +117,7 @@ export function useWriting(options: WritingOptions) {
       top: place.top,
       pxPerMm: options.cssScale.value,
       startMs,
-      aimed: here.aim ? here.aimed : undefined,
+      aimed: settings.aim ? settings.aimed : undefined,
     }
     down = {
       pointer: event.pointerId,

@@ -11,7 +11,7 @@ import {
   type Point,
   type Sample,
 } from '@/ink'
-import type { Side } from '@/stores/deeds'
+import type { Side } from '@/stores/gesture-actions'
 import type { Rail } from '@/stores/guide'
 import type { NewStroke } from '@/stores/ink'
 import type { Seen } from './use-page'

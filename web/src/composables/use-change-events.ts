@@ -17,7 +17,7 @@ interface News {
 }
 
 /** What other screens do to the desk, as they do it; only while this one is looked at, connections are few. */
-export function useNews() {
+export function useChangeEvents() {
   const desk = useDesk()
   const seen = useDocumentVisibility()
   let source: EventSource | undefined

@@ -2,10 +2,10 @@
 import { ElCheckbox, ElRadioButton, ElRadioGroup } from 'element-plus'
 import { ref } from 'vue'
 import { useFrame } from '@/stores/frame'
-import { SETTLES, useHere } from '@/stores/here'
+import { SETTLES, useScreenSettings } from '@/stores/screen-settings'
 
 /** What slow panels want of writing, each by itself, and what it buys. */
-const here = useHere()
+const settings = useScreenSettings()
 const frame = useFrame()
 const canStayAwake = 'wakeLock' in navigator
 const [BLACK_MS, WHITE_MS] = [400, 400]
@@ -19,10 +19,10 @@ function clearGhosts() {
 
 <template>
   <div class="ways">
-    <button type="button" class="word-button" :aria-pressed="here.slow" @click="here.beSlow(!here.slow)">
-      {{ here.slow ? 'Write as a quick screen does' : 'All that e-paper likes' }}
+    <button type="button" class="word-button" :aria-pressed="settings.slow" @click="settings.beSlow(!settings.slow)">
+      {{ settings.slow ? 'Write as a quick screen does' : 'All that e-paper likes' }}
     </button>
-    <ElCheckbox v-model="here.plain">
+    <ElCheckbox v-model="settings.plain">
       plain ink while writing
       <span class="small"
         >black or white with hard edges: pixels a fast path sets at once. Washes stay as they are</span
@@ -30,18 +30,18 @@ function clearGhosts() {
     </ElCheckbox>
     <div class="row">
       <span>settled ink comes</span>
-      <ElRadioGroup v-model="here.settles" aria-label="Settled ink comes"
+      <ElRadioGroup v-model="settings.settles" aria-label="Settled ink comes"
         ><ElRadioButton v-for="(_, words) in SETTLES" :key="words" :value="words">{{
           words
         }}</ElRadioButton></ElRadioGroup
       >
       <span class="small">after the pen has paused, one full picture instead of one a stroke</span>
     </div>
-    <ElCheckbox v-model="here.turns">
+    <ElCheckbox v-model="settings.turns">
       the page turns by views
       <span class="small">instead of following the fingers: one picture a turn</span>
     </ElCheckbox>
-    <ElCheckbox v-if="here.canCarry" v-model="here.carries">
+    <ElCheckbox v-if="settings.canCarry" v-model="settings.carries">
       the system carries the line on to the nib
       <span class="small">plain round pens only; what it draws cannot be timed from here: film it</span>
     </ElCheckbox>

@@ -28,7 +28,7 @@ function layBeneath(sheet: HTMLElement, opener: HTMLElement) {
  * A little sheet that opens beneath what was pressed: Escape closes it, focus goes into it as it opens and back to what
  * opened it as it closes. One that needs the room stays where its own style lays it.
  */
-export function useLittleSheet(root: Readonly<Ref<HTMLElement | null>>, close: () => void, beneath = true) {
+export function usePopover(root: Readonly<Ref<HTMLElement | null>>, close: () => void, beneath = true) {
   const opener = document.activeElement instanceof HTMLElement ? document.activeElement : undefined
   const lay = () => beneath && root.value && opener && opener !== document.body && layBeneath(root.value, opener)
   onMounted(() => {

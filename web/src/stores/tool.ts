@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { PenItem, Schemas } from '@/api/client'
 
 /** What the pen does on the sheet. */
-export const VERBS = {
+export const PEN_TOOLS = {
   write: 'write',
   rub: 'rub',
   choose: 'choose',
@@ -12,7 +12,7 @@ export const VERBS = {
   read: 'read',
   point: 'point',
 } as const
-export type Verb = keyof typeof VERBS
+export type PenTool = keyof typeof PEN_TOOLS
 /** Sizes of an eraser that are one press away, mm across. */
 /** What an eraser may touch. */
 export const KINDS = ['ink', 'washes', 'figures', 'fills'] as const
@@ -20,13 +20,13 @@ export type Kind = (typeof KINDS)[number]
 export type Eraser = Required<Schemas['Eraser']>
 export const ERASERS_MM = [1.5, 4, 10] as const
 
-export const useVerb = defineStore('verb', () => {
-  const now = ref<Verb>('write')
+export const useTool = defineStore('tool', () => {
+  const now = ref<PenTool>('write')
   /** Widths, colours and opacities of the pen stand in the margin. */
   const setsPen = useLocalStorage('gray-quill-write-sets-pen', false)
   /** The next way goes round what is wanted nearer. */
   const boxing = ref(false)
-  let before: Verb = 'write'
+  let before: PenTool = 'write'
   let used = false
   /** Across, mm: on the page, or as it is seen on the screen. */
   const eraserMm = useLocalStorage('gray-quill-eraser-mm', 4)
@@ -81,21 +81,21 @@ export const useVerb = defineStore('verb', () => {
       (key) => JSON.stringify(kept[key]) === JSON.stringify(eraser.value[key]),
     )
 
-  /** A verb is pressed: it lasts. Held down while the pen does it, it ends as it is let go. */
-  function press(verb: Verb) {
-    if (now.value !== verb) before = now.value
-    else if (verb === 'write') setsPen.value = !setsPen.value
-    now.value = verb
+  /** A tool is taken: it lasts. Held down while the pen does it, it ends as it is let go. */
+  function press(taken: PenTool) {
+    if (now.value !== taken) before = now.value
+    else if (taken === 'write') setsPen.value = !setsPen.value
+    now.value = taken
     used = false
   }
   function letGo() {
     if (used) now.value = before
     used = false
   }
-  /** The pen did what the verb says. */
-  function did(verb: Verb) {
+  /** The pen did what the tool is for. */
+  function did(taken: PenTool) {
     used = true
-    if (verb === 'rub' && once.value && now.value === 'rub') now.value = 'write'
+    if (taken === 'rub' && once.value && now.value === 'rub') now.value = 'write'
   }
 
   return {

@@ -3,39 +3,39 @@ import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import { useDesk } from '@/stores/desk'
 import { useScreen } from '@/stores/screen'
-import { useShow } from '@/stores/show'
-import { VERBS, useVerb, type Verb } from '@/stores/verb'
+import { useMirrorShow } from '@/stores/mirror'
+import { PEN_TOOLS, useTool, type PenTool } from '@/stores/tool'
 
 /** What the pen does, in words at the end of the roll: a press stays, a hold lasts as long as it is held. */
-const verb = useVerb()
+const tool = useTool()
 const screen = useScreen()
-const show = useShow()
+const mirror = useMirrorShow()
 const desk = useDesk()
 /** Pointing stands there while somebody looks on, reading where there are pages to turn, and each while it is done. */
 const shown = computed(() => {
-  const { point, read, ...rest } = VERBS
+  const { point, read, ...rest } = PEN_TOOLS
   const pages = (desk.sheet?.pages ?? 1) > 1
   return {
     ...rest,
-    ...(pages || verb.now === 'read' ? { read } : {}),
-    ...(show.stage?.open || verb.now === 'point' ? { point } : {}),
+    ...(pages || tool.now === 'read' ? { read } : {}),
+    ...(mirror.stage?.open || tool.now === 'point' ? { point } : {}),
   }
 })
 const PALM_MM = 16 // what touches with more than this is no finger
 let holder: number | undefined
 
-function down(event: PointerEvent, which: Verb) {
+function down(event: PointerEvent, which: PenTool) {
   const size = Math.max(event.width, event.height) / screen.pxPerMm
   if (event.button || (event.pointerType === 'touch' && size > PALM_MM)) return
   holder = event.pointerId
-  verb.press(which)
+  tool.press(which)
 }
 /** Pressed without a pointer. */
-const byKey = (event: MouseEvent, which: Verb) => event.detail === 0 && verb.press(which)
+const byKey = (event: MouseEvent, which: PenTool) => event.detail === 0 && tool.press(which)
 useEventListener(document, ['pointerup', 'pointercancel'], (event: PointerEvent) => {
   if (event.pointerId !== holder) return
   holder = undefined
-  verb.letGo()
+  tool.letGo()
 })
 </script>
 
@@ -45,8 +45,8 @@ useEventListener(document, ['pointerup', 'pointercancel'], (event: PointerEvent)
       v-for="(word, key) in shown"
       :key="key"
       type="button"
-      :title="key === 'write' && verb.now === 'write' ? 'Press again for widths, colours, opacity' : undefined"
-      :aria-pressed="verb.now === key"
+      :title="key === 'write' && tool.now === 'write' ? 'Press again for widths, colours, opacity' : undefined"
+      :aria-pressed="tool.now === key"
       @pointerdown="down($event, key)"
       @click="byKey($event, key)"
     >

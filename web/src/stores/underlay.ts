@@ -4,15 +4,15 @@ import { api, take, type Schemas } from '@/api/client'
 import type { Place } from '@/lib/placement'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { useSteps } from './steps'
+import { useJournal } from './journal'
 
 export type Print = Required<Schemas['Print']>
 
 /** Pictures and pages of documents under the ink of the page on the desk. */
-export const usePrints = defineStore('prints', () => {
+export const useUnderlay = defineStore('underlay', () => {
   const desk = useDesk()
   const ink = useInk()
-  const steps = useSteps()
+  const journal = useJournal()
   const all = computed(() => (desk.sheet?.prints ?? []) as Print[])
   /** Ink that lies on a print goes with it. */
   const carries = ref(false)
@@ -36,7 +36,7 @@ export const usePrints = defineStore('prints', () => {
       const before = all.value
       const sheetId = desk.sheet!.id
       ink.made({ sheet: await take(api.POST('/api/sheets/{sheet_id}/prints/laid', { params: path(), body })) })
-      steps.note(sheetId, { prints: { prints: before, carries: carries.value, saw: null } })
+      journal.note(sheetId, { prints: { prints: before, carries: carries.value, saw: null } })
     })
   const drop = (id: string) => set(all.value.filter((p) => p.id !== id))
 
@@ -73,7 +73,7 @@ export const usePrints = defineStore('prints', () => {
         headers: { 'Content-Type': 'application/octet-stream' },
       }),
     )
-    if (becomes === 'print') steps.note(desk.sheet!.id, { prints: { prints: all.value, carries: false, saw: null } })
+    if (becomes === 'print') journal.note(desk.sheet!.id, { prints: { prints: all.value, carries: false, saw: null } })
     for (const page of told.pages) {
       if (page.id === desk.sheet?.id) ink.made({ sheet: page })
       else desk.replaceSheet(page)

@@ -6,13 +6,13 @@ import { useBringIn } from '@/composables/use-files'
 import { useLatest } from '@/composables/use-latest'
 import { callsForAttention, inWords } from '@/lib/readings'
 import { useDesk } from '@/stores/desk'
-import { usePrints, type Print } from '@/stores/prints'
+import { useUnderlay, type Print } from '@/stores/underlay'
 import DeclaredField from './DeclaredField.vue'
 
 /** Pictures and document pages under the ink: laid, faded, cut, moved by numbers or by the pen, and taken away. */
 const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
-const prints = usePrints()
+const underlay = useUnderlay()
 const told = shallowRef<Schemas['PrintsRead']>()
 const reads = useLatest(
   (id: string) => take(api.GET('/api/sheets/{sheet_id}/prints', { params: { path: { sheet_id: id } } })),
@@ -29,7 +29,7 @@ const pagesOf = (p: Print) => fileOf(p)?.sizes_mm.length ?? 1
 const pageField = computed(() => told.value?.print_fields.find((f) => f.name === 'file_page'))
 function set(p: Print, name: string, value: unknown) {
   const width = name === 'width_mm' ? { height_mm: (p.height_mm * Number(value)) / p.width_mm } : {}
-  void prints.change(p.id, { [name]: value, ...width } as Partial<Print>)
+  void underlay.change(p.id, { [name]: value, ...width } as Partial<Print>)
 }
 /** What washes leave of printed text. */
 const read = computed(() =>
@@ -46,20 +46,20 @@ const read = computed(() =>
   }),
 )
 const FORMS = '.pdf,.png,.jpg,.jpeg,.svg'
-const bringIn = useBringIn('Picture or PDF under the ink', FORMS, (file) => prints.bringIn(file, 'print'))
+const bringIn = useBringIn('Picture or PDF under the ink', FORMS, (file) => underlay.bringIn(file, 'print'))
 function move(p: Print) {
-  prints.moving = prints.moving === p.id ? undefined : p.id
-  if (prints.moving) emit('close')
+  underlay.moving = underlay.moving === p.id ? undefined : p.id
+  if (underlay.moving) emit('close')
 }
 </script>
 
 <template>
   <div class="form" :class="{ stale: reads.busy.value }">
-    <p v-if="!prints.all.length" class="small">
+    <p v-if="!underlay.all.length" class="small">
       A picture, a drawing or a page of a PDF becomes the paper under your ink; repeated, it is a pattern. PDF out keeps
       its own lines and text.
     </p>
-    <fieldset v-for="(p, k) in prints.all" :key="p.id">
+    <fieldset v-for="(p, k) in underlay.all" :key="p.id">
       <legend>
         {{ fileOf(p)?.name ?? 'Picture' }}<template v-if="pagesOf(p) > 1">, page {{ p.file_page }}</template>
       </legend>
@@ -69,7 +69,7 @@ function move(p: Print) {
           :key="how"
           type="button"
           class="word-button"
-          @click="prints.lay(p.id, how)"
+          @click="underlay.lay(p.id, how)"
         >
           {{ words }}
         </button>
@@ -78,11 +78,13 @@ function move(p: Print) {
           v-if="k"
           type="button"
           class="word-button"
-          @click="prints.set([...prints.all.slice(0, k - 1), p, prints.all[k - 1]!, ...prints.all.slice(k + 1)])"
+          @click="
+            underlay.set([...underlay.all.slice(0, k - 1), p, underlay.all[k - 1]!, ...underlay.all.slice(k + 1)])
+          "
         >
           lower
         </button>
-        <button type="button" class="word-button" @click="prints.drop(p.id)">take it away</button>
+        <button type="button" class="word-button" @click="underlay.drop(p.id)">take it away</button>
       </div>
       <div class="fields">
         <label v-if="pageField && pagesOf(p) > 1"
@@ -102,8 +104,8 @@ function move(p: Print) {
       </div>
     </fieldset>
     <ElCheckbox
-      v-if="prints.all.length"
-      v-model="prints.carries"
+      v-if="underlay.all.length"
+      v-model="underlay.carries"
       size="large"
       label="ink that lies on it goes with it"
     />

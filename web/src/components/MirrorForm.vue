@@ -4,57 +4,57 @@ import { useIntervalFn } from '@vueuse/core'
 import { ElRadioButton, ElRadioGroup } from 'element-plus'
 import { computed, onMounted } from 'vue'
 import { useDesk } from '@/stores/desk'
-import { useShow } from '@/stores/show'
-import { useVerb } from '@/stores/verb'
+import { useMirrorShow } from '@/stores/mirror'
+import { useTool } from '@/stores/tool'
 import { useRouter } from 'vue-router'
 
 /** A link for others that only looks: the sheet as it is being written, for as long as it is shown. */
 const desk = useDesk()
-const show = useShow()
-const verb = useVerb()
+const mirror = useMirrorShow()
+const tool = useTool()
 const router = useRouter()
 const emit = defineEmits<{ done: [] }>()
 const LOOK_MS = 2000
-onMounted(() => void show.look())
-useIntervalFn(() => show.stage?.open && void show.look(), LOOK_MS)
+onMounted(() => void mirror.look())
+useIntervalFn(() => mirror.stage?.open && void mirror.look(), LOOK_MS)
 const whole = computed({
-  get: () => !!show.stage?.whole,
-  set: (all: boolean) => void show.show(all),
+  get: () => !!mirror.stage?.whole,
+  set: (all: boolean) => void mirror.show(all),
 })
 async function point() {
   await router.push('/sheet')
-  verb.press('point')
+  tool.press('point')
   emit('done')
 }
-const other = computed(() => show.stage?.open && !show.shows)
-const name = computed(() => desk.desk?.sheets.find((s) => s.id === show.stage?.sheet_id)?.name ?? 'another sheet')
+const other = computed(() => mirror.stage?.open && !mirror.shows)
+const name = computed(() => desk.desk?.sheets.find((s) => s.id === mirror.stage?.sheet_id)?.name ?? 'another sheet')
 </script>
 
 <template>
   <div class="show">
     <h3 class="book">Show others</h3>
-    <template v-if="show.stage?.open">
+    <template v-if="mirror.stage?.open">
       <p>
         “{{ name }}” is shown to whoever has this link, and nothing else. They can only look.
         {{
-          show.stage.mirrors === 1
+          mirror.stage.mirrors === 1
             ? 'One looks'
-            : `${show.stage.mirrors || 'Nobody'} look${show.stage.mirrors ? '' : 's'}`
+            : `${mirror.stage.mirrors || 'Nobody'} look${mirror.stage.mirrors ? '' : 's'}`
         }}
         now.
       </p>
       <div class="link">
-        <img :src="show.stage.code" alt="The code of the link that looks" width="150" height="150" />
-        <p class="small address" data-look>{{ show.stage.link }}</p>
+        <img :src="mirror.stage.code" alt="The code of the link that looks" width="150" height="150" />
+        <p class="small address" data-look>{{ mirror.stage.link }}</p>
       </div>
       <ElRadioGroup v-model="whole" aria-label="What others see"
         ><ElRadioButton :value="false">what I see</ElRadioButton
         ><ElRadioButton :value="true">the whole page</ElRadioButton></ElRadioGroup
       >
-      <DoWord v-if="other" :does="() => show.show(whole)">Show this sheet instead</DoWord>
-      <DoWord :does="show.withdraw">Show nothing any more</DoWord>
+      <DoWord v-if="other" :does="() => mirror.show(whole)">Show this sheet instead</DoWord>
+      <DoWord :does="mirror.withdraw">Show nothing any more</DoWord>
     </template>
-    <DoWord v-else :does="() => show.show(false)">Show this sheet to others</DoWord>
+    <DoWord v-else :does="() => mirror.show(false)">Show this sheet to others</DoWord>
     <button type="button" class="word-button" @click="point">Point with fading ink</button>
   </div>
 </template>

@@ -5,14 +5,14 @@ import { api, take, type Schemas } from '@/api/client'
 import { EYES, type Eye } from '@/lib/by-eye'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useScreen } from '@/stores/screen'
 import type { Checked } from './checked'
 
 /** What was found becomes a device of one's own, which this browser is from then on. */
 const props = defineProps<{ checked: Checked }>()
 const desk = useDesk()
-const here = useHere()
+const settings = useScreenSettings()
 const screen = useScreen()
 const MM_PER_INCH = 25.4
 const TONES = { colours: [256, true], greys: [16, false], 'black and white': [2, false] } as const
@@ -25,7 +25,7 @@ const kind = ref<Schemas['SeenScreen']['kind']>('tablet')
 const tones = ref<keyof typeof TONES>('colours')
 const ratio = window.devicePixelRatio
 const ppi = computed(() => screen.pxPerMm * ratio * MM_PER_INCH)
-const known = computed(() => desk.desk?.devices.find((d) => d.id === here.deviceId))
+const known = computed(() => desk.desk?.devices.find((d) => d.id === settings.deviceId))
 
 const keep = () =>
   desk.attempt(async () => {
@@ -55,10 +55,10 @@ const keep = () =>
       }),
     )
     desk.desk?.devices.push(made)
-    here.deviceId = made.id
+    settings.deviceId = made.id
     await desk.changeSheet({ device_id: made.id })
   })
-const write = () => desk.attempt(() => desk.changeSheet({ device_id: here.deviceId }))
+const write = () => desk.attempt(() => desk.changeSheet({ device_id: settings.deviceId }))
 </script>
 
 <template>

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { api, take, type Schemas } from '@/api/client'
 import { useLatest } from '@/composables/use-latest'
 import { say } from '@/lib/numbers'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useScreen } from '@/stores/screen'
 import { useField, type OnGlass } from './use-field'
 
@@ -11,7 +11,7 @@ import { useField, type OnGlass } from './use-field'
 const LEANS = ['as you write', 'upright', 'leaning to the other side']
 const ARM = 7
 const MAP_TIMES = 8 // an offset is drawn so many times as long
-const here = useHere()
+const settings = useScreenSettings()
 const screen = useScreen()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const taps = ref<Schemas['Tap'][]>([])
@@ -88,15 +88,20 @@ const arrows = computed(() =>
         <p class="small">
           Offsets are drawn {{ MAP_TIMES }} times as long. Your hand aims to {{ say(found.scatter_mm) }} mm.
         </p>
-        <button v-if="found.correction" type="button" class="word-button strong" @click="here.aim = found.correction">
+        <button
+          v-if="found.correction"
+          type="button"
+          class="word-button strong"
+          @click="settings.aim = found.correction"
+        >
           Correct it on this screen
         </button>
       </template>
       <button v-if="taps.length" type="button" class="word-button" @click="anew">Begin anew</button>
-      <button v-if="here.aim" type="button" class="word-button" @click="here.aim = null">
+      <button v-if="settings.aim" type="button" class="word-button" @click="settings.aim = null">
         Take the pen as it is reported
       </button>
-      <p v-if="here.aim" class="small" data-corrected>What you write in this browser is corrected.</p>
+      <p v-if="settings.aim" class="small" data-corrected>What you write in this browser is corrected.</p>
     </div>
   </div>
 </template>

@@ -1,16 +1,16 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { useChosen } from './chosen'
+import { useSelection } from './selection'
 import { useDesk } from './desk'
 import { useFrame } from './frame'
 import { useInk } from './ink'
 import { usePages } from './pages'
 import { usePalm } from './palm'
-import { useVerb } from './verb'
+import { useTool } from './tool'
 
 export type Side = 'left' | 'right' | 'up' | 'down'
 /** What a button of the pen, a tap or swipe of fingers or a key can be set to do. */
-export const DEEDS = {
+export const GESTURE_ACTIONS = {
   nothing: 'nothing',
   undo: 'undo',
   redo: 'redo',
@@ -24,7 +24,7 @@ export const DEEDS = {
   next: 'the next page',
   before: 'the page before',
 } as const
-export type Deed = keyof typeof DEEDS
+export type GestureAction = keyof typeof GESTURE_ACTIONS
 /** What can be set. All but the eraser's end do nothing until they are set. */
 export const TRIGGERS = {
   eraser: 'the eraser end of the pen',
@@ -50,20 +50,20 @@ export type Trigger = keyof typeof TRIGGERS | (typeof SWIPES)[number]['trigger']
 /** Those that happen while the pen goes, and so can say what its way does. */
 export const HELD: readonly Trigger[] = ['eraser', 'barrel']
 
-export const useDeeds = defineStore('deeds', () => {
+export const useGestureActions = defineStore('gesture-actions', () => {
   const desk = useDesk()
   const ink = useInk()
-  const verb = useVerb()
+  const tool = useTool()
   const frame = useFrame()
   const palm = usePalm()
-  const chosen = useChosen()
+  const selection = useSelection()
   const pages = usePages()
-  const set = useLocalStorage<Partial<Record<Trigger, Deed>>>('gray-quill-deeds', { eraser: 'rub' })
-  const deedOf = (trigger: Trigger): Deed => set.value[trigger] ?? 'nothing'
+  const set = useLocalStorage<Partial<Record<Trigger, GestureAction>>>('gray-quill-deeds', { eraser: 'rub' })
+  const deedOf = (trigger: Trigger): GestureAction => set.value[trigger] ?? 'nothing'
   /** Own keys, each a single letter or sign, by what they do. */
-  const keys = useLocalStorage<Partial<Record<Deed, string>>>('gray-quill-deed-keys', {})
+  const keys = useLocalStorage<Partial<Record<GestureAction, string>>>('gray-quill-deed-keys', {})
 
-  function perform(deed: Deed | undefined) {
+  function perform(deed: GestureAction | undefined) {
     const sheet = desk.sheet?.id
     switch (deed) {
       case 'undo':
@@ -74,7 +74,7 @@ export const useDeeds = defineStore('deeds', () => {
         return void (desk.penBefore && desk.takePen(desk.penBefore))
       case 'rub':
       case 'choose':
-        return verb.press(verb.now === deed ? 'write' : deed)
+        return tool.press(tool.now === deed ? 'write' : deed)
       case 'lock':
         palm.pageLock = !palm.pageLock
         return
@@ -86,7 +86,7 @@ export const useDeeds = defineStore('deeds', () => {
           ? document.exitFullscreen()
           : document.documentElement.requestFullscreen())
       case 'like':
-        return void (chosen.ids.length && desk.attempt(() => chosen.like(false)))
+        return void (selection.ids.length && desk.attempt(() => selection.like(false)))
       case 'next':
       case 'before':
         return void pages.go(deed === 'next')
@@ -94,12 +94,12 @@ export const useDeeds = defineStore('deeds', () => {
     }
   }
   /** What a tap of so many fingers does, or their swipe to a side. */
-  function of(count: number, side?: Side): Deed {
+  function of(count: number, side?: Side): GestureAction {
     const fingers = FINGERS[count - 1]
     return fingers ? deedOf(side ? `${fingers} ${side}` : fingers) : 'nothing'
   }
   const byKey = (key: string) =>
-    perform((Object.keys(keys.value) as Deed[]).find((deed) => keys.value[deed] === key && key !== ''))
+    perform((Object.keys(keys.value) as GestureAction[]).find((deed) => keys.value[deed] === key && key !== ''))
 
   return { set, deedOf, keys, perform, of, byKey }
 })

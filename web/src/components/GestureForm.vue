@@ -1,26 +1,33 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus'
 import { ref } from 'vue'
-import { DEEDS, HELD, SWIPES, TRIGGERS, useDeeds, type Deed } from '@/stores/deeds'
-import DeedChoice from './DeedChoice.vue'
+import {
+  GESTURE_ACTIONS,
+  HELD,
+  SWIPES,
+  TRIGGERS,
+  useGestureActions,
+  type GestureAction,
+} from '@/stores/gesture-actions'
+import GestureChoice from './GestureChoice.vue'
 
 /** What buttons, taps and keys of one's own do. */
-const deeds = useDeeds()
+const gestures = useGestureActions()
 const TAKEN = 'wrcu+-=?[]0123456789'
 const said = ref('')
-const own = (Object.keys(DEEDS) as Deed[]).filter((deed) => deed !== 'nothing')
-function giveKey(deed: Deed, typed: string) {
+const own = (Object.keys(GESTURE_ACTIONS) as GestureAction[]).filter((deed) => deed !== 'nothing')
+function giveKey(deed: GestureAction, typed: string) {
   const key = typed.trim().slice(-1).toLowerCase()
-  const other = own.find((d) => d !== deed && key && deeds.keys[d] === key)
+  const other = own.find((d) => d !== deed && key && gestures.keys[d] === key)
   said.value = TAKEN.includes(key) && key ? `“${key}” does something already.` : ''
   if (said.value) return
-  deeds.keys = { ...deeds.keys, ...(other ? { [other]: '' } : {}), [deed]: key }
+  gestures.keys = { ...gestures.keys, ...(other ? { [other]: '' } : {}), [deed]: key }
 }
 </script>
 
 <template>
   <div class="deeds">
-    <DeedChoice
+    <GestureChoice
       v-for="(words, trigger) in TRIGGERS"
       :key="trigger"
       :trigger
@@ -29,15 +36,21 @@ function giveKey(deed: Deed, typed: string) {
     />
     <details>
       <summary class="small">Swipes of fingers</summary>
-      <DeedChoice v-for="{ trigger, words } in SWIPES" :key="trigger" :trigger :words :label="`A swipe of ${words}`" />
+      <GestureChoice
+        v-for="{ trigger, words } in SWIPES"
+        :key="trigger"
+        :trigger
+        :words
+        :label="`A swipe of ${words}`"
+      />
     </details>
     <details>
       <summary class="small">Keys of one's own</summary>
       <label v-for="deed in own" :key="deed" class="small">
-        {{ DEEDS[deed] }}
+        {{ GESTURE_ACTIONS[deed] }}
         <ElInput
-          :model-value="deeds.keys[deed] ?? ''"
-          :aria-label="`Key for ${DEEDS[deed]}`"
+          :model-value="gestures.keys[deed] ?? ''"
+          :aria-label="`Key for ${GESTURE_ACTIONS[deed]}`"
           maxlength="2"
           style="width: 56px"
           @input="(typed: string) => giveKey(deed, typed)"

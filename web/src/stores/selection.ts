@@ -5,11 +5,11 @@ import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/clie
 import { around } from '@/lib/boxes'
 import { dragged, gripsOf, HERE, moved, type Grip, type Place, type Placement } from '@/lib/placement'
 import { isTouch } from '@/lib/rings'
-import { useChosenThings } from './chosen-things'
+import { useSelectedItems } from './selected-items'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { NOT_ARRANGED, useSteps } from './steps'
-import { KINDS, useVerb } from './verb'
+import { NOT_ARRANGED, useJournal } from './journal'
+import { KINDS, useTool } from './tool'
 
 /** What a drag has hold of: a part of the frame, or a corner of a clean figure. */
 export type Held = { grip: Grip } | { corner: number }
@@ -22,25 +22,25 @@ const CLEAR = 0.45 // of the least side, how far a frame keeps outside a figure'
 const CUT_MM = 0.1 // what a cut along a ring takes
 
 /** Strokes chosen on the sheet: touched, crossed or ringed with the pen, until something else is read. */
-export const useChosen = defineStore('chosen', () => {
+export const useSelection = defineStore('selection', () => {
   const desk = useDesk()
   const ink = useInk()
-  const verb = useVerb()
-  const steps = useSteps()
+  const tool = useTool()
+  const journal = useJournal()
   /** The pen chooses instead of writing. */
   const choosing = computed({
-    get: () => verb.now === 'choose',
-    set: (now) => (verb.now = now ? 'choose' : 'write'),
+    get: () => tool.now === 'choose',
+    set: (now) => (tool.now = now ? 'choose' : 'write'),
   })
   /** Path of each chosen stroke by its id, page mm. */
   const paths = shallowRef(new Map<string, number[][]>())
   const ids = computed(() => [...paths.value.keys()])
   /** Covers and pictures chosen with it. */
-  const things = useChosenThings()
-  const any = computed(() => !!ids.value.length || !!things.all.length)
+  const items = useSelectedItems()
+  const any = computed(() => !!ids.value.length || !!items.all.length)
   const words = computed(() => {
     const n = ids.value.length
-    return [n && `${n} ${n === 1 ? 'stroke' : 'strokes'}`, ...things.words].filter(Boolean).join(', ')
+    return [n && `${n} ${n === 1 ? 'stroke' : 'strokes'}`, ...items.words].filter(Boolean).join(', ')
   })
   /** Where the chosen ink is being dragged to. */
   const carried = ref<Placement>(HERE)
@@ -61,10 +61,10 @@ export const useChosen = defineStore('chosen', () => {
   const leastMm = ref(8)
   const box = computed<Box | undefined>(() => {
     const all = [...paths.value.values()].flat()
-    if (!all.length && !things.box) return undefined
+    if (!all.length && !items.box) return undefined
     const [x, y] = [all.map((p) => p[0]!), all.map((p) => p[1]!)]
     const inked: Box | undefined = all.length ? [lowest(x), lowest(y), highest(x), highest(y)] : undefined
-    const whole = inked && things.box ? around(inked, things.box) : (inked ?? things.box!)
+    const whole = inked && items.box ? around(inked, items.box) : (inked ?? items.box!)
     // corners that can be taken are not to lie under the frame's own grips
     const out = corners.value.length ? CLEAR * leastMm.value : 1
     const [left, right] = apart(whole[0], whole[2], leastMm.value, out)
@@ -80,7 +80,7 @@ export const useChosen = defineStore('chosen', () => {
   function letGo() {
     opening.value = false
     paths.value = new Map()
-    things.letGo()
+    items.letGo()
     carried.value = HERE
   }
   function chooseThese(strokes: Schemas['StrokeMet'][]) {
@@ -111,30 +111,30 @@ export const useChosen = defineStore('chosen', () => {
 
   /** What a way meets is chosen; where all of it was already, it is let go. */
   async function along(sheetId: string, way: [number, number][]): Promise<void> {
-    const met = things.along(way)
-    if (met.length && isTouch(way)) return things.turn(met, !things.has(met)) // what is under a cover stays there
+    const met = items.along(way)
+    if (met.length && isTouch(way)) return items.turn(met, !items.has(met)) // what is under a cover stays there
     const params = { path: { sheet_id: sheetId } }
     const rings = way.length > 3
-    const takes = !rings ? 'touched' : verb.chooses === 'cut' ? 'inside' : verb.chooses
-    if (rings && verb.chooses === 'cut') await cutAlong(sheetId, way)
+    const takes = !rings ? 'touched' : tool.chooses === 'cut' ? 'inside' : tool.chooses
+    if (rings && tool.chooses === 'cut') await cutAlong(sheetId, way)
     const { strokes } = await take(
       api.POST('/api/sheets/{sheet_id}/strokes/met', {
         params,
         body: {
-          way: rings && verb.boxes ? [...way, way[0]!] : way,
+          way: rings && tool.boxes ? [...way, way[0]!] : way,
           takes,
-          words: verb.words,
-          locked_too: verb.lockedToo,
+          words: tool.words,
+          locked_too: tool.lockedToo,
         },
       }),
     )
     if (!choosing.value || sheetId !== desk.sheet?.id) return
     const now = new Map(paths.value)
-    const off = strokes.every((s) => now.has(s.id)) && things.has(met)
+    const off = strokes.every((s) => now.has(s.id)) && items.has(met)
     if (off) for (const s of strokes) now.delete(s.id)
     else for (const s of strokes) now.set(s.id, s.path)
     paths.value = now
-    things.turn(met, !off)
+    items.turn(met, !off)
     filled.value = strokes.some((s) => s.fill && now.has(s.id))
   }
 
@@ -146,7 +146,7 @@ export const useChosen = defineStore('chosen', () => {
       takes: 'rubbed',
       of: [...KINDS],
       layers: 'all',
-      locked_too: verb.lockedToo,
+      locked_too: tool.lockedToo,
     }
     const params = { path: { sheet_id: sheetId } }
     return ink.mend(sheetId, () => take(api.POST('/api/sheets/{sheet_id}/rub', { params, body })))
@@ -158,7 +158,7 @@ export const useChosen = defineStore('chosen', () => {
     if (!sheet || !pen) return
     if (!ids.value.length) return desk.takePen(id)
     const n = await ink.inkAgain(sheet.id, pen, ids.value)
-    verb.said = n ? '' : `All of it is ${pen.recipe.name} already.`
+    tool.said = n ? '' : `All of it is ${pen.recipe.name} already.`
   }
   /** Give the chosen ink a colour; its pens stay as they are. */
   async function recolour(colour: string): Promise<void> {
@@ -208,7 +208,7 @@ export const useChosen = defineStore('chosen', () => {
     const sheetId = desk.sheet?.id
     if (!sheetId || !any.value) return
     try {
-      const also = things.placed(placement, copy)
+      const also = items.placed(placement, copy)
       if (!ids.value.length) return await ink.change(sheetId, { several: also })
       const body = { ids: ids.value, placement, wider: wider.value, copy_ink: copy, to_sheet: null }
       const done = await ink.mend(
@@ -227,7 +227,7 @@ export const useChosen = defineStore('chosen', () => {
     const sheetId = desk.sheet?.id
     const away = ids.value
     if (!sheetId || !any.value) return
-    const also = things.gone()
+    const also = items.gone()
     letGo()
     if (!away.length) return ink.change(sheetId, { several: also })
     const swapped = async () => {
@@ -259,9 +259,9 @@ export const useChosen = defineStore('chosen', () => {
     if (ClipboardItem.supports?.('image/svg+xml')) types['image/svg+xml'] = picture('svg')
     try {
       await navigator.clipboard.write([new ClipboardItem(types)])
-      verb.said = `${n} taken along, and on the clipboard as a picture of 300 dots an inch.`
+      tool.said = `${n} taken along, and on the clipboard as a picture of 300 dots an inch.`
     } catch {
-      verb.said = `${n} taken along. This browser gives no picture to the clipboard here.`
+      tool.said = `${n} taken along. This browser gives no picture to the clipboard here.`
     }
   }
 
@@ -279,7 +279,7 @@ export const useChosen = defineStore('chosen', () => {
         if (error instanceof Refusal && error.status < 500) bundle.value = null // it is not there any more
         throw error
       })
-    steps.note(sheetId, { away: done.back, back: [] })
+    journal.note(sheetId, { away: done.back, back: [] })
     ink.showAgain(sheetId)
     chooseThese(done.strokes)
   }
@@ -337,7 +337,7 @@ export const useChosen = defineStore('chosen', () => {
     choosing,
     paths,
     ids,
-    things,
+    items,
     any,
     words,
     box,

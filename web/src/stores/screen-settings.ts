@@ -8,7 +8,7 @@ import { useScreen } from './screen'
 export const SETTLES = { 'at once': 0, 'after 1 s': 1, 'after 2 s': 2, 'after 5 s': 5 } as const
 
 /** How this screen writes, kept in this browser: what a slow panel needs is no use to a quick one. */
-export const useHere = defineStore('here', () => {
+export const useScreenSettings = defineStore('here', () => {
   /** Ink is laid in black alone, with hard edges, until it settles. */
   const plain = useLocalStorage('gray-quill-plain', false)
   const settles = useLocalStorage<keyof typeof SETTLES>('gray-quill-settles', 'at once')

@@ -1,60 +1,60 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { applied, gripsOf, isStraight, type Place } from '@/lib/placement'
-import { useChosen } from '@/stores/chosen'
-import { boxOf } from '@/stores/chosen-things'
+import { useSelection } from '@/stores/selection'
+import { boxOf } from '@/stores/selected-items'
 import { useDesk } from '@/stores/desk'
 
 /** Marks on the ink that is chosen, and the frame it is carried, sized and turned by. */
 const props = defineProps<{ cssScale: number }>()
 const desk = useDesk()
-const chosen = useChosen()
+const selection = useSelection()
 const points = (path: readonly (readonly number[])[]) => path.map((p) => p.join(',')).join(' ')
 const FEW = 400
 /** All paths as one shape, so that thousands are carried as lightly as one. */
-const shape = computed(() => [...chosen.paths.values()].map((path) => `M${points(path)}`).join(''))
+const shape = computed(() => [...selection.paths.values()].map((path) => `M${points(path)}`).join(''))
 /** What a pulled corner makes of them, which no transform of the screen's can show. */
 const pulledShape = computed(() => {
-  const { carried } = chosen
+  const { carried } = selection
   if (isStraight(carried)) return undefined
-  const every = Math.ceil(chosen.paths.size / FEW)
-  return [...chosen.paths.values()]
+  const every = Math.ceil(selection.paths.size / FEW)
+  return [...selection.paths.values()]
     .filter((_, k) => k % every === 0)
     .map((path) => `M${points(path.map((p) => applied(carried, p as [number, number])))}`)
     .join('')
 })
 const frame = computed(() => {
-  const [left, top, right, bottom] = chosen.box ?? [0, 0, 0, 0]
+  const [left, top, right, bottom] = selection.box ?? [0, 0, 0, 0]
   const ring: Place[] = [
     [left, top],
     [right, top],
     [right, bottom],
     [left, bottom],
   ]
-  return points(isStraight(chosen.carried) ? ring : ring.map((p) => applied(chosen.carried, p)))
+  return points(isStraight(selection.carried) ? ring : ring.map((p) => applied(selection.carried, p)))
 })
 const matrix = computed(() =>
-  isStraight(chosen.carried) ? `matrix(${chosen.carried.slice(0, 6).join(' ')})` : undefined,
+  isStraight(selection.carried) ? `matrix(${selection.carried.slice(0, 6).join(' ')})` : undefined,
 )
 const mm = (px: number) => px / (props.cssScale || 1)
 /** Where the frame is stretched, slanted and pulled. */
 const sides = computed(() =>
-  (chosen.box ? gripsOf(chosen.box) : []).filter(([grip]) => grip !== 'size' && grip !== 'turn'),
+  (selection.box ? gripsOf(selection.box) : []).filter(([grip]) => grip !== 'size' && grip !== 'turn'),
 )
 const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(12), height: mm(12) })
 </script>
 
 <template>
   <svg
-    v-if="chosen.box"
+    v-if="selection.box"
     :class="{ dark: desk.sheet?.paper_is_dark }"
     :viewBox="`0 0 ${desk.sheet?.paper.width_mm} ${desk.sheet?.paper.height_mm}`"
     aria-hidden="true"
   >
     <g :transform="matrix">
-      <path :d="pulledShape ?? shape" :data-chosen="chosen.paths.size" />
+      <path :d="pulledShape ?? shape" :data-chosen="selection.paths.size" />
       <rect
-        v-for="b in chosen.things.all.map(boxOf)"
+        v-for="b in selection.items.all.map(boxOf)"
         :key="b.join()"
         data-thing
         :x="b[0]"
@@ -65,16 +65,16 @@ const grip = (x: number, y: number) => ({ x: x - mm(6), y: y - mm(6), width: mm(
       <polygon class="frame" :points="frame" />
     </g>
     <g v-if="matrix" :transform="matrix">
-      <circle :cx="chosen.box[2]" :cy="chosen.box[3]" :r="mm(9)" />
-      <circle :cx="chosen.box[2]" :cy="chosen.box[1]" :r="mm(9)" />
+      <circle :cx="selection.box[2]" :cy="selection.box[3]" :r="mm(9)" />
+      <circle :cx="selection.box[2]" :cy="selection.box[1]" :r="mm(9)" />
       <rect v-for="[kind, x, y] in sides" :key="kind" class="grip" :data-grip="kind" v-bind="grip(x, y)" />
-      <text :x="chosen.box[2] + mm(14)" :y="chosen.box[3] + mm(5)" :font-size="mm(13)">size</text>
-      <text :x="chosen.box[2] + mm(14)" :y="chosen.box[1] + mm(5)" :font-size="mm(13)">turn</text>
-      <text :x="chosen.box[0] - mm(12)" :y="chosen.box[3] + mm(5)" :font-size="mm(13)" class="before">pull</text>
+      <text :x="selection.box[2] + mm(14)" :y="selection.box[3] + mm(5)" :font-size="mm(13)">size</text>
+      <text :x="selection.box[2] + mm(14)" :y="selection.box[1] + mm(5)" :font-size="mm(13)">turn</text>
+      <text :x="selection.box[0] - mm(12)" :y="selection.box[3] + mm(5)" :font-size="mm(13)" class="before">pull</text>
     </g>
-    <g v-if="chosen.corners.length" class="corners">
-      <component :is="chosen.closed ? 'polygon' : 'polyline'" :points="points(chosen.corners)" class="frame" />
-      <circle v-for="([x, y], k) in chosen.corners" :key="k" :cx="x" :cy="y" :r="mm(7)" data-corner />
+    <g v-if="selection.corners.length" class="corners">
+      <component :is="selection.closed ? 'polygon' : 'polyline'" :points="points(selection.corners)" class="frame" />
+      <circle v-for="([x, y], k) in selection.corners" :key="k" :cx="x" :cy="y" :r="mm(7)" data-corner />
     </g>
   </svg>
 </template>

@@ -1,7 +1,7 @@
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, type Ref } from 'vue'
 import { readEvent, type Sample } from '@/ink'
-import { useHere } from '@/stores/here'
+import { useScreenSettings } from '@/stores/screen-settings'
 import { useScreen } from '@/stores/screen'
 
 /** A stroke on the glass: mm on the screen from its window's upper left. */
@@ -21,7 +21,7 @@ export function useField(
   options: { corrects?: boolean } = {},
 ) {
   const screen = useScreen()
-  const here = useHere()
+  const settings = useScreenSettings()
   const { width, height } = useElementSize(canvas)
   const size = computed(() => ({ width: Math.round(width.value), height: Math.round(height.value) }))
   let down: { id: number; startMs: number; samples: Sample[]; drawn: number } | undefined
@@ -30,7 +30,7 @@ export function useField(
 
   function take(event: PointerEvent) {
     if (!down || event.pointerId !== down.id) return
-    const aimed = options.corrects && here.aim ? here.aimed : undefined
+    const aimed = options.corrects && settings.aim ? settings.aimed : undefined
     const capture = { left: 0, top: 0, pxPerMm: screen.pxPerMm, startMs: down.startMs, aimed }
     down.samples.push(...readEvent(event, capture, down.samples.at(-1)?.tS ?? -1))
     frame ||= requestAnimationFrame(draw)

@@ -3,19 +3,19 @@ import { ref } from 'vue'
 import DoWord from '@/components/DoWord.vue'
 import OnOff from '@/components/OnOff.vue'
 import WordTabs from '@/components/WordTabs.vue'
-import { useChosen } from '@/stores/chosen'
+import { useSelection } from '@/stores/selection'
 import { useCovers } from '@/stores/covers'
 import { useDesk } from '@/stores/desk'
-import { useVerb } from '@/stores/verb'
-import ChosenActs from './ChosenActs.vue'
+import { useTool } from '@/stores/tool'
+import SelectionActs from './SelectionActs.vue'
 import PieceList from './PieceList.vue'
 
 /** How the pen chooses, and what can be done with what is chosen. */
 defineProps<{ middle: () => [number, number] | undefined }>()
-const chosen = useChosen()
+const selection = useSelection()
 const covers = useCovers()
 const desk = useDesk()
-const verb = useVerb()
+const tool = useTool()
 const pieces = ref(false)
 const RULES = [
   ['held', 'mostly inside'],
@@ -28,45 +28,45 @@ const act = (work: () => Promise<void>) => desk.attempt(work)
 
 <template>
   <div class="choose">
-    <p v-if="chosen.opening" class="book first">
+    <p v-if="selection.opening" class="book first">
       Draw from where room is wanted to where the ink below shall begin: all of it moves along.
     </p>
-    <ChosenActs v-else-if="chosen.any" />
+    <SelectionActs v-else-if="selection.any" />
     <template v-else>
       <p class="book first">
         The pen chooses now: touch ink, cross it or draw a ring around it; a ring takes covers and pictures too. The
         same again lets it go.
       </p>
-      <WordTabs v-model="verb.chooses" :tabs="RULES" label="What a ring takes" />
+      <WordTabs v-model="tool.chooses" :tabs="RULES" label="What a ring takes" />
       <div class="states">
-        <OnOff v-model="verb.boxes">A box, not a ring</OnOff>
-        <OnOff v-model="verb.words">Whole words</OnOff>
-        <OnOff v-model="verb.lockedToo">Locked ink too</OnOff>
+        <OnOff v-model="tool.boxes">A box, not a ring</OnOff>
+        <OnOff v-model="tool.words">Whole words</OnOff>
+        <OnOff v-model="tool.lockedToo">Locked ink too</OnOff>
       </div>
     </template>
-    <div v-if="!chosen.any" class="acts">
-      <DoWord :does="() => act(() => chosen.like(true))">All ink</DoWord>
+    <div v-if="!selection.any" class="acts">
+      <DoWord :does="() => act(() => selection.like(true))">All ink</DoWord>
       <button
         type="button"
         class="word-button"
-        :aria-pressed="chosen.opening"
-        @click="chosen.opening = !chosen.opening"
+        :aria-pressed="selection.opening"
+        @click="selection.opening = !selection.opening"
       >
         Open space
       </button>
-      <DoWord v-if="chosen.bundle" class="wide" :does="() => act(chosen.putDown)">
-        Put {{ chosen.bundle.ids.length }} {{ chosen.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
+      <DoWord v-if="selection.bundle" class="wide" :does="() => act(selection.putDown)">
+        Put {{ selection.bundle.ids.length }} {{ selection.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
       </DoWord>
       <DoWord v-if="covers.all.length" class="wide" :does="() => act(covers.take)">Take covers away</DoWord>
     </div>
     <OnOff
-      v-if="!chosen.any && covers.all.length"
+      v-if="!selection.any && covers.all.length"
       :model-value="covers.lifted.size >= covers.all.length"
       @update:model-value="(on) => covers.liftAll(on)"
       >Covers lifted</OnOff
     >
     <button type="button" class="word-button" :aria-expanded="pieces" @click="pieces = !pieces">
-      {{ chosen.ids.length ? 'Keep as a piece' : 'Pieces' }}
+      {{ selection.ids.length ? 'Keep as a piece' : 'Pieces' }}
     </button>
     <PieceList v-if="pieces" :middle />
   </div>

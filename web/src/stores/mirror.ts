@@ -12,7 +12,7 @@ const [MOST_SAMPLES, MOST_STROKES] = [1500, 12] // of one message
 export const epochMs = () => performance.timeOrigin + performance.now()
 
 /** Showing a sheet to others: its link, and what the nib does, sent on as fast as the server takes it. */
-export const useShow = defineStore('show', () => {
+export const useMirrorShow = defineStore('show', () => {
   const desk = useDesk()
   const ink = useInk()
   const stage = shallowRef<Schemas['StageReply']>()

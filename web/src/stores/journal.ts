@@ -44,7 +44,7 @@ const MOST_LETTERS = 1_000_000 // of the steps of one sheet
  * Undo and redo of each sheet: kept with it on the server, so that any window can take them, and here as far as the
  * server was not reached. Taking a step back gives the step that redoes it.
  */
-export const useSteps = defineStore('steps', () => {
+export const useJournal = defineStore('steps', () => {
   const desk = useDesk()
   const sheets = useLocalStorage('gray-quill-steps', new Map<string, Steps>())
   const of = (sheetId: string | undefined): Steps => {

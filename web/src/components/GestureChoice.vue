@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
-import { DEEDS, useDeeds, type Deed, type Trigger } from '@/stores/deeds'
+import { GESTURE_ACTIONS, useGestureActions, type GestureAction, type Trigger } from '@/stores/gesture-actions'
 
 /** What a button, a tap or a swipe is set to do. */
 const props = defineProps<{ trigger: Trigger; words: string; label: string }>()
-const deeds = useDeeds()
+const gestures = useGestureActions()
 /** A button held while the pen goes can say what its way does; taps cannot be held. */
 const offered = computed(() =>
-  (Object.keys(DEEDS) as Deed[]).filter(
+  (Object.keys(GESTURE_ACTIONS) as GestureAction[]).filter(
     (deed) => props.trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(deed),
   ),
 )
@@ -18,12 +18,12 @@ const offered = computed(() =>
   <label class="small">
     {{ words }}
     <ElSelect
-      :model-value="deeds.deedOf(trigger)"
+      :model-value="gestures.deedOf(trigger)"
       :aria-label="label"
       style="width: 190px"
-      @change="(deed: Deed) => (deeds.set = { ...deeds.set, [trigger]: deed })"
+      @change="(deed: GestureAction) => (gestures.set = { ...gestures.set, [trigger]: deed })"
     >
-      <ElOption v-for="deed in offered" :key="deed" :value="deed" :label="DEEDS[deed]" />
+      <ElOption v-for="deed in offered" :key="deed" :value="deed" :label="GESTURE_ACTIONS[deed]" />
     </ElSelect>
   </label>
 </template>

@@ -5,8 +5,8 @@ import { around } from '@/lib/boxes'
 import { carriedBox, type Placement } from '@/lib/placement'
 import { holds, isTouch } from '@/lib/rings'
 import { useCovers } from './covers'
-import { usePrints } from './prints'
-import type { Step } from './steps'
+import { useUnderlay } from './underlay'
+import type { Step } from './journal'
 
 /** What lies over and under ink: both have an id, a corner and a size. */
 interface Thing {
@@ -19,11 +19,11 @@ interface Thing {
 export const boxOf = (t: Thing): Box => [t.left_mm, t.top_mm, t.left_mm + t.width_mm, t.top_mm + t.height_mm]
 
 /** Covers and pictures a ring took, or a touch: they are carried, copied and taken away with the ink chosen. */
-export const useChosenThings = defineStore('chosen-things', () => {
+export const useSelectedItems = defineStore('selected-items', () => {
   const covers = useCovers()
-  const prints = usePrints()
+  const underlay = useUnderlay()
   const ids = shallowRef(new Set<string>())
-  const loose = computed(() => prints.all.filter((p) => !p.tiled))
+  const loose = computed(() => underlay.all.filter((p) => !p.tiled))
   const chosenCovers = computed(() => covers.all.filter((c) => ids.value.has(c.id)))
   const chosenPrints = computed(() => loose.value.filter((p) => ids.value.has(p.id)))
   const all = computed((): Thing[] => [...chosenCovers.value, ...chosenPrints.value])
@@ -80,11 +80,11 @@ export const useChosenThings = defineStore('chosen-things', () => {
   }
   function changed(
     ofCovers: (all: typeof covers.all) => typeof covers.all,
-    ofPrints: (all: typeof prints.all) => typeof prints.all,
+    ofPrints: (all: typeof underlay.all) => typeof underlay.all,
   ): Step[] {
     const steps: Step[] = []
     if (chosenCovers.value.length) steps.push({ covers: { covers: ofCovers(covers.all), saw: null } })
-    if (chosenPrints.value.length) steps.push({ prints: { prints: ofPrints(prints.all), carries: false, saw: null } })
+    if (chosenPrints.value.length) steps.push({ prints: { prints: ofPrints(underlay.all), carries: false, saw: null } })
     return steps
   }
 

@@ -8,11 +8,11 @@ import NumberField from '@/components/NumberField.vue'
 import { say } from '@/lib/numbers'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
-import { ERASERS_MM, KINDS, useVerb, type Kind } from '@/stores/verb'
+import { ERASERS_MM, KINDS, useTool, type Kind } from '@/stores/tool'
 import WordTabs from '@/components/WordTabs.vue'
 
 /** What rubbing does: how much a touch takes, how large the eraser is, and what it may touch. */
-const verb = useVerb()
+const tool = useTool()
 const desk = useDesk()
 const ink = useInk()
 const TAKES = [
@@ -23,23 +23,23 @@ const TAKES = [
 const MOST_KEPT = 4
 /** Each kind has its own switch; the last one stays on. */
 function touch(kind: Kind) {
-  const now = verb.eraser.of
+  const now = tool.eraser.of
   const rest = now.includes(kind) ? now.filter((k) => k !== kind) : [...now, kind]
-  if (rest.length) verb.touches = rest
+  if (rest.length) tool.touches = rest
 }
-const kept = computed(() => desk.desk?.erasers.some(verb.isEraser))
-const others = computed(() => (desk.desk?.erasers ?? []).filter((e) => !verb.isEraser(e)))
+const kept = computed(() => desk.desk?.erasers.some(tool.isEraser))
+const others = computed(() => (desk.desk?.erasers ?? []).filter((e) => !tool.isEraser(e)))
 const keep = () =>
-  desk.attempt(() => desk.keepDesk({ erasers: kept.value ? others.value : [...others.value, verb.eraser] }))
+  desk.attempt(() => desk.keepDesk({ erasers: kept.value ? others.value : [...others.value, tool.eraser] }))
 /** All ink of the page, or of the layer, goes; undo brings it back. */
 const clear = () =>
   desk.attempt(async () => {
     const id = desk.sheet!.id
-    const body = { layers: verb.layers, locked_too: verb.lockedToo }
+    const body = { layers: tool.layers, locked_too: tool.lockedToo }
     const params = { path: { sheet_id: id } }
     const done = await ink.mend(id, () => take(api.POST('/api/sheets/{sheet_id}/clear', { params, body })))
     const gone = done.away.length
-    verb.said = gone
+    tool.said = gone
       ? `${gone} ${gone === 1 ? 'stroke' : 'strokes'} cleared. Undo brings them back.`
       : 'Nothing there to clear: what is locked or hidden stays.'
   })
@@ -48,28 +48,28 @@ const clear = () =>
 <template>
   <div class="rub">
     <p class="book first">The pen rubs out.</p>
-    <WordTabs v-model="verb.takes" :tabs="TAKES" label="What a touch takes" />
-    <div v-if="verb.takes !== 'ringed'" class="sizes" role="group" aria-label="Size of the eraser">
+    <WordTabs v-model="tool.takes" :tabs="TAKES" label="What a touch takes" />
+    <div v-if="tool.takes !== 'ringed'" class="sizes" role="group" aria-label="Size of the eraser">
       <button
         v-for="mm in ERASERS_MM"
         :key="mm"
         type="button"
-        :aria-pressed="verb.eraserMm === mm"
+        :aria-pressed="tool.eraserMm === mm"
         :aria-label="`${say(mm)} mm across`"
-        @click="verb.eraserMm = mm"
+        @click="tool.eraserMm = mm"
       >
         <EraserDisc :mm />
       </button>
-      <NumberField v-model="verb.eraserMm" label="Eraser" unit="mm" :min="0.2" :max="60" :decimals="1" />
+      <NumberField v-model="tool.eraserMm" label="Eraser" unit="mm" :min="0.2" :max="60" :decimals="1" />
     </div>
-    <OnOff v-if="verb.takes !== 'ringed'" v-model="verb.asSeen">Same size on the screen, near or far</OnOff>
+    <OnOff v-if="tool.takes !== 'ringed'" v-model="tool.asSeen">Same size on the screen, near or far</OnOff>
     <div class="kinds" role="group" aria-label="What it may touch">
       <button
         v-for="kind in KINDS"
         :key="kind"
         type="button"
         class="word-button"
-        :aria-pressed="verb.eraser.of.includes(kind)"
+        :aria-pressed="tool.eraser.of.includes(kind)"
         @click="touch(kind)"
       >
         {{ kind }}
@@ -77,17 +77,17 @@ const clear = () =>
     </div>
     <OnOff
       v-if="(desk.sheet?.layers?.length ?? 1) > 1"
-      :model-value="verb.layers === 'this'"
-      @update:model-value="(on) => (verb.layers = on ? 'this' : 'all')"
+      :model-value="tool.layers === 'this'"
+      @update:model-value="(on) => (tool.layers = on ? 'this' : 'all')"
       >This layer only</OnOff
     >
-    <OnOff v-model="verb.lockedToo">Locked ink too</OnOff>
-    <OnOff v-model="verb.once">One rub, then write</OnOff>
+    <OnOff v-model="tool.lockedToo">Locked ink too</OnOff>
+    <OnOff v-model="tool.once">One rub, then write</OnOff>
     <OnOff :model-value="!!kept" :disabled="!kept && others.length >= MOST_KEPT" @update:model-value="keep"
       >Lies on the roll</OnOff
     >
     <DoWord :does="clear">
-      {{ verb.layers === 'this' ? 'Clear this layer' : 'Clear the page' }}
+      {{ tool.layers === 'this' ? 'Clear this layer' : 'Clear the page' }}
     </DoWord>
   </div>
 </template>

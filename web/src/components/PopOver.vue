@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useTemplateRef } from 'vue'
-import { useLittleSheet } from '@/composables/use-little-sheet'
+import { usePopover } from '@/composables/use-popover'
 import { useDesk } from '@/stores/desk'
 
 /** A small sheet that is laid over the desk from the stations' side, and put away by Escape or a press beside it. */
@@ -8,7 +8,7 @@ defineProps<{ title: string; label: string }>()
 const emit = defineEmits<{ close: [] }>()
 const desk = useDesk()
 const root = useTemplateRef<HTMLElement>('root')
-useLittleSheet(root, () => emit('close'))
+usePopover(root, () => emit('close'))
 </script>
 
 <template>
