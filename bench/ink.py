@@ -15,7 +15,7 @@ from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import opacity_plane, page_pixels
 from gray_quill.core.ink.settle import Ink, settle_all
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.ink.view import box_view, page_view
 from gray_quill.core.lag.stage import draw_totals
 from gray_quill.core.lag.trial import stages_of
@@ -105,7 +105,7 @@ def cut() -> float:
     def work() -> None:
         sweep = sweep_of(way, 1.0)
         touched([ink], sweep)
-        rubbed(ink, AS_WRITTEN, sweep)
+        rubbed(ink, UNEDITED, sweep)
 
     return best_ms(work, 20)
 

@@ -14,9 +14,9 @@ from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import ink_area
 from gray_quill.core.ink.page import ink_pixels, opacity_plane
-from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, placed
+from gray_quill.core.ink.placement import IDENTITY, Placement, after, check_placement, inverse, placed
 from gray_quill.core.ink.settle import Ink, settle
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing, shown, to_settle
+from gray_quill.core.ink.stroke_edits import UNEDITED, StrokeEdits, shown, to_settle
 from gray_quill.core.ink.view import View, box_view
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -26,8 +26,8 @@ from tests.zoo import wave, zoo
 SCALE = 14.0
 
 
-def ink_of(trace: Trace, recipe: Recipe, showing: Showing = AS_WRITTEN) -> Ink:
-    return shown(trace, settle(to_settle(trace, showing), recipe), showing)[1]
+def ink_of(trace: Trace, recipe: Recipe, edits: StrokeEdits = UNEDITED) -> Ink:
+    return shown(trace, settle(to_settle(trace, edits), recipe), edits)[1]
 
 
 def pixel_area(inks: list[Ink], box: tuple[float, float, float, float]) -> float:
@@ -58,16 +58,16 @@ class Rubbing(unittest.TestCase):
             ink = settle(trace, recipe)
             whole = ink_area(ink)
             for _ in range(4):
-                showings, expected = [AS_WRITTEN], whole
+                edits_by_id, expected = [UNEDITED], whole
                 for _ in range(2):
                     sweep = sweep_of(some_way(ink, rng), float(rng.choice([0.15, 0.5, 1.5])))
-                    before = [ink_of(trace, recipe, s) for s in showings]
+                    before = [ink_of(trace, recipe, s) for s in edits_by_id]
                     meets = touched(before, sweep)
-                    lefts = [rubbed(before[k], s, sweep) if k in meets else [s] for k, s in enumerate(showings)]
-                    showings = [s for left in lefts for s in left]
+                    lefts = [rubbed(before[k], s, sweep) if k in meets else [s] for k, s in enumerate(edits_by_id)]
+                    edits_by_id = [s for left in lefts for s in left]
                     expected = expected.difference(sweep.area)
                     cut += len(meets) > 0
-                inks = [ink_of(trace, recipe, s) for s in showings]
+                inks = [ink_of(trace, recipe, s) for s in edits_by_id]
                 parts = max(parts, len(inks))
                 box = tuple(np.array(ink.box_mm) + (-1, -1, 1, 1))
                 got = pixel_area(inks, box)
@@ -80,11 +80,11 @@ class Rubbing(unittest.TestCase):
         ink = settle(trace, recipe)
         middle = len(ink.x_mm) // 2
         at = np.array([ink.x_mm[middle], ink.y_mm[middle]])
-        left = rubbed(ink, AS_WRITTEN, sweep_of([tuple(at + (0, -2)), tuple(at + (0, 2))], 0.6))
+        left = rubbed(ink, UNEDITED, sweep_of([tuple(at + (0, -2)), tuple(at + (0, 2))], 0.6))
         self.assertEqual(len(left), 2)
-        for showing in left:
-            piece = ink_of(trace, recipe, showing)
-            widths = np.interp(piece.at + np.floor(showing.span[0]), ink.at, ink.long_mm)
+        for edits in left:
+            piece = ink_of(trace, recipe, edits)
+            widths = np.interp(piece.at + np.floor(edits.span[0]), ink.at, ink.long_mm)
             np.testing.assert_allclose(widths, piece.long_mm)
             box = tuple(np.array(ink.box_mm) + (-1, -1, 1, 1))
             self.assertAlmostEqual(pixel_area([piece], box) / ink_area(piece).area, 1, delta=0.01)
@@ -96,7 +96,7 @@ class Rubbing(unittest.TestCase):
             x, y = (float((c[0] + c[-1]) / 2) for c in (ink.x_mm, ink.y_mm))
             sweep = sweep_of([(x, y - 9), (x, y + 9)], 1.5)
             view = View(x - 1, y - 1, 20, 40, 40)
-            pieces = [ink_of(trace, recipe, s) for s in rubbed(ink, AS_WRITTEN, sweep)]
+            pieces = [ink_of(trace, recipe, s) for s in rubbed(ink, UNEDITED, sweep)]
             self.assertEqual(len(pieces), 2, name)
             self.assertEqual(int(ink_pixels(pieces, view)[..., 3].max()), 0, name)
             whole, halves = (int((ink_pixels(i, box_view(ink.box_mm, 8))[..., 3] > 0).sum()) for i in ([ink], pieces))
@@ -109,10 +109,10 @@ class Rubbing(unittest.TestCase):
             for pen in ("reed-ballpoint", "sedge-nib", "mist-spray"):
                 ink = settle(trace, SHIPPED_PENS[pen])
                 way = np.column_stack((ink.x_mm, ink.y_mm))
-                self.assertEqual(rubbed(ink, AS_WRITTEN, sweep_of(way, float(ink.long_mm.max()) * 2)), [], (name, pen))
+                self.assertEqual(rubbed(ink, UNEDITED, sweep_of(way, float(ink.long_mm.max()) * 2)), [], (name, pen))
                 beside = sweep_of([(ink.box_mm[2] + 3, ink.box_mm[1])], 1)
                 self.assertEqual(touched([ink], beside), [], name)
-                self.assertEqual(rubbed(ink, AS_WRITTEN, beside), [AS_WRITTEN], name)
+                self.assertEqual(rubbed(ink, UNEDITED, beside), [UNEDITED], name)
 
     def test_a_piece_carries_only_what_came_near_it(self) -> None:
         trace, recipe = zoo()["straight"], SHIPPED_PENS["reed-ballpoint"]
@@ -120,9 +120,9 @@ class Rubbing(unittest.TestCase):
         x, y = (float((c[0] + c[-1]) / 2) for c in (ink.x_mm, ink.y_mm))
         k = np.arange(4000)
         way = np.column_stack((x + 4 * np.sin(k / 7), y - 60 + 0.03 * k))
-        left = rubbed(ink, AS_WRITTEN, sweep_of(way, 0.5))
+        left = rubbed(ink, UNEDITED, sweep_of(way, 0.5))
         self.assertEqual(len(left), 2)
-        self.assertLess(sum(len(rub.way_mm) for showing in left for rub in showing.rubs), 400)
+        self.assertLess(sum(len(rub.path_mm) for edits in left for rub in edits.rubs), 400)
 
 
 class Placing(unittest.TestCase):
@@ -137,7 +137,7 @@ class Placing(unittest.TestCase):
                 check_placement(made[-1])
             pulled = (*made[0][:6], *rng.uniform(-0.001, 0.001, 2))
             one, two, three = (pulled, *made[1:]) if rng.random() < 0.5 else made
-            np.testing.assert_allclose(after(one, inverse(one)), HERE, atol=1e-9)
+            np.testing.assert_allclose(after(one, inverse(one)), IDENTITY, atol=1e-9)
             np.testing.assert_allclose(after(after(one, two), three), after(one, after(two, three)), atol=1e-8)
 
     def test_ink_moved_scaled_and_turned_is_the_same_ink_there(self) -> None:
@@ -151,12 +151,12 @@ class Placing(unittest.TestCase):
                 ((1.0, 0.0, 0.0, 1.0, 12.0, -4.0, 0.0, 0.0), 1),
                 ((a, b, -b, a, 3.0, 5.0, 0.0, 0.0), 1.5),
             ):
-                ink = ink_of(trace, recipe, Showing(placement=placement))
+                ink = ink_of(trace, recipe, StrokeEdits(placement=placement))
                 x, y = whole.x_mm, whole.y_mm
                 np.testing.assert_allclose(ink.x_mm, placement[0] * x + placement[2] * y + placement[4])
                 np.testing.assert_allclose(ink.y_mm, placement[1] * x + placement[3] * y + placement[5])
                 self.assertAlmostEqual(ink_area(ink).area / ink_area(whole).area / scale**2, 1, delta=2e-3, msg=name)
-                kept = ink_of(trace, recipe, Showing(placement=placement, wider=False))
+                kept = ink_of(trace, recipe, StrokeEdits(placement=placement, wider=False))
                 if name == "reed-ballpoint":
                     self.assertAlmostEqual(float(kept.long_mm.max()), float(whole.long_mm.max()))
 
@@ -170,19 +170,19 @@ class Placing(unittest.TestCase):
         recipe = read_recipe({"body": {"width_mm": 0.8}})
         for name in ("straight", "sharp"):
             trace = zoo()[name] if name in zoo() else wave()
-            whole = ink_of(trace, recipe, AS_WRITTEN)
+            whole = ink_of(trace, recipe, UNEDITED)
             for placement in (
                 (2.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0),
                 (1.0, 0.0, 0.5, 1.0, -3.0, 0.0, 0.0, 0.0),
                 (1.0, 0.2, 0.1, 1.1, -3.0, 0.0, 0.002, -0.001),
             ):
-                ink = ink_of(trace, recipe, Showing(placement=placement))
+                ink = ink_of(trace, recipe, StrokeEdits(placement=placement))
                 x, y = placed(trace.x_mm, trace.y_mm, placement)
                 first, last = (float(x[0]), float(y[0])), (float(x[-1]), float(y[-1]))
                 np.testing.assert_allclose((ink.x_mm[0], ink.y_mm[0]), first, atol=1e-6)
                 np.testing.assert_allclose((ink.x_mm[-1], ink.y_mm[-1]), last, atol=1e-6)
                 self.assertAlmostEqual(float(ink.long_mm.max()), float(whole.long_mm.max()), places=6)
-                back = Showing(placement=after(placement, inverse(placement)))
+                back = StrokeEdits(placement=after(placement, inverse(placement)))
                 again = ink_of(trace, recipe, back)
                 np.testing.assert_allclose(again.x_mm, whole.x_mm, atol=1e-9)
 
@@ -190,7 +190,7 @@ class Placing(unittest.TestCase):
         trace, recipe = zoo()["straight"], read_recipe({"body": {"width_mm": 2}})
         ink = settle(trace, recipe)
         x, y = (float(np.mean(c)) for c in (ink.x_mm, ink.y_mm))
-        (nicked,) = rubbed(ink, AS_WRITTEN, sweep_of([(x, y - 1)], 0.8))
+        (nicked,) = rubbed(ink, UNEDITED, sweep_of([(x, y - 1)], 0.8))
         away = dataclasses.replace(nicked, placement=(0.0, 1.0, -1.0, 0.0, 90.0, 7.0, 0.0, 0.0))
         self.assertAlmostEqual(
             ink_area(ink_of(trace, recipe, nicked)).area, ink_area(ink_of(trace, recipe, away)).area, places=4

@@ -40,7 +40,7 @@ from gray_quill.store.runs import list_lag_runs, list_lineups, list_palm_runs
 from gray_quill.store.schema import newest
 from gray_quill.store.sheets import list_sheets
 from gray_quill.store.start import prepare
-from gray_quill.store.stroke_edits import showings_of
+from gray_quill.store.stroke_edits import stroke_edits_of
 from gray_quill.store.strokes import list_strokes
 from gray_quill.web.app import create_app
 
@@ -146,12 +146,12 @@ class Golden(unittest.TestCase):
         db = connect(self.opened("0.11.0"))
         self.addCleanup(db.close)
         ids = [s.id for s in list_strokes(db, "first-count")]
-        held, showings = held_of(db, "first-count"), showings_of(db, ids)
+        held, edits_by_id = held_of(db, "first-count"), stroke_edits_of(db, ids)
         self.assertEqual(sorted(h.layer for h in held.values()), ["first", "lines", "lines", "lines"])
         self.assertEqual([h.locked for h in held.values() if h.layer == FIRST], [True])
-        (round_one,) = [s for s in showings.values() if s.figure]
+        (round_one,) = [s for s in edits_by_id.values() if s.figure]
         self.assertEqual((round_one.figure and round_one.figure.kind, round_one.placement[0]), ("circle", 1.2))
-        self.assertEqual([s.fill.colour for s in showings.values() if s.fill], ["#f2c14e"])
+        self.assertEqual([s.fill.colour for s in edits_by_id.values() if s.fill], ["#f2c14e"])
 
     def test_a_told_touch_and_rules_of_0_14_0_show(self) -> None:
         db = connect(self.opened("0.14.0"))

@@ -13,7 +13,7 @@ from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
 from gray_quill.core.ink.settle import settle_all
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.ink.view import page_view
 from gray_quill.core.lag.ahead import looked_ahead
 from gray_quill.core.palm.features import NAMES
@@ -62,7 +62,7 @@ def use_everything() -> None:
     looked_ahead(pen.steady, 240, 60, 50, traces)
     sweep = sweep_of([(10, 10), (60, 40)], 2)
     for k in touched(inks, sweep):
-        rubbed(inks[k], AS_WRITTEN, sweep)
+        rubbed(inks[k], UNEDITED, sweep)
     hand = SHIPPED_HANDS["right-firm"]
     Bench(SHIPPED_PENS["dusk-wash"], traces, "moth", hand, device).cell(SHIPPED_PENS["fen-fountain"], "#ffffff", 1)
     pencil = SHIPPED_PENS["moth-pencil-2b"]

@@ -12,7 +12,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 import numpy as np
 
-from gray_quill.core.ink.placement import HERE, Placement
+from gray_quill.core.ink.placement import IDENTITY, Placement
 from gray_quill.core.trace import Trace
 
 NAMESPACE = "http://www.w3.org/2003/InkML"
@@ -35,7 +35,7 @@ class WrittenStroke:
     trace: Trace
     brush: str
     layer: str
-    placement: Placement = HERE
+    placement: Placement = IDENTITY
 
 
 @dataclasses.dataclass(frozen=True)
@@ -95,7 +95,7 @@ def _page(page: WrittenPage) -> Iterator[str]:
         yield "    <traceGroup>"
         yield f'      <annotation type="layer">{_text(layer)}</annotation>'
         for stroke in run:
-            if stroke.placement == HERE:
+            if stroke.placement == IDENTITY:
                 yield _trace(stroke.trace, stroke.brush, "      ")
                 continue
             numbers = " ".join(f"{v:.12g}" for v in stroke.placement)

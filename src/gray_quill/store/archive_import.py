@@ -21,7 +21,7 @@ from gray_quill.store.layers import held_of
 from gray_quill.store.runs import get_lag_run, get_lineup, get_palm_run
 from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import get_sheet
-from gray_quill.store.stroke_edits import showings_of
+from gray_quill.store.stroke_edits import stroke_edits_of
 from gray_quill.store.strokes import stroke_index
 
 LONGEST_NOTE = 200
@@ -259,7 +259,7 @@ class BringingIn(ComingRows):
     def _reads(self, page_id: str) -> None:
         """That what came in can be read again: what cannot would spoil the desk for all the rest."""
         page = get_sheet(self.db, page_id)
-        showings_of(self.db, [i for i, _, _ in stroke_index(self.db, page_id)])
+        stroke_edits_of(self.db, [i for i, _, _ in stroke_index(self.db, page_id)])
         held_of(self.db, page_id)
         steps, _ = kept_steps(self.db, page_id)
         if not all(isinstance(steps[way], list) for way in ("past", "future")) or not page.name.isprintable():

@@ -13,7 +13,7 @@ from gray_quill.store.kept import written
 from gray_quill.store.originals import set_prints
 from gray_quill.store.seen import check_seen
 from gray_quill.store.sheets import Sheet, add_sheet, count_changes, count_ink_change, get_sheet, pages_of
-from gray_quill.store.stroke_edits import place_strokes, read_showing, written_showing
+from gray_quill.store.stroke_edits import place_strokes, read_stroke_edits, written_stroke_edits
 
 MOST_PAGES = 500  # of a sheet
 
@@ -58,7 +58,7 @@ def copy_ink(db: sqlite3.Connection, page_id: str, copy_id: str) -> None:
             "FROM sheets WHERE id = ?) WHERE id = ?",
             (page_id, copy_id),
         )
-        plain = written_showing(read_showing(None))
+        plain = written_stroke_edits(read_stroke_edits(None))
         db.execute(
             "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing, layer, "
             "locked, grouped) SELECT ? || '-' || row_number() OVER (ORDER BY place, rowid), ?, place, pen_id, "

@@ -9,8 +9,8 @@ from typing import Any
 from gray_quill.core.errors import Binned, Conflict, NotFound
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.clean_figure import CleanFigure
-from gray_quill.core.ink.placement import HERE, Placement, after
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Rub, Showing
+from gray_quill.core.ink.placement import IDENTITY, Placement, after
+from gray_quill.core.ink.stroke_edits import UNEDITED, Rub, StrokeEdits
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept
 from gray_quill.store.sheets import count_ink_change, get_sheet
@@ -25,28 +25,28 @@ class Fresh:
 
     id: str
     of: str
-    showing: Showing
+    edits: StrokeEdits
 
 
-def written_showing(showing: Showing) -> str:
+def written_stroke_edits(edits: StrokeEdits) -> str:
     """A showing as text to keep."""
-    rubs = [{"way_mm": rub.way_mm, "radius_mm": rub.radius_mm} for rub in showing.rubs]
-    figure = showing.figure and dataclasses.asdict(showing.figure)
-    how = {"figure": figure, "placement": showing.placement, "wider": showing.wider, "span": showing.span, "rubs": rubs}
-    if showing.fill:
-        how["fill"] = dataclasses.asdict(showing.fill)
+    rubs = [{"way_mm": rub.path_mm, "radius_mm": rub.radius_mm} for rub in edits.rubs]
+    figure = edits.figure and dataclasses.asdict(edits.figure)
+    how = {"figure": figure, "placement": edits.placement, "wider": edits.wider, "span": edits.span, "rubs": rubs}
+    if edits.fill:
+        how["fill"] = dataclasses.asdict(edits.fill)
     return json.dumps({"version": VERSION, **how})
 
 
-def read_showing(text: str | None) -> Showing:
+def read_stroke_edits(text: str | None) -> StrokeEdits:
     """The showing a kept text holds; what it lacks is as written."""
     if text is None:
-        return AS_WRITTEN
+        return UNEDITED
     data = json.loads(text)
     span, figure = data.get("span"), data.get("figure")
-    return Showing(
+    return StrokeEdits(
         figure=_figure(figure) if figure else None,
-        placement=_placement(data.get("placement", HERE)),
+        placement=_placement(data.get("placement", IDENTITY)),
         wider=bool(data.get("wider", True)),
         span=(float(span[0]), float(span[1])) if span else None,
         fill=read_kept(Fill, data["fill"]) if data.get("fill") else None,
@@ -64,18 +64,18 @@ def _places(values: Sequence[Sequence[float]]) -> tuple[tuple[float, float], ...
 
 def _placement(values: Sequence[float]) -> Placement:
     """What was kept before ink could be pulled by a corner has two numbers less."""
-    a, b, c, d, e, f, g, h = map(float, (*values, *HERE[len(values) :]))
+    a, b, c, d, e, f, g, h = map(float, (*values, *IDENTITY[len(values) :]))
     return a, b, c, d, e, f, g, h
 
 
-def showings_of(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, Showing]:
+def stroke_edits_of(db: sqlite3.Connection, ids: Sequence[str]) -> dict[str, StrokeEdits]:
     """How strokes show, those that are not simply as written."""
-    found: dict[str, Showing] = {}
+    found: dict[str, StrokeEdits] = {}
     for start in range(0, len(ids), 500):
         some = ids[start : start + 500]
         marks = ",".join("?" * len(some))
         rows = db.execute(f"SELECT id, showing FROM strokes WHERE showing IS NOT NULL AND id IN ({marks})", some)
-        found |= {r["id"]: read_showing(r["showing"]) for r in rows}
+        found |= {r["id"]: read_stroke_edits(r["showing"]) for r in rows}
     return found
 
 
@@ -116,7 +116,7 @@ def put_in_place(
                 "INSERT INTO strokes (id, sheet_id, place, pen_id, revision, trace, created_at, trace_of, showing, "
                 "layer, locked, grouped) SELECT ?, ?, iif(sheet_id = ?, place, ?), pen_id, revision, X'', ?, "
                 "coalesce(trace_of, id), ?, iif(sheet_id = ?, layer, NULL), locked, grouped FROM strokes WHERE id = ?",
-                (stroke.id, goal, goal, last + k, now(), written_showing(stroke.showing), goal, stroke.of),
+                (stroke.id, goal, goal, last + k, now(), written_stroke_edits(stroke.edits), goal, stroke.of),
             )
         db.executemany("UPDATE strokes SET binned_at = ? WHERE id = ?", [(now(), i) for i in going])
         for changed in {sheet_id, goal}:
@@ -126,12 +126,12 @@ def put_in_place(
 def place_strokes(db: sqlite3.Connection, sheet_id: str, placements: Mapping[str, Placement]) -> None:
     """Place strokes of a sheet further than they are; what the hand did stays as it is."""
     with transaction(db):
-        shown = showings_of(db, list(placements))
+        shown = stroke_edits_of(db, list(placements))
         texts = []
         for stroke_id, placement in placements.items():
-            how = shown.get(stroke_id, AS_WRITTEN)
-            moved = dataclasses.replace(how, placement=after(how.placement or HERE, placement))
-            texts.append((written_showing(moved), stroke_id, sheet_id))
+            how = shown.get(stroke_id, UNEDITED)
+            moved = dataclasses.replace(how, placement=after(how.placement or IDENTITY, placement))
+            texts.append((written_stroke_edits(moved), stroke_id, sheet_id))
         db.executemany("UPDATE strokes SET showing = ? WHERE id = ? AND sheet_id = ?", texts)
 
 

@@ -11,11 +11,11 @@ from gray_quill.core.ink.eraser import fills_met, rubbed, sweep_of, touched
 from gray_quill.core.ink.hit_test import strokes_ringed
 from gray_quill.core.ink.scribble import is_scribble, scribbled
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing
+from gray_quill.core.ink.stroke_edits import UNEDITED, StrokeEdits
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import on_layer, reachable
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of
+from gray_quill.store.stroke_edits import Fresh, put_in_place, stroke_edits_of
 from gray_quill.store.strokes import index_of, load_traces, stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
@@ -82,8 +82,8 @@ def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
         near = strokes_ringed(inks, way, in_time) if ringed else touched(inks, sweep, in_time)
         emptied = set(near if ringed else fills_met(inks, sweep)) if "fills" in body.of else set()
         emptied = {k for k in emptied if inks[k].fill is not None}
-        showings = showings_of(db(), [index[k][0] for k in {*near, *emptied}])
-        cut = [k for k in near if _kind(inks[k], showings.get(index[k][0], AS_WRITTEN)) in body.of]
+        edits_by_id = stroke_edits_of(db(), [index[k][0] for k in {*near, *emptied}])
+        cut = [k for k in near if _kind(inks[k], edits_by_id.get(index[k][0], UNEDITED)) in body.of]
         met = [*cut, *sorted(emptied - set(cut))]
         was = [index[k] for k in met]
         if not was:
@@ -91,7 +91,7 @@ def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
         fresh, stem = list[Fresh](), new_id("rub")
         for k in met:
             in_time()
-            how, left = showings.get(index[k][0], AS_WRITTEN), list[Showing]()
+            how, left = edits_by_id.get(index[k][0], UNEDITED), list[StrokeEdits]()
             if k not in cut:
                 left = [dataclasses.replace(how, fill=None)]
             elif body.takes == "rubbed":
@@ -106,8 +106,8 @@ def rub_out(sheet_id: str, body: RubWay) -> Rubbed:
     )
 
 
-def _kind(ink: Ink, showing: Showing) -> Rubbable:
-    if showing.figure:
+def _kind(ink: Ink, edits: StrokeEdits) -> Rubbable:
+    if edits.figure:
         return "figures"
     return "washes" if ink.recipe.is_wash else "ink"
 

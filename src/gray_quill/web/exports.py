@@ -19,9 +19,9 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST
-from gray_quill.core.ink.placement import HERE
+from gray_quill.core.ink.placement import IDENTITY
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN
+from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.ink.view import View, page_view
 from gray_quill.core.panel.proof import PLAIN, proof_sheet
 from gray_quill.core.paper import LARGEST_MM, Paper
@@ -38,7 +38,7 @@ from gray_quill.store.items import get_thing
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, get_sheet, pages_of
-from gray_quill.store.stroke_edits import showings_of
+from gray_quill.store.stroke_edits import stroke_edits_of
 from gray_quill.store.strokes import stroke_index
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, folder, memory
@@ -299,7 +299,7 @@ class _Exporting:
             index = stroke_index(self.db, page.id)
             held = held_of(self.db, page.id)
             names = {layer.id: layer.name for layer in page.layers}
-            showings = showings_of(self.db, [i for i, _, _ in index])
+            edits_by_id = stroke_edits_of(self.db, [i for i, _, _ in index])
             strokes = []
             for (stroke_id, pen_id, revision), (trace, _) in zip(
                 index, self.memory.strokes(self.db, index, page.paper), strict=True
@@ -307,7 +307,7 @@ class _Exporting:
                 brush = f"pen-{pen_id}-{revision}"
                 brushes.setdefault(brush, self._brush(pen_id, revision))
                 on = held[stroke_id].layer if stroke_id in held else FIRST
-                placement = showings.get(stroke_id, AS_WRITTEN).placement or HERE
+                placement = edits_by_id.get(stroke_id, UNEDITED).placement or IDENTITY
                 strokes.append(WrittenStroke(trace, brush, names.get(on, page.layers[0].name), placement))
             written.append(WrittenPage(page.page, page.paper.width_mm, page.paper.height_mm, strokes))
         return write_inkml_sheet(pages[0].name, written, brushes)

@@ -13,7 +13,7 @@ from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.layer import FIRST, Placed, layers_said
 from gray_quill.core.ink.page import Pixels, page_pixels
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN, shown, to_settle
+from gray_quill.core.ink.stroke_edits import UNEDITED, shown, to_settle
 from gray_quill.core.ink.underlay import printed
 from gray_quill.core.ink.view import View
 from gray_quill.core.paper import Paper
@@ -23,7 +23,7 @@ from gray_quill.core.trace import Trace
 from gray_quill.store.layers import held_of
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.stroke_edits import showings_of
+from gray_quill.store.stroke_edits import stroke_edits_of
 from gray_quill.store.strokes import Entry, load_traces, stroke_index
 from gray_quill.web.originals import KeptOriginals
 from gray_quill.web.records import Source
@@ -95,15 +95,15 @@ class InkMemory:
             missing = [entry for entry, pair in zip(index, there, strict=True) if pair is None]
             before = self.changes
         ids = [i for i, _, _ in missing]
-        traces, showings = load_traces(db, ids), showings_of(db, ids)
+        traces, edits_by_id = load_traces(db, ids), stroke_edits_of(db, ids)
         recipes: dict[tuple[str, int], Recipe] = {key: get_pen(db, *key).recipe for key in {e[1:] for e in missing}}
         fresh = {}
         for start in range(0, len(missing), AT_ONCE):
             in_time()
             part = missing[start : start + AT_ONCE]
-            showing = {entry: showings.get(entry[0], AS_WRITTEN) for entry in part}
-            drawn = [(to_settle(traces[e[0]], how), recipes[e[1:]]) for e, how in showing.items()]
-            for (entry, how), ink in zip(showing.items(), settle_or_bare(drawn, paper), strict=True):
+            edits = {entry: edits_by_id.get(entry[0], UNEDITED) for entry in part}
+            drawn = [(to_settle(traces[e[0]], how), recipes[e[1:]]) for e, how in edits.items()]
+            for (entry, how), ink in zip(edits.items(), settle_or_bare(drawn, paper), strict=True):
                 fresh[entry] = shown(traces[entry[0]], ink, how)
                 if is_bare(ink):
                     logging.getLogger("gray_quill").error("stroke %s cannot be drawn with %s %d", *entry)

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from gray_quill.core.errors import FormatError, GrayQuillError
 from gray_quill.core.ink.cost import check_cost
 from gray_quill.core.ink.layer import FIRST, MOST_LAYERS, Layer
-from gray_quill.core.ink.placement import HERE, Placement, check_placement, inverse, placed
+from gray_quill.core.ink.placement import IDENTITY, Placement, check_placement, inverse, placed
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper
 from gray_quill.core.trace import Trace, bounds_mm, moved
 from gray_quill.formats.inkml import Noted
@@ -77,7 +77,7 @@ def _fill(db: sqlite3.Connection, page_id: str, noted: Sequence[Noted], usual: P
         check_cost(trace, pen.recipe)
         name = one.notes.get("layer", Layer().name)[:30]
         strokes.append(Stroke(stroke_id, pen.id, pen.revision, trace, layer=ids.get(name, FIRST)))
-        if placement != HERE:
+        if placement != IDENTITY:
             placements[stroke_id] = placement
     add_strokes(db, page_id, strokes)
     place_strokes(db, page_id, placements)
@@ -98,9 +98,9 @@ def _as_written(trace: Trace, said: str) -> tuple[Trace, Placement]:
         a, b, c, d, e, f, g, h = (float(v) for v in said.split())
         placement = (a, b, c, d, e, f, g, h)
         if not all(map(math.isfinite, placement)):
-            return trace, HERE
+            return trace, IDENTITY
         x, y = placed(trace.x_mm, trace.y_mm, inverse(placement))
         check_placement(placement, x, y)
     except (ValueError, ArithmeticError, GrayQuillError):
-        return trace, HERE
+        return trace, IDENTITY
     return dataclasses.replace(trace, x_mm=x, y_mm=y), placement

@@ -12,13 +12,13 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.clean_figure import CleanFigure, anchor_of, corners_of, placed_figure, with_corner
 from gray_quill.core.ink.figures import fit_figure
-from gray_quill.core.ink.placement import HERE, Placement, after, check_placement, inverse, is_even, placed
+from gray_quill.core.ink.placement import IDENTITY, Placement, after, check_placement, inverse, is_even, placed
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN, Showing
+from gray_quill.core.ink.stroke_edits import UNEDITED, StrokeEdits
 from gray_quill.store.database import transaction
 from gray_quill.store.layers import check_free
 from gray_quill.store.sheets import Sheet, get_sheet
-from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of, swap_strokes, there
+from gray_quill.store.stroke_edits import Fresh, put_in_place, stroke_edits_of, swap_strokes, there
 from gray_quill.store.strokes import index_of, load_traces
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
@@ -63,7 +63,7 @@ class FigureMeant(Model):
 class TidyInk(Model):
     """placement: how the figure was sized and turned before the pen lifted."""
 
-    placement: PlacementIn = HERE
+    placement: PlacementIn = IDENTITY
 
 
 class FigureOfInk(Model):
@@ -106,12 +106,12 @@ def place_ink(sheet_id: str, body: PlaceInk) -> Placed:
         corners = _corners(inks)
         check_placement(body.placement, *corners)
         _stays_on(sheet, *placed(*corners, body.placement))
-        showings, stem = showings_of(db(), body.ids), new_id("placed")
+        edits_by_id, stem = stroke_edits_of(db(), body.ids), new_id("placed")
         composed: dict[Placement, Placement] = {}
         fresh = []
         for k, stroke_id in enumerate(dict.fromkeys(body.ids)):
-            how = showings.get(stroke_id, AS_WRITTEN)
-            wider = body.wider if how == AS_WRITTEN else how.wider and body.wider
+            how = edits_by_id.get(stroke_id, UNEDITED)
+            wider = body.wider if how == UNEDITED else how.wider and body.wider
             if how.placement not in composed:  # most strokes lie as they were written
                 placement = composed[how.placement] = after(how.placement, body.placement)
                 check_placement(placement, *placed(*corners, inverse(how.placement)))
@@ -139,12 +139,12 @@ def fill_ink(sheet_id: str, body: FillInk) -> Placed:
     with transaction(db()):
         sheet = get_sheet(db(), sheet_id)
         check_free(db(), sheet, body.ids)
-        showings = showings_of(db(), body.ids)
-        changed = {i: dataclasses.replace(showings.get(i, AS_WRITTEN), fill=body.fill) for i in body.ids}
+        edits_by_id = stroke_edits_of(db(), body.ids)
+        changed = {i: dataclasses.replace(edits_by_id.get(i, UNEDITED), fill=body.fill) for i in body.ids}
         return _in_place(sheet, changed, "filled")
 
 
-def _in_place(sheet: Sheet, changed: Mapping[str, Showing], stem: str) -> Placed:
+def _in_place(sheet: Sheet, changed: Mapping[str, StrokeEdits], stem: str) -> Placed:
     """Show strokes of a sheet otherwise, inside the caller's transaction."""
     was, stem = index_of(db(), sheet.id, list(changed)), new_id(stem)
     fresh = [Fresh(f"{stem}-{k}", i, how) for k, (i, how) in enumerate(changed.items())]
@@ -177,10 +177,10 @@ def tidy_stroke(sheet_id: str, stroke_id: str, body: TidyInk) -> Rubbed:
     with transaction(db()):
         was = index_of(db(), sheet_id, [stroke_id])
         trace = load_traces(db(), [stroke_id])[stroke_id]
-        figure = None if showings_of(db(), [stroke_id]) else fit_figure(trace.x_mm, trace.y_mm)
+        figure = None if stroke_edits_of(db(), [stroke_id]) else fit_figure(trace.x_mm, trace.y_mm)
         if figure is None:
             return Rubbed(away=[], back=[], box_mm=None, sheet=get_sheet(db(), sheet_id))
-        fresh = Fresh(new_id("figure"), stroke_id, Showing(figure=placed_figure(figure, body.placement)))
+        fresh = Fresh(new_id("figure"), stroke_id, StrokeEdits(figure=placed_figure(figure, body.placement)))
         put_in_place(db(), sheet_id, [stroke_id], [fresh])
         box = box_of(sheet_id, [*was, *index_of(db(), sheet_id, [fresh.id])])
     return Rubbed(away=[stroke_id], back=[fresh.id], box_mm=box, sheet=get_sheet(db(), sheet_id))
@@ -190,7 +190,7 @@ def tidy_stroke(sheet_id: str, stroke_id: str, body: TidyInk) -> Rubbed:
 def read_figure(sheet_id: str, stroke_id: str) -> FigureOfInk:
     """The clean figure a stroke was made, with the corners that can be taken elsewhere."""
     index_of(db(), sheet_id, [stroke_id])
-    how = showings_of(db(), [stroke_id]).get(stroke_id, AS_WRITTEN)
+    how = stroke_edits_of(db(), [stroke_id]).get(stroke_id, UNEDITED)
     if how.figure is None:
         return FigureOfInk(kind=None, corners_mm=[])
     seen = placed_figure(how.figure, how.placement)
@@ -203,7 +203,7 @@ def change_corner(sheet_id: str, stroke_id: str, body: ChangeCorner) -> Placed:
     with transaction(db()):
         sheet = get_sheet(db(), sheet_id)
         check_free(db(), sheet, [stroke_id])
-        how = showings_of(db(), [stroke_id]).get(stroke_id, AS_WRITTEN)
+        how = stroke_edits_of(db(), [stroke_id]).get(stroke_id, UNEDITED)
         if how.figure is None or how.rubs:
             raise InputError("Only a clean figure that was not rubbed has corners to move.", "which")
         x, y = placed(np.array([body.to_mm[0]]), np.array([body.to_mm[1]]), inverse(how.placement))

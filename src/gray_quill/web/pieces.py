@@ -8,13 +8,13 @@ from pydantic import Field
 
 from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.pieces import PIECES, piece_traces
-from gray_quill.core.ink.placement import HERE, after
-from gray_quill.core.ink.stroke_edits import AS_WRITTEN
+from gray_quill.core.ink.placement import IDENTITY, after
+from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.paper import LARGEST_MM, SMALLEST_MM, Paper
 from gray_quill.store.database import transaction
 from gray_quill.store.pens import get_pen
 from gray_quill.store.sheets import Sheet, add_sheet, get_sheet, list_sheets
-from gray_quill.store.stroke_edits import Fresh, put_in_place, showings_of
+from gray_quill.store.stroke_edits import Fresh, put_in_place, stroke_edits_of
 from gray_quill.store.strokes import Stroke, index_of
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db, memory
@@ -92,11 +92,11 @@ def keep_piece(body: KeepPiece) -> Sheet:
         add_sheet(db(), dataclasses.replace(kept, piece=True))
         across, down = (sides[0] - left - right) / 2, (sides[1] - top - bottom) / 2
         aside = (1.0, 0.0, 0.0, 1.0, across, down, 0.0, 0.0)
-        showings = showings_of(db(), body.ids)
+        edits_by_id = stroke_edits_of(db(), body.ids)
         fresh = []
         for k, (stroke_id, _, _) in enumerate(was):
-            how = showings.get(stroke_id, AS_WRITTEN)
-            placement = after(how.placement or HERE, aside)
+            how = edits_by_id.get(stroke_id, UNEDITED)
+            placement = after(how.placement or IDENTITY, aside)
             fresh.append(Fresh(f"{kept.id}-{k}", stroke_id, dataclasses.replace(how, placement=placement)))
         put_in_place(db(), body.sheet_id, [], fresh, kept.id)
         memory().strokes(db(), index_of(db(), kept.id, [f.id for f in fresh]), paper)

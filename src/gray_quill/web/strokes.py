@@ -151,7 +151,7 @@ class LikeThese(Model):
     by: Literal["pen", "colour", "kind"] = "pen"
 
 
-class ChooseWay(Way):
+class SelectBody(Way):
     """takes: of a ring, the words it holds by the larger part of their ink, what it touches, or only what lies wholly
     inside; words: whole words of what is met; locked_too: also what is locked.
     """
@@ -262,8 +262,8 @@ def _inked(sheet_id: str, inks: Sequence[InkOf]) -> InkedAgain:
     return InkedAgain(was=was, strokes=len(ids), box_mm=box_of(sheet_id, [*before, *now]), sheet=sheet)
 
 
-@operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=ChooseWay, costly=True)
-def find_strokes_met(sheet_id: str, body: ChooseWay) -> StrokesMet:
+@operation(strokes, "POST", "/sheets/<sheet_id>/strokes/met", StrokesMet, body=SelectBody, costly=True)
+def find_strokes_met(sheet_id: str, body: SelectBody) -> StrokesMet:
     """The strokes a way across the page touches, crosses or rings, with all of their groups or words."""
     sheet = get_sheet(db(), sheet_id)
     index = reachable(db(), sheet, stroke_index(db(), sheet_id), body.locked_too)

@@ -24,7 +24,7 @@ export function oddsOf(trees: PalmTrees, look: readonly number[]): number {
   return total
 }
 
-/** What is known of a contact at a moment, in the order of LOOKS in core/palm/features.py; NaN where there is nothing. */
+/** What is known of a contact at a moment, in the order of LOOKS (core/palm/features.py); NaN: nothing. */
 export function looks(g: Glass, t: PalmTouch, nowMs: number): number[] {
   const { limits, zone, widthMm, heightMm } = g.plan
   const sized = t.sizeMm > 0

@@ -72,16 +72,16 @@ def cells_a_pixel(step, width_px):  # type: ignore[no-untyped-def]
 
 
 @numba.njit(cache=True, fastmath=True)
-def hair(across, way_mm, hairs):  # type: ignore[no-untyped-def]
+def hair(across, path_mm, hairs):  # type: ignore[no-untyped-def]
     """What is left on a brush's bristle, 0..1: across -1..1 of the brush, way_mm from where the stroke began. Each
     bristle took up its own share and gives it off as it goes, in waves of its own; it marks most in its middle.
     """
     at = min(max((across + 1.0) / 2.0 * hairs, 0.0), hairs - 1e-6)
     number = math.floor(at) + 1.0
     took = (number * 0.6180339887) % 1.0
-    cycles = way_mm * (0.08 + 0.1 * ((number * 0.7548776662) % 1.0)) + number * 0.381966
+    cycles = path_mm * (0.08 + 0.1 * ((number * 0.7548776662) % 1.0)) + number * 0.381966
     waves = 4.0 * abs(cycles - math.floor(cycles) - 0.5) - 1.0
-    left = 1.2 * took + FULL + WAVES * waves - way_mm / (way_mm + DRY_MM)
+    left = 1.2 * took + FULL + WAVES * waves - path_mm / (path_mm + DRY_MM)
     middle = 2.0 * (at - number + 1.0) - 1.0
     return min(1.0, max(0.0, STEEP * left)) * (1.0 - BETWEEN * middle * middle * middle * middle)
 
@@ -264,8 +264,8 @@ def _press(load, side, top, path, k, m, phi, begins, bristles, hairs, spread):  
                 continue
             pressed = (a0 + (a1 - a0) * share) * math.sqrt(1.0 - d * d / (here * here))
             if bristles > 0.0 and pressed > cells[j, i]:
-                way_mm = path.along_mm[k] + (path.along_mm[m] - path.along_mm[k]) * share
-                pressed *= 1.0 - bristles * (1.0 - hair(across / here, way_mm, hairs))
+                path_mm = path.along_mm[k] + (path.along_mm[m] - path.along_mm[k]) * share
+                pressed *= 1.0 - bristles * (1.0 - hair(across / here, path_mm, hairs))
             if pressed > cells[j, i]:
                 cells[j, i] = pressed
                 if headings.shape[0] > 0:

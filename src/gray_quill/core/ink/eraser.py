@@ -11,11 +11,11 @@ from numpy.typing import ArrayLike, NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.ink.near_way import near_way
+from gray_quill.core.ink.near_path import near_path
 from gray_quill.core.ink.outline import footprint_points
-from gray_quill.core.ink.placement import HERE, Placement, inverse, placed, scale_of
+from gray_quill.core.ink.placement import IDENTITY, Placement, inverse, placed, scale_of
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.ink.stroke_edits import Rub, Showing, first_sample
+from gray_quill.core.ink.stroke_edits import Rub, StrokeEdits, first_sample
 from gray_quill.core.trace import along_path_mm
 
 STEP_MM = 0.05  # how finely a stroke is looked at
@@ -26,45 +26,45 @@ LONGEST_MM = 10_000.0
 
 
 @dataclasses.dataclass(frozen=True, eq=False)
-class Sweep:
+class EraserSweep:
     """What an eraser went over, page mm: all that lies within its radius of its way."""
 
-    way_mm: Floats
+    path_mm: Floats
     radius_mm: float
 
     @property
     def box_mm(self) -> Floats:
         """Left, top, right, bottom."""
-        low, high = self.way_mm.min(axis=0), self.way_mm.max(axis=0)
+        low, high = self.path_mm.min(axis=0), self.path_mm.max(axis=0)
         return np.concatenate((low - self.radius_mm, high + self.radius_mm))
 
     @cached_property
     def area(self) -> shapely.Geometry:
         """Made in parts: the rim of a long scribble over itself is dear."""
-        way = self.way_mm
+        way = self.path_mm
         parts = [shapely.LineString(_two(way[k : k + PART + 1])) for k in range(0, max(1, len(way) - 1), PART)]
         return shapely.union_all(shapely.buffer(parts, self.radius_mm, quad_segs=QUAD))
 
     def holds(self, x: Floats, y: Floats) -> NDArray[np.bool_]:
         """Which places it went over."""
-        return near_way(x, y, self.radius_mm, self.way_mm)
+        return near_path(x, y, self.radius_mm, self.path_mm)
 
 
-def sweep_of(way_mm: ArrayLike, radius_mm: float) -> Sweep:
+def sweep_of(path_mm: ArrayLike, radius_mm: float) -> EraserSweep:
     """What an eraser of this radius goes over along a way, (n, 2). Raises InputError."""
-    way = np.array(way_mm, float).reshape(-1, 2)
+    way = np.array(path_mm, float).reshape(-1, 2)
     if float(np.hypot(*np.diff(way, axis=0).T).sum()) > LONGEST_MM:
         raise InputError(f"Rub at most {LONGEST_MM / 1000:g} m at a time.", "way")
     line = shapely.LineString(_two(way)).simplify(SIMPLER_MM)
     kept = np.asarray(line.coords)
-    return Sweep(kept if line.length else kept[:1], radius_mm)
+    return EraserSweep(kept if line.length else kept[:1], radius_mm)
 
 
 def _two(way: Floats) -> Floats:
     return way if len(way) > 1 else np.repeat(way, 2, axis=0)
 
 
-def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lambda: None) -> list[int]:
+def touched(inks: Sequence[Ink], sweep: EraserSweep, step: Callable[[], object] = lambda: None) -> list[int]:
     """Places of the strokes whose ink a sweep meets."""
     if not inks:
         return []
@@ -76,20 +76,20 @@ def touched(inks: Sequence[Ink], sweep: Sweep, step: Callable[[], object] = lamb
         step()
         ink = inks[k]
         x, y, width, _, _ = _looked_at(ink)
-        near = near_way(x, y, sweep.radius_mm + width / 2, sweep.way_mm)
+        near = near_path(x, y, sweep.radius_mm + width / 2, sweep.path_mm)
         if near.any() and _still_there(ink, x[near], y[near], width[near]).any():
             found.append(k)
     return found
 
 
-def fills_met(inks: Sequence[Ink], sweep: Sweep) -> list[int]:
+def fills_met(inks: Sequence[Ink], sweep: EraserSweep) -> list[int]:
     """Places of the strokes whose filled inside a sweep meets."""
     found = []
     for k, ink in enumerate(inks):
         if ink.fill is None or len(ink.x_mm) < 3 or _apart(np.array(ink.box_mm), sweep.box_mm):
             continue
         inside = shapely.make_valid(shapely.Polygon(np.column_stack((ink.x_mm, ink.y_mm))))
-        way = shapely.LineString(_two(sweep.way_mm))
+        way = shapely.LineString(_two(sweep.path_mm))
         if shapely.dwithin(inside, way, sweep.radius_mm):
             found.append(k)
     return found
@@ -99,7 +99,7 @@ def _apart(one: Floats, other: Floats) -> bool:
     return bool((one[:2] > other[2:]).any() or (other[:2] > one[2:]).any())
 
 
-def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
+def rubbed(ink: Ink, edits: StrokeEdits, sweep: EraserSweep) -> list[StrokeEdits]:
     """What is left of a stroke that shows so: the pieces between the places where the eraser went all across it, each
     without what it went over; none where nothing is left.
     """
@@ -111,7 +111,7 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
         gone[gone] = sweep.holds(px[gone], py[gone])
     for k in (0, -1):  # the tip reaches beyond the path
         gone[k] = gone[k] and _tip_gone(ink, k, sweep)
-    base, reach = first_sample(showing), float(ink.long_mm.max()) / 2
+    base, reach = first_sample(edits), float(ink.long_mm.max()) / 2
     runs, left = _runs(~gone), []
     for k, (first, last) in enumerate(runs):
         # the ink goes on under what is gone, as far as its tip reaches back from there, and no further than half way
@@ -121,16 +121,16 @@ def rubbed(ink: Ink, showing: Showing, sweep: Sweep) -> list[Showing]:
         hi = min(after, max(last, int(np.searchsorted(along, along[last - 1] + reach))))
         lo = max(lo, 0)
         whole = lo == 0 and hi == len(x) - 1
-        span = showing.span if whole else (base + float(at[lo]), base + float(at[hi]))
+        span = edits.span if whole else (base + float(at[lo]), base + float(at[hi]))
         near = _near(sweep, x[lo : hi + 1], y[lo : hi + 1], reach * math.sqrt(2))
-        rubs = tuple(_rub_of(way, sweep.radius_mm, showing.placement) for way in near)
-        left.append(dataclasses.replace(showing, span=span, rubs=(*showing.rubs, *rubs)))
+        rubs = tuple(_rub_of(way, sweep.radius_mm, edits.placement) for way in near)
+        left.append(dataclasses.replace(edits, span=span, rubs=(*edits.rubs, *rubs)))
     return left
 
 
-def _tip_gone(ink: Ink, k: int, sweep: Sweep) -> bool:
+def _tip_gone(ink: Ink, k: int, sweep: EraserSweep) -> bool:
     inside = sweep.radius_mm - float(ink.long_mm[k]) * math.sqrt(2) / 2
-    if inside > 0 and near_way(ink.x_mm[[k]], ink.y_mm[[k]], inside, sweep.way_mm)[0]:
+    if inside > 0 and near_path(ink.x_mm[[k]], ink.y_mm[[k]], inside, sweep.path_mm)[0]:
         return True
     return bool(sweep.holds(*footprint_points(ink, k).T).all())
 
@@ -152,7 +152,7 @@ def _still_there(ink: Ink, x: Floats, y: Floats, width: Floats) -> NDArray[np.bo
     """Which of these places have not been rubbed out wholly before."""
     there = np.ones(len(x), bool)
     for way, radius in ink.rubs:
-        there &= ~near_way(x, y, np.maximum(radius - width / 2, 0), way)
+        there &= ~near_path(x, y, np.maximum(radius - width / 2, 0), way)
     return there
 
 
@@ -162,18 +162,18 @@ def _runs(kept: np.ndarray) -> list[tuple[int, int]]:
     return list(zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True))
 
 
-def _near(sweep: Sweep, x: Floats, y: Floats, reach: float) -> list[Floats]:
+def _near(sweep: EraserSweep, x: Floats, y: Floats, reach: float) -> list[Floats]:
     """The parts of a sweep's way that come near a piece whose tip reaches so far from its path: it carries no more."""
-    way, far = sweep.way_mm, reach + sweep.radius_mm
+    way, far = sweep.path_mm, reach + sweep.radius_mm
     low, high = np.array((x.min(), y.min())) - far, np.array((x.max(), y.max())) + far
     ends = _two(way)
     meets = (np.minimum(ends[:-1], ends[1:]) <= high) & (np.maximum(ends[:-1], ends[1:]) >= low)
     parts = [ends[first : last + 1] for first, last in _runs(np.asarray(meets.all(axis=1)))]
-    return [part for part in parts if near_way(x, y, far, part).any()]
+    return [part for part in parts if near_path(x, y, far, part).any()]
 
 
 def _rub_of(way: Floats, radius_mm: float, placement: Placement) -> Rub:
     """A part of an eraser's way in the trace's own measures."""
-    x, y = way.T if placement == HERE else placed(way[:, 0], way[:, 1], inverse(placement))
+    x, y = way.T if placement == IDENTITY else placed(way[:, 0], way[:, 1], inverse(placement))
     places = tuple(zip(np.round(x, 4).tolist(), np.round(y, 4).tolist(), strict=True))
     return Rub(places, radius_mm / scale_of(placement))

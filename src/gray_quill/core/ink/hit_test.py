@@ -17,14 +17,14 @@ CLOSED = 0.15  # a way whose ends are nearer than this share of its length rings
 
 
 def strokes_met(
-    inks: Sequence[Ink], way_mm: Floats, reach_mm: float = REACH_MM, step: Callable[[], object] = lambda: None
+    inks: Sequence[Ink], path_mm: Floats, reach_mm: float = REACH_MM, step: Callable[[], object] = lambda: None
 ) -> list[int]:
     """Places of the strokes a way, shape (n, 2), touches; or, where it closes on itself, of those it touches or that
     lie inside by half or more of their path. `step` is called now and then and may end it. Raises InputError.
     """
-    length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
-    closed = closes(way_mm)
-    way = _even(way_mm, int(np.ceil(length / STEP_MM)) + 1)
+    length = float(np.hypot(*np.diff(path_mm, axis=0).T).sum())
+    closed = closes(path_mm)
+    way = _even(path_mm, int(np.ceil(length / STEP_MM)) + 1)
     met = []
     for k, ink in enumerate(inks):
         step()
@@ -32,13 +32,13 @@ def strokes_met(
         low, high = np.array(ink.box_mm[:2]) - reach_mm, np.array(ink.box_mm[2:]) + reach_mm
         near = way[((way >= low) & (way <= high)).all(axis=1)]
         touched = len(near) and _nearest(near, path, ink.long_mm / 2, step) <= reach_mm
-        if touched or (closed and share_inside(ink, way_mm) >= 0.5):
+        if touched or (closed and share_inside(ink, path_mm) >= 0.5):
             met.append(k)
     return met
 
 
 def strokes_ringed(
-    inks: Sequence[Ink], way_mm: Floats, step: Callable[[], object] = lambda: None, wholly: bool = False
+    inks: Sequence[Ink], path_mm: Floats, step: Callable[[], object] = lambda: None, wholly: bool = False
 ) -> list[int]:
     """Places of the strokes that lie inside a way by half or more of their path, or wholly; it is closed where it
     ends.
@@ -47,7 +47,7 @@ def strokes_ringed(
     for k, ink in enumerate(inks):
         step()
         path = np.column_stack((ink.x_mm, ink.y_mm))
-        if _inside(path, way_mm) == 1 if wholly else share_inside(ink, way_mm) >= 0.5:
+        if _inside(path, path_mm) == 1 if wholly else share_inside(ink, path_mm) >= 0.5:
             found.append(k)
     return found
 
@@ -60,22 +60,22 @@ def share_inside(ink: Ink, ring_mm: Floats) -> float:
     return _inside(_even(path, LOOKED_AT), ring_mm)
 
 
-def closes(way_mm: Floats) -> bool:
+def closes(path_mm: Floats) -> bool:
     """Whether a way rings something: its ends are near each other, for its length, and it is no touch. Raises
     InputError for one that is far too long.
     """
-    length = float(np.hypot(*np.diff(way_mm, axis=0).T).sum())
+    length = float(np.hypot(*np.diff(path_mm, axis=0).T).sum())
     if length > LONGEST_MM:
         raise InputError(f"Choose with a way of at most {LONGEST_MM / 1000:g} m.", "way")
-    is_touch = float(np.ptp(way_mm, axis=0).max()) <= 2 * REACH_MM
-    return not is_touch and float(np.hypot(*(way_mm[-1] - way_mm[0]))) < CLOSED * length
+    is_touch = float(np.ptp(path_mm, axis=0).max()) <= 2 * REACH_MM
+    return not is_touch and float(np.hypot(*(path_mm[-1] - path_mm[0]))) < CLOSED * length
 
 
-def _even(way_mm: Floats, count: int) -> Floats:
+def _even(path_mm: Floats, count: int) -> Floats:
     """So many places evenly along a way, its ends among them."""
-    at = along_path_mm(way_mm[:, 0], way_mm[:, 1])
+    at = along_path_mm(path_mm[:, 0], path_mm[:, 1])
     steps = np.linspace(0, at[-1], count)
-    return np.column_stack([np.interp(steps, at, way_mm[:, k]) for k in (0, 1)])
+    return np.column_stack([np.interp(steps, at, path_mm[:, k]) for k in (0, 1)])
 
 
 def _nearest(way: Floats, path: Floats, half_mm: Floats, step: Callable[[], object]) -> float:

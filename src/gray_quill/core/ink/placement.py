@@ -13,7 +13,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 
 Placement = tuple[float, float, float, float, float, float, float, float]
-HERE: Placement = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0)
+IDENTITY: Placement = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0)
 SMALLEST, LARGEST = 0.02, 50.0  # times its size; beyond it ink is no longer ink
 SIMILAR = 1e-6  # how far an even placement may be from one, of its scale
 PAGE_MM = 300.0  # on which that is judged

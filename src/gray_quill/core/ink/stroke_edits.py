@@ -13,7 +13,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.curves import between
 from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.clean_figure import CleanFigure, along_figure
-from gray_quill.core.ink.placement import HERE, Placement, is_even, placed, scale_of, turned
+from gray_quill.core.ink.placement import IDENTITY, Placement, is_even, placed, scale_of, turned
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.trace import Trace
 
@@ -22,12 +22,12 @@ from gray_quill.core.trace import Trace
 class Rub:
     """Where an eraser went, mm of the trace, and its radius."""
 
-    way_mm: tuple[tuple[float, float], ...]
+    path_mm: tuple[tuple[float, float], ...]
     radius_mm: float
 
 
 @dataclasses.dataclass(frozen=True)
-class Showing:
+class StrokeEdits:
     """figure: what the way was made clean to. placement: where places of the trace lie on the page. wider: widths grow
     with the ink, where it is placed evenly; else the pen draws the placed trace as if written so. span: first and last
     position left among the trace's samples, None for all. rubs: what an eraser took of that. fill: what the inside is
@@ -35,27 +35,27 @@ class Showing:
     """
 
     figure: CleanFigure | None = None
-    placement: Placement = HERE
+    placement: Placement = IDENTITY
     wider: bool = True
     span: tuple[float, float] | None = None
     rubs: tuple[Rub, ...] = ()
     fill: Fill | None = None
 
 
-AS_WRITTEN = Showing()
+UNEDITED = StrokeEdits()
 
 
-def _grows(showing: Showing) -> bool:
+def _grows(edits: StrokeEdits) -> bool:
     """Whether the ink is what is placed, its widths with it; else the trace is, and inked there."""
-    return showing.wider and is_even(showing.placement)
+    return edits.wider and is_even(edits.placement)
 
 
-def to_settle(trace: Trace, showing: Showing) -> Trace:
+def to_settle(trace: Trace, edits: StrokeEdits) -> Trace:
     """What the pen is given: the trace as written or made clean, or as placed where its widths stay the pen's."""
-    trace = _figured(trace, showing.figure)
-    if showing.placement == HERE or _grows(showing):
+    trace = _figured(trace, edits.figure)
+    if edits.placement == IDENTITY or _grows(edits):
         return trace
-    return _placed_trace(trace, showing.placement)
+    return _placed_trace(trace, edits.placement)
 
 
 def _figured(trace: Trace, figure: CleanFigure | None) -> Trace:
@@ -72,16 +72,16 @@ def _placed_trace(trace: Trace, placement: Placement) -> Trace:
     return dataclasses.replace(trace, x_mm=x, y_mm=y, azimuth=azimuth)
 
 
-def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
+def shown(trace: Trace, ink: Ink, edits: StrokeEdits) -> tuple[Trace, Ink]:
     """The part of a trace that shows, where it lies on the page, and its ink there. ink: of `to_settle`."""
-    if showing == AS_WRITTEN:
+    if edits == UNEDITED:
         return trace, ink
-    if showing.fill and showing.span is None:
-        ink = dataclasses.replace(ink, fill=showing.fill)
-    placement, trace = showing.placement, _figured(trace, showing.figure)
-    if placement != HERE:
+    if edits.fill and edits.span is None:
+        ink = dataclasses.replace(ink, fill=edits.fill)
+    placement, trace = edits.placement, _figured(trace, edits.figure)
+    if placement != IDENTITY:
         trace = _placed_trace(trace, placement)
-    if placement != HERE and _grows(showing):
+    if placement != IDENTITY and _grows(edits):
         x, y = placed(ink.x_mm, ink.y_mm, placement)
         scale = scale_of(placement)
         ink = dataclasses.replace(
@@ -92,11 +92,11 @@ def shown(trace: Trace, ink: Ink, showing: Showing) -> tuple[Trace, Ink]:
             short_mm=ink.short_mm * scale,
             angle=turned(ink.angle, ink.x_mm, ink.y_mm, placement),
         )
-    if showing.span is not None:
-        trace, ink = _part(trace, ink, *showing.span)
-    if showing.rubs:
+    if edits.span is not None:
+        trace, ink = _part(trace, ink, *edits.span)
+    if edits.rubs:
         scale = scale_of(placement)
-        rubs = tuple((_page_way(rub, placement), rub.radius_mm * scale) for rub in showing.rubs)
+        rubs = tuple((_page_way(rub, placement), rub.radius_mm * scale) for rub in edits.rubs)
         ink = dataclasses.replace(ink, rubs=rubs)
     return trace, ink
 
@@ -108,7 +108,7 @@ def moved_ink(ink: Ink, dx_mm: float, dy_mm: float) -> Ink:
 
 
 def _page_way(rub: Rub, placement: Placement) -> Floats:
-    x, y = np.array(rub.way_mm, float).T
+    x, y = np.array(rub.path_mm, float).T
     return np.column_stack(placed(x, y, placement))
 
 
@@ -141,6 +141,6 @@ def _part(trace: Trace, ink: Ink, first: float, last: float) -> tuple[Trace, Ink
     )
 
 
-def first_sample(showing: Showing) -> int:
+def first_sample(edits: StrokeEdits) -> int:
     """Which of the trace's samples is the first that shows."""
-    return 0 if showing.span is None else max(0, int(math.floor(showing.span[0])))
+    return 0 if edits.span is None else max(0, int(math.floor(edits.span[0])))

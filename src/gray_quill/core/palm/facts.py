@@ -32,7 +32,7 @@ def strayed(t: Touch, e: Event) -> None:
     now_ms, x, y = e.t_ms, e.x_mm, e.y_mm
     if e.width_mm > t.size_mm or e.height_mm > t.size_mm:
         t.size_mm, t.short_mm = e.size_mm, min(e.width_mm, e.height_mm)
-    t.way_mm += math.hypot(x - t.x, y - t.y)
+    t.path_mm += math.hypot(x - t.x, y - t.y)
     t.x, t.y = x, y
     far_mm = math.hypot(x - t.x0, y - t.y0)
     if far_mm > t.far_mm:

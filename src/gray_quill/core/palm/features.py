@@ -72,7 +72,7 @@ def looks(s: State, t: Touch, now_ms: float, zone: Zone) -> list[float]:
         t.far_mm,
         min(age, t.onset_ms),
         1000 * math.hypot(x1 - x0, y1 - y0) / (t1 - t0) if t1 - t0 >= LEAST_TRAIL_MS else NONE,
-        t.far_mm / t.way_mm if t.way_mm >= LEAST_WAY_MM else NONE,
+        t.far_mm / t.path_mm if t.path_mm >= LEAST_WAY_MM else NONE,
         _finite(t.since_nib_ms),
         _finite(t.nib_age_ms),
         float(t.nib_with),

@@ -70,7 +70,7 @@ class Touch:
     path: list[float] = dataclasses.field(default_factory=list)
     first_mm: float = 0.0
     short_mm: float = 0.0
-    way_mm: float = 0.0
+    path_mm: float = 0.0
     onset_ms: float = FOREVER
     trail: list[tuple[float, float, float]] = dataclasses.field(default_factory=list)
     since_nib_ms: float = FOREVER

@@ -130,9 +130,9 @@ class Acts(Glass):
         if found is not None:
             self.palms.add(found)
 
-    def follows(self, start_ms: float, end_ms: float, way_mm: float) -> Leg:
+    def follows(self, start_ms: float, end_ms: float, path_mm: float) -> Leg:
         """The hand goes along with the line it writes."""
-        return Leg(start_ms, end_ms, way_mm, 0.0)
+        return Leg(start_ms, end_ms, path_mm, 0.0)
 
     def slides(self, start_ms: float) -> Leg:
         """The hand slides somewhere while the nib is gone."""

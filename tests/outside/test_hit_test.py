@@ -10,7 +10,7 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.hit_test import LOOKED_AT, strokes_met, strokes_ringed
-from gray_quill.core.ink.near_way import near_way
+from gray_quill.core.ink.near_path import near_path
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.settle import Ink, settle, settle_all
 from gray_quill.core.pen.shipped import SHIPPED_PENS
@@ -111,7 +111,7 @@ class InkMet(unittest.TestCase):
             at = shapely.Point(way[0]) if (way == way[0]).all() else shapely.LineString(way)
             gaps = shapely.distance(shapely.points(x, y), at)
             for reach in (reach_mm, 3.0):
-                near = near_way(x, y, reach, way)
+                near = near_path(x, y, reach, way)
                 np.testing.assert_array_equal(
                     near[np.abs(gaps - reach) > 1e-9], (gaps <= reach)[np.abs(gaps - reach) > 1e-9]
                 )

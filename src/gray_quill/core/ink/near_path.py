@@ -7,11 +7,11 @@ from numpy.typing import NDArray
 from gray_quill.core.arrays import Floats
 
 
-def near_way(x: Floats, y: Floats, reach_mm: Floats | float, way_mm: Floats) -> NDArray[np.bool_]:
+def near_path(x: Floats, y: Floats, reach_mm: Floats | float, path_mm: Floats) -> NDArray[np.bool_]:
     """For places (n,), whether each lies within its reach of a way (m, 2), a single point or a line of segments."""
     # copies: one kind of array, for which the kernel is compiled once
     reach = np.full(len(x), reach_mm, float) if np.isscalar(reach_mm) else np.array(reach_mm, float)
-    near: NDArray[np.bool_] = _near(np.array(x, float), np.array(y, float), reach, np.array(way_mm, float, order="C"))
+    near: NDArray[np.bool_] = _near(np.array(x, float), np.array(y, float), reach, np.array(path_mm, float, order="C"))
     return near
 
 
