@@ -17,8 +17,8 @@ from gray_quill.core.ink.page import opacity_plane, page_pixels
 from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.ink.view import box_view, page_view
-from gray_quill.core.lag.stage import draw_totals
-from gray_quill.core.lag.trial import stages_of
+from gray_quill.core.latency.stage import draw_totals
+from gray_quill.core.latency.trial import stages_of
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS

@@ -10,7 +10,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import GROUPS, recipe_schema
 from gray_quill.core.quantities import record_schema
 from gray_quill.core.readings.ink_readings import Readings

@@ -35,10 +35,10 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import GrayQuillError, InputError, NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.lag.ahead import looked_ahead
-from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.trial import NIB_SPEED, SPEED_MM_S, model_lag, quick_lag
+from gray_quill.core.latency.ahead import looked_ahead
+from gray_quill.core.latency.film import film
+from gray_quill.core.latency.film_reader import read_film
+from gray_quill.core.latency.trial import NIB_SPEED, SPEED_MM_S, model_lag, quick_lag
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady

@@ -9,8 +9,8 @@ from gray_quill.cli_items import DEFAULT_PAPER, bytes_of, choice_argument, devic
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.view import box_view
-from gray_quill.core.lag.page_film import page_film
-from gray_quill.core.lag.trial import takes_fast_path, until_told_ms
+from gray_quill.core.latency.page_film import page_film
+from gray_quill.core.latency.trial import takes_fast_path, until_told_ms
 from gray_quill.core.panel.cut import SCROLLED, THEN, done_then
 from gray_quill.core.panel.dither import DITHERS
 from gray_quill.core.panel.in_time import InTime

@@ -5,7 +5,7 @@ import re
 import urllib.request
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.lag.film import film
+from gray_quill.core.latency.film import film
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.formats.film_zip import write_film
 from gray_quill.formats.inkml import read_inkml

@@ -6,7 +6,7 @@ import unittest
 from gray_quill.core.errors import RecordError
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.dials import DIALS, dials_of, standing, turned
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import GROUPS, Recipe, recipe_fields, write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed, quantities, share_at, value_at

@@ -6,8 +6,8 @@ import numpy as np
 from scipy.ndimage import shift
 
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film_camera import Camera, bow_px, filmed_by
-from gray_quill.core.lag.film_frames import (
+from gray_quill.core.latency.film_camera import Camera, bow_px, filmed_by
+from gray_quill.core.latency.film_frames import (
     as_dark_on_light,
     check_order,
     steadied,

@@ -7,9 +7,9 @@ import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_marks import Mark, read_marks
-from gray_quill.core.lag.film_reader import read_film
+from gray_quill.core.latency.film import film
+from gray_quill.core.latency.film_marks import Mark, read_marks
+from gray_quill.core.latency.film_reader import read_film
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 
 TABLET, CLAMSHELL = SHIPPED_DEVICES["tablet-11"], SHIPPED_DEVICES["clamshell-11"]

@@ -11,7 +11,7 @@ from gray_quill.core.errors import GrayQuillError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.fit import cubic_bezier, cubic_form, fit_press
-from gray_quill.core.pen.press import Press, press_share
+from gray_quill.core.pen.pressure_curve import Press, press_share
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.readings.press_use import press_use

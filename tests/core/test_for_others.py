@@ -9,7 +9,7 @@ from gray_quill.core.advice.on_device import not_done
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import FormatError, GrayQuillError, InputError, RecordError, TooLarge
 from gray_quill.core.pen.for_others import STEPS, curve_table, response
-from gray_quill.core.pen.press import press_share
+from gray_quill.core.pen.pressure_curve import press_share
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import METHODS, Steady

@@ -21,7 +21,7 @@ OURS = {
 }
 # the rooms of the core, each of which may ask those before it
 CHAIN = ("hand", "digitiser", "pen", "ink", "panel", "readings", "advice")
-TRIALS = ("lag", "palm", "wash", "shading", "screen")  # stand on the whole chain, never on each other
+TRIALS = ("latency", "palm", "highlighter", "shading", "screen")  # stand on the whole chain, never on each other
 COMPARES = "lineup"  # asks the trials too
 TOP = "catalogue"  # lists what all of them declare
 GROUND = {

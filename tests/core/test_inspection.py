@@ -10,7 +10,7 @@ from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.hand.intent import Intent, text_intents
-from gray_quill.core.lag.inspection import device_like, inspect_input, inspect_stand_in
+from gray_quill.core.latency.inspection import device_like, inspect_input, inspect_stand_in
 from gray_quill.core.trace import make_trace
 from tests.zoo import zoo
 

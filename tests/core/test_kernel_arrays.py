@@ -5,8 +5,8 @@ import unittest
 import numpy as np
 
 from gray_quill.core.arrays import plain
-from gray_quill.core.lag import film
-from gray_quill.core.lag.film_camera import bow_px
+from gray_quill.core.latency import film
+from gray_quill.core.latency.film_camera import bow_px
 
 
 class Plain(unittest.TestCase):

@@ -11,13 +11,13 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.lag.ahead import Frames, as_shown, looked_ahead
-from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_camera import Camera
-from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.stage import draw_totals, mean_ms, sd_ms
-from gray_quill.core.lag.trial import model_lag, stages_of
-from gray_quill.core.lag.verdict import THRESHOLDS, verdict
+from gray_quill.core.latency.ahead import Frames, as_shown, looked_ahead
+from gray_quill.core.latency.film import film
+from gray_quill.core.latency.film_camera import Camera
+from gray_quill.core.latency.film_reader import read_film
+from gray_quill.core.latency.stage import draw_totals, mean_ms, sd_ms
+from gray_quill.core.latency.trial import model_lag, stages_of
+from gray_quill.core.latency.verdict import THRESHOLDS, verdict
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.pen.steady import Steady

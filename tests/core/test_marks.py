@@ -11,9 +11,9 @@ from gray_quill.core.ink.grain_tile import grain_tile
 from gray_quill.core.ink.page import ink_pixels
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.ink.view import View
+from gray_quill.core.pen.highlighter import WET_LOSS, wet_rim_mm
 from gray_quill.core.pen.recipe import read_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.pen.wash import WET_LOSS, wet_rim_mm
 from gray_quill.core.readings.tone import evenness
 from gray_quill.core.trace import Trace, make_trace
 

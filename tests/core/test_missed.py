@@ -5,7 +5,7 @@ import unittest
 from typing import Any
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
-from gray_quill.core.lag.missed import missed
+from gray_quill.core.latency.missed import missed
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 
 TABLET, CLAMSHELL = SHIPPED_DEVICES["tablet-11"], SHIPPED_DEVICES["clamshell-11"]

@@ -9,10 +9,10 @@ from collections.abc import Callable
 import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.lag.figures import Filmed, base_of, figures
-from gray_quill.core.lag.noticeable_delay import FEWEST_TURNS, feel, felt
-from gray_quill.core.lag.sentences import sentence
-from gray_quill.core.lag.staircase import (
+from gray_quill.core.latency.figures import Filmed, base_of, figures
+from gray_quill.core.latency.noticeable_delay import FEWEST_TURNS, feel, felt
+from gray_quill.core.latency.sentences import sentence
+from gray_quill.core.latency.staircase import (
     BLOCK,
     CATCH,
     DISTURBED,
@@ -23,8 +23,8 @@ from gray_quill.core.lag.staircase import (
     Turn,
     next_turn,
 )
-from gray_quill.core.lag.trial import compare, model_lag
-from gray_quill.core.lag.verdict import THRESHOLDS, called, of_this_hand, verdict
+from gray_quill.core.latency.trial import compare, model_lag
+from gray_quill.core.latency.verdict import THRESHOLDS, called, of_this_hand, verdict
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed
 from tests.trials.feel import FAMILIES, TELL_NOTHING, Writer, session

@@ -9,9 +9,9 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.view import View
-from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.page_film import page_film
-from gray_quill.core.lag.trial import model_lag, takes_fast_path, until_told_ms
+from gray_quill.core.latency.film_reader import read_film
+from gray_quill.core.latency.page_film import page_film
+from gray_quill.core.latency.trial import model_lag, takes_fast_path, until_told_ms
 from gray_quill.core.panel.in_time import InTime
 from gray_quill.core.panel.writing import Writing
 from gray_quill.core.paper import paper_from_spec

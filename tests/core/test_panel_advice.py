@@ -15,8 +15,8 @@ from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import NoInk
 from gray_quill.core.hand.hand import SHIPPED_HANDS
 from gray_quill.core.ink.settle import settle_all
-from gray_quill.core.lag.pen_path import path_advice
-from gray_quill.core.lag.trial import model_lag, takes_fast_path
+from gray_quill.core.latency.pen_path import path_advice
+from gray_quill.core.latency.trial import model_lag, takes_fast_path
 from gray_quill.core.panel.colour_filter import through_filter
 from gray_quill.core.panel.light import room_of, seen_luminance
 from gray_quill.core.panel.proof import PLAIN, Toning, proof_sheet

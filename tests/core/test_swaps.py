@@ -4,8 +4,8 @@ import dataclasses
 import unittest
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.lag.swaps import swap_factors
-from gray_quill.core.lag.trial import model_lag
+from gray_quill.core.latency.swaps import swap_factors
+from gray_quill.core.latency.trial import model_lag
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 
 TABLET, CLAMSHELL = SHIPPED_DEVICES["tablet-11"], SHIPPED_DEVICES["clamshell-11"]

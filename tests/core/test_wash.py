@@ -14,12 +14,8 @@ from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import SHIPPED_HANDS
-from gray_quill.core.ink.areas import area_cover, typed_rings
-from gray_quill.core.ink.view import View
-from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
-from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.wash.grid import Bench, readable_ink, typed_words
-from gray_quill.core.wash.layers import (
+from gray_quill.core.highlighter.grid import Bench, readable_ink, typed_words
+from gray_quill.core.highlighter.layers import (
     CLEAR,
     GLARING,
     TYPED,
@@ -31,8 +27,12 @@ from gray_quill.core.wash.layers import (
     wash_layers,
     words_of,
 )
-from gray_quill.core.wash.palette import check_set, propose_set
-from gray_quill.core.wash.solve import BLENDS, PLACES, STRENGTHS, colours_that_work, solve_wash
+from gray_quill.core.highlighter.palette import check_set, propose_set
+from gray_quill.core.highlighter.solve import BLENDS, PLACES, STRENGTHS, colours_that_work, solve_wash
+from gray_quill.core.ink.areas import area_cover, typed_rings
+from gray_quill.core.ink.view import View
+from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
+from gray_quill.core.pen.shipped import SHIPPED_PENS
 
 HAND, DEVICE = SHIPPED_HANDS["right-firm"], SHIPPED_DEVICES["tablet-11"]
 LINE = write_text("moth at trap nine", HAND, DEVICE, 3)

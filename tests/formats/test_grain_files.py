@@ -13,8 +13,8 @@ from PIL import Image
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.paper import paper_from_spec
 from gray_quill.core.pen.body import Body
+from gray_quill.core.pen.highlighter import Wash
 from gray_quill.core.pen.shipped import SHIPPED_PENS
-from gray_quill.core.pen.wash import Wash
 from gray_quill.formats.export import export_sheet
 from gray_quill.formats.png import read_png
 from tests.zoo import wave

@@ -8,7 +8,7 @@ import numpy as np
 from scipy.interpolate import PchipInterpolator
 
 from gray_quill.core.angles import spherical_to_tilt, tilt_to_spherical
-from gray_quill.core.pen.press import Press, press_share
+from gray_quill.core.pen.pressure_curve import Press, press_share
 from tests.browser.driver import browser
 
 # tiltX, tiltY, altitude, azimuth: read off Chromium's PointerEvent (W3C Pointer Events Level 3, "Converting between

@@ -10,7 +10,7 @@ from coloraide import Color
 
 from gray_quill.core.colour.difference import ciede2000, from_lab, lab
 from gray_quill.core.colour.vision import seen_with
-from gray_quill.core.wash.layers import laid
+from gray_quill.core.highlighter.layers import laid
 from tests.browser.driver import browser
 
 # Sharma, Wu and Dalal, "The CIEDE2000 color-difference formula", Color Res. Appl. 30(1), 2005, table 1 (from memory):

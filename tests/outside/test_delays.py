@@ -7,7 +7,7 @@ import unittest
 import numpy as np
 from scipy import stats
 
-from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
+from gray_quill.core.latency.stage import Stage, draw_totals, mean_ms, sd_ms
 
 
 class Waits(unittest.TestCase):

@@ -5,8 +5,8 @@ import unittest
 import numpy as np
 from scipy import optimize, stats
 
-from gray_quill.core.lag.noticeable_delay import feel
-from gray_quill.core.lag.staircase import CATCH, NOTICED, Turn
+from gray_quill.core.latency.noticeable_delay import feel
+from gray_quill.core.latency.staircase import CATCH, NOTICED, Turn
 
 
 class Threshold(unittest.TestCase):

@@ -12,7 +12,7 @@ from gray_quill.core.ink.underlay import Print
 from gray_quill.core.lineup.pairs import Pairs, PenJudged
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import record_json
 from gray_quill.store.cabinet.emptying import empty_bin, what_would_go

@@ -3,7 +3,7 @@
 from gray_quill.core.errors import NotFound
 from gray_quill.core.hand.hand import SHIPPED_HANDS, Hand
 from gray_quill.core.paper import paper_from_spec
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.store.fits import keep_fit, kept_fit
 from gray_quill.store.items import add_thing, get_thing, list_things
 from gray_quill.store.settings import get_settings, set_settings

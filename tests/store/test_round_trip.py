@@ -13,7 +13,7 @@ from gray_quill.core.hand.hand import Hand
 from gray_quill.core.lineup.pairs import Pairs, PenJudged
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed, record_json
 from gray_quill.formats.archive_zip import read_archive, write_archive

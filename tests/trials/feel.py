@@ -11,8 +11,8 @@ from collections.abc import Callable
 import numpy as np
 from scipy.special import ndtr
 
-from gray_quill.core.lag.noticeable_delay import Feel, feel
-from gray_quill.core.lag.staircase import Turn, next_turn
+from gray_quill.core.latency.noticeable_delay import Feel, feel
+from gray_quill.core.latency.staircase import Turn, next_turn
 
 Chance = Callable[[float, int], float]  # of a yes, of an added delay in ms and the turn's number
 TURNS = 40

@@ -12,10 +12,10 @@ import numpy as np
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film import film
-from gray_quill.core.lag.film_camera import Camera
-from gray_quill.core.lag.film_reader import read_film
-from gray_quill.core.lag.updates import panel_updates, shown_at_moments
+from gray_quill.core.latency.film import film
+from gray_quill.core.latency.film_camera import Camera
+from gray_quill.core.latency.film_reader import read_film
+from gray_quill.core.latency.updates import panel_updates, shown_at_moments
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 
 PEN = SHIPPED_PENS["fen-fountain"]

@@ -9,7 +9,7 @@ import numpy as np
 from PIL import Image
 
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
-from gray_quill.core.lag.film import film
+from gray_quill.core.latency.film import film
 from gray_quill.core.pen.recipe import write_recipe
 from gray_quill.core.pen.shipped import SHIPPED_PENS
 from gray_quill.core.quantities import changed

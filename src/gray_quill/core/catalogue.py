@@ -4,20 +4,21 @@ from gray_quill.core.advice.diagnosis import ADVICE_READINGS
 from gray_quill.core.advice.on_panel import FRAME_READINGS
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.highlighter.grid import Cell
 from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.underlay import Print
-from gray_quill.core.lag.ahead import Ahead
-from gray_quill.core.lag.figures import Filmed, Live
-from gray_quill.core.lag.missed import AtSpeed
-from gray_quill.core.lag.staircase import Turn
-from gray_quill.core.lag.trial import Lag
+from gray_quill.core.latency.ahead import Ahead
+from gray_quill.core.latency.figures import Filmed, Live
+from gray_quill.core.latency.missed import AtSpeed
+from gray_quill.core.latency.staircase import Turn
+from gray_quill.core.latency.trial import Lag
 from gray_quill.core.palm.outcome import Outcome
 from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.readings.calmer import Calmer
@@ -33,7 +34,6 @@ from gray_quill.core.readings.reading import Reading, readings_of
 from gray_quill.core.screen.aim import Aim
 from gray_quill.core.screen.by_eye import Looked
 from gray_quill.core.screen.straightness import Straightness
-from gray_quill.core.wash.grid import Cell
 
 # What users give: checked field by field against its declared quantities.
 RECORDS: tuple[type, ...] = (

@@ -9,13 +9,14 @@ import gray_quill
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES
 from gray_quill.core.digitiser.writer import write_text
 from gray_quill.core.hand.hand import SHIPPED_HANDS
+from gray_quill.core.highlighter.grid import Bench
 from gray_quill.core.ink.eraser import rubbed, sweep_of, touched
 from gray_quill.core.ink.outline import outline
 from gray_quill.core.ink.page import ink_pixels, opacity_plane, page_pixels
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.ink.stroke_edits import UNEDITED
 from gray_quill.core.ink.view import page_view
-from gray_quill.core.lag.ahead import looked_ahead
+from gray_quill.core.latency.ahead import looked_ahead
 from gray_quill.core.palm.features import NAMES
 from gray_quill.core.palm.trees import odds_of
 from gray_quill.core.panel.dither import DITHERS
@@ -28,7 +29,6 @@ from gray_quill.core.pen.steady import METHODS
 from gray_quill.core.readings.ink_readings import read_ink
 from gray_quill.core.readings.panel_readings import panel_readings
 from gray_quill.core.shading.bench import export_crispness, shading_patches, small_text
-from gray_quill.core.wash.grid import Bench
 
 
 def warm_kernels() -> None:

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.colour.srgb import to_grey8
 from gray_quill.core.errors import FormatError, TooLarge
-from gray_quill.core.lag.film_reader import MOST_FRAMES, FilmReading, read_film, told
+from gray_quill.core.latency.film_reader import MOST_FRAMES, FilmReading, read_film, told
 from gray_quill.formats.film_zip import MOST_PIXELS
 from gray_quill.formats.png import PNG_HEAD, read_png, write_png
 from gray_quill.formats.zip_in import ZipIn, ZipLimits, opened_zip

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gray_quill.core.errors import TooLarge
-from gray_quill.core.lag.film_reader import MOST_FRAMES
+from gray_quill.core.latency.film_reader import MOST_FRAMES
 from gray_quill.formats.png import write_png
 
 MOST_PIXELS = 200_000_000  # of all frames together, a byte each, which are in memory while they are read

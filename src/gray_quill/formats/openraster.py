@@ -21,7 +21,7 @@ from gray_quill.core.ink.page import Pixels, draw_order, ink_pixels, layer_plane
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import View, inked_part, page_view
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.wash import blend_on
+from gray_quill.core.pen.highlighter import blend_on
 from gray_quill.formats.png import MOST_PIXELS, write_png
 
 MEDIA = "image/openraster"

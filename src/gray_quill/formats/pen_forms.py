@@ -20,7 +20,7 @@ from gray_quill.core.pen.for_others import (
     with_curve,
     with_response,
 )
-from gray_quill.core.pen.press import press_share
+from gray_quill.core.pen.pressure_curve import press_share
 from gray_quill.core.pen.recipe import Recipe, read_recipe, write_recipe
 from gray_quill.formats.inkml import read_brush
 from gray_quill.formats.inkml_write import write_inkml

@@ -11,7 +11,7 @@ from gray_quill.core.ink.page import Pixels, by_layer, ink_pixels, layer_plane, 
 from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.wash import blend_on
+from gray_quill.core.pen.highlighter import blend_on
 from gray_quill.core.units import px_per_mm
 
 PICTURE_DPI = 600.0

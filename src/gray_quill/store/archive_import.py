@@ -14,7 +14,6 @@ from gray_quill.core.pen.recipe import Recipe
 from gray_quill.store.archive import BESIDE, KEYS, THINGS, Row, rows_of, with_its_trace
 from gray_quill.store.coming_rows import Broken, CameIn, ComingRows, row_id
 from gray_quill.store.database import transaction
-from gray_quill.store.journal import kept_steps
 from gray_quill.store.judged import get_judging
 from gray_quill.store.kept import read_kept
 from gray_quill.store.layers import held_of
@@ -23,6 +22,7 @@ from gray_quill.store.settings import get_settings, set_settings
 from gray_quill.store.sheets import get_sheet
 from gray_quill.store.stroke_edits import stroke_edits_of
 from gray_quill.store.strokes import stroke_index
+from gray_quill.store.undo_journal import kept_steps
 
 LONGEST_NOTE = 200
 ROUNDING_MM = 0.01

@@ -4,7 +4,7 @@ import sqlite3
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.store.database import now, transaction
 from gray_quill.store.items import get_thing
 from gray_quill.store.kept import read_kept, written

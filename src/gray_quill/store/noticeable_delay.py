@@ -6,8 +6,8 @@ import uuid
 from collections.abc import Sequence
 
 from gray_quill.core.errors import NotFound
-from gray_quill.core.lag.noticeable_delay import Felt
-from gray_quill.core.lag.staircase import Turn
+from gray_quill.core.latency.noticeable_delay import Felt
+from gray_quill.core.latency.staircase import Turn
 from gray_quill.core.quantities import record_json
 from gray_quill.store.database import now, transaction
 from gray_quill.store.kept import read_kept, written

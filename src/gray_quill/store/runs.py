@@ -5,8 +5,8 @@ import sqlite3
 from typing import Any
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.lag.figures import Figure, Filmed, Live
-from gray_quill.core.lag.trial import Lag
+from gray_quill.core.latency.figures import Figure, Filmed, Live
+from gray_quill.core.latency.trial import Lag
 from gray_quill.core.palm.outcome import Outcome
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.pen.recipe import Recipe

@@ -36,7 +36,6 @@ from gray_quill.web.front import MOST_BODY_BYTES
 from gray_quill.web.hands import hands
 from gray_quill.web.ink_source import InkMemory
 from gray_quill.web.jobs import Jobs, tasks
-from gray_quill.web.journal import steps
 from gray_quill.web.lag import lag
 from gray_quill.web.lag_films import lag_films
 from gray_quill.web.layers import layers
@@ -71,6 +70,7 @@ from gray_quill.web.sheets import sheets
 from gray_quill.web.strip import strip
 from gray_quill.web.strokes import strokes
 from gray_quill.web.underlay import prints
+from gray_quill.web.undo_journal import steps
 from gray_quill.web.wash import wash
 
 SHIPPED = pathlib.Path(__file__).parents[1] / "screens"  # in a wheel

@@ -11,13 +11,13 @@ from gray_quill.core.colour.srgb import LARGE, SEEN
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.words import WORDS as HAND_WORDS
-from gray_quill.core.lag.trial import NIB_SPEED
+from gray_quill.core.highlighter.layers import ink_contrast
+from gray_quill.core.latency.trial import NIB_SPEED
 from gray_quill.core.paper import COLOURS, SIZES_MM, STATIONERY, Paper, first_paper, rule_colour_for
 from gray_quill.core.pen.recipe import KINDS, Recipe, recipe_fields
 from gray_quill.core.pen.uses import use_called
 from gray_quill.core.quantities import Control, changed, control, describe_record
 from gray_quill.core.readings.reading import Reading
-from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.store.database import transaction
 from gray_quill.store.items import list_things
 from gray_quill.store.kept import read_kept

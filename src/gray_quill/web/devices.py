@@ -9,7 +9,7 @@ from pydantic import Field
 
 from gray_quill.core.digitiser.device import ByEye, Device, lit_as
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.inspection import Inspection, device_like, inspect_input, inspect_stand_in
+from gray_quill.core.latency.inspection import Inspection, device_like, inspect_input, inspect_stand_in
 from gray_quill.core.quantities import read_record, record_json
 from gray_quill.core.screen.aim import Aim, Tap, read_aim
 from gray_quill.core.screen.by_eye import CHOICES, MOST_LOOKS, EyeSees, Matched, looked_at, matched, panel_greys

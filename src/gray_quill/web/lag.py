@@ -10,7 +10,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.lag.ahead import (
+from gray_quill.core.latency.ahead import (
     Ahead,
     Frames,
     Guessed,
@@ -20,13 +20,13 @@ from gray_quill.core.lag.ahead import (
     as_shown,
     looked_ahead,
 )
-from gray_quill.core.lag.figures import Figure, figures
-from gray_quill.core.lag.missed import AtSpeed, at_speed
-from gray_quill.core.lag.noticeable_delay import Felt
-from gray_quill.core.lag.swaps import Swap, swap_factors
-from gray_quill.core.lag.trial import NIB_SPEED, Compared, Lag, compare, model_lag, quick_lag
-from gray_quill.core.lag.updates import update_period_s
-from gray_quill.core.lag.verdict import THRESHOLDS, Threshold, of_this_hand
+from gray_quill.core.latency.figures import Figure, figures
+from gray_quill.core.latency.missed import AtSpeed, at_speed
+from gray_quill.core.latency.noticeable_delay import Felt
+from gray_quill.core.latency.swaps import Swap, swap_factors
+from gray_quill.core.latency.trial import NIB_SPEED, Compared, Lag, compare, model_lag, quick_lag
+from gray_quill.core.latency.updates import update_period_s
+from gray_quill.core.latency.verdict import THRESHOLDS, Threshold, of_this_hand
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import record_json
 from gray_quill.core.trace import Trace

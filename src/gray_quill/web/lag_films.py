@@ -10,9 +10,9 @@ from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film import CAMERA_FPS, film
-from gray_quill.core.lag.film_marks import LEAST_MARKED, Mark, Marked, read_marks
-from gray_quill.core.lag.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
+from gray_quill.core.latency.film import CAMERA_FPS, film
+from gray_quill.core.latency.film_marks import LEAST_MARKED, Mark, Marked, read_marks
+from gray_quill.core.latency.film_reader import FPS, MM_PER_PX, FilmReading, read_film, told
 from gray_quill.formats.film_in import GETTING
 from gray_quill.formats.film_zip import write_film
 from gray_quill.store.items import get_thing

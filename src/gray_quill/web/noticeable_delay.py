@@ -8,10 +8,10 @@ from pydantic import Field
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.hand.hand import Hand
-from gray_quill.core.lag.figures import base_of
-from gray_quill.core.lag.noticeable_delay import Feel, Felt, feel, felt
-from gray_quill.core.lag.staircase import Next, next_turn
-from gray_quill.core.lag.trial import NIB_SPEED, model_lag
+from gray_quill.core.latency.figures import base_of
+from gray_quill.core.latency.noticeable_delay import Feel, Felt, feel, felt
+from gray_quill.core.latency.staircase import Next, next_turn
+from gray_quill.core.latency.trial import NIB_SPEED, model_lag
 from gray_quill.store.items import get_thing
 from gray_quill.store.noticeable_delay import KeptFelt, bin_felt, felt_of, keep_felt
 from gray_quill.web.api import Model, operation

@@ -9,8 +9,8 @@ from pydantic import Field
 
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import NoInk
-from gray_quill.core.lag.page_film import page_film
-from gray_quill.core.lag.trial import takes_fast_path, until_told_ms
+from gray_quill.core.latency.page_film import page_film
+from gray_quill.core.latency.trial import takes_fast_path, until_told_ms
 from gray_quill.core.panel.cut import THEN, cut_of, cut_view
 from gray_quill.core.panel.followed import follow
 from gray_quill.core.panel.in_time import InTime

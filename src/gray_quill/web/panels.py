@@ -14,7 +14,7 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import SHIPPED_DEVICES, Device, Panel, Updates
 from gray_quill.core.errors import Conflict, InputError
 from gray_quill.core.ink.settle import Ink
-from gray_quill.core.lag.pen_path import path_advice
+from gray_quill.core.latency.pen_path import path_advice
 from gray_quill.core.panel.cut import THEN
 from gray_quill.core.panel.difference import apart_l, heat_picture
 from gray_quill.core.panel.light import ROOMS, as_seen, room_of, white_cd_m2

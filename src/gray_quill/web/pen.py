@@ -16,7 +16,7 @@ from gray_quill.core.errors import InputError
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.dials import DialAt, dials_of, turned
 from gray_quill.core.pen.fit import CubicForm, cubic_form, fit_press
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, amount_of, parameter_of
 from gray_quill.core.readings.anchors import find_anchors

@@ -12,15 +12,15 @@ from gray_quill.core.ink.area import Fill
 from gray_quill.core.ink.cover import Cover
 from gray_quill.core.ink.layer import Layer
 from gray_quill.core.ink.underlay import Print
-from gray_quill.core.lag.figures import Filmed, Live
-from gray_quill.core.lag.staircase import Turn
+from gray_quill.core.latency.figures import Filmed, Live
+from gray_quill.core.latency.staircase import Turn
 from gray_quill.core.palm.contacts import MOST_EVENTS, Event, Stream, make_stream
 from gray_quill.core.palm.posture import Posture
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.palm.zone import Zone
 from gray_quill.core.panel.proof import Toning
 from gray_quill.core.paper import Paper, paper_from_spec
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import Recipe, read_recipe
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.quantities import Quantity, read_record

@@ -10,6 +10,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError, NoInk
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.prompts import Prompt, prompts_for
+from gray_quill.core.highlighter.layers import ink_contrast
 from gray_quill.core.ink.cover import cover_inks
 from gray_quill.core.ink.page import deposit_of, laid_by
 from gray_quill.core.ink.underlay import MOST_PRINTS
@@ -17,7 +18,6 @@ from gray_quill.core.ink.view import box_view
 from gray_quill.core.paper import Paper, first_paper
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.on_paper import OnPaper, read_on_paper
-from gray_quill.core.wash.layers import ink_contrast
 from gray_quill.formats.export import DPI, export_ink, export_sheet
 from gray_quill.formats.inkml import Noted
 from gray_quill.formats.inkml_write import write_inkml

@@ -8,12 +8,12 @@ from pydantic import Field, StringConstraints
 from gray_quill.core.colour.srgb import is_dark
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.hand.hand import Hand
+from gray_quill.core.highlighter.grid import Bench, grid_row, readable_ink, typed_words
+from gray_quill.core.highlighter.layers import Words, visibility_words, words_of
+from gray_quill.core.highlighter.palette import Condition, Proposal, check_set, propose_set
+from gray_quill.core.highlighter.solve import PASSES, Answer, Setting, colours_that_work, solve_wash, with_setting
 from gray_quill.core.paper import COLOURS
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.wash.grid import Bench, grid_row, readable_ink, typed_words
-from gray_quill.core.wash.layers import Words, visibility_words, words_of
-from gray_quill.core.wash.palette import Condition, Proposal, check_set, propose_set
-from gray_quill.core.wash.solve import PASSES, Answer, Setting, colours_that_work, solve_wash, with_setting
 from gray_quill.formats.png import write_png
 from gray_quill.store.items import get_thing
 from gray_quill.store.pens import list_pens
@@ -45,7 +45,7 @@ class GridBody(WashBody):
 
 
 class GridCell(Model):
-    """Readings as in core/wash/grid.py under `passes` passes, the picture, and what the visibility is called."""
+    """Readings as in core/highlighter/grid.py under `passes` passes, the picture, and what the visibility is called."""
 
     passes: int
     image: str

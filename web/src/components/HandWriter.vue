@@ -5,7 +5,7 @@ import { api, take, type Box } from '@/api/client'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import { useJournal } from '@/stores/journal'
+import { useJournal } from '@/stores/undo-journal'
 
 /** Let the simulated hand of the sentence write, below what is there. */
 const desk = useDesk()

@@ -2,7 +2,7 @@
 import { useDesk } from '@/stores/desk'
 import { useFrame } from '@/stores/frame'
 import { useInk } from '@/stores/ink'
-import { useJournal } from '@/stores/journal'
+import { useJournal } from '@/stores/undo-journal'
 
 /** What is wanted at hand while writing on a small screen, where the sheet's margin is folded away. */
 const desk = useDesk()

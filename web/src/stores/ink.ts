@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, away, Refusal, take, type Box, type PenItem, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
 import { notKept } from './draft'
-import { useJournal, type Step } from './journal'
+import { useJournal, type Step } from './undo-journal'
 
 export type NewStroke = Schemas['NewStroke']
 /** A stroke that the server has not confirmed: on its way, or refused. */

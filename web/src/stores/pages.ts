@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Box, type Schemas, type SheetItem } from '@/api/client'
 import { useDesk } from './desk'
-import { useJournal } from './journal'
+import { useJournal } from './undo-journal'
 
 /** The pages of the sheet on the desk: going from one to another, and adding, ordering, turning and binning them. */
 export const usePages = defineStore('pages', () => {

@@ -6,7 +6,7 @@ import { carriedBox, type Placement } from '@/lib/placement'
 import { holds, isTouch } from '@/lib/rings'
 import { useCovers } from './covers'
 import { useUnderlay } from './underlay'
-import type { Step } from './journal'
+import type { Step } from './undo-journal'
 
 /** What lies over and under ink: both have an id, a corner and a size. */
 interface Thing {

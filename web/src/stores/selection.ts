@@ -8,7 +8,7 @@ import { isTouch } from '@/lib/rings'
 import { useSelectedItems } from './selected-items'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { NOT_ARRANGED, useJournal } from './journal'
+import { NOT_ARRANGED, useJournal } from './undo-journal'
 import { KINDS, useTool } from './tool'
 
 /** What a drag has hold of: a part of the frame, or a corner of a clean figure. */

@@ -4,7 +4,7 @@ import { api, take, type Schemas } from '@/api/client'
 import type { Place } from '@/lib/placement'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { useJournal } from './journal'
+import { useJournal } from './undo-journal'
 
 export type Print = Required<Schemas['Print']>
 

@@ -13,7 +13,7 @@ from gray_quill.core.advice.kinds import judge_kind
 from gray_quill.core.ink.settle import settle_all
 from gray_quill.core.pen.ends import Ends
 from gray_quill.core.pen.fit import fit_press
-from gray_quill.core.pen.press import Press, press_term
+from gray_quill.core.pen.pressure_curve import Press, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, NONE, Steady, is_raw
 from gray_quill.core.quantities import changed

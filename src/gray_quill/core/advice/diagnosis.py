@@ -9,7 +9,7 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.ink.settle import Ink, settle_all
 from gray_quill.core.pen.fit import FEWEST_SAMPLES
-from gray_quill.core.pen.press import Press
+from gray_quill.core.pen.pressure_curve import Press
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.ink_readings import Readings, read_ink
 from gray_quill.core.readings.press_use import press_use

@@ -11,7 +11,7 @@ import numpy as np
 
 from gray_quill.core.ink.settle import settle
 from gray_quill.core.pen.pace import pace_term
-from gray_quill.core.pen.press import opacity_factor, press_term
+from gray_quill.core.pen.pressure_curve import opacity_factor, press_term
 from gray_quill.core.pen.recipe import KINDS, Recipe
 from gray_quill.core.trace import Trace, make_trace
 

@@ -4,7 +4,7 @@ import numpy as np
 
 from gray_quill.core.colour.srgb import rgb
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.pen.press import press_term
+from gray_quill.core.pen.pressure_curve import press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import NOTICED_SHARE
 from gray_quill.core.readings.reading import percent, said

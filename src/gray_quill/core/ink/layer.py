@@ -3,7 +3,7 @@
 import dataclasses
 from collections.abc import Collection, Sequence
 
-from gray_quill.core.pen.wash import BLENDS
+from gray_quill.core.pen.highlighter import BLENDS
 from gray_quill.core.quantities import choice, flag, number, text
 
 MOST_LAYERS = 12

@@ -20,9 +20,9 @@ from gray_quill.core.ink.settle import Ink
 from gray_quill.core.ink.underlay import lay_prints
 from gray_quill.core.ink.view import View, inked_part
 from gray_quill.core.paper import Paper
+from gray_quill.core.pen.highlighter import WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import Tooth, hairs_of
-from gray_quill.core.pen.wash import WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.trace import along_path_mm
 

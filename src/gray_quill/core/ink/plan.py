@@ -29,14 +29,14 @@ from gray_quill.core.ink.width import footprint
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import PATTERNS
 from gray_quill.core.pen.ends import taper
+from gray_quill.core.pen.highlighter import POOL_LOSS, POOL_WIDTHS, WET_LOSS, blend_on, wet_rim_mm
 from gray_quill.core.pen.lean import lean_share
 from gray_quill.core.pen.pace import DOT_SPEED_MM_S, SPEED_TAU_MS, pace_term
-from gray_quill.core.pen.press import opacity_factor, press_share, press_term
+from gray_quill.core.pen.pressure_curve import opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, is_raw
 from gray_quill.core.pen.steady.look_ahead import STALE_MS, TAU_MS
 from gray_quill.core.pen.tooth import PACE_SHARE, SKIRT, TILE, grade_load, hairs_of, load_over_lean
-from gray_quill.core.pen.wash import POOL_LOSS, POOL_WIDTHS, WET_LOSS, blend_on, wet_rim_mm
 
 FORCE_STEPS = 1024
 TAPER_STEPS = 256

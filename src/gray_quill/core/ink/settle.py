@@ -18,9 +18,9 @@ from gray_quill.core.ink.width import Samples, across_motion_mm, pen_samples, sa
 from gray_quill.core.paper import Paper
 from gray_quill.core.pen.body import PATTERNS, Line
 from gray_quill.core.pen.ends import taper_term
+from gray_quill.core.pen.highlighter import POOL_WIDTHS, Wash, pooled
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.tooth import SKIRT
-from gray_quill.core.pen.wash import POOL_WIDTHS, Wash, pooled
 from gray_quill.core.quantities import changed
 from gray_quill.core.trace import Trace
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.paper import Paper
-from gray_quill.core.pen.wash import Wash
+from gray_quill.core.pen.highlighter import Wash
 from gray_quill.core.rulings import ruling_marks
 from gray_quill.core.trace import Trace
 

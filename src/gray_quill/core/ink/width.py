@@ -14,7 +14,7 @@ from gray_quill.core.angles import UPRIGHT, unwrapped
 from gray_quill.core.arrays import Floats
 from gray_quill.core.pen.lean import lean_aspect, lean_share
 from gray_quill.core.pen.pace import causal_speed_mm_s, pace_term
-from gray_quill.core.pen.press import opacity_factor, press_term
+from gray_quill.core.pen.pressure_curve import opacity_factor, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import is_raw, steadying
 from gray_quill.core.pen.steady.tail import caught_up

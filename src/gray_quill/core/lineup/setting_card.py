@@ -13,7 +13,7 @@ from gray_quill.core.lineup.case import Case, simulated_ground
 from gray_quill.core.lineup.criteria import CRITERIA
 from gray_quill.core.palm.rules import Rules
 from gray_quill.core.paper import first_paper
-from gray_quill.core.pen.press import press_share
+from gray_quill.core.pen.pressure_curve import press_share
 from gray_quill.core.pen.recipe import GROUPS, Recipe
 from gray_quill.core.quantities import Control, describe_record
 from gray_quill.core.readings.notes import effort_word

@@ -10,7 +10,7 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.pen.press import SMALLEST_SPAN, Press, press_share
+from gray_quill.core.pen.pressure_curve import SMALLEST_SPAN, Press, press_share
 
 FEWEST_SAMPLES = 60
 QUANTILES = (0.2, 0.4, 0.6, 0.8)

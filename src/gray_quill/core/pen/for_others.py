@@ -9,7 +9,7 @@ import numpy as np
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
 from gray_quill.core.pen.fit import SMALLEST_STEP, cubic_bezier
-from gray_quill.core.pen.press import SMALLEST_SPAN, Press, opacity_factor, press_share, press_term
+from gray_quill.core.pen.pressure_curve import SMALLEST_SPAN, Press, opacity_factor, press_share, press_term
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import METHODS, NONE, Steady, steady_path
 

@@ -7,12 +7,12 @@ from typing import Any
 from gray_quill.core.errors import RecordError
 from gray_quill.core.pen.body import Body
 from gray_quill.core.pen.ends import Ends
+from gray_quill.core.pen.highlighter import Wash
 from gray_quill.core.pen.lean import Lean
 from gray_quill.core.pen.pace import Pace
-from gray_quill.core.pen.press import SMALLEST_SPAN, Press
+from gray_quill.core.pen.pressure_curve import SMALLEST_SPAN, Press
 from gray_quill.core.pen.steady import Steady
 from gray_quill.core.pen.tooth import Tooth, own_heights
-from gray_quill.core.pen.wash import Wash
 from gray_quill.core.quantities import Control, choice, describe_record, read_record, record_json, record_schema, text
 
 FORMAT = "gray-quill/pen@1"

@@ -5,7 +5,7 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.pen.press import Press, press_share, press_term
+from gray_quill.core.pen.pressure_curve import Press, press_share, press_term
 from gray_quill.core.readings.reading import SHARE, Reading, declared, reading
 
 CLIPPED = 0.05  # a twentieth of the samples; common practice, no source

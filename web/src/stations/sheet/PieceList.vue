@@ -7,7 +7,7 @@ import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useDraft } from '@/stores/draft'
 import { useInk } from '@/stores/ink'
-import { useJournal } from '@/stores/journal'
+import { useJournal } from '@/stores/undo-journal'
 
 /** Pieces to put down: those that were kept, and a set to start with. What is chosen can be kept as one. */
 const props = defineProps<{ middle: () => [number, number] | undefined }>()

@@ -1,6 +1,6 @@
 """Quick ink."""
 
-from gray_quill.core.lag.trial import quick_lag
+from gray_quill.core.latency.trial import quick_lag
 from gray_quill.core.lineup.case import Case
 from gray_quill.core.lineup.criterion import ONCE, Criterion
 

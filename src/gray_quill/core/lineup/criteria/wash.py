@@ -1,9 +1,9 @@
 """Words under a wash stay legible."""
 
+from gray_quill.core.highlighter.grid import typed_words
+from gray_quill.core.highlighter.layers import wash_layers
 from gray_quill.core.lineup.case import Case
 from gray_quill.core.lineup.criterion import ONCE, Criterion
-from gray_quill.core.wash.grid import typed_words
-from gray_quill.core.wash.layers import wash_layers
 
 
 def _measured(case: Case) -> float | None:

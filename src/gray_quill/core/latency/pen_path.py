@@ -5,7 +5,7 @@ import dataclasses
 from gray_quill.core.advice.on_panel import PanelAdvice
 from gray_quill.core.digitiser.device import Device
 from gray_quill.core.ink.two_tone import is_plain_able
-from gray_quill.core.lag.trial import model_lag, takes_fast_path
+from gray_quill.core.latency.trial import model_lag, takes_fast_path
 from gray_quill.core.pen.recipe import Recipe
 
 

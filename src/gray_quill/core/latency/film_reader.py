@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film_frames import (
+from gray_quill.core.latency.film_frames import (
     as_dark_on_light,
     check_order,
     steadied,

@@ -13,8 +13,8 @@ from gray_quill.core.digitiser.sampling import sample_motion
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import text_intents
 from gray_quill.core.hand.motion import Motion, perform
-from gray_quill.core.lag.trial import Lag, quick_lag
-from gray_quill.core.lag.updates import panel_updates, update_period_s
+from gray_quill.core.latency.trial import Lag, quick_lag
+from gray_quill.core.latency.updates import panel_updates, update_period_s
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.readings.ink_readings import REST_MM
 from gray_quill.core.readings.reading import SHARE, declared, reading, readings_of

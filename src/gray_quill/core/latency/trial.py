@@ -9,8 +9,8 @@ import numpy as np
 
 from gray_quill.core.digitiser.device import Device, seen_after_ms
 from gray_quill.core.ink.two_tone import in_plain, is_plain_able
-from gray_quill.core.lag.stage import Stage, draw_totals, mean_ms, sd_ms
-from gray_quill.core.lag.verdict import FELT_MS, THRESHOLDS, Threshold, called
+from gray_quill.core.latency.stage import Stage, draw_totals, mean_ms, sd_ms
+from gray_quill.core.latency.verdict import FELT_MS, THRESHOLDS, Threshold, called
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.pen.steady import is_raw
 from gray_quill.core.quantities import NOTICED_SHARE, Quantity, changed

@@ -18,11 +18,11 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.errors import InputError
 from gray_quill.core.ink.areas import area_cover
 from gray_quill.core.ink.view import View
-from gray_quill.core.lag.film_camera import STILL, Camera, bow_px, filmed_by
-from gray_quill.core.lag.film_reader import MOST_FRAMES
-from gray_quill.core.lag.stage import mean_ms
-from gray_quill.core.lag.trial import stages_of
-from gray_quill.core.lag.updates import panel_updates, shown_at_moments, update_period_s
+from gray_quill.core.latency.film_camera import STILL, Camera, bow_px, filmed_by
+from gray_quill.core.latency.film_reader import MOST_FRAMES
+from gray_quill.core.latency.stage import mean_ms
+from gray_quill.core.latency.trial import stages_of
+from gray_quill.core.latency.updates import panel_updates, shown_at_moments, update_period_s
 from gray_quill.core.pen.recipe import Recipe
 from gray_quill.core.quantities import Quantity, check
 

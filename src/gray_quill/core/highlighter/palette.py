@@ -14,10 +14,10 @@ from gray_quill.core.colour.srgb import READABLE, encode_srgb, hex_of, relative_
 from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
 from gray_quill.core.digitiser.device import Panel
 from gray_quill.core.errors import InputError
+from gray_quill.core.highlighter.layers import CLEAR, GLARING, Words, laid, layers
 from gray_quill.core.panel.colour_filter import is_filtered, pale
+from gray_quill.core.pen.highlighter import blend_on
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.wash import blend_on
-from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 MOST = 6
 FULL = "full colour"

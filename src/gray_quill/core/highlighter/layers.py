@@ -10,8 +10,8 @@ from numpy.typing import ArrayLike
 from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.difference import difference
 from gray_quill.core.colour.srgb import contrast, relative_luminance, rgb
+from gray_quill.core.pen.highlighter import blend_on
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.pen.wash import blend_on
 
 MOST_PASSES = 20
 # Difference from the paper (CIEDE2000) from which a wash is called by these words. Common practice, no source.

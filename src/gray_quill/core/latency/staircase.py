@@ -12,7 +12,7 @@ from typing import Literal
 
 import numpy as np
 
-from gray_quill.core.lag.sentences import sentence
+from gray_quill.core.latency.sentences import sentence
 from gray_quill.core.quantities import REQUIRED, choice, number
 
 ANSWERS = ("none", "slight", "laggy")

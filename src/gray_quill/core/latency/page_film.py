@@ -8,7 +8,7 @@ import numpy as np
 
 from gray_quill.core.ink.areas import area_cover
 from gray_quill.core.ink.view import View
-from gray_quill.core.lag.film import PEN, SHAFT
+from gray_quill.core.latency.film import PEN, SHAFT
 from gray_quill.core.panel.in_time import InTime, Picture
 
 OUTLINE = np.array(SHAFT)

@@ -9,8 +9,8 @@ from gray_quill.core.arrays import Floats
 from gray_quill.core.colour.difference import APART, ciede2000, from_lab, lab
 from gray_quill.core.colour.srgb import READABLE, hex_of, is_dark, relative_luminance, rgb
 from gray_quill.core.colour.vision import DEFICIENCIES, seen_with
+from gray_quill.core.highlighter.layers import CLEAR, GLARING, Words, laid, layers
 from gray_quill.core.pen.recipe import Recipe
-from gray_quill.core.wash.layers import CLEAR, GLARING, Words, laid, layers
 
 PASSES = 2
 STRENGTHS = np.round(np.arange(0.03, 1.005, 0.01), 2)

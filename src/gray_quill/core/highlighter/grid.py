@@ -15,6 +15,7 @@ from gray_quill.core.digitiser.device import Device
 from gray_quill.core.digitiser.writer import write_intents
 from gray_quill.core.hand.hand import Hand
 from gray_quill.core.hand.intent import Intent
+from gray_quill.core.highlighter.layers import CLEAR, TYPED, Words, passes_until, wash_layers, words_of
 from gray_quill.core.ink.areas import area_cover, typed_rings, typed_width_mm
 from gray_quill.core.ink.page import Pixels, lay_ink, opacity_plane, paper_pixels
 from gray_quill.core.ink.settle import Ink, settle_all
@@ -25,7 +26,6 @@ from gray_quill.core.quantities import changed
 from gray_quill.core.readings.reading import SHARE, Reading, declared, reading
 from gray_quill.core.readings.tone import evenness
 from gray_quill.core.trace import Trace, bounds_mm, moved
-from gray_quill.core.wash.layers import CLEAR, TYPED, Words, passes_until, wash_layers, words_of
 
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 42.0, 18.0, 2.0
 ROWS_MM = (5.0, 13.5)  # middles of the written and the printed line

@@ -6,7 +6,7 @@ from flask import Blueprint
 from pydantic import Field, TypeAdapter, ValidationError
 
 from gray_quill.core.errors import GrayQuillError
-from gray_quill.store.journal import keep_steps, kept_steps
+from gray_quill.store.undo_journal import keep_steps, kept_steps
 from gray_quill.web.api import Model, operation
 from gray_quill.web.context import db
 from gray_quill.web.covers import Covers

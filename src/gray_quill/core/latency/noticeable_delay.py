@@ -15,7 +15,7 @@ import numpy as np
 from scipy.special import ndtr
 
 from gray_quill.core.arrays import Floats
-from gray_quill.core.lag.staircase import CATCH, DISTURBED, MOST_ADDED_MS, NOTICED, Turn, says_yes
+from gray_quill.core.latency.staircase import CATCH, DISTURBED, MOST_ADDED_MS, NOTICED, Turn, says_yes
 
 FEWEST_TURNS = 15  # three catch turns among them
 NARROW = 2.0  # enough is known where the interval's ends are no further apart than by this factor

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from gray_quill.core.errors import InputError
-from gray_quill.core.lag.film_reader import check_camera, t_95
+from gray_quill.core.latency.film_reader import check_camera, t_95
 
 LEAST_MARKED = 3
 

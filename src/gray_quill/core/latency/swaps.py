@@ -5,8 +5,8 @@ import dataclasses
 import numpy as np
 
 from gray_quill.core.digitiser.device import Device
-from gray_quill.core.lag.stage import draw_totals
-from gray_quill.core.lag.trial import DRAWS, SEED, SPEED_MM_S, stages_of
+from gray_quill.core.latency.stage import draw_totals
+from gray_quill.core.latency.trial import DRAWS, SEED, SPEED_MM_S, stages_of
 from gray_quill.core.pen.recipe import Recipe
 
 

@@ -5,8 +5,8 @@ from the model.
 import dataclasses
 from typing import Any
 
-from gray_quill.core.lag.noticeable_delay import Felt
-from gray_quill.core.lag.trial import Lag
+from gray_quill.core.latency.noticeable_delay import Felt
+from gray_quill.core.latency.trial import Lag
 from gray_quill.core.quantities import REQUIRED, integer, number
 
 AGREES = 0.15  # of the modelled mean; common practice, no source

@@ -4,8 +4,8 @@ import numpy as np
 
 from gray_quill.core.arrays import Floats
 from gray_quill.core.digitiser.device import Device, Panel
-from gray_quill.core.lag.stage import draw_totals
-from gray_quill.core.lag.trial import stages_of, takes_fast_path
+from gray_quill.core.latency.stage import draw_totals
+from gray_quill.core.latency.trial import stages_of, takes_fast_path
 from gray_quill.core.pen.recipe import Recipe
 
 
