@@ -6,4 +6,4 @@ import os
 # their own.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
-__version__ = "0.22.0"
+__version__ = "0.22.1"

@@ -1,23 +1,17 @@
-import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Refusal, take, takeFile, type Box, type Schemas } from '@/api/client'
+import { api, take, type Box, type Schemas } from '@/api/client'
 import { around } from '@/lib/boxes'
 import { dragged, gripsOf, HERE, moved, type Grip, type Place, type Placement } from '@/lib/placement'
 import { isTouch } from '@/lib/rings'
 import { useSelectedItems } from './selected-items'
 import { useDesk } from './desk'
 import { useInk } from './ink'
-import { NOT_ARRANGED, useJournal } from './undo-journal'
+import { NOT_ARRANGED } from './undo-journal'
 import { KINDS, useTool } from './tool'
 
 /** What a drag has hold of: a part of the frame, or a corner of a clean figure. */
 export type Held = { grip: Grip } | { corner: number }
-interface Bundle {
-  sheetId: string
-  ids: string[]
-}
-const BESIDE_MM = 6 // a copy lies this far down and aside
 const CLEAR = 0.45 // of the least side, how far a frame keeps outside a figure's corners
 const CUT_MM = 0.1 // what a cut along a ring takes
 
@@ -26,7 +20,6 @@ export const useSelection = defineStore('selection', () => {
   const desk = useDesk()
   const ink = useInk()
   const tool = useTool()
-  const journal = useJournal()
   /** The pen chooses instead of writing. */
   const choosing = computed({
     get: () => tool.now === 'choose',
@@ -53,10 +46,6 @@ export const useSelection = defineStore('selection', () => {
   const filled = ref(false)
   /** The next way down the page opens space there. */
   const opening = ref(false)
-  /** Ink taken along, to be put on another sheet. */
-  const bundle = useLocalStorage<Bundle | null>('gray-quill-taken-along', null, {
-    serializer: StorageSerializers.object,
-  })
   /** Side of the frame at least, mm, so that its corners stay apart. */
   const leastMm = ref(8)
   const box = computed<Box | undefined>(() => {
@@ -247,43 +236,6 @@ export const useSelection = defineStore('selection', () => {
     await place(moved(0, toMm - fromMm))
   }
 
-  /** Take the chosen ink along, and lay it as pictures on the clipboard, where the browser lets us. */
-  async function takeAlong(): Promise<void> {
-    const sheetId = desk.sheet?.id
-    if (!sheetId || !ids.value.length) return
-    bundle.value = { sheetId, ids: ids.value }
-    const n = `${ids.value.length} ${ids.value.length === 1 ? 'stroke' : 'strokes'}`
-    const picture = (form: 'svg' | 'png') =>
-      takeFile(`/api/sheets/${sheetId}/strokes/file`, { ids: bundle.value!.ids, form, dpi: 300 })
-    const types: Record<string, Promise<Blob>> = { 'image/png': picture('png') }
-    if (ClipboardItem.supports?.('image/svg+xml')) types['image/svg+xml'] = picture('svg')
-    try {
-      await navigator.clipboard.write([new ClipboardItem(types)])
-      tool.said = `${n} taken along, and on the clipboard as a picture of 300 dots an inch.`
-    } catch {
-      tool.said = `${n} taken along. This browser gives no picture to the clipboard here.`
-    }
-  }
-
-  /** Put the ink that was taken along on this sheet, where it lay on its own, or beside it. */
-  async function putDown(): Promise<void> {
-    const [kept, sheetId] = [bundle.value, desk.sheet?.id]
-    if (!kept || !sheetId) return
-    choosing.value = true
-    const aside = kept.sheetId === sheetId ? BESIDE_MM : 0
-    const body = { ids: kept.ids, placement: moved(aside, aside), wider: true, copy_ink: true, to_sheet: sheetId }
-    const params = { path: { sheet_id: kept.sheetId } }
-    const done = await ink
-      .inLine(() => take(api.POST('/api/sheets/{sheet_id}/strokes/place', { params, body })))
-      .catch((error) => {
-        if (error instanceof Refusal && error.status < 500) bundle.value = null // it is not there any more
-        throw error
-      })
-    journal.note(sheetId, { away: done.back, back: [] })
-    ink.showAgain(sheetId)
-    chooseThese(done.strokes)
-  }
-
   /** What of the frame or of a figure's corners a place lies on, reach mm around it. */
   function gripAt([x, y]: Place, reach: number): Held | undefined {
     const b = box.value
@@ -344,10 +296,7 @@ export const useSelection = defineStore('selection', () => {
     carried,
     leastMm,
     opening,
-    bundle,
-    takeAlong,
     openSpace,
-    putDown,
     wider,
     chooseIds,
     chooseThese,

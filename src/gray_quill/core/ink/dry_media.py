@@ -73,7 +73,7 @@ def cells_a_pixel(step, width_px):  # type: ignore[no-untyped-def]
 
 @numba.njit(cache=True, fastmath=True)
 def hair(across, path_mm, hairs):  # type: ignore[no-untyped-def]
-    """What is left on a brush's bristle, 0..1: across -1..1 of the brush, way_mm from where the stroke began. Each
+    """What is left on a brush's bristle, 0..1: across -1..1 of the brush, path_mm from where the stroke began. Each
     bristle took up its own share and gives it off as it goes, in waves of its own; it marks most in its middle.
     """
     at = min(max((across + 1.0) / 2.0 * hairs, 0.0), hairs - 1e-6)

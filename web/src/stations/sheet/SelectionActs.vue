@@ -8,12 +8,14 @@ import PaletteSpots from '@/components/PaletteSpots.vue'
 import { giveFile } from '@/composables/use-files'
 import { percent } from '@/lib/numbers'
 import { flippedIn, moved, turnedIn } from '@/lib/placement'
+import { useClipboard } from '@/stores/clipboard'
 import { useSelection } from '@/stores/selection'
 import { useCovers } from '@/stores/covers'
 import { useDesk } from '@/stores/desk'
 
 /** What can be done with what is chosen: its colour and the commonest commands in view, the rest below. */
 const selection = useSelection()
+const clipboard = useClipboard()
 const covers = useCovers()
 const desk = useDesk()
 const more = ref(false)
@@ -52,7 +54,7 @@ async function cover() {
       <button type="button" class="word-button" @click="selection.letGo()">Let it go</button>
       <DoWord :does="() => act(selection.remove)">Delete</DoWord>
       <DoWord :does="() => act(() => selection.place(moved(COPY_MM, COPY_MM), true))">Duplicate</DoWord>
-      <DoWord v-if="inked" :does="() => act(selection.takeAlong)">Take along</DoWord>
+      <DoWord v-if="inked" :does="() => act(clipboard.takeAlong)">Take along</DoWord>
       <DoWord v-if="inked" :does="() => act(cover)">Cover it</DoWord>
       <DoWord :does="() => act(() => selection.place(turnedIn(selection.box!, Math.PI / 2)))">Quarter turn</DoWord>
       <template v-if="inked">

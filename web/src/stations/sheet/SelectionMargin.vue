@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import DoWord from '@/components/DoWord.vue'
 import OnOff from '@/components/OnOff.vue'
 import WordTabs from '@/components/WordTabs.vue'
+import { useClipboard } from '@/stores/clipboard'
 import { useSelection } from '@/stores/selection'
 import { useCovers } from '@/stores/covers'
 import { useDesk } from '@/stores/desk'
@@ -13,6 +14,7 @@ import PieceList from './PieceList.vue'
 /** How the pen chooses, and what can be done with what is chosen. */
 defineProps<{ middle: () => [number, number] | undefined }>()
 const selection = useSelection()
+const clipboard = useClipboard()
 const covers = useCovers()
 const desk = useDesk()
 const tool = useTool()
@@ -54,8 +56,8 @@ const act = (work: () => Promise<void>) => desk.attempt(work)
       >
         Open space
       </button>
-      <DoWord v-if="selection.bundle" class="wide" :does="() => act(selection.putDown)">
-        Put {{ selection.bundle.ids.length }} {{ selection.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
+      <DoWord v-if="clipboard.bundle" class="wide" :does="() => act(clipboard.putDown)">
+        Put {{ clipboard.bundle.ids.length }} {{ clipboard.bundle.ids.length === 1 ? 'stroke' : 'strokes' }} here
       </DoWord>
       <DoWord v-if="covers.all.length" class="wide" :does="() => act(covers.take)">Take covers away</DoWord>
     </div>

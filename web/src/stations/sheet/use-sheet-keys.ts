@@ -1,4 +1,5 @@
 import { useEventListener } from '@vueuse/core'
+import { useClipboard } from '@/stores/clipboard'
 import { useSelection } from '@/stores/selection'
 import { useDesk } from '@/stores/desk'
 import { useInk } from '@/stores/ink'
@@ -15,6 +16,7 @@ const CLOSER = 1.4
 export function useSheetKeys(closer: (times: number) => void) {
   const desk = useDesk()
   const selection = useSelection()
+  const clipboard = useClipboard()
   const ink = useInk()
   const tool = useTool()
   const underlay = useUnderlay()
@@ -23,7 +25,7 @@ export function useSheetKeys(closer: (times: number) => void) {
   const undo = () => desk.sheet && desk.attempt(() => ink.undo(desk.sheet!.id))
   const redo = () => desk.sheet && desk.attempt(() => ink.redo(desk.sheet!.id))
   async function cut() {
-    await selection.takeAlong()
+    await clipboard.takeAlong()
     await selection.remove()
   }
 
@@ -32,8 +34,8 @@ export function useSheetKeys(closer: (times: number) => void) {
     if (key === 'z') return shift ? redo : undo
     if (shift) return undefined
     if (key === 'a' && selection.choosing) return () => desk.attempt(() => selection.like(true))
-    if (key === 'v' && selection.bundle) return () => desk.attempt(selection.putDown)
-    if (key === 'c' && selection.ids.length) return () => desk.attempt(selection.takeAlong)
+    if (key === 'v' && clipboard.bundle) return () => desk.attempt(clipboard.putDown)
+    if (key === 'c' && selection.ids.length) return () => desk.attempt(clipboard.takeAlong)
     if (key === 'x' && selection.ids.length) return () => desk.attempt(cut)
     return undefined
   }
