@@ -1120,22 +1120,6 @@ export interface components {
       /** @default null */
       repeats: number | null
     }
-    /**
-     * @description takes: of a ring, the words it holds by the larger part of their ink, what it touches, or only what lies wholly
-     *     inside; words: whole words of what is met; locked_too: also what is locked.
-     */
-    ChooseWay: {
-      /** @default false */
-      locked_too: boolean
-      /**
-       * @default held
-       * @enum {string}
-       */
-      takes: 'held' | 'touched' | 'inside'
-      way: [number, number][]
-      /** @default false */
-      words: boolean
-    }
     /** @description recipe: where the search begins; source: the line that is shown. A session is its answers and its seed. */
     Choosing: {
       answers?: components['schemas']['ChoiceMade'][]
@@ -2032,7 +2016,7 @@ export interface components {
       typed: string
       wash: components['schemas']['Recipe']
     }
-    /** @description Readings as in core/wash/grid.py under `passes` passes, the picture, and what the visibility is called. */
+    /** @description Readings as in core/highlighter/grid.py under `passes` passes, the picture, and what the visibility is called. */
     GridCell: {
       image: string
       passes: number
@@ -4486,6 +4470,22 @@ export interface components {
       wave_period_mm: number
       width_px: number
     }
+    /**
+     * @description takes: of a ring, the words it holds by the larger part of their ink, what it touches, or only what lies wholly
+     *     inside; words: whole words of what is met; locked_too: also what is locked.
+     */
+    SelectBody: {
+      /** @default false */
+      locked_too: boolean
+      /**
+       * @default held
+       * @enum {string}
+       */
+      takes: 'held' | 'touched' | 'inside'
+      way: [number, number][]
+      /** @default false */
+      words: boolean
+    }
     /** @description Washes to tell apart on one paper, on the panels of these devices. */
     SetBody: {
       device_ids: string[]
@@ -6883,7 +6883,7 @@ export interface operations {
   }
   find_strokes_met: {
     parameters: { path: { sheet_id: components['parameters']['sheet_id'] } }
-    requestBody: { content: { 'application/json': components['schemas']['ChooseWay'] } }
+    requestBody: { content: { 'application/json': components['schemas']['SelectBody'] } }
     responses: { 200: components['responses']['StrokesMet']; '4XX': components['responses']['ErrorReply'] }
   }
   ink_strokes_again: {
