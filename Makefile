@@ -4,11 +4,15 @@ PORT ?= 5178
 DATA ?= data
 PY := .venv/bin/python
 
-.PHONY: demo test setup bench lint lint-core lint-screens format shots types check-browser \
+.PHONY: demo test setup side-by-side bench lint lint-core lint-screens format shots types check-browser \
 	trial-kills trial-fuzz trial-recipes trial-advice trial-hands trial-films trial-feel trial-meant trial-choosing trial-clients trial-cancelled wheel audit third-party lock
 
-demo: setup
+demo: side-by-side
 	.venv/bin/gray-quill demo --host $(HOST) --port $(PORT) --data $(DATA) $(if $(RESET),--reset)
+
+# Packages and kernels need no screens, and screens no kernels.
+side-by-side:
+	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target setup
 
 setup: .venv/.ready .venv/.kernels web/dist/index.html
 
@@ -67,7 +71,7 @@ format: .venv/.dev web/node_modules/.ready
 	cd web && npm run --silent format
 
 # On all cores; what is not stale is not compiled, and a kernel that has to be compiled all the same is a failure.
-test: setup .venv/.dev check-browser web/dist-parity/live-ink.js build/.wheel
+test: side-by-side .venv/.dev check-browser web/dist-parity/live-ink.js build/.wheel
 	$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint
 	$(PY) -W error::RuntimeWarning -m tests.run --warmed
 

@@ -46,10 +46,10 @@ class HandAndKeys(DeskCase):
     def strokes(self) -> int:
         return len(self.desk.ask(f"sheets/{self.sheet}")["stroke_ids"])
 
-    def set(self, trigger: str, deed: str) -> None:
+    def set(self, trigger: str, action: str) -> None:
         desk = self.desk
         desk.press("Frame")
-        desk.choose(trigger, deed)
+        desk.choose(trigger, action)
         desk.escape()
 
     def line(self, y: float) -> tuple[float, float]:
@@ -117,14 +117,14 @@ class HandAndKeys(DeskCase):
         desk = self.desk
         self.line(100)
         desk.press("Frame")
-        desk.js("document.querySelector('.deeds details').open = true")
+        desk.js("document.querySelector('.gestures details').open = true")
         for key, words in (("w", "does something already"), ("x", "")):
             desk.js(
                 "const i = document.querySelector('[aria-label=\"Key for undo\"]'); i.value = arguments[0];"
                 "i.dispatchEvent(new Event('input', { bubbles: true }))",
                 key,
             )
-            desk.says(words, ".deeds")
+            desk.says(words, ".gestures")
         desk.escape()
         desk.js("document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'x', bubbles: true }))")
         until_true(lambda: self.strokes() == 0, "the line undone by the key")

@@ -9,7 +9,7 @@ const gestures = useGestureActions()
 /** A button held while the pen goes can say what its way does; taps cannot be held. */
 const offered = computed(() =>
   (Object.keys(GESTURE_ACTIONS) as GestureAction[]).filter(
-    (deed) => props.trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(deed),
+    (action) => props.trigger !== 'eraser' || ['nothing', 'rub', 'choose'].includes(action),
   ),
 )
 </script>
@@ -18,12 +18,12 @@ const offered = computed(() =>
   <label class="small">
     {{ words }}
     <ElSelect
-      :model-value="gestures.deedOf(trigger)"
+      :model-value="gestures.actionOf(trigger)"
       :aria-label="label"
       style="width: 190px"
-      @change="(deed: GestureAction) => (gestures.set = { ...gestures.set, [trigger]: deed })"
+      @change="(action: GestureAction) => (gestures.set = { ...gestures.set, [trigger]: action })"
     >
-      <ElOption v-for="deed in offered" :key="deed" :value="deed" :label="GESTURE_ACTIONS[deed]" />
+      <ElOption v-for="action in offered" :key="action" :value="action" :label="GESTURE_ACTIONS[action]" />
     </ElSelect>
   </label>
 </template>

@@ -15,18 +15,18 @@ import GestureChoice from './GestureChoice.vue'
 const gestures = useGestureActions()
 const TAKEN = 'wrcu+-=?[]0123456789'
 const said = ref('')
-const own = (Object.keys(GESTURE_ACTIONS) as GestureAction[]).filter((deed) => deed !== 'nothing')
-function giveKey(deed: GestureAction, typed: string) {
+const own = (Object.keys(GESTURE_ACTIONS) as GestureAction[]).filter((action) => action !== 'nothing')
+function giveKey(action: GestureAction, typed: string) {
   const key = typed.trim().slice(-1).toLowerCase()
-  const other = own.find((d) => d !== deed && key && gestures.keys[d] === key)
+  const other = own.find((d) => d !== action && key && gestures.keys[d] === key)
   said.value = TAKEN.includes(key) && key ? `“${key}” does something already.` : ''
   if (said.value) return
-  gestures.keys = { ...gestures.keys, ...(other ? { [other]: '' } : {}), [deed]: key }
+  gestures.keys = { ...gestures.keys, ...(other ? { [other]: '' } : {}), [action]: key }
 }
 </script>
 
 <template>
-  <div class="deeds">
+  <div class="gestures">
     <GestureChoice
       v-for="(words, trigger) in TRIGGERS"
       :key="trigger"
@@ -46,14 +46,14 @@ function giveKey(deed: GestureAction, typed: string) {
     </details>
     <details>
       <summary class="small">Keys of one's own</summary>
-      <label v-for="deed in own" :key="deed" class="small">
-        {{ GESTURE_ACTIONS[deed] }}
+      <label v-for="action in own" :key="action" class="small">
+        {{ GESTURE_ACTIONS[action] }}
         <ElInput
-          :model-value="gestures.keys[deed] ?? ''"
-          :aria-label="`Key for ${GESTURE_ACTIONS[deed]}`"
+          :model-value="gestures.keys[action] ?? ''"
+          :aria-label="`Key for ${GESTURE_ACTIONS[action]}`"
           maxlength="2"
           style="width: 56px"
-          @input="(typed: string) => giveKey(deed, typed)"
+          @input="(typed: string) => giveKey(action, typed)"
         />
       </label>
       <p v-if="said" class="small said" role="alert">{{ said }}</p>
@@ -62,7 +62,7 @@ function giveKey(deed: GestureAction, typed: string) {
 </template>
 
 <style scoped>
-.deeds,
+.gestures,
 details[open] {
   display: grid;
   gap: 4px;

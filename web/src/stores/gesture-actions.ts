@@ -59,13 +59,13 @@ export const useGestureActions = defineStore('gesture-actions', () => {
   const selection = useSelection()
   const pages = usePages()
   const set = useLocalStorage<Partial<Record<Trigger, GestureAction>>>('gray-quill-deeds', { eraser: 'rub' })
-  const deedOf = (trigger: Trigger): GestureAction => set.value[trigger] ?? 'nothing'
+  const actionOf = (trigger: Trigger): GestureAction => set.value[trigger] ?? 'nothing'
   /** Own keys, each a single letter or sign, by what they do. */
   const keys = useLocalStorage<Partial<Record<GestureAction, string>>>('gray-quill-deed-keys', {})
 
-  function perform(deed: GestureAction | undefined) {
+  function perform(action: GestureAction | undefined) {
     const sheet = desk.sheet?.id
-    switch (deed) {
+    switch (action) {
       case 'undo':
         return void (sheet && desk.attempt(() => ink.undo(sheet)))
       case 'redo':
@@ -74,7 +74,7 @@ export const useGestureActions = defineStore('gesture-actions', () => {
         return void (desk.penBefore && desk.takePen(desk.penBefore))
       case 'rub':
       case 'choose':
-        return tool.press(tool.now === deed ? 'write' : deed)
+        return tool.press(tool.now === action ? 'write' : action)
       case 'lock':
         palm.pageLock = !palm.pageLock
         return
@@ -89,17 +89,17 @@ export const useGestureActions = defineStore('gesture-actions', () => {
         return void (selection.ids.length && desk.attempt(() => selection.like(false)))
       case 'next':
       case 'before':
-        return void pages.go(deed === 'next')
+        return void pages.go(action === 'next')
       default:
     }
   }
   /** What a tap of so many fingers does, or their swipe to a side. */
   function of(count: number, side?: Side): GestureAction {
     const fingers = FINGERS[count - 1]
-    return fingers ? deedOf(side ? `${fingers} ${side}` : fingers) : 'nothing'
+    return fingers ? actionOf(side ? `${fingers} ${side}` : fingers) : 'nothing'
   }
   const byKey = (key: string) =>
-    perform((Object.keys(keys.value) as GestureAction[]).find((deed) => keys.value[deed] === key && key !== ''))
+    perform((Object.keys(keys.value) as GestureAction[]).find((action) => keys.value[action] === key && key !== ''))
 
-  return { set, deedOf, keys, perform, of, byKey }
+  return { set, actionOf, keys, perform, of, byKey }
 })

@@ -97,7 +97,7 @@ const GESTURE_ACTIONS: Record<string, [string, () => Promise<unknown>]> = {
 }
 /** Pens, hands and devices are taken for the sheet on the desk, where there is one. */
 const OF_A_SHEET = ['pen', 'hand', 'device']
-const deed = computed(() => {
+const command = computed(() => {
   const { kind: of, binned_at } = thing.value ?? { kind: '' }
   return binned_at || (!desk.sheet && OF_A_SHEET.includes(of)) ? undefined : GESTURE_ACTIONS[of]
 })
@@ -123,9 +123,9 @@ const follow = (use: { kind: string; id: string }) => void cabinet.openThing(use
           >Note <KeptInput :value="thing.note" maxlength="200" aria-label="Note on the thing" @change="note"
         /></label>
       </template>
-      <div class="deeds">
-        <DoWord v-if="deed" class="strong" :does="() => desk.attempt(deed![1])">
-          {{ deed[0] }}
+      <div class="commands">
+        <DoWord v-if="command" class="strong" :does="() => desk.attempt(command![1])">
+          {{ command[0] }}
         </DoWord>
         <DoWord v-if="kind?.copies && !thing.binned_at" :does="copy">Copy it</DoWord>
         <DoWord :does="takeOut">Take it out</DoWord>
@@ -188,7 +188,7 @@ label {
 .back {
   display: none;
 }
-.deeds {
+.commands {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;

@@ -119,9 +119,9 @@ const { writing } = useWriting({
   pen: (event) => {
     const end = !!(event.buttons & ERASER_END) || event.button === 5
     const held = end
-      ? gestures.deedOf('eraser')
+      ? gestures.actionOf('eraser')
       : event.pointerType === 'pen' && event.buttons & BARREL
-        ? gestures.deedOf('barrel')
+        ? gestures.actionOf('barrel')
         : ''
     const does = ways.penAt(pageMm(event), held === 'rub' || held === 'choose' ? held : undefined)
     return does === 'write' ? writes.value : does
@@ -138,7 +138,7 @@ const { writing } = useWriting({
     if (side) moves.back()
     gestures.perform(gestures.of(fingers, side))
   },
-  barrel: () => gestures.perform(gestures.deedOf('barrel')),
+  barrel: () => gestures.perform(gestures.actionOf('barrel')),
   railAt: (x, y) => guide.railAt(x, y),
   going: (samples, does) => (does === 'point' ? pointing.going(samples) : ways.going(samples, does)),
   inked: (samples, pen) => {

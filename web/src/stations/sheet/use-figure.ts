@@ -63,7 +63,7 @@ export function useFigure() {
     const mine = (asked += 1)
     if (tool.rings && Math.hypot(last[0] - first[0], last[1] - first[1]) <= OPEN_SHARE * long) {
       const params = { path: { sheet_id: desk.sheet!.id } }
-      const body: Schemas['ChooseWay'] = { way, takes: 'held', words: false, locked_too: false }
+      const body: Schemas['SelectBody'] = { way, takes: 'held', words: false, locked_too: false }
       const met = await take(api.POST('/api/sheets/{sheet_id}/strokes/met', { params, body })).catch(() => undefined)
       if (mine !== asked) return
       if (met?.strokes.length) {

@@ -30,7 +30,7 @@ export function useSheetKeys(closer: (times: number) => void) {
   }
 
   /** What a key with Ctrl does now; nothing where it is the browser's. */
-  function deedOf(key: string, shift: boolean): (() => unknown) | undefined {
+  function commandOf(key: string, shift: boolean): (() => unknown) | undefined {
     if (key === 'z') return shift ? redo : undo
     if (shift) return undefined
     if (key === 'a' && selection.choosing) return () => desk.attempt(() => selection.like(true))
@@ -45,10 +45,10 @@ export function useSheetKeys(closer: (times: number) => void) {
     if (event.target instanceof HTMLElement && event.target.closest('input, textarea')) return
     const key = event.key.toLowerCase()
     if (event.ctrlKey || event.metaKey) {
-      const deed = deedOf(key, event.shiftKey)
-      if (!deed) return
+      const command = commandOf(key, event.shiftKey)
+      if (!command) return
       event.preventDefault()
-      return void deed()
+      return void command()
     }
     if (event.key === 'Escape' && !event.defaultPrevented) {
       if (replay.on || strip.on) event.preventDefault()
