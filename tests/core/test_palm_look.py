@@ -35,7 +35,7 @@ MISSED = {("two-finger-tap", True): (0, 1)}
 # The figures are of the devices there were before this one. With it every second pair is another, and of the pinches of
 # the other hand one more is refused than the floor allows: 7.
 LATER = "paper-colour-10"
-SET = "280e5aa12cf6"
+SET = "5fe80621a215"
 
 
 class Nasty(unittest.TestCase):
